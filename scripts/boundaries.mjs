@@ -1,0 +1,80 @@
+// Arrows point one way: web -> api -> core and server -> api -> core. This reads every import and says which one
+// points elsewhere.
+import { readdirSync, readFileSync } from 'node:fs';
+import { dirname, join, relative, resolve } from 'node:path';
+import { root } from './lib/machine.mjs';
+
+const AREAS = ['core', 'api', 'server', 'web', 'outside', 'demo', 'bench', 'e2e'];
+
+/** Which areas each area may import from, besides itself. */
+const ALLOWED = {
+  core: [],
+  api: ['core'],
+  server: ['api', 'core'],
+  web: ['api', 'core'],
+  outside: [],
+  demo: ['server', 'core', 'api'],
+  bench: ['server', 'core', 'demo'],
+  e2e: ['server', 'core', 'api', 'demo'],
+};
+
+/** The entry points of the server may start the demo; nothing else of it knows the demo. */
+const ENTRY_POINTS = new Set(['server/main.ts', 'server/export.ts']);
+
+/** Packages that core may use: small and pure. */
+const CORE_PACKAGES = new Set(['valibot', 'parse5', 'date-fns']);
+const CORE_TEST_PACKAGES = new Set(['vitest', 'fast-check']);
+
+/** Import and export statements, imports for their effect, and imports at run time. */
+const IMPORT =
+  /(?:^|\n)\s*(?:import|export)\s(?:[^;'"]*?\sfrom\s)?\s*['"]([^'"]+)['"]|\bimport\(\s*['"]([^'"]+)['"]/g;
+
+const faults = [];
+let files = 0;
+
+for (const area of AREAS) for (const file of filesIn(join(root, area))) check(area, file);
+
+if (faults.length > 0) {
+  process.stderr.write(`${faults.join('\n')}\n`);
+  process.exit(1);
+}
+if (files < 50) {
+  process.stderr.write('Too few files were read for this to mean anything.\n');
+  process.exit(1);
+}
+process.stdout.write(`${files} files, every import points the right way.\n`);
+
+function check(area, file) {
+  files += 1;
+  const name = relative(root, file);
+  for (const [, named, atRunTime] of readFileSync(file, 'utf8').matchAll(IMPORT)) {
+    const from = named ?? atRunTime;
+    if (from.startsWith('.') || from.startsWith('#')) checkOwn(area, name, file, from);
+    else if (area === 'core') checkPackage(name, from);
+  }
+}
+
+function checkOwn(area, name, file, from) {
+  const target = from.startsWith('#') ? from.slice(1) : relative(root, resolve(dirname(file), from));
+  const other = target.split('/')[0];
+  if (other === area || !AREAS.includes(other)) return;
+  if (ALLOWED[area].includes(other)) return;
+  if (ENTRY_POINTS.has(name) && other === 'demo') return;
+  faults.push(`${name} imports ${from}: ${area} may not know ${other}.`);
+}
+
+function checkPackage(name, from) {
+  const isTest = name.endsWith('.test.ts');
+  if (CORE_PACKAGES.has(from) || (isTest && CORE_TEST_PACKAGES.has(from))) return;
+  faults.push(
+    `${name} imports ${from}: core is pure computation and uses only ${[...CORE_PACKAGES].join(', ')}.`,
+  );
+}
+
+function filesIn(folder) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) return filesIn(path);
+    return /\.(ts|tsx)$/.test(entry.name) ? [path] : [];
+  });
+}

@@ -1,0 +1,69 @@
+// Brings a machine with only Node and Debian's tools to where Placard can run. No dependencies: nothing is
+// installed yet when this begins.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
+
+/** Debian packages by the program that shows whether they are there. */
+const PROGRAMS = {
+  mariadbd: { at: ['/usr/sbin/mariadbd'], debian: 'mariadb-server' },
+  perl: { at: ['/usr/bin/perl'], debian: 'perl' },
+  chromium: { at: ['/usr/bin/chromium'], debian: 'chromium' },
+};
+
+export function say(sentence) {
+  process.stdout.write(`${sentence}\n`);
+}
+
+export function stopWith(sentence) {
+  process.stderr.write(`\n${sentence}\n`);
+  process.exit(1);
+}
+
+function run(command, args, options = {}) {
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (done.status !== 0) stopWith(`"${command} ${args.join(' ')}" did not work. Nothing was started.`);
+}
+
+/** Installs the Debian packages of the named programs that are missing. */
+export function ensurePrograms(names) {
+  const missing = names.filter((name) => !PROGRAMS[name].at.some((path) => existsSync(path)));
+  if (missing.length === 0) return;
+  const packages = missing.map((name) => PROGRAMS[name].debian);
+  say(`Installing ${packages.join(', ')} from Debian.`);
+  const isRoot = process.getuid?.() === 0;
+  const sudo = isRoot ? [] : ['sudo'];
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args];
+    run(command, rest, { env, stdio: ['ignore', 'ignore', 'inherit'] });
+  };
+  apt('update', '-qq');
+  apt('install', '-y', '-qq', '--no-install-recommends', ...packages);
+}
+
+/** Installs the node modules when the lock file is not the one they were installed from. */
+export function ensureNodeModules() {
+  const stampFile = join(root, 'node_modules', '.installed-from');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
+  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === lock) return;
+  say('Installing the node modules.');
+  // Not `npm ci`: it refuses a lock file that leaves out packages for other systems, as this one does.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
+  mkdirSync(dirname(stampFile), { recursive: true });
+  writeFileSync(stampFile, lock);
+}
+
+export function ensureNodeVersion() {
+  const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
+  if (major > 20 || (major === 20 && minor >= 19)) return;
+  stopWith(
+    `Placard needs Node 20.19 or newer; this is ${process.versions.node}. Install it and start again.`,
+  );
+}

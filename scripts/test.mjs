@@ -1,0 +1,93 @@
+// npm test: everything that has to hold, in the order in which it is quickest to know, on ports and folders of its
+// own. Ends in one line, "N passed, N failed".
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureNodeModules, ensureNodeVersion, ensurePrograms, root, say } from './lib/machine.mjs';
+import { startDatabase, stopDatabase } from './lib/mariadb.mjs';
+
+const DATABASE_PORT = 4516;
+const folder = join(root, 'var', 'test');
+const only = process.argv.slice(2);
+
+ensureNodeVersion();
+ensurePrograms(['mariadbd', 'perl', 'chromium']);
+ensureNodeModules();
+mkdirSync(folder, { recursive: true });
+const databaseFolder = join(folder, 'database');
+const databaseUrl = await startDatabase({ folder: databaseFolder, port: DATABASE_PORT });
+
+const env = {
+  ...process.env,
+  TEST_DATABASE_SERVER: databaseUrl.replace(/\/placard$/, ''),
+  TEST_FOLDER: folder,
+  PLACARD_PAINTINGS: join(root, 'var', 'paintings'),
+  FORCE_COLOR: '0',
+};
+
+/** Each step with what it runs; a step without a report counts as one test. */
+const STEPS = [
+  { name: 'format and lint', command: ['biome', 'check', '--error-on-warnings'] },
+  { name: 'types', command: ['tsc', '--noEmit'] },
+  { name: 'boundaries', command: ['node', 'scripts/boundaries.mjs'] },
+  { name: 'unused code', command: ['knip'] },
+  { name: 'unit', command: ['vitest', 'run', '--project', 'unit'], report: 'unit' },
+  { name: 'server', command: ['vitest', 'run', '--project', 'server'], report: 'server' },
+  { name: 'web build', command: ['vite', 'build', '--logLevel', 'warn'] },
+  {
+    name: 'interface',
+    command: ['playwright', 'test', '--config', 'e2e/playwright.config.ts'],
+    report: 'interface',
+  },
+];
+
+let passed = 0;
+let failed = 0;
+const began = Date.now();
+for (const step of STEPS.filter(({ name }) => only.length === 0 || only.includes(name))) {
+  const start = Date.now();
+  say(`\n== ${step.name}`);
+  const { ok, counts } = run(step);
+  passed += counts.passed;
+  failed += counts.failed;
+  say(`== ${step.name}: ${ok ? 'passed' : 'failed'} in ${Math.round((Date.now() - start) / 1000)} s`);
+}
+stopDatabase({ folder: databaseFolder });
+say(`\nIn ${Math.round((Date.now() - began) / 1000)} s`);
+say(`${passed} passed, ${failed} failed`);
+process.exit(failed > 0 || passed === 0 ? 1 : 0);
+
+function run(step) {
+  const [program, ...args] = step.command;
+  const bin = program === 'node' ? process.execPath : join(root, 'node_modules', '.bin', program);
+  const report = step.report ? join(folder, `${step.report}.json`) : null;
+  if (report) rmSync(report, { force: true });
+  const more =
+    report && program === 'vitest'
+      ? ['--reporter=default', '--reporter=json', `--outputFile.json=${report}`]
+      : [];
+  const done = spawnSync(bin, [...args, ...more], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...env, ...(report ? { TEST_REPORT: report } : {}) },
+  });
+  const ok = done.status === 0;
+  const counts = report ? countsOf(report, ok) : { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
+  return { ok, counts };
+}
+
+/** Counts of a report; a step that failed without saying how counts as one failure. */
+function countsOf(report, ok) {
+  let counts = { passed: 0, failed: 0 };
+  try {
+    const said = JSON.parse(readFileSync(report, 'utf8'));
+    counts = said.stats
+      ? { passed: said.stats.expected, failed: said.stats.unexpected + said.stats.flaky }
+      : { passed: said.numPassedTests, failed: said.numFailedTests };
+  } catch (error) {
+    say(`No report was written: ${error.message}`);
+  }
+  if (!ok && counts.failed === 0) return { ...counts, failed: 1 };
+  if (ok && counts.passed === 0) return { passed: 0, failed: 1 };
+  return counts;
+}
