@@ -1,0 +1,93 @@
+import fc from 'fast-check';
+import * as v from 'valibot';
+import { describe, expect, it } from 'vitest';
+import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from '../page/testing.ts';
+import { EMPTY_LABEL, LabelSchema, withPatch } from '../rights/label.ts';
+import { imageObjects } from './jsonld.ts';
+import { draftFromMetadata, metadataOfLabel } from './metadata.ts';
+
+const LABEL = withPatch(EMPTY_LABEL, {
+  title: 'Heron below Hide No. 3',
+  maker: 'Ines Okonjo',
+  licence: 'cc-by-4.0',
+  caption: 'Waiting out the tide.',
+  notice: '© Ines Okonjo',
+  source: 'Commonfield',
+  sourceAddress: 'https://commonfield.example/heron',
+  alt: { kind: 'text', text: 'A heron in the reeds.' },
+  description: 'Everything that is in it.',
+  taken: '2026-03-12',
+  words: ['heron', 'dawn'],
+});
+
+describe('metadata of a file', () => {
+  it('written from a label drafts the same label', () => {
+    const { patch } = draftFromMetadata(metadataOfLabel(LABEL, 'Ines Okonjo / Commonfield'));
+    expect(withPatch(EMPTY_LABEL, patch)).toEqual(LABEL);
+  });
+
+  it('is taken from XMP before IPTC before EXIF', () => {
+    const { patch } = draftFromMetadata({
+      'IFD0:Artist': 'c',
+      'IPTC:By-line': ['b'],
+      'XMP-dc:Creator': ['a', 'a2'],
+    });
+    expect(patch.maker).toBe('a, a2');
+    expect(draftFromMetadata({ 'IFD0:Artist': 'c' }).patch.maker).toBe('c');
+  });
+
+  it('says when the file knows where it was taken', () => {
+    expect(draftFromMetadata({ 'GPS:GPSLatitude': 52.1 }).hasPlaceOfTaking).toBe(true);
+    expect(draftFromMetadata({}).hasPlaceOfTaking).toBe(false);
+  });
+
+  it('never writes the place of taking', () => {
+    expect(Object.keys(metadataOfLabel(LABEL, '')).join()).not.toMatch(/gps|serial|thumb/i);
+  });
+
+  it('of any kind drafts a label that fits its schema', () => {
+    const tags = [
+      'XMP-dc:Title',
+      'XMP-dc:Creator',
+      'XMP-dc:Description',
+      'XMP-dc:Subject',
+      'XMP-xmpRights:WebStatement',
+      'XMP-plus:LicensorURL',
+      'XMP-photoshop:DateCreated',
+      'XMP-iptcCore:AltTextAccessibility',
+    ];
+    const value = fc.oneof(
+      fc.string({ unit: 'binary', maxLength: 400 }),
+      fc.integer(),
+      fc.constant(null),
+      fc.constant({ a: 1 }),
+      fc.array(fc.string()),
+    );
+    fc.assert(
+      fc.property(fc.dictionary(fc.constantFrom(...tags), value), (raw) => {
+        const { patch } = draftFromMetadata(raw);
+        expect(v.is(LabelSchema, withPatch(EMPTY_LABEL, patch))).toBe(true);
+      }),
+    );
+  });
+});
+
+describe('media.jsonld', () => {
+  it('says what is known of each picture, once', () => {
+    const page = examplePage(
+      { type: 'placement', attrs: examplePlacement('column') },
+      { type: 'placement', attrs: examplePlacement('column', { id: 'two' }) },
+    );
+    const pieces = new Map([['heron', examplePiece({ label: LABEL })]]);
+    const { '@graph': graph } = imageObjects(page, pieces, PLAIN_RULES, (name) => `media/${name}`);
+    expect(graph).toHaveLength(1);
+    expect(graph[0]).toMatchObject({
+      '@type': 'ImageObject',
+      contentUrl: 'media/heron-1440.jpg',
+      creator: { '@type': 'Person', name: 'Ines Okonjo' },
+      creditText: 'Photo: Ines Okonjo, Commonfield, CC BY 4.0.',
+      license: 'https://creativecommons.org/licenses/by/4.0/',
+      acquireLicensePage: 'https://commonfield.example/heron',
+    });
+  });
+});

@@ -1,0 +1,120 @@
+import { isWebAddress, type Label, type LabelField, type LabelPatch } from '../rights/label.ts';
+import { licenceTerms, maybeLicenceByAddress, maybeLicenceByWords } from '../rights/licences.ts';
+
+/** Metadata of a file as its reader gives it: group and tag ("XMP-dc:Title") to a value of any kind. */
+export type RawTags = Readonly<Record<string, unknown>>;
+
+/** What a file says of itself, as a draft of its label. */
+export interface MetadataDraft {
+  readonly patch: LabelPatch;
+  readonly drafted: readonly LabelField[];
+  readonly hasPlaceOfTaking: boolean;
+}
+
+/** Tags by label field, most telling first (IPTC Photo Metadata Standard 2023.1, mapping tables). */
+const SOURCES = {
+  title: ['XMP-dc:Title', 'IPTC:ObjectName', 'XMP-photoshop:Headline', 'IPTC:Headline'],
+  maker: ['XMP-dc:Creator', 'IPTC:By-line', 'EXIF:Artist', 'IFD0:Artist'],
+  caption: ['XMP-dc:Description', 'IPTC:Caption-Abstract'],
+  notice: ['XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright', 'EXIF:Copyright'],
+  source: ['XMP-photoshop:Source', 'IPTC:Source', 'XMP-photoshop:Credit', 'IPTC:Credit'],
+  description: ['XMP-iptcCore:ExtDescrAccessibility'],
+  place: ['XMP-iptcCore:Location', 'IPTC:Sub-location', 'XMP-photoshop:City', 'IPTC:City'],
+} as const;
+
+const LINE_LIMIT = 300;
+const TEXT_LIMIT = 5000;
+const LONG_FIELDS: readonly string[] = ['caption', 'description'];
+
+/** Reads a label draft from a file's metadata. Values of the wrong kind are passed over, never trusted. */
+export function draftFromMetadata(tags: RawTags): MetadataDraft {
+  const patch: LabelPatch = {};
+  for (const field of ['title', 'maker', 'caption', 'notice', 'source', 'description', 'place'] as const) {
+    const said = firstText(tags, SOURCES[field]);
+    if (said) patch[field] = said.slice(0, LONG_FIELDS.includes(field) ? TEXT_LIMIT : LINE_LIMIT);
+  }
+  const alt = firstText(tags, ['XMP-iptcCore:AltTextAccessibility']);
+  if (alt) patch.alt = { kind: 'text', text: alt.slice(0, 1000) };
+  const words = listOf(tags['XMP-dc:Subject'] ?? tags['IPTC:Keywords'])
+    .map((word) => word.slice(0, LINE_LIMIT))
+    .slice(0, 60);
+  if (words.length > 0) patch.words = words;
+  const taken = dateOf(
+    firstText(tags, [
+      'XMP-photoshop:DateCreated',
+      'ExifIFD:DateTimeOriginal',
+      'EXIF:DateTimeOriginal',
+      'IPTC:DateCreated',
+    ]),
+  );
+  if (taken) patch.taken = taken;
+  const where = firstText(tags, ['XMP-plus:LicensorURL']);
+  if (where && isWebAddress(where)) patch.sourceAddress = where;
+  const licence = licenceOf(tags);
+  if (licence) patch.licence = licence;
+  return {
+    patch,
+    drafted: Object.keys(patch) as LabelField[],
+    hasPlaceOfTaking: Object.keys(tags).some((tag) => /^GPS:GPSLatitude$|^XMP-exif:GPSLatitude$/.test(tag)),
+  };
+}
+
+function licenceOf(tags: RawTags): Label['licence'] | undefined {
+  const address = firstText(tags, ['XMP-xmpRights:WebStatement', 'XMP-cc:License']);
+  const byAddress = address ? maybeLicenceByAddress(address) : undefined;
+  if (byAddress) return byAddress;
+  const terms = firstText(tags, ['XMP-xmpRights:UsageTerms']);
+  return terms ? maybeLicenceByWords(terms) : undefined;
+}
+
+function firstText(tags: RawTags, names: readonly string[]): string | undefined {
+  for (const name of names) {
+    const text = listOf(tags[name]).join(', ');
+    if (text !== '') return text;
+  }
+  return undefined;
+}
+
+/** Text values of a tag; numbers and dates count as text, anything else does not. Control characters go. */
+function listOf(value: unknown): readonly string[] {
+  const values = Array.isArray(value) ? value : [value];
+  return values
+    .map((one) => (typeof one === 'string' || typeof one === 'number' ? String(one) : ''))
+    .map((text) => text.replace(/\p{Cc}+/gu, ' ').trim())
+    .filter(Boolean);
+}
+
+function dateOf(text: string | undefined): string | undefined {
+  const [, year, month, day] = /^(\d{4})[:-](\d{2})[:-](\d{2})/.exec(text ?? '') ?? [];
+  const iso = `${year}-${month}-${day}`;
+  return year && !Number.isNaN(Date.parse(iso)) ? iso : undefined;
+}
+
+/**
+ * The tags to write into a cut, so that it carries its label: XMP, IPTC-IIM and EXIF side by side, for readers
+ * that know only one. Place of taking, serial numbers and thumbnails are never among them.
+ */
+export function metadataOfLabel(
+  label: Label,
+  credit: string,
+): Readonly<Record<string, string | readonly string[]>> {
+  const terms = licenceTerms(label.licence);
+  const tags: Record<string, string | readonly string[]> = {};
+  const say = (value: string | readonly string[], ...names: string[]) => {
+    if (value.length > 0) for (const name of names) tags[name] = value;
+  };
+  say(label.title, 'XMP-dc:Title', 'IPTC:ObjectName');
+  say(label.alt.kind === 'text' ? label.alt.text : '', 'XMP-iptcCore:AltTextAccessibility');
+  say(label.description, 'XMP-iptcCore:ExtDescrAccessibility');
+  say(label.caption, 'XMP-dc:Description', 'IPTC:Caption-Abstract');
+  say(label.maker, 'XMP-dc:Creator', 'IPTC:By-line', 'IFD0:Artist');
+  say(label.notice, 'XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright');
+  say(label.licence === 'unknown' ? '' : terms.name, 'XMP-xmpRights:UsageTerms');
+  say(terms.address ?? '', 'XMP-xmpRights:WebStatement');
+  say(label.sourceAddress, 'XMP-plus:LicensorURL');
+  say(credit, 'XMP-photoshop:Credit', 'IPTC:Credit');
+  say(label.source, 'XMP-photoshop:Source', 'IPTC:Source');
+  say(label.taken, 'XMP-photoshop:DateCreated');
+  say(label.words, 'XMP-dc:Subject', 'IPTC:Keywords');
+  return tags;
+}

@@ -1,0 +1,54 @@
+import { type CropRect, cropInPixels, cropToRatio, type Point, type Ratio } from './crop.ts';
+import type { Size } from './dimensions.ts';
+
+/** What is done to an original, as data. Empty: the whole picture as it was taken. */
+export interface Recipe {
+  readonly crop: CropRect | null;
+}
+
+export const WHOLE: Recipe = { crop: null };
+
+/** Fractions are kept in steps of a millionth: far under 1 px on any original that is taken. */
+const STEPS = 1_000_000;
+
+/** The recipe that crops to a ratio round the focal point; the whole picture for `null`. */
+export function recipeForRatio(size: Size, ratio: Ratio | null, focal: Point): Recipe {
+  if (!ratio) return WHOLE;
+  const crop = cropToRatio(size, ratio, focal);
+  return crop.width === 1 && crop.height === 1 ? WHOLE : { crop };
+}
+
+/** The size in px of what the recipe makes of an original, before any resizing. */
+export function sizeAfter(original: Size, recipe: Recipe): Size {
+  if (!recipe.crop) return original;
+  const { width, height } = cropInPixels(original, recipe.crop);
+  return { width, height };
+}
+
+/**
+ * A stable short name of a recipe, safe in a path: equal recipes have equal keys, and `maybeRecipe` reads it
+ * back. Serves as the recipe's hash in addresses and in the cache of cuts.
+ */
+export function recipeKey(recipe: Recipe): string {
+  if (!recipe.crop) return 'whole';
+  const { left, top, width, height } = recipe.crop;
+  const start = [left, top].map((fraction) => Math.round(fraction * STEPS));
+  const extent = [width, height].map((fraction) => Math.max(1, Math.round(fraction * STEPS)));
+  return `c${[...start, ...extent].join('-')}`;
+}
+
+const KEY = /^c(\d{1,7})-(\d{1,7})-(\d{1,7})-(\d{1,7})$/;
+
+/** The recipe of a key, or undefined for anything that is not one. */
+export function maybeRecipe(key: string): Recipe | undefined {
+  if (key === 'whole') return WHOLE;
+  const [left, top, width, height] = (KEY.exec(key) ?? []).slice(1).map((n) => Number(n) / STEPS);
+  if (left === undefined || top === undefined || !width || !height) return undefined;
+  if (left + width > 1 + 2 / STEPS || top + height > 1 + 2 / STEPS) return undefined;
+  return { crop: { left, top, width: Math.min(width, 1 - left), height: Math.min(height, 1 - top) } };
+}
+
+/** Whether the recipe changes what is seen, which licences may forbid and credits may have to say. */
+export function changesOf(recipe: Recipe): readonly 'cropped'[] {
+  return recipe.crop ? ['cropped'] : [];
+}

@@ -1,0 +1,16 @@
+import { STEM_LIMIT } from './names.ts';
+
+/** The next free stem: itself when free, else with "-2", "-3" and so on, kept within 80 letters. */
+export function nextFree(stem: string, isTaken: (stem: string) => boolean): string {
+  if (!isTaken(stem)) return stem;
+  for (let number = 2; ; number += 1) {
+    const tail = `-${number}`;
+    const offered = stem.slice(0, STEM_LIMIT - tail.length).replace(/-+$/, '') + tail;
+    if (!isTaken(offered)) return offered;
+  }
+}
+
+/** The file name of a cut: the piece's stem, what was done to it where that must be told apart, its width. */
+export function cutFileName(stem: string, variant: string, width: number, extension: string): string {
+  return `${[stem, variant, String(width)].filter(Boolean).join('-')}.${extension}`;
+}

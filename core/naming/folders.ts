@@ -1,0 +1,14 @@
+import { webSafe } from './names.ts';
+
+const FOLDER_DEPTH_LIMIT = 5;
+
+/** A folder's path from any text: web-safe segments joined by "/", at most five deep; empty for the top. */
+export function folderPath(text: string): string {
+  return text.split(/[/\\]/).map(webSafe).filter(Boolean).slice(0, FOLDER_DEPTH_LIMIT).join('/');
+}
+
+/** The paths of all folders above one, outermost first, and the folder itself. */
+export function withAncestors(path: string): readonly string[] {
+  const segments = path.split('/').filter(Boolean);
+  return segments.map((_, at) => segments.slice(0, at + 1).join('/'));
+}

@@ -1,0 +1,127 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { cutFileName, nextFree } from './clash.ts';
+import { folderPath, withAncestors } from './folders.ts';
+import { wordsOfFileName } from './gibberish.ts';
+import { goodStem, nameFault, STEM_LIMIT, webSafe } from './names.ts';
+import { type NamePart, nameByPattern, sayPattern } from './pattern.ts';
+
+describe('web-safe names', () => {
+  it.each([
+    ['Heron below Hide No. 3', 'heron-below-hide-no-3'],
+    ['  Röhricht & Straße ', 'rohricht-strasse'],
+    ['Цапля на рассвете', 'tsaplia-na-rassvete'],
+    ['L’étang d’Avril', 'letang-davril'],
+    ['../../etc/passwd', 'etc-passwd'],
+    ['a\u0000b\u202ec', 'a-b-c'],
+    ['芦苇', ''],
+  ])('%j becomes %j', (text, name) => {
+    expect(webSafe(text)).toBe(name);
+  });
+
+  it('always follow their own rule once a word is there', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'binary', maxLength: 300 }), (text) => {
+        const stem = goodStem(text, 'picture');
+        expect(nameFault(stem)).toBeUndefined();
+        expect(stem.length).toBeLessThanOrEqual(STEM_LIMIT);
+      }),
+    );
+  });
+
+  it.each([
+    ['', 'empty'],
+    ['Heron', 'letters'],
+    ['heron dawn', 'letters'],
+    ['heron--dawn', 'hyphens'],
+    ['-heron', 'hyphens'],
+    ['con', 'device'],
+    ['lpt1', 'device'],
+    ['2026-03', 'digits'],
+    ['a'.repeat(81), 'long'],
+  ])('%j breaks the rule: %s', (stem, fault) => {
+    expect(nameFault(stem)).toBe(fault);
+  });
+
+  it('give a device name or digits a word', () => {
+    expect(goodStem('CON', 'heron')).toBe('heron-con');
+    expect(goodStem('2026', 'picture')).toBe('picture-2026');
+  });
+});
+
+describe('words of a file name', () => {
+  it.each([
+    ['IMG_20260311_0612.JPG', []],
+    ['DSC_0091.NEF.jpg', []],
+    ['P1190422.JPG', []],
+    ['Scan final (2).tif', []],
+    ['heron-hide-3 copy (1).jpg', ['heron', 'hide', '3']],
+    ['HeronAtDawn_final_1920x1080.png', ['heron', 'at', 'dawn']],
+    ['photos/2026/boardwalk.jpeg', ['boardwalk']],
+  ])('%s keeps %j', (name, words) => {
+    expect(wordsOfFileName(name)).toEqual(words);
+  });
+});
+
+describe('house pattern', () => {
+  const facts = {
+    title: 'Heron at dawn',
+    place: 'Saltmere',
+    maker: 'Ines Okonjo',
+    taken: '2026-03-12',
+    fileName: 'IMG_1.JPG',
+    kind: 'picture',
+  };
+  const pattern: NamePart[] = [
+    { part: 'subject' },
+    { part: 'place' },
+    { part: 'maker' },
+    { part: 'date' },
+    { part: 'word', word: 'Reserve' },
+  ];
+
+  it('puts its parts in order', () => {
+    expect(nameByPattern(pattern, facts)).toBe('heron-at-dawn-saltmere-okonjo-2026-03-12-reserve');
+    expect(sayPattern(pattern)).toBe('subject-place-maker-date-“Reserve”');
+  });
+
+  it('leaves out what is not known or was said before', () => {
+    expect(
+      nameByPattern(pattern, { ...facts, title: 'Saltmere heron', place: 'Saltmere', maker: '', taken: '' }),
+    ).toBe('saltmere-heron-reserve');
+  });
+
+  it('takes the subject from the file name, then from the kind', () => {
+    expect(nameByPattern([{ part: 'subject' }], { ...facts, title: '', fileName: 'reed bed.jpg' })).toBe(
+      'reed-bed',
+    );
+    expect(nameByPattern([{ part: 'subject' }], { ...facts, title: '' })).toBe('picture');
+  });
+});
+
+describe('clashes', () => {
+  it('offer the next free name, and never one that is taken', () => {
+    const taken = new Set(['heron', 'heron-2']);
+    expect(nextFree('heron', (stem) => taken.has(stem))).toBe('heron-3');
+    expect(nextFree('bittern', (stem) => taken.has(stem))).toBe('bittern');
+  });
+
+  it('stay within the limit', () => {
+    const long = 'a'.repeat(STEM_LIMIT);
+    expect(nextFree(long, (stem) => stem === long)).toHaveLength(STEM_LIMIT);
+  });
+
+  it('keep sizes in the names of cuts', () => {
+    expect(cutFileName('heron', '', 720, 'avif')).toBe('heron-720.avif');
+    expect(cutFileName('heron', '3x2', 720, 'jpg')).toBe('heron-3x2-720.jpg');
+  });
+});
+
+describe('folders', () => {
+  it('are web-safe by segment and at most five deep', () => {
+    expect(folderPath('Birds / Grey Heron')).toBe('birds/grey-heron');
+    expect(folderPath('a/b/c/d/e/f/g')).toBe('a/b/c/d/e');
+    expect(folderPath('../..//')).toBe('');
+    expect(withAncestors('a/b/c')).toEqual(['a', 'a/b', 'a/b/c']);
+  });
+});

@@ -1,0 +1,56 @@
+import { creditText } from '../rights/attribution.ts';
+import { escapeHtml } from './escape.ts';
+import { type PageDoc, placementsOf } from './model.ts';
+import type { Piece } from './picture.ts';
+import type { HouseRules } from './target.ts';
+import { creditHere } from './words.ts';
+import { writeCredit } from './write.ts';
+
+/** One credit of a page: plain, and as HTML. */
+export interface PageCredit {
+  readonly title: string;
+  readonly text: string;
+  readonly html: string;
+}
+
+/** The credits a page owes or was asked for, each once, in reading order. */
+export function creditsOfPage(
+  page: PageDoc,
+  pieces: ReadonlyMap<string, Piece>,
+  rules: HouseRules,
+): readonly PageCredit[] {
+  const credits = new Map<string, PageCredit>();
+  for (const placement of placementsOf(page)) {
+    const piece = pieces.get(placement.asset);
+    if (!piece) continue;
+    const parts = creditHere(rules, placement, piece);
+    const title = piece.label.title || piece.stem;
+    const text = creditText(parts);
+    if (text !== '') credits.set(`${title}\n${text}`, { title, text, html: writeCredit(parts) });
+  }
+  return [...credits.values()];
+}
+
+/** `credits.html`: a small valid document of its own. */
+export function writeCredits(page: PageDoc, pieces: ReadonlyMap<string, Piece>, rules: HouseRules): string {
+  const credits = creditsOfPage(page, pieces, rules);
+  const items = credits.map((credit) => `<li><cite>${escapeHtml(credit.title)}</cite>. ${credit.html}</li>`);
+  const list =
+    items.length > 0 ? `<ul>\n${items.join('\n')}\n</ul>` : '<p>No credit is owed on this page.</p>';
+  const title = escapeHtml(`Picture credits: ${page.title.trim() || 'Untitled page'}`);
+  return `<!DOCTYPE html>
+<html lang="${escapeHtml(rules.language)}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${title}</title>
+</head>
+<body>
+<main>
+<h1>${title}</h1>
+${list}
+</main>
+</body>
+</html>
+`;
+}

@@ -1,0 +1,388 @@
+import fc from 'fast-check';
+import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import * as v from 'valibot';
+import { describe, expect, it } from 'vitest';
+import { creditsOfPage, writeCredits } from './credits.ts';
+import { escapeHtml } from './escape.ts';
+import { shownWidth, sizesAttribute, textBeside, widthSegments } from './layout.ts';
+import { mergePages } from './merge.ts';
+import { type Block, isLinkAddress, type PageDoc, PageDocSchema, POSITIONS, withPlacement } from './model.ts';
+import { planPicture } from './picture.ts';
+import { stationsOf } from './stations.ts';
+import { styleSheet } from './style-sheet.ts';
+import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from './testing.ts';
+import { wantMisfit } from './wants.ts';
+import { cutsOfPage, writeDocument, writeFragment } from './write.ts';
+
+const RULES = PLAIN_RULES;
+const PIECES = new Map([['heron', examplePiece()]]);
+const CONTEXT = {
+  rules: RULES,
+  pieces: PIECES,
+  addressOf: (cut: { fileName: string }) => `media/${cut.fileName}`,
+};
+const figure = (placement: ReturnType<typeof examplePlacement>): Block => ({
+  type: 'placement',
+  attrs: placement,
+});
+
+const px = fc.integer({ min: 0, max: 200 });
+const anyPlacement = fc.record({
+  position: fc.constantFrom(...POSITIONS),
+  width: fc.option(
+    fc.oneof(
+      fc.record({ unit: fc.constant('px' as const), value: fc.integer({ min: 40, max: 1500 }) }),
+      fc.record({ unit: fc.constant('%' as const), value: fc.integer({ min: 5, max: 100 }) }),
+    ),
+  ),
+  margins: fc.option(fc.record({ top: px, right: px, bottom: px, left: px })),
+  stackBelow: fc.option(fc.integer({ min: 0, max: 1200 })),
+});
+
+describe('shown width', () => {
+  it.each([
+    ['beside-left', 1280, 331.2],
+    ['beside-left', 390, 350],
+    ['centred', 1280, 504],
+    ['column', 1280, 720],
+    ['column', 390, 350],
+    ['breakout', 1280, 960],
+    ['breakout', 834, 794],
+    ['bleed', 834, 834],
+  ] as const)('of %s at %i px is %f px', (position, viewport, width) => {
+    expect(shownWidth(RULES, examplePlacement(position), viewport)).toBeCloseTo(width);
+  });
+
+  it('is less its margins, and in px or percent of the column', () => {
+    const margins = { top: 0, right: 30, bottom: 0, left: 10 };
+    expect(shownWidth(RULES, examplePlacement('column', { margins }), 1280)).toBe(680);
+    expect(shownWidth(RULES, examplePlacement('centred', { width: { unit: 'px', value: 480 } }), 1280)).toBe(
+      480,
+    );
+    expect(shownWidth(RULES, examplePlacement('centred', { width: { unit: 'px', value: 480 } }), 390)).toBe(
+      350,
+    );
+    expect(
+      shownWidth(RULES, examplePlacement('beside-right', { width: { unit: '%', value: 50 } }), 1280),
+    ).toBe(360);
+  });
+
+  it('is said by `sizes` for every viewport', () => {
+    fc.assert(
+      fc.property(anyPlacement, fc.integer({ min: 330, max: 2500 }), (change, viewport) => {
+        const placement = examplePlacement(change.position, change);
+        const segment = widthSegments(RULES, placement).find(
+          ({ below }) => below === null || viewport < below,
+        );
+        expect(segment && segment.share * viewport + segment.px).toBeCloseTo(
+          shownWidth(RULES, placement, viewport),
+          -0.5,
+        );
+      }),
+    );
+  });
+
+  it('is written as lengths', () => {
+    expect(sizesAttribute(widthSegments(RULES, examplePlacement('column')))).toBe(
+      '(max-width: 759.98px) calc(100vw - 40px), 720px',
+    );
+    expect(sizesAttribute(widthSegments(RULES, examplePlacement('bleed')))).toContain('100vw');
+  });
+
+  it('leaves room for text beside only where text runs beside', () => {
+    expect(textBeside(RULES, examplePlacement('beside-left'), 1280)).toBeCloseTo(720 - 331.2 - 22);
+    expect(textBeside(RULES, examplePlacement('beside-left'), 390)).toBeNull();
+    expect(textBeside(RULES, examplePlacement('column'), 1280)).toBeNull();
+  });
+});
+
+describe('HTML of a page', () => {
+  const page = examplePage(
+    { type: 'heading', attrs: { level: 2 }, content: [{ type: 'text', text: 'Eleven <males>' }] },
+    paragraph('You hear them & see none.'),
+    figure(examplePlacement('beside-left', { ratio: { across: 1, down: 1 }, caption: 'Below "Hide 3"' })),
+    { type: 'paragraph' },
+    {
+      type: 'bulletList',
+      content: [
+        {
+          type: 'listItem',
+          content: [
+            {
+              type: 'paragraph',
+              content: [
+                {
+                  type: 'text',
+                  text: 'One',
+                  marks: [{ type: 'bold' }, { type: 'link', attrs: { href: '/one?a=1&b=2' } }],
+                },
+              ],
+            },
+          ],
+        },
+      ],
+    },
+  );
+  const html = writeFragment(page, CONTEXT);
+
+  it('is semantic: figure, picture, img with all it needs, caption with credit', () => {
+    expect(html).toContain('<figure class="placed beside-left"');
+    expect(html).toContain('<source type="image/avif"');
+    expect(html).toContain('<source type="image/webp"');
+    expect(html).toMatch(
+      /<img src="media\/heron-1x1-\d+\.jpg" srcset="[^"]+ \d+w" sizes="[^"]+" width="\d+" height="\d+" alt="A heron stands in the reeds\."/,
+    );
+    expect(html).toContain(
+      '<figcaption>Below &quot;Hide 3&quot; <span class="credit">Photo: Ines Okonjo, <a href="https://creativecommons.org/licenses/by/4.0/" rel="license">CC BY 4.0</a>, cropped.</span></figcaption>',
+    );
+  });
+
+  it('escapes text, keeps marks, and leaves out what is empty', () => {
+    expect(html).toContain('<h2>Eleven &lt;males&gt;</h2>');
+    expect(html).toContain('<strong><a href="/one?a=1&amp;b=2">One</a></strong>');
+    expect(html).not.toContain('<p></p>');
+  });
+
+  it('loads the first picture at once and the others when they are near', () => {
+    const two = writeFragment(
+      examplePage(figure(examplePlacement('column')), figure(examplePlacement('column', { id: 'two' }))),
+      CONTEXT,
+    );
+    expect(two.match(/loading="lazy"/g)).toHaveLength(1);
+    expect(two.indexOf('fetchpriority="high"')).toBeLessThan(two.indexOf('loading="lazy"'));
+  });
+
+  it('links, or opens larger', () => {
+    expect(
+      writeFragment(
+        examplePage(
+          figure(examplePlacement('column', { click: { kind: 'link', href: 'https://a.example/' } })),
+        ),
+        CONTEXT,
+      ),
+    ).toContain('<a href="https://a.example/"><picture>');
+    expect(
+      writeFragment(examplePage(figure(examplePlacement('column', { click: { kind: 'larger' } }))), CONTEXT),
+    ).toContain('<a href="media/heron-2400.jpg"');
+  });
+
+  it('names only files that are made, each once', () => {
+    const cuts = cutsOfPage(page, CONTEXT);
+    const named = new Set([...html.matchAll(/media\/([a-z0-9.-]+)/g)].map(([, name]) => name));
+    expect(new Set(cuts.map((cut) => cut.fileName))).toEqual(named);
+    expect(cuts).toHaveLength(named.size);
+  });
+
+  it('never lets anything but the model through, whatever the words are', () => {
+    const hostile = fc.oneof(
+      fc.string({ unit: 'binary', maxLength: 80 }),
+      fc.constantFrom(
+        '"><script>alert(1)</script>',
+        '</p><img src=x onerror=a>',
+        "' onmouseover='",
+        '<!--',
+        ']]>',
+      ),
+    );
+    fc.assert(
+      fc.property(hostile, hostile, hostile, (words, alt, caption) => {
+        const text = words === '' ? 'x' : words;
+        const piece = examplePiece({
+          label: { alt: { kind: 'text', text: alt || 'x' }, maker: words, title: caption },
+        });
+        const out = writeDocument(
+          { ...examplePage(paragraph(text), figure(examplePlacement('column', { caption }))), title: words },
+          { ...CONTEXT, pieces: new Map([['heron', piece]]), styleSheet: 'style.css' },
+        );
+        const elements = elementsOf(parseFragment(out.replace(/^[\s\S]*<main>/, '')));
+        expect(elements.every((element) => ALLOWED.has(element.tagName))).toBe(true);
+        expect(
+          elements.flatMap((element) => element.attrs).filter(({ name }) => name.startsWith('on')),
+        ).toEqual([]);
+      }),
+    );
+  });
+});
+
+const ALLOWED = new Set(['div', 'h1', 'p', 'figure', 'picture', 'source', 'img', 'figcaption', 'span', 'a']);
+
+function elementsOf(root: Tree.ParentNode): Tree.Element[] {
+  return root.childNodes.flatMap((node) => ('tagName' in node ? [node, ...elementsOf(node)] : []));
+}
+
+describe('style sheet', () => {
+  it('says the column, the breakout and where pictures stack', () => {
+    const css = styleSheet(RULES, examplePage(figure(examplePlacement('beside-left', { stackBelow: 900 }))));
+    expect(css).toContain('min(720px, 100cqw - 40px)');
+    expect(css).toContain('min(960px, 100cqw - 40px)');
+    expect(css).toContain('@container placard (width < 480px)');
+    expect(css).toContain('.stack-900');
+  });
+});
+
+describe('picture plan', () => {
+  it('never asks for more than the original has', () => {
+    const small = examplePiece({ size: { width: 320, height: 400 } });
+    const plan = planPicture(RULES, examplePlacement('column', { click: { kind: 'larger' } }), small);
+    expect(plan.ladder).toEqual([320]);
+    expect(plan.larger?.size.width).toBe(320);
+  });
+});
+
+describe('page document', () => {
+  const good: PageDoc = examplePage(paragraph('Words'), figure(examplePlacement('column')));
+  it('fits its schema', () => {
+    expect(v.is(PageDocSchema, good)).toBe(true);
+  });
+
+  it.each([
+    ['an unknown block', { ...good, blocks: [{ type: 'html', content: '<b>' }] }],
+    [
+      'a script in a link',
+      {
+        ...good,
+        blocks: [
+          {
+            type: 'paragraph',
+            content: [
+              { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] },
+            ],
+          },
+        ],
+      },
+    ],
+    ['a heading 1', { ...good, blocks: [{ type: 'heading', attrs: { level: 1 } }] }],
+    [
+      'a width of nothing',
+      {
+        ...good,
+        blocks: [
+          { type: 'placement', attrs: examplePlacement('column', { width: { unit: 'px', value: 1 } }) },
+        ],
+      },
+    ],
+    ['one field more', { ...good, owner: 'somebody' }],
+    ['no blocks', { title: 'x', wants: [], tray: [] }],
+  ])('with %s does not', (_what, doc) => {
+    expect(v.is(PageDocSchema, doc)).toBe(false);
+  });
+
+  it.each(['https://a.example/', '/pages/1', '#top', 'mailto:mara@saltmere.example'])(
+    'may link to %s',
+    (href) => {
+      expect(isLinkAddress(href)).toBe(true);
+    },
+  );
+
+  it.each(['javascript:alert(1)', '//evil.example', 'data:text/html,x', 'vbscript:x', '', 'reeds', '/a"b'])(
+    'may not link to %j',
+    (href) => {
+      expect(isLinkAddress(href)).toBe(false);
+    },
+  );
+
+  it('is the very same when no placement changed', () => {
+    expect(withPlacement(good, 'nobody', { position: 'bleed' })).toBe(good);
+  });
+});
+
+describe('merging two states of a page', () => {
+  const base = examplePage(paragraph('One'), paragraph('Two'), paragraph('Three'));
+  const withBlock = (page: PageDoc, at: number, words: string): PageDoc => ({
+    ...page,
+    blocks: page.blocks.map((block, index) => (index === at ? paragraph(words) : block)),
+  });
+
+  it('takes each side where only it changed', () => {
+    const merged = mergePages(base, withBlock(base, 0, 'Mine'), withBlock(base, 2, 'Theirs'));
+    expect(merged.page.blocks).toEqual([paragraph('Mine'), paragraph('Two'), paragraph('Theirs')]);
+    expect(merged.doubled).toBe(0);
+  });
+
+  it('keeps both where both changed the same block', () => {
+    const merged = mergePages(base, withBlock(base, 1, 'Mine'), withBlock(base, 1, 'Theirs'));
+    expect(merged.page.blocks).toEqual([
+      paragraph('One'),
+      paragraph('Theirs'),
+      paragraph('Mine'),
+      paragraph('Three'),
+    ]);
+    expect(merged.doubled).toBe(1);
+  });
+
+  it('keeps what either side added, and drops what one side took away', () => {
+    const mine = { ...base, blocks: [...base.blocks, paragraph('Mine')], tray: ['heron'] };
+    const theirs = { ...base, blocks: base.blocks.slice(1), tray: ['bittern'] };
+    const { page } = mergePages(base, mine, theirs);
+    expect(page.blocks).toEqual([paragraph('Two'), paragraph('Three'), paragraph('Mine')]);
+    expect([...page.tray].sort()).toEqual(['bittern', 'heron']);
+  });
+
+  it('loses no block of either side that the other did not take away', () => {
+    const words = fc.array(fc.constantFrom('a', 'b', 'c', 'd', 'e', 'f'), { maxLength: 7 });
+    fc.assert(
+      fc.property(words, words, words, (b, m, t) => {
+        const of = (list: string[]) => examplePage(...list.map(paragraph));
+        const kept = JSON.stringify(mergePages(of(b), of(m), of(t)).page.blocks);
+        for (const word of new Set([...m, ...t])) {
+          if (!b.includes(word)) expect(kept).toContain(`"${word}"`);
+        }
+      }),
+    );
+  });
+});
+
+describe('credits and stations', () => {
+  it('lists each credit once', () => {
+    const page = examplePage(
+      figure(examplePlacement('column')),
+      figure(examplePlacement('column', { id: 'two' })),
+    );
+    expect(creditsOfPage(page, PIECES, RULES).map((credit) => credit.text)).toEqual([
+      'Photo: Ines Okonjo, CC BY 4.0.',
+    ]);
+    expect(writeCredits(page, PIECES, RULES)).toContain('<cite>Heron</cite>');
+  });
+
+  it('counts how far a page is', () => {
+    const page: PageDoc = {
+      ...examplePage(),
+      tray: ['heron'],
+      wants: [{ id: 'w', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null }],
+    };
+    const stations = stationsOf(page, PIECES, RULES);
+    expect(stations.map(({ id, done, of }) => `${id} ${done}/${of}`)).toEqual([
+      'wanted 0/1',
+      'cleared 1/1',
+      'prepared 1/1',
+      'worded 1/1',
+      'placed 0/1',
+    ]);
+    expect(stations[0]?.next).toEqual({ kind: 'want', id: 'w' });
+    expect(stations[4]?.next).toEqual({ kind: 'asset', id: 'heron' });
+  });
+});
+
+describe('wants', () => {
+  const want = { id: 'w', purpose: 'Lead', shape: 'landscape', leastWidth: 1600, filledBy: null } as const;
+  it.each([
+    [{ width: 6000, height: 4000 }, undefined],
+    [{ width: 1200, height: 800 }, 'It is 1200 px wide; “Lead” asks for at least 1600.'],
+    [{ width: 4000, height: 6000 }, 'It is portrait; “Lead” asks for landscape. It can be cut to that.'],
+  ])('say why %j does not suit', (size, sentence) => {
+    expect(wantMisfit(want, examplePiece({ size }))).toBe(sentence);
+    expect(wantMisfit({ ...want, shape: 'any', leastWidth: 0 }, examplePiece({ size }))).toBeUndefined();
+  });
+});
+
+describe('escaping', () => {
+  it('reads back as the same text', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: fc.constantFrom('a', '<', '>', '&', '"', "'", ';', 'é') }), (text) => {
+        const [node] = parseFragment(`<p>${escapeHtml(text)}</p>`).childNodes;
+        const [inner] = node && 'childNodes' in node ? node.childNodes : [];
+        expect(inner && 'value' in inner ? inner.value : '').toBe(text);
+      }),
+    );
+  });
+});

@@ -1,0 +1,88 @@
+import { heightAtWidth, type Size } from '../media/dimensions.ts';
+import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
+import { chosenWidth, widthLadder } from '../media/ladder.ts';
+import { type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
+import { cutFileName } from '../naming/clash.ts';
+import type { Label } from '../rights/label.ts';
+import { shownWidth, sizesAttribute, widthSegments } from './layout.ts';
+import type { Placement } from './model.ts';
+import type { HouseRules } from './target.ts';
+
+/** What a page has to know of a piece. `size` is as seen, in px; `bytes` of the original. */
+export interface Piece {
+  readonly id: string;
+  readonly stem: string;
+  readonly extension: string;
+  readonly size: Size;
+  readonly bytes: number;
+  readonly alpha: boolean;
+  readonly animated: boolean;
+  readonly label: Label;
+}
+
+/** One file to be made from an original. Its name is unique within a page's pieces. */
+export interface Cut {
+  readonly assetId: string;
+  readonly recipe: Recipe;
+  readonly format: CutFormat;
+  readonly size: Size;
+  readonly fileName: string;
+}
+
+/** All that is settled about one placement's picture before a byte is made. */
+export interface PicturePlan {
+  readonly recipe: Recipe;
+  /** What the recipe makes of the original, before resizing. */
+  readonly cutSize: Size;
+  readonly ladder: readonly number[];
+  readonly formats: readonly [...CutFormat[], CutFormat];
+  /** The `sizes` attribute; made when it is asked for, since only writing needs it. */
+  readonly sizes: () => string;
+  /** By format, the cuts of the ladder from narrow to wide. */
+  readonly cutsOf: (format: CutFormat) => readonly Cut[];
+  /** What a browser that knows neither `srcset` nor newer formats gets. */
+  readonly fallback: Cut;
+  /** What "opens larger" shows, or null. */
+  readonly larger: Cut | null;
+}
+
+/** A picture opened larger is shown at most this wide. */
+const LARGER_PX = 2400;
+
+/** Settles recipe, widths, formats and names of a placement's picture on a target. */
+export function planPicture(rules: HouseRules, placement: Placement, piece: Piece): PicturePlan {
+  const recipe = recipeForRatio(piece.size, placement.ratio, piece.label.focal);
+  const cutSize = sizeAfter(piece.size, recipe);
+  const viewports = [...new Set([...rules.proofWidths, ...rules.breakpoints])];
+  const ladder = widthLadder(
+    viewports.map((viewport) => shownWidth(rules, placement, viewport)),
+    cutSize.width,
+  );
+  const formats = cutFormats({ alpha: piece.alpha, animated: piece.animated, widest: ladder.at(-1) ?? 1 });
+  const fallbackFormat = formats[formats.length - 1] ?? 'jpeg';
+  const variant = recipe.crop && placement.ratio ? `${placement.ratio.across}x${placement.ratio.down}` : '';
+  const cut = (format: CutFormat, width: number): Cut => ({
+    assetId: piece.id,
+    recipe,
+    format,
+    size: { width, height: heightAtWidth(cutSize, width) },
+    fileName: cutFileName(piece.stem, variant, width, CUT_FORMATS[format].extension),
+  });
+  const widest = Math.max(...rules.proofWidths);
+  return {
+    recipe,
+    cutSize,
+    ladder,
+    formats,
+    sizes: () => sizesAttribute(widthSegments(rules, placement)),
+    cutsOf: (format) => ladder.map((width) => cut(format, width)),
+    fallback: cut(fallbackFormat, chosenWidth(ladder, shownWidth(rules, placement, widest), 1)),
+    larger:
+      placement.click.kind === 'larger' ? cut(fallbackFormat, Math.min(LARGER_PX, cutSize.width)) : null,
+  };
+}
+
+/** Every file of a placement's picture. */
+export function allCuts(plan: PicturePlan): readonly Cut[] {
+  return [...plan.formats.flatMap((format) => plan.cutsOf(format)), ...(plan.larger ? [plan.larger] : [])];
+}

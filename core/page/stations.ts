@@ -1,0 +1,72 @@
+import { nameFault } from '../naming/names.ts';
+import { judge } from '../rights/judgement.ts';
+import { type PageDoc, placementsOf } from './model.ts';
+import type { Piece } from './picture.ts';
+import type { HouseRules } from './target.ts';
+import { altHere, judgeHere } from './words.ts';
+
+/** How far a page is at each station of the job, and what is missing there. */
+export interface Station {
+  readonly id: 'wanted' | 'cleared' | 'prepared' | 'worded' | 'placed';
+  readonly name: string;
+  readonly done: number;
+  readonly of: number;
+  /** The piece or want to open for what is missing first, or null. */
+  readonly next: { readonly kind: 'asset' | 'want'; readonly id: string } | null;
+}
+
+/** The stations of a page, counted over its wants and the pieces on its tray. */
+export function stationsOf(
+  page: PageDoc,
+  pieces: ReadonlyMap<string, Piece>,
+  rules: HouseRules,
+): readonly Station[] {
+  const gathered = page.tray.flatMap((assetId) => pieces.get(assetId) ?? []);
+  const placements = placementsOf(page);
+  const uses = (piece: Piece) => placements.filter((placement) => placement.asset === piece.id);
+  const isCleared = (piece: Piece) => {
+    const here = uses(piece);
+    if (here.length > 0)
+      return here.every((placement) => judgeHere(rules, placement, piece).verdict === 'allowed');
+    const use = {
+      targetName: rules.name,
+      commercial: rules.commercial,
+      creditOwnWork: rules.creditOwnWork,
+      changes: [],
+    };
+    return judge(piece.label, use).verdict === 'allowed';
+  };
+  const isWorded = (piece: Piece) => {
+    const here = uses(piece);
+    if (here.length > 0) return here.every((placement) => altHere(placement, piece).kind !== 'unsaid');
+    return piece.label.alt.kind !== 'unsaid';
+  };
+  const station = (id: Station['id'], name: string, isDone: (piece: Piece) => boolean): Station => {
+    const first = gathered.find((piece) => !isDone(piece));
+    return {
+      id,
+      name,
+      done: gathered.filter(isDone).length,
+      of: gathered.length,
+      next: first ? { kind: 'asset', id: first.id } : null,
+    };
+  };
+  const open = page.wants.find((want) => want.filledBy === null);
+  return [
+    {
+      id: 'wanted',
+      name: 'Wanted',
+      done: page.wants.filter((want) => want.filledBy !== null).length,
+      of: page.wants.length,
+      next: open ? { kind: 'want', id: open.id } : null,
+    },
+    station('cleared', 'Cleared', isCleared),
+    station(
+      'prepared',
+      'Prepared',
+      (piece) => nameFault(piece.stem) === undefined && piece.label.title !== '',
+    ),
+    station('worded', 'Worded', isWorded),
+    station('placed', 'Placed', (piece) => uses(piece).length > 0),
+  ];
+}

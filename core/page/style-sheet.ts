@@ -1,0 +1,67 @@
+import { isBeside, LEAST_SHOWN_PX } from './layout.ts';
+import { type PageDoc, placementsOf } from './model.ts';
+import type { HouseRules } from './target.ts';
+
+/**
+ * The style sheet of a page. It lays placements out just as `layout.ts` computes them: against the width of
+ * `.placard` (CSS Containment 3, container queries), so that the sheet, the proof's frames and the readers'
+ * browsers all follow the same rules.
+ */
+export function styleSheet(rules: HouseRules, page: PageDoc): string {
+  const gutters = 2 * rules.gutter;
+  const breakout = Math.max(rules.breakout, rules.column);
+  return `${TEXT(rules.textSize)}
+.placard-column { width: max(${LEAST_SHOWN_PX}px, min(${rules.column}px, 100cqw - ${gutters}px)); }
+.placed.breakout { --room: min(${breakout}px, 100cqw - ${gutters}px); }
+.placed.bleed { --room: 100cqw; }
+${stacking(rules.stackBelow, '')}
+${ownStacking(page)
+  .map((below) => stacking(below, `.stack-${below}`))
+  .join('\n')}`
+    .trimEnd()
+    .concat('\n');
+}
+
+/** What a document of its own needs besides: nothing between the page and the edge of the window. */
+export const DOCUMENT_STYLE = 'body { margin: 0; background: #ffffff; }\n';
+
+/** Stacking widths that placements of the page set for themselves. */
+function ownStacking(page: PageDoc): readonly number[] {
+  const widths = placementsOf(page).flatMap((p) =>
+    isBeside(p) && p.stackBelow !== null ? [p.stackBelow] : [],
+  );
+  return [...new Set(widths)].sort((a, b) => a - b);
+}
+
+function stacking(below: number, own: string): string {
+  const which = own || ':not([class*="stack-"])';
+  return `@container placard (width < ${below}px) {
+  .placed.beside-left${which}, .placed.beside-right${which} { float: none; width: 100%; margin-left: 0; margin-right: 0; }
+}`;
+}
+
+const TEXT = (
+  size: number,
+) => `.placard { container: placard / inline-size; font: ${size}px/1.5 "Source Serif 4 Variable", "Source Serif 4", Georgia, serif; color: #172126; overflow-wrap: break-word; }
+.placard-column { display: flow-root; margin: 0 auto; }
+.placard h1, .placard h2, .placard h3, .placard h4 { line-height: 1.2; margin: 1.2em 0 0.4em; text-wrap: balance; }
+.placard h1 { font-size: 1.9em; margin-top: 0.7em; }
+.placard h2 { font-size: 1.45em; }
+.placard h3 { font-size: 1.15em; }
+.placard h4 { font-size: 1em; }
+.placard p, .placard ul, .placard ol { margin: 0 0 0.75em; }
+.placard ul, .placard ol { padding-left: 1.4em; }
+.placard li { margin: 0 0 0.25em; }
+.placard li > p:only-child { margin: 0; }
+.placard a { color: #0f5c4d; text-underline-offset: 0.15em; }
+.placed { display: block; box-sizing: border-box; margin: var(--t) var(--r) var(--b) var(--l); clear: both; }
+.placed img { display: block; width: 100%; height: auto; }
+.placed > a { display: block; }
+.placed figcaption { font: 13px/1.4 "Archivo Variable", Archivo, "Helvetica Neue", Arial, sans-serif; color: #55636a; padding-top: 6px; }
+.placed figcaption a { color: inherit; }
+.placed.beside-left, .placed.beside-right { clear: none; width: max(${LEAST_SHOWN_PX}px, min(var(--w), 100% - var(--l) - var(--r))); }
+.placed.beside-left { float: left; clear: left; }
+.placed.beside-right { float: right; clear: right; }
+.placed.centred { width: max(${LEAST_SHOWN_PX}px, min(var(--w), 100% - var(--l) - var(--r))); margin-left: auto; margin-right: auto; }
+.placed.breakout, .placed.bleed { width: calc(var(--room) - var(--l) - var(--r)); margin-left: calc(50% - var(--room) / 2 + var(--l)); margin-right: 0; }
+.placed.bleed figcaption { padding-left: 20px; padding-right: 20px; }`;

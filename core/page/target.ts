@@ -1,0 +1,85 @@
+import * as v from 'valibot';
+import { NamePatternSchema } from '../naming/pattern.ts';
+import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/finding.ts';
+import { WebAddressSchema } from '../rights/label.ts';
+import { type Margins, type Placement, type Position, RatioSchema } from './model.ts';
+
+const px = (least: number, most: number) =>
+  v.pipe(v.number(), v.integer(), v.minValue(least), v.maxValue(most));
+const quality = px(20, 100);
+
+/** A named shape and width that the target's designs use. */
+const CutPresetSchema = v.strictObject({
+  id: v.pipe(v.string(), v.regex(/^[a-z0-9-]{1,40}$/)),
+  name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40)),
+  ratio: v.nullable(RatioSchema),
+  width: px(16, 8000),
+});
+export type CutPreset = v.InferOutput<typeof CutPresetSchema>;
+
+/** A target and its house rules. Widths in px; `weightBudget` in bytes for the first load of a page. */
+export const HouseRulesSchema = v.strictObject({
+  name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)),
+  siteAddress: WebAddressSchema,
+  language: v.pipe(
+    v.string(),
+    v.regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'A language is written as en or en-GB.'),
+  ),
+  commercial: v.boolean(),
+  creditOwnWork: v.boolean(),
+  column: px(200, 2000),
+  /** The least space in px between the column and the edge of a narrow screen, on each side. */
+  gutter: px(0, 100),
+  breakout: px(200, 4000),
+  breakpoints: v.pipe(v.array(px(200, 4000)), v.minLength(1), v.maxLength(8)),
+  stackBelow: px(0, 4000),
+  proofWidths: v.pipe(v.array(px(200, 4000)), v.minLength(1), v.maxLength(4)),
+  /** Size of the running text in px, for the measure of a line. */
+  textSize: px(10, 40),
+  cutPresets: v.pipe(v.array(CutPresetSchema), v.maxLength(20)),
+  namePattern: NamePatternSchema,
+  weightBudget: px(10_000, 100_000_000),
+  leastLettersBeside: px(0, 80),
+  quality: v.strictObject({ avif: quality, webp: quality, jpeg: quality }),
+  severities: v.record(v.picklist(FINDING_CODES), v.picklist([...SEVERITIES, 'off'])),
+});
+export type HouseRules = v.InferOutput<typeof HouseRulesSchema>;
+
+/** How a finding counts on this target; `off` is not looked for. */
+export function severityOf(rules: HouseRules, code: FindingCode): Severity | 'off' {
+  return rules.severities[code] ?? 'mend';
+}
+
+/** The space between a picture and the text beside it, under it and over it, in px. */
+const GAP_PX = 22;
+const TOP_PX = 4;
+const BELOW_PX = 12;
+const BLOCK_ABOVE_PX = 12;
+const BLOCK_BELOW_PX = 22;
+
+const BLOCK: Margins = { top: BLOCK_ABOVE_PX, right: 0, bottom: BLOCK_BELOW_PX, left: 0 };
+
+/** Margins of a position that nobody changed: nothing on the outer edge, so that it stays in line with the text. */
+const SENSIBLE: Readonly<Record<Position, Margins>> = {
+  'beside-left': { top: TOP_PX, right: GAP_PX, bottom: BELOW_PX, left: 0 },
+  'beside-right': { top: TOP_PX, right: 0, bottom: BELOW_PX, left: GAP_PX },
+  centred: BLOCK,
+  column: BLOCK,
+  breakout: BLOCK,
+  bleed: BLOCK,
+};
+
+/** The margins in force for a placement. */
+export function marginsOf(placement: Pick<Placement, 'margins' | 'position'>): Margins {
+  return placement.margins ?? SENSIBLE[placement.position];
+}
+
+/** The share of the column that a picture beside the text, or centred, takes when nobody said otherwise. */
+export const DEFAULT_SHARE: Readonly<Record<Position, number>> = {
+  'beside-left': 0.46,
+  'beside-right': 0.46,
+  centred: 0.7,
+  column: 1,
+  breakout: 1,
+  bleed: 1,
+};

@@ -1,0 +1,237 @@
+import { CUT_FORMATS } from '../media/formats.ts';
+import type { CreditPart } from '../rights/attribution.ts';
+import { escapeHtml } from './escape.ts';
+import { isBeside } from './layout.ts';
+import {
+  type Block,
+  type Inline,
+  type List,
+  type ListItem,
+  type Mark,
+  type PageDoc,
+  type Placement,
+  placementsOf,
+} from './model.ts';
+import { allCuts, type Cut, type PicturePlan, type Piece, planPicture } from './picture.ts';
+import { DEFAULT_SHARE, type HouseRules, marginsOf } from './target.ts';
+import { altHere, captionHere, creditHere } from './words.ts';
+
+/** What the writer needs besides the page: its target, its pieces, and where each cut will be found. */
+export interface WriteContext {
+  readonly rules: HouseRules;
+  readonly pieces: ReadonlyMap<string, Piece>;
+  readonly addressOf: (cut: Cut) => string;
+}
+
+/** Every file that a page's HTML names, each once. */
+export function cutsOfPage(page: PageDoc, context: Pick<WriteContext, 'rules' | 'pieces'>): readonly Cut[] {
+  const byName = new Map<string, Cut>();
+  for (const placement of placementsOf(page)) {
+    const piece = context.pieces.get(placement.asset);
+    if (!piece) continue;
+    for (const cut of allCuts(planPicture(context.rules, placement, piece))) byName.set(cut.fileName, cut);
+  }
+  return [...byName.values()];
+}
+
+/**
+ * The page as a fragment of HTML (WHATWG HTML, "figure", "picture", "img"): title, text and figures inside one
+ * column. Only what the page model can say is ever written.
+ */
+export function writeFragment(page: PageDoc, context: WriteContext): string {
+  const first = placementsOf(page)[0];
+  const blocks = page.blocks.map((block) => writeBlock(block, context, first)).filter(Boolean);
+  const title = page.title.trim() === '' ? [] : [`<h1>${escapeHtml(page.title.trim())}</h1>`];
+  return [
+    '<div class="placard">',
+    '<div class="placard-column">',
+    ...title,
+    ...blocks,
+    '</div>',
+    '</div>',
+    '',
+  ].join('\n');
+}
+
+/** The page as a whole document that refers to its style sheet. */
+export function writeDocument(
+  page: PageDoc,
+  context: WriteContext & { readonly styleSheet: string; readonly head?: string },
+): string {
+  return `<!DOCTYPE html>
+<html lang="${escapeHtml(context.rules.language)}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${escapeHtml(page.title.trim() || 'Untitled page')}</title>
+<link rel="stylesheet" href="${escapeHtml(context.styleSheet)}">
+${context.head ?? ''}</head>
+<body>
+<main>
+${writeFragment(page, context)}</main>
+</body>
+</html>
+`;
+}
+
+function writeBlock(block: Block, context: WriteContext, first: Placement | undefined): string {
+  switch (block.type) {
+    case 'paragraph':
+      return isEmpty(block.content) ? '' : `<p>${writeInlines(block.content)}</p>`;
+    case 'heading': {
+      const { level } = block.attrs;
+      return isEmpty(block.content) ? '' : `<h${level}>${writeInlines(block.content)}</h${level}>`;
+    }
+    case 'bulletList':
+    case 'orderedList':
+      return writeList(block);
+    case 'placement': {
+      const piece = context.pieces.get(block.attrs.asset);
+      return piece ? writeFigure(block.attrs, piece, context, block.attrs.id === first?.id) : '';
+    }
+  }
+}
+
+/** Whether a block goes out at all: empty paragraphs and headings, and pieces that are gone, do not. */
+export function isWritten(block: Block, pieces: ReadonlyMap<string, unknown>): boolean {
+  switch (block.type) {
+    case 'paragraph':
+    case 'heading':
+      return !isEmpty(block.content);
+    case 'placement':
+      return pieces.has(block.attrs.asset);
+    default:
+      return true;
+  }
+}
+
+function isEmpty(content: readonly Inline[] | undefined): boolean {
+  return !content?.some((inline) => inline.type === 'text' && inline.text.trim() !== '');
+}
+
+function writeList(list: List): string {
+  const items = list.content.map((item) => `<li>${writeItem(item)}</li>`).join('\n');
+  if (list.type === 'bulletList') return `<ul>\n${items}\n</ul>`;
+  const start = list.attrs && list.attrs.start !== 1 ? ` start="${list.attrs.start}"` : '';
+  return `<ol${start}>\n${items}\n</ol>`;
+}
+
+function writeItem(item: ListItem): string {
+  const [only] = item.content;
+  if (item.content.length === 1 && only?.type === 'paragraph') return writeInlines(only.content);
+  return item.content
+    .map((part) => (part.type === 'paragraph' ? `<p>${writeInlines(part.content)}</p>` : writeList(part)))
+    .join('\n');
+}
+
+function writeInlines(content: readonly Inline[] | undefined): string {
+  return (content ?? [])
+    .map((inline) =>
+      inline.type === 'hardBreak' ? '<br>' : withMarks(escapeHtml(inline.text), inline.marks ?? []),
+    )
+    .join('');
+}
+
+function withMarks(html: string, marks: readonly Mark[]): string {
+  return marks.reduceRight((inner, mark) => withMark(inner, mark), html);
+}
+
+function withMark(html: string, mark: Mark): string {
+  switch (mark.type) {
+    case 'bold':
+      return `<strong>${html}</strong>`;
+    case 'italic':
+      return `<em>${html}</em>`;
+    case 'link':
+      return `<a href="${escapeHtml(mark.attrs.href)}">${html}</a>`;
+  }
+}
+
+function writeFigure(placement: Placement, piece: Piece, context: WriteContext, isFirst: boolean): string {
+  const plan = planPicture(context.rules, placement, piece);
+  const picture = writeClick(
+    placement,
+    plan,
+    writePicture(placement, piece, plan, context, isFirst),
+    context,
+  );
+  const caption = writeCaption(placement, piece, context);
+  return [
+    `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}">`,
+    picture,
+    caption,
+    '</figure>',
+  ]
+    .filter(Boolean)
+    .join('\n');
+}
+
+/** The classes of a placement's figure, as `style-sheet.ts` lays them out. */
+export function figureClass(placement: Placement): string {
+  const stacks = isBeside(placement) && placement.stackBelow !== null ? ` stack-${placement.stackBelow}` : '';
+  return `placed ${placement.position}${stacks}`;
+}
+
+/** Width and margins of a placement as custom properties. */
+export function figureStyle(placement: Placement): string {
+  const { top, right, bottom, left } = marginsOf(placement);
+  const width = placement.width
+    ? `${placement.width.value}${placement.width.unit}`
+    : `${DEFAULT_SHARE[placement.position] * 100}%`;
+  return `--w:${width};--t:${top}px;--r:${right}px;--b:${bottom}px;--l:${left}px`;
+}
+
+function writePicture(
+  placement: Placement,
+  piece: Piece,
+  plan: PicturePlan,
+  context: WriteContext,
+  isFirst: boolean,
+): string {
+  const sizes = plan.sizes();
+  const sources = plan.formats.slice(0, -1).map((format) => {
+    const set = srcset(plan.cutsOf(format), context);
+    return `<source type="${CUT_FORMATS[format].mime}" srcset="${set}" sizes="${sizes}">`;
+  });
+  const { fallback } = plan;
+  const set =
+    plan.ladder.length > 1
+      ? ` srcset="${srcset(plan.cutsOf(fallback.format), context)}" sizes="${sizes}"`
+      : '';
+  // The first picture is likely in sight at once: loading it lazily would hold back the largest paint.
+  const loading = isFirst ? ' fetchpriority="high"' : ' loading="lazy"';
+  const alt = altHere(placement, piece);
+  const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt.kind === 'text' ? alt.text : '')}"${loading} decoding="async">`;
+  return sources.length > 0 ? `<picture>\n${sources.join('\n')}\n${img}\n</picture>` : img;
+}
+
+function srcset(cuts: readonly Cut[], context: WriteContext): string {
+  return cuts.map((cut) => `${escapeHtml(context.addressOf(cut))} ${cut.size.width}w`).join(', ');
+}
+
+function writeClick(placement: Placement, plan: PicturePlan, picture: string, context: WriteContext): string {
+  if (placement.click.kind === 'link') return `<a href="${escapeHtml(placement.click.href)}">${picture}</a>`;
+  if (!plan.larger) return picture;
+  return `<a href="${escapeHtml(context.addressOf(plan.larger))}" title="Open larger">${picture}</a>`;
+}
+
+function writeCaption(placement: Placement, piece: Piece, context: WriteContext): string {
+  const caption = captionHere(placement, piece);
+  const credit = writeCredit(creditHere(context.rules, placement, piece));
+  const parts = [caption && escapeHtml(caption), credit && `<span class="credit">${credit}</span>`].filter(
+    Boolean,
+  );
+  return parts.length > 0 ? `<figcaption>${parts.join(' ')}</figcaption>` : '';
+}
+
+/** A credit line as HTML; the licence is linked with `rel="license"` (HTML, link type "license"). */
+export function writeCredit(parts: readonly CreditPart[]): string {
+  if (parts.length === 0) return '';
+  const lead = parts[0]?.kind === 'title' ? '' : 'Photo: ';
+  const html = parts.map((part) => {
+    const text = escapeHtml(part.text);
+    if (!part.address) return text;
+    return `<a href="${escapeHtml(part.address)}"${part.kind === 'licence' ? ' rel="license"' : ''}>${text}</a>`;
+  });
+  return `${lead}${html.join(', ')}.`;
+}

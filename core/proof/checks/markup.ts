@@ -1,0 +1,134 @@
+import { Tokenizer } from 'parse5';
+import { isOversized, isStretched } from '../../media/fit.ts';
+import { shownWidth } from '../../page/layout.ts';
+import type { Found } from '../finding.ts';
+import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
+
+/**
+ * Reads the HTML that would go out as a browser does, and looks at each picture in it: width and height written
+ * (so that nothing jumps while loading), in the cut's own shape, and with a file that is not far too large. Also links without words (WCAG 2.2, 2.4.4).
+ */
+export function checkMarkup(input: ProofInput): readonly Found[] {
+  const { images, emptyLinks } = readMarkup(input.html);
+  const placed = placedOf(input);
+  const pictures = images.flatMap((image, at) => {
+    const one = placed[at];
+    return one ? [...shapeFindings(one, image), ...oversizedFindings(input, one, image)] : [];
+  });
+  return [...pictures, ...Array.from({ length: emptyLinks }, () => emptyLink(input))];
+}
+
+type Attributes = ReadonlyMap<string, string>;
+
+function shapeFindings({ placement, piece, plan }: Placed, image: Attributes): readonly Found[] {
+  const [width, height] = [Number(image.get('width')), Number(image.get('height'))];
+  const name = callPiece(piece);
+  const place = atPlacement(placement);
+  if (!(width > 0 && height > 0)) {
+    return [
+      {
+        code: 'dimensions-missing',
+        sentence: `${name} goes out without width and height.`,
+        why: 'The text jumps when it arrives.',
+        place,
+        remedies: [],
+      },
+    ];
+  }
+  return isStretched(plan.cutSize, { width, height }) ? [stretchedFinding(name, place, placement.id)] : [];
+}
+
+/** A picture whose smallest file on offer is far larger than it is shown anywhere it is proofed. */
+function oversizedFindings(
+  input: ProofInput,
+  { placement, piece }: Placed,
+  image: Attributes,
+): readonly Found[] {
+  const smallest = smallestWidth(image);
+  const over = input.rules.proofWidths
+    .map((viewport) => ({ viewport, width: shownWidth(input.rules, placement, viewport) }))
+    .filter(({ width }) => isOversized(smallest, width));
+  if (over.length === 0) return [];
+  const narrowest = Math.min(...over.map(({ width }) => width));
+  return [
+    {
+      code: 'oversized',
+      sentence: `${callPiece(piece)} is sent much larger than it is shown.`,
+      why: `The smallest file is ${smallest} px wide for ${Math.round(narrowest)} px on screen.`,
+      place: atPlacement(placement),
+      viewports: over.map(({ viewport }) => viewport),
+      remedies: [],
+    },
+  ];
+}
+
+/** The narrowest candidate of `srcset`, or the one file there is, in px. */
+function smallestWidth(image: Attributes): number {
+  const candidates = [...(image.get('srcset') ?? '').matchAll(/\s(\d+)w(?:,|$)/g)].map(([, width]) =>
+    Number(width),
+  );
+  return candidates.length > 0 ? Math.min(...candidates) : Number(image.get('width'));
+}
+
+function stretchedFinding(name: string, place: Found['place'], placementId: string): Found {
+  return {
+    code: 'stretched',
+    sentence: `${name} is shown in another shape than its own.`,
+    why: 'Its width and height differ by over one per cent from its shape, so it looks stretched.',
+    place,
+    remedies: [{ kind: 'placement', words: 'Give it its own shape', placementId, change: { ratio: null } }],
+  };
+}
+
+function emptyLink(input: ProofInput): Found {
+  return {
+    code: 'link-empty',
+    sentence: 'A link has no words.',
+    why: `Nobody can tell where it goes. It is on “${input.page.title || 'this page'}”.`,
+    place: { kind: 'page' },
+    remedies: [],
+  };
+}
+
+interface Markup {
+  /** The attributes of each `img`, in order. */
+  readonly images: readonly ReadonlyMap<string, string>[];
+  readonly emptyLinks: number;
+}
+
+/**
+ * Reads pictures and links from HTML that we wrote, by parse5's tokenizer (HTML, 13.2.5): every start and end tag
+ * is written there, so no tree has to be built, which would cost most of a proof's time on a long page.
+ */
+function readMarkup(html: string): Markup {
+  const images: Map<string, string>[] = [];
+  let emptyLinks = 0;
+  let isSaid = true;
+  const nothing = () => undefined;
+  const tokenizer = new Tokenizer(
+    { sourceCodeLocationInfo: false },
+    {
+      onStartTag: ({ tagName, attrs }) => {
+        if (tagName === 'a') isSaid = false;
+        // A picture's own words are looked at with the picture.
+        if (tagName !== 'img') return;
+        isSaid = true;
+        images.push(new Map(attrs.map(({ name, value }) => [name, value])));
+      },
+      onEndTag: ({ tagName }) => {
+        if (tagName === 'a' && !isSaid) emptyLinks += 1;
+        if (tagName === 'a') isSaid = true;
+      },
+      onCharacter: () => {
+        isSaid = true;
+      },
+      onWhitespaceCharacter: nothing,
+      onNullCharacter: nothing,
+      onComment: nothing,
+      onDoctype: nothing,
+      onEof: nothing,
+    },
+  );
+  tokenizer.write(html, true);
+  return { images, emptyLinks };
+}

@@ -1,0 +1,27 @@
+import { chosenWidth } from '../../media/ladder.ts';
+import { guessBytes, sayBytes } from '../../media/weight.ts';
+import { shownWidth } from '../../page/layout.ts';
+import type { Found } from '../finding.ts';
+import { type ProofInput, placedOf } from '../input.ts';
+
+/** Bytes of the pictures a sharp screen of `viewport` px loads, guessed from their sizes until cuts are made. */
+function guessedLoad(input: ProofInput, viewport: number): number {
+  return placedOf(input).reduce((sum, { placement, plan }) => {
+    const width = chosenWidth(plan.ladder, shownWidth(input.rules, placement, viewport), 2);
+    return sum + guessBytes(width, (width * plan.cutSize.height) / plan.cutSize.width, plan.formats[0]);
+  }, 0);
+}
+
+export function checkWeight(input: ProofInput): readonly Found[] {
+  const heaviest = Math.max(...input.rules.proofWidths.map((viewport) => guessedLoad(input, viewport)));
+  if (heaviest <= input.rules.weightBudget) return [];
+  return [
+    {
+      code: 'page-heavy',
+      sentence: `The page weighs about ${sayBytes(heaviest)}, of ${sayBytes(input.rules.weightBudget)} allowed.`,
+      why: 'On a slow line it takes long to arrive. Fewer or narrower pictures make it lighter.',
+      place: { kind: 'page' },
+      remedies: [],
+    },
+  ];
+}

@@ -1,0 +1,148 @@
+import { describe, expect, it } from 'vitest';
+import type { Block, PageDoc, Placement } from '../page/model.ts';
+import type { Piece } from '../page/picture.ts';
+import type { HouseRules } from '../page/target.ts';
+import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from '../page/testing.ts';
+import { writeFragment } from '../page/write.ts';
+import { FINDING_CODES, type FindingCode } from './finding.ts';
+import { applyRemedy, proofPage } from './proof.ts';
+
+interface Case {
+  readonly page?: PageDoc;
+  readonly piece?: Piece;
+  readonly rules?: Partial<HouseRules>;
+  /** What would go out, when it is not what we write. */
+  readonly html?: string;
+}
+
+const figure = (placement: Placement): Block => ({ type: 'placement', attrs: placement });
+const GOOD = examplePage(paragraph('Words'), figure(examplePlacement('column')));
+
+function findings({ page = GOOD, piece = examplePiece(), rules = {}, html }: Case) {
+  const all = { ...PLAIN_RULES, ...rules };
+  const pieces = new Map([['heron', piece]]);
+  return proofPage({
+    page,
+    rules: all,
+    pieces,
+    html: html ?? writeFragment(page, { rules: all, pieces, addressOf: (cut) => cut.fileName }),
+  });
+}
+
+const codes = (one: Case) => findings(one).map((finding) => finding.code);
+
+const FAULTS: Readonly<Record<FindingCode, Case>> = {
+  'alt-missing': { piece: examplePiece({ label: { alt: { kind: 'unsaid' } } }) },
+  'alt-poor': { piece: examplePiece({ label: { alt: { kind: 'text', text: 'Image of a heron' } } }) },
+  'licence-missing': { piece: examplePiece({ label: { licence: 'unknown' } }) },
+  'credit-missing': { piece: examplePiece({ label: { maker: '' } }) },
+  'use-not-allowed': { piece: examplePiece({ label: { licence: 'cc-by-nc-4.0' } }) },
+  'piece-missing': { page: examplePage(figure(examplePlacement('column', { asset: 'gone' }))) },
+  'want-unfilled': {
+    page: {
+      ...GOOD,
+      wants: [
+        { id: 'w', purpose: 'Portrait of the warden', shape: 'portrait', leastWidth: 800, filledBy: null },
+      ],
+    },
+  },
+  enlarged: { piece: examplePiece({ size: { width: 320, height: 200 } }) },
+  'enlarged-sharp': { piece: examplePiece({ size: { width: 1000, height: 700 } }) },
+  stretched: { html: '<img src="a.jpg" width="300" height="300" alt="">' },
+  oversized: { html: '<img src="a.jpg" width="6000" height="4000" alt="">' },
+  'dimensions-missing': { html: '<img src="a.jpg" alt="">' },
+  'page-heavy': { rules: { weightBudget: 10_000 } },
+  'text-squeezed': {
+    page: examplePage(
+      figure(examplePlacement('beside-left', { width: { unit: '%', value: 80 } })),
+      paragraph('Words'),
+    ),
+  },
+  'heading-order': {
+    page: examplePage({ type: 'heading', attrs: { level: 4 }, content: [{ type: 'text', text: 'Deep' }] }),
+  },
+  'heading-empty': { page: examplePage({ type: 'heading', attrs: { level: 2 } }) },
+  'title-missing': { page: { ...GOOD, title: ' ' } },
+  'link-empty': { html: '<a href="/x"> </a><img src="a.jpg" width="720" height="480" alt="">' },
+  'name-rule': { piece: examplePiece({ stem: 'IMG_0612' }) },
+  'same-piece-twice': {
+    page: examplePage(figure(examplePlacement('column')), figure(examplePlacement('column', { id: 'two' }))),
+  },
+};
+
+describe('proof', () => {
+  it('finds nothing on a page in order', () => {
+    expect(codes({})).toEqual([]);
+  });
+
+  it.each(FINDING_CODES)('finds %s', (code) => {
+    expect(codes(FAULTS[code])).toContain(code);
+  });
+
+  it('measures oversized by the smallest file on offer', () => {
+    const offers = (srcset: string) =>
+      codes({ html: `<img src="a.jpg" srcset="${srcset}" width="6000" height="4000" alt="">` });
+    expect(offers('a-350.jpg 350w, a-6000.jpg 6000w')).not.toContain('oversized');
+    expect(offers('a-3000.jpg 3000w, a-6000.jpg 6000w')).toContain('oversized');
+  });
+
+  it.each(FINDING_CODES)('does not look for %s when House rules say so', (code) => {
+    expect(
+      codes({ ...FAULTS[code], rules: { ...FAULTS[code].rules, severities: { [code]: 'off' } } }),
+    ).not.toContain(code);
+  });
+
+  it('puts what stops sending first', () => {
+    const severities = { 'alt-missing': 'note', 'licence-missing': 'stops' } as const;
+    const found = findings({
+      piece: examplePiece({ label: { alt: { kind: 'unsaid' }, licence: 'unknown' } }),
+      rules: { severities },
+    });
+    expect(found.map((finding) => finding.severity)).toEqual(['stops', 'note']);
+  });
+
+  it.each([
+    'enlarged',
+    'text-squeezed',
+    'heading-order',
+    'heading-empty',
+    'want-unfilled',
+    'same-piece-twice',
+    'piece-missing',
+  ] as const)('has a remedy for %s that mends it', (code) => {
+    const one = FAULTS[code];
+    const remedy = findings(one)
+      .find((finding) => finding.code === code)
+      ?.remedies.find((found) => found.kind !== 'open');
+    if (!remedy) throw new Error('no remedy');
+    const mended = applyRemedy(one.page ?? GOOD, remedy);
+    expect(mended).not.toBe(one.page);
+    expect(codes({ ...one, page: mended })).not.toContain(code);
+  });
+
+  it('mends a forbidden crop by showing the piece whole', () => {
+    const page = examplePage(figure(examplePlacement('column', { ratio: { across: 1, down: 1 } })));
+    const piece = examplePiece({ label: { licence: 'cc-by-nd-4.0' } });
+    const [finding] = findings({ page, piece });
+    const [remedy] = finding?.remedies ?? [];
+    expect(finding?.code).toBe('use-not-allowed');
+    expect(remedy && codes({ page: applyRemedy(page, remedy), piece })).toEqual([]);
+  });
+
+  it('says at which widths text is squeezed', () => {
+    const [finding] = findings({
+      page: examplePage(
+        figure(examplePlacement('beside-left', { width: { unit: 'px', value: 640 } })),
+        paragraph('Words'),
+      ),
+    });
+    expect(finding?.viewports).toEqual([834, 1280]);
+  });
+
+  it('reads a page of 300 placements', () => {
+    const many = examplePage(
+      ...Array.from({ length: 300 }, (_, at) => figure(examplePlacement('column', { id: `p${at}` }))),
+    );
+    expect(codes({ page: many }).filter((code) => code === 'same-piece-twice')).toHaveLength(299);
+  });
+});

@@ -1,0 +1,67 @@
+import { type PageDoc, withPlacement } from '../page/model.ts';
+import { severityOf } from '../page/target.ts';
+import { checkMarkup } from './checks/markup.ts';
+import { checkRights } from './checks/rights.ts';
+import { checkPieces, checkWants } from './checks/shelf.ts';
+import { checkSize } from './checks/size.ts';
+import { checkHeadings, checkSqueeze } from './checks/text.ts';
+import { checkWeight } from './checks/weight.ts';
+import { checkWords } from './checks/words.ts';
+import { type Finding, type Remedy, SEVERITIES } from './finding.ts';
+import type { ProofInput } from './input.ts';
+
+const CHECKS = [
+  checkHeadings,
+  checkRights,
+  checkWords,
+  checkSize,
+  checkMarkup,
+  checkSqueeze,
+  checkPieces,
+  checkWants,
+  checkWeight,
+];
+
+/** All findings of a page, worst first and otherwise in the order of the checks; those switched off are left out. */
+export function proofPage(input: ProofInput): readonly Finding[] {
+  const found = CHECKS.flatMap((check) => check(input)).flatMap((one): Finding[] => {
+    const severity = severityOf(input.rules, one.code);
+    return severity === 'off' ? [] : [{ ...one, severity, viewports: one.viewports ?? [] }];
+  });
+  return SEVERITIES.flatMap((severity) => found.filter((finding) => finding.severity === severity));
+}
+
+/**
+ * The page after a remedy. The very same page for remedies that are not a change to the page (opening a row,
+ * writing words, renaming a piece), which the screens carry out.
+ */
+export function applyRemedy(page: PageDoc, remedy: Remedy): PageDoc {
+  switch (remedy.kind) {
+    case 'placement':
+      return withPlacement(page, remedy.placementId, remedy.change);
+    case 'remove':
+      return {
+        ...page,
+        blocks: page.blocks.filter(
+          (block) => block.type !== 'placement' || block.attrs.id !== remedy.placementId,
+        ),
+      };
+    case 'remove-block':
+      return { ...page, blocks: page.blocks.filter((_, index) => index !== remedy.index) };
+    case 'heading-level':
+      return {
+        ...page,
+        blocks: page.blocks.map((block, index) =>
+          index === remedy.index && block.type === 'heading'
+            ? { ...block, attrs: { level: remedy.level } }
+            : block,
+        ),
+      };
+    case 'drop-want':
+      return { ...page, wants: page.wants.filter((want) => want.id !== remedy.wantId) };
+    case 'write-alt':
+    case 'rename':
+    case 'open':
+      return page;
+  }
+}

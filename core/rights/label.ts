@@ -1,0 +1,89 @@
+import * as v from 'valibot';
+import { LICENCE_IDS } from './licences.ts';
+
+const line = v.pipe(v.string(), v.trim(), v.maxLength(300, 'At most 300 letters fit here.'));
+const text = v.pipe(v.string(), v.trim(), v.maxLength(5000, 'At most 5,000 letters fit here.'));
+
+/** An address that a reader may be sent to: http or https, or empty. */
+export const WebAddressSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.maxLength(2000),
+  v.check(
+    (address) => address === '' || isWebAddress(address),
+    'An address begins with https:// or http://.',
+  ),
+);
+
+export function isWebAddress(address: string): boolean {
+  if (!/^https?:\/\//i.test(address)) return false;
+  return URL.canParse(address) && new URL(address).username === '';
+}
+
+/** The words for those who cannot see the picture, or the decision that there is nothing to say. */
+export const AltSchema = v.variant('kind', [
+  v.strictObject({ kind: v.literal('unsaid') }),
+  v.strictObject({ kind: v.literal('decorative') }),
+  v.strictObject({
+    kind: v.literal('text'),
+    text: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(1000)),
+  }),
+]);
+export type Alt = v.InferOutput<typeof AltSchema>;
+
+const fraction = v.pipe(v.number(), v.minValue(0), v.maxValue(1));
+
+/** All that is said of a piece. Empty strings are "not said". `taken` is ISO 8601 (YYYY-MM-DD) or empty. */
+export const LabelSchema = v.strictObject({
+  title: line,
+  maker: line,
+  makerAddress: WebAddressSchema,
+  source: line,
+  sourceAddress: WebAddressSchema,
+  sourceId: line,
+  licence: v.picklist(LICENCE_IDS),
+  notice: line,
+  licensedTo: line,
+  alt: AltSchema,
+  caption: text,
+  description: text,
+  place: line,
+  taken: v.union([v.literal(''), v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'))]),
+  words: v.pipe(v.array(line), v.maxLength(60)),
+  focal: v.strictObject({ x: fraction, y: fraction }),
+});
+export type Label = v.InferOutput<typeof LabelSchema>;
+export type LabelField = keyof Label;
+
+export const EMPTY_LABEL: Label = {
+  title: '',
+  maker: '',
+  makerAddress: '',
+  source: '',
+  sourceAddress: '',
+  sourceId: '',
+  licence: 'unknown',
+  notice: '',
+  licensedTo: '',
+  alt: { kind: 'unsaid' },
+  caption: '',
+  description: '',
+  place: '',
+  taken: '',
+  words: [],
+  focal: { x: 0.5, y: 0.5 },
+};
+
+/** A change to some fields of a label. */
+export const LabelPatchSchema = v.partial(LabelSchema);
+export type LabelPatch = v.InferOutput<typeof LabelPatchSchema>;
+
+/** The label with some fields changed; fields that the patch does not say stay as they are. */
+export function withPatch(label: Label, patch: LabelPatch): Label {
+  const said = Object.fromEntries(Object.entries(patch).filter(([, value]) => value !== undefined));
+  return { ...label, ...said };
+}
+
+export function isLabelField(name: string): name is LabelField {
+  return Object.hasOwn(EMPTY_LABEL, name);
+}

@@ -1,0 +1,164 @@
+import { describe, expect, it } from 'vitest';
+import { altFault, withoutImageOf } from '../words/alt.ts';
+import { creditParts, creditText } from './attribution.ts';
+import { judge, sayJudgement, type Use } from './judgement.ts';
+import { EMPTY_LABEL, isWebAddress, type LabelPatch, withPatch } from './label.ts';
+import { LICENCE_IDS, licenceTerms, maybeLicenceByAddress, maybeLicenceByWords } from './licences.ts';
+
+const HERE: Use = { targetName: 'the Reserve site', commercial: true, creditOwnWork: false, changes: [] };
+const CROPPED: Use = { ...HERE, changes: ['cropped'] };
+const label = (patch: LabelPatch) => withPatch(EMPTY_LABEL, { maker: 'Ines Okonjo', ...patch });
+
+describe('licence table', () => {
+  it.each([
+    // licence, may be used commercially, may be cropped
+    ['cc0', true, true],
+    ['pdm', true, true],
+    ['cc-by-4.0', true, true],
+    ['cc-by-2.0', true, true],
+    ['cc-by-sa-4.0', true, true],
+    ['cc-by-nd-4.0', true, false],
+    ['cc-by-nc-4.0', false, true],
+    ['cc-by-nc-sa-4.0', false, true],
+    ['cc-by-nc-nd-4.0', false, false],
+    ['own', true, true],
+    ['hire', true, true],
+    ['permission', true, true],
+    ['agency', true, true],
+    ['no-known-copyright', true, true],
+    ['comp', false, false],
+    ['unknown', false, false],
+    ['copyright', false, false],
+  ] as const)('%s: commercial %s, cropped %s', (licence, commercial, cropped) => {
+    const others = { ...HERE, commercial: false };
+    expect(judge(label({ licence }), HERE).verdict === 'allowed').toBe(commercial);
+    const closed = !licenceTerms(licence).publish;
+    expect(judge(label({ licence }), { ...others, changes: ['cropped'] }).verdict === 'allowed').toBe(
+      cropped && !closed,
+    );
+  });
+
+  it('says why and what is owed in a sentence', () => {
+    expect(sayJudgement(judge(label({ licence: 'cc-by-4.0' }), CROPPED))).toBe(
+      'May be used here. The credit must say that it was cropped.',
+    );
+    expect(sayJudgement(judge(label({ licence: 'own' }), HERE))).toBe('May be used here. Nothing is owed.');
+    expect(sayJudgement(judge(label({ licence: 'cc-by-nc-4.0' }), HERE))).toBe(
+      'May not be used here. CC BY-NC 4.0 forbids commercial use, and the Reserve site is commercial.',
+    );
+    expect(sayJudgement(judge(label({ licence: 'cc-by-nd-4.0' }), CROPPED))).toContain('Show it whole.');
+    expect(sayJudgement(judge(label({ licence: 'cc-by-sa-4.0' }), CROPPED))).toContain(
+      'stays under the same licence',
+    );
+  });
+
+  it('wants a maker or a source where a credit is owed', () => {
+    expect(judge(label({ licence: 'cc-by-4.0', maker: '' }), HERE).verdict).toBe('allowed-if');
+    expect(judge(label({ licence: 'cc-by-4.0', maker: '', source: 'Commonfield' }), HERE).verdict).toBe(
+      'allowed',
+    );
+    expect(judge(label({ licence: 'own', maker: '' }), HERE).verdict).toBe('allowed');
+    expect(judge(label({ licence: 'own', maker: '' }), { ...HERE, creditOwnWork: true }).verdict).toBe(
+      'allowed-if',
+    );
+  });
+});
+
+describe('licence by address and by words', () => {
+  it.each([
+    ['https://creativecommons.org/licenses/by/4.0/', 'cc-by-4.0'],
+    ['http://www.creativecommons.org/licenses/by-nc-sa/4.0/legalcode.en', 'cc-by-nc-sa-4.0'],
+    ['https://creativecommons.org/publicdomain/zero/1.0/', 'cc0'],
+    ['https://creativecommons.org/publicdomain/mark/1.0/deed.de', 'pdm'],
+    ['https://rightsstatements.org/vocab/NKC/1.0/', 'no-known-copyright'],
+    ['https://creativecommons.org/licenses/by/9.9/', undefined],
+    ['https://example.org/licenses/by/4.0/', undefined],
+    ['', undefined],
+  ])('%s is %s', (address, licence) => {
+    expect(maybeLicenceByAddress(address)).toBe(licence);
+  });
+
+  it('needs licence and version in words', () => {
+    expect(maybeLicenceByWords('Photo under CC BY-SA 4.0, please credit')).toBe('cc-by-sa-4.0');
+    expect(maybeLicenceByWords('Creative Commons, some rights')).toBeUndefined();
+    expect(maybeLicenceByWords('CC BY')).toBeUndefined();
+  });
+
+  it('finds every licence by its own address', () => {
+    for (const id of LICENCE_IDS) {
+      const { address } = licenceTerms(id);
+      if (address) expect(maybeLicenceByAddress(address)).toBe(id);
+    }
+  });
+});
+
+describe('credit line', () => {
+  const credit = (patch: LabelPatch, use = HERE) =>
+    creditText(creditParts(label(patch), judge(label(patch), use)));
+
+  it('is maker, source, licence, changes', () => {
+    expect(credit({ licence: 'cc-by-4.0', source: 'Commonfield' }, CROPPED)).toBe(
+      'Photo: Ines Okonjo, Commonfield, CC BY 4.0, cropped.',
+    );
+  });
+
+  it('begins with the title where the licence asks for it', () => {
+    expect(credit({ licence: 'cc-by-3.0', title: 'Heron' })).toBe('“Heron”, Ines Okonjo, CC BY 3.0.');
+    expect(credit({ licence: 'cc-by-4.0', title: 'Heron' })).toBe('Photo: Ines Okonjo, CC BY 4.0.');
+  });
+
+  it('names ID and licensee of an agency', () => {
+    expect(
+      credit({
+        licence: 'agency',
+        source: 'Brackwater Pictures',
+        sourceId: '88-4412',
+        licensedTo: 'Saltmere',
+      }),
+    ).toBe('Photo: Ines Okonjo, Brackwater Pictures, 88-4412, licensed to Saltmere.');
+  });
+
+  it('is empty for our own work, and kept as a courtesy for CC0', () => {
+    expect(credit({ licence: 'own' })).toBe('');
+    expect(credit({ licence: 'cc0' })).toBe('Photo: Ines Okonjo, CC0 1.0.');
+  });
+});
+
+describe('addresses', () => {
+  it.each([
+    'javascript:alert(1)',
+    'ftp://a.example',
+    '//a.example',
+    'https://me:pw@a.example/',
+    'data:text/html,x',
+    'https://',
+  ])('%s is not one to send readers to', (address) => {
+    expect(isWebAddress(address)).toBe(false);
+  });
+});
+
+describe('alt text', () => {
+  const place = { linked: false, caption: 'Waiting out the tide.' };
+  it.each([
+    ['IMG_0612.jpg', 'file-name'],
+    ['DSC_0091', 'file-name'],
+    ['https://a.example/heron.jpg', 'file-name'],
+    ['Image of a heron', 'image-of'],
+    ['...', 'punctuation'],
+    ['x'.repeat(151), 'long'],
+    ['Waiting out the tide', 'same-as-caption'],
+    ['A heron stands in the reeds at dawn.', undefined],
+  ])('%j: %s', (text, fault) => {
+    expect(altFault({ kind: 'text', text }, place)).toBe(fault);
+  });
+
+  it('may be decorative unless it is a link', () => {
+    expect(altFault({ kind: 'unsaid' }, place)).toBe('missing');
+    expect(altFault({ kind: 'decorative' }, place)).toBeUndefined();
+    expect(altFault({ kind: 'decorative' }, { ...place, linked: true })).toBe('decorative-linked');
+  });
+
+  it('can do without “image of”', () => {
+    expect(withoutImageOf('A picture of the heron at dawn')).toBe('The heron at dawn');
+  });
+});
