@@ -1,0 +1,84 @@
+import * as v from 'valibot';
+import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
+import { LICENCE_IDS } from '#core/rights/licences.ts';
+
+const page = v.strictObject({ id: v.string(), title: v.string() });
+
+/** A piece as the web knows it. Sizes in px and bytes; addresses are ready to be shown. */
+export const AssetSchema = v.strictObject({
+  id: v.string(),
+  version: v.number(),
+  stem: v.string(),
+  extension: v.string(),
+  folder: v.string(),
+  width: v.number(),
+  height: v.number(),
+  bytes: v.number(),
+  format: v.string(),
+  alpha: v.boolean(),
+  animated: v.boolean(),
+  label: LabelSchema,
+  /** Label fields that the file said of itself and no person has confirmed. */
+  drafted: v.array(v.string()),
+  /** Sentences about the file as it came in. */
+  notes: v.array(v.string()),
+  originalName: v.string(),
+  thumb: v.string(),
+  view: v.string(),
+  createdAt: v.string(),
+  createdBy: v.string(),
+  usedOn: v.array(page),
+});
+export type Asset = v.InferOutput<typeof AssetSchema>;
+
+const ASSET_ORDERS = ['newest', 'oldest', 'name', 'widest'] as const;
+export type AssetOrder = (typeof ASSET_ORDERS)[number];
+
+/** The licence part of the Shelf's sentence. */
+const LICENCE_QUESTIONS = ['any', 'commercial', 'changeable', 'unknown', 'comp', ...LICENCE_IDS] as const;
+
+const optionalInteger = v.optional(v.pipe(v.string(), v.regex(/^\d{1,6}$/), v.transform(Number)));
+
+/** The Shelf's sentence as query parameters. */
+export const AssetQuerySchema = v.strictObject({
+  kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent'])),
+  folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
+  licence: v.optional(v.picklist(LICENCE_QUESTIONS)),
+  words: v.optional(v.pipe(v.string(), v.maxLength(200))),
+  missing: v.optional(v.picklist(['nothing', 'alt', 'title', 'maker'])),
+  shape: v.optional(v.picklist(['any', 'landscape', 'portrait', 'square'])),
+  leastWidth: optionalInteger,
+  order: v.optional(v.picklist(ASSET_ORDERS)),
+  cursor: v.optional(v.pipe(v.string(), v.maxLength(400))),
+  limit: optionalInteger,
+});
+export type AssetQuery = v.InferInput<typeof AssetQuerySchema>;
+
+export const AssetListSchema = v.strictObject({
+  assets: v.array(AssetSchema),
+  found: v.number(),
+  held: v.number(),
+  cursor: v.nullable(v.string()),
+});
+
+export const FolderListSchema = v.array(v.strictObject({ path: v.string(), pieces: v.number() }));
+
+/** A change to a piece: parts of its label, its name, its folder. `confirmed` fields are no longer drafts. */
+export const AssetChangeSchema = v.strictObject({
+  label: v.optional(LabelPatchSchema),
+  stem: v.optional(v.pipe(v.string(), v.maxLength(200))),
+  folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
+  confirmed: v.optional(v.array(v.string())),
+});
+export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;
+
+/** Takes in a finished upload; asking twice answers the same. */
+export const ArrivalSchema = v.strictObject({ uploadId: v.pipe(v.string(), v.regex(/^[a-f0-9]{32}$/)) });
+
+export const ArrivedSchema = v.strictObject({
+  asset: AssetSchema,
+  /** False when the very same file was already held. */
+  isNew: v.boolean(),
+  sentence: v.string(),
+});
+export type Arrived = v.InferOutput<typeof ArrivedSchema>;

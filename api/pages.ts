@@ -1,0 +1,69 @@
+import * as v from 'valibot';
+import { PageDocSchema, WantSchema } from '#core/page/model.ts';
+import { AssetSchema } from './assets.ts';
+import { TargetSchema } from './targets.ts';
+
+export const NewPageSchema = v.strictObject({
+  title: v.pipe(v.string(), v.trim(), v.minLength(1, 'Give the page a title.'), v.maxLength(300)),
+  targetId: v.string(),
+  wants: v.pipe(v.array(WantSchema), v.maxLength(50)),
+  /** When it is due (YYYY-MM-DD), or left out for no date yet. */
+  due: v.optional(v.nullable(v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'))), null),
+});
+export type NewPage = v.InferOutput<typeof NewPageSchema>;
+
+const stationCounts = v.array(
+  v.strictObject({ id: v.string(), name: v.string(), done: v.number(), of: v.number() }),
+);
+
+export const PageSummarySchema = v.strictObject({
+  id: v.string(),
+  title: v.string(),
+  targetName: v.string(),
+  version: v.number(),
+  due: v.nullable(v.string()),
+  updatedAt: v.string(),
+  updatedBy: v.string(),
+  stations: stationCounts,
+  thumb: v.nullable(v.string()),
+  stops: v.number(),
+});
+export type PageSummary = v.InferOutput<typeof PageSummarySchema>;
+
+export const PageSchema = v.strictObject({
+  id: v.string(),
+  version: v.number(),
+  doc: PageDocSchema,
+  target: TargetSchema,
+  pieces: v.array(AssetSchema),
+  updatedAt: v.string(),
+  updatedBy: v.string(),
+  due: v.nullable(v.string()),
+});
+export type Page = v.InferOutput<typeof PageSchema>;
+
+export const SavePageSchema = v.strictObject({ doc: PageDocSchema });
+
+export const SavedPageSchema = v.strictObject({ version: v.number(), updatedAt: v.string() });
+
+/** What a clash (412) carries besides the problem: the state that was saved meanwhile. */
+export const PageClashSchema = v.looseObject({
+  detail: v.string(),
+  current: v.strictObject({
+    version: v.number(),
+    doc: PageDocSchema,
+    updatedBy: v.string(),
+    updatedAt: v.string(),
+  }),
+});
+export type PageClash = v.InferOutput<typeof PageClashSchema>;
+
+/** Addresses of the proof's frames, on the origin that serves page previews. */
+export const PreviewSchema = v.strictObject({
+  address: v.string(),
+  version: v.number(),
+  firstLoadBytes: v.number(),
+  isMeasured: v.boolean(),
+});
+
+export const FragmentSchema = v.strictObject({ html: v.string(), css: v.string() });

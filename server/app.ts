@@ -1,0 +1,99 @@
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import express, { type Express } from 'express';
+import session from 'express-session';
+import helmet from 'helmet';
+import type { Context } from './context.ts';
+import { deliverRoutes } from './deliver/routes.ts';
+import { deskRoutes } from './desk/routes.ts';
+import { uploadRoutes } from './gather/uploads.ts';
+import { jobRoutes } from './jobs/routes.ts';
+import { mediaRoutes } from './media/routes.ts';
+import { openApi } from './openapi.ts';
+import { pageRoutes } from './pages/routes.ts';
+import { sameOrigin, signedIn } from './people/guard.ts';
+import { peopleRoutes } from './people/routes.ts';
+import { SESSION_MILLIS, SessionStore } from './people/session-store.ts';
+import { answerNotFound, answerProblems } from './problem.ts';
+import { rulesRoutes } from './rules/routes.ts';
+import { shelfRoutes } from './shelf/routes.ts';
+
+const webFolder = fileURLToPath(new URL('../dist/web', import.meta.url));
+const BODY_LIMIT = '8mb';
+
+/** The whole server: the app on its own origin, and files and previews on the other. */
+export function makeApp(context: Context): Express {
+  const { config } = context;
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('trust proxy', config.trustedProxies);
+  const media = mediaRoutes(context);
+  const mediaHost = new URL(config.mediaOrigin).host;
+  app.use((request, response, next) =>
+    request.headers.host === mediaHost ? media(request, response, next) : next(),
+  );
+  app.use(helmet(helmetOptions(context)));
+  app.use('/api', apiRoutes(context));
+  app.use('/api', answerNotFound);
+  app.use(express.static(webFolder, { index: false, maxAge: '1y', immutable: true }));
+  app.get(/^\/(?!assets\/).*/, (_request, response) => {
+    response.set('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));
+  });
+  app.use(answerNotFound);
+  app.use(answerProblems(context.log));
+  return app;
+}
+
+function apiRoutes(context: Context): express.Router {
+  const router = express.Router();
+  const { config } = context;
+  const isHttps = config.appOrigin.startsWith('https:');
+  router.use((_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  router.use(sameOrigin(config.appOrigin));
+  router.use(
+    session({
+      name: 'placard',
+      secret: context.secret,
+      store: new SessionStore(context.db),
+      resave: false,
+      saveUninitialized: false,
+      cookie: { httpOnly: true, sameSite: 'strict', secure: isHttps, maxAge: SESSION_MILLIS },
+    }),
+  );
+  router.get('/openapi.json', (_request, response) => {
+    response.json(openApi());
+  });
+  router.use(express.json({ limit: BODY_LIMIT }));
+  router.use(peopleRoutes(context));
+  router.use(signedIn(context));
+  router.use(deskRoutes(context), shelfRoutes(context), uploadRoutes(context), pageRoutes(context));
+  router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context));
+  return router;
+}
+
+function helmetOptions({ config }: Context): Parameters<typeof helmet>[0] {
+  return {
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        'default-src': ["'none'"],
+        'script-src': ["'self'"],
+        // Widths, margins and places of measures are set as styles of elements; no style of a page of ours is from outside.
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'img-src': ["'self'", 'data:', 'blob:', config.mediaOrigin],
+        'font-src': ["'self'"],
+        'connect-src': ["'self'"],
+        'frame-src': [config.mediaOrigin],
+        'worker-src': ["'self'"],
+        'form-action': ["'self'"],
+        'base-uri': ["'none'"],
+        'frame-ancestors': ["'none'"],
+      },
+    },
+    strictTransportSecurity: config.appOrigin.startsWith('https:') ? { maxAge: 31_536_000 } : false,
+    crossOriginResourcePolicy: { policy: 'same-origin' },
+  };
+}

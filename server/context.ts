@@ -1,0 +1,59 @@
+import { randomBytes } from 'node:crypto';
+import { join } from 'node:path';
+import { eq } from 'drizzle-orm';
+import { type Logger, pino } from 'pino';
+import type { Config } from './config.ts';
+import { type Connection, connect, type Database } from './db/connection.ts';
+import { applyMigrations } from './db/migrate.ts';
+import { settings } from './db/schema.ts';
+import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
+import { type Signatures, signatures } from './signatures.ts';
+import { bucketStorage } from './storage/bucket.ts';
+import { diskStorage } from './storage/disk.ts';
+import type { Storage } from './storage/storage.ts';
+
+/** What every part of the server works with. Made once at the start. */
+export interface Context {
+  readonly config: Config;
+  readonly db: Database;
+  readonly connection: Connection;
+  readonly storage: Storage;
+  readonly metadata: MetadataTool;
+  readonly signatures: Signatures;
+  readonly secret: string;
+  readonly log: Logger;
+}
+
+export async function openContext(config: Config): Promise<Context> {
+  const connection = connect(config.databaseUrl);
+  await applyMigrations(connection.db);
+  const secret = await secretOf(connection.db);
+  return {
+    config,
+    connection,
+    db: connection.db,
+    storage: config.bucket
+      ? bucketStorage(config.bucket, join(config.dataFolder, 'cache'))
+      : diskStorage(join(config.dataFolder, 'files')),
+    metadata: metadataTool(),
+    signatures: signatures(secret),
+    secret,
+    log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
+  };
+}
+
+export async function closeContext(context: Context): Promise<void> {
+  await context.metadata.end();
+  await context.connection.pool.end();
+}
+
+/** One secret for all processes on one database, made at the first start. */
+async function secretOf(db: Database): Promise<string> {
+  await db
+    .insert(settings)
+    .ignore()
+    .values({ name: 'secret', value: randomBytes(32).toString('base64url') });
+  const [row] = await db.select().from(settings).where(eq(settings.name, 'secret'));
+  if (!row) throw new Error('The database kept no secret.');
+  return row.value;
+}

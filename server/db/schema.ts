@@ -1,0 +1,193 @@
+import {
+  bigint,
+  boolean,
+  char,
+  datetime,
+  double,
+  index,
+  int,
+  json,
+  mysqlTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
+import type { PageDoc } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import type { Label } from '#core/rights/label.ts';
+
+const id = () => varchar('id', { length: 36 });
+/** Times are UTC with milliseconds. */
+const time = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
+
+export const settings = mysqlTable('settings', {
+  name: varchar('name', { length: 40 }).primaryKey(),
+  value: text('value').notNull(),
+});
+
+export const people = mysqlTable(
+  'people',
+  {
+    id: id().primaryKey(),
+    name: varchar('name', { length: 100 }).notNull(),
+    email: varchar('email', { length: 200 }).notNull(),
+    role: varchar('role', { length: 20 }).notNull(),
+    passwordHash: varchar('password_hash', { length: 200 }).notNull(),
+  },
+  (table) => [uniqueIndex('people_email').on(table.email)],
+);
+
+export const sessions = mysqlTable(
+  'sessions',
+  {
+    id: varchar('id', { length: 128 }).primaryKey(),
+    data: json('data').notNull(),
+    expiresAt: time('expires_at').notNull(),
+  },
+  (table) => [index('sessions_expires').on(table.expiresAt)],
+);
+
+export const targets = mysqlTable('targets', {
+  id: id().primaryKey(),
+  rules: json('rules').$type<HouseRules>().notNull(),
+  version: int('version').notNull().default(1),
+});
+
+/** A piece. `label` is the whole truth; `title`, `licence`, `alt_state` and `search` are derived from it at each write. */
+export const assets = mysqlTable(
+  'assets',
+  {
+    id: id().primaryKey(),
+    sha256: char('sha256', { length: 64 }).notNull(),
+    format: varchar('format', { length: 10 }).notNull(),
+    widthPx: int('width_px').notNull(),
+    heightPx: int('height_px').notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+    alpha: boolean('alpha').notNull(),
+    animated: boolean('animated').notNull(),
+    stem: varchar('stem', { length: 80 }).notNull(),
+    extension: varchar('extension', { length: 5 }).notNull(),
+    folder: varchar('folder', { length: 420 }).notNull().default(''),
+    label: json('label').$type<Label>().notNull(),
+    drafted: json('drafted').$type<string[]>().notNull(),
+    notes: json('notes').$type<string[]>().notNull(),
+    originalName: varchar('original_name', { length: 300 }).notNull(),
+    title: varchar('title', { length: 300 }).notNull(),
+    maker: varchar('maker', { length: 300 }).notNull(),
+    licence: varchar('licence', { length: 30 }).notNull(),
+    altState: varchar('alt_state', { length: 12 }).notNull(),
+    search: text('search').notNull(),
+    version: int('version').notNull().default(1),
+    createdAt: time('created_at').notNull(),
+    createdBy: varchar('created_by', { length: 36 }).notNull(),
+    deletedAt: time('deleted_at'),
+  },
+  (table) => [
+    uniqueIndex('assets_sha256').on(table.sha256),
+    uniqueIndex('assets_stem').on(table.stem),
+    // Each order of the shelf, over what has not been thrown away.
+    index('assets_held_newest').on(table.deletedAt, table.createdAt, table.id),
+    index('assets_held_name').on(table.deletedAt, table.stem, table.id),
+    index('assets_held_width').on(table.deletedAt, table.widthPx, table.id),
+    index('assets_folder').on(table.folder),
+    index('assets_licence').on(table.licence),
+  ],
+);
+
+export const folders = mysqlTable('folders', { path: varchar('path', { length: 420 }).primaryKey() });
+
+export const pages = mysqlTable(
+  'pages',
+  {
+    id: id().primaryKey(),
+    targetId: varchar('target_id', { length: 36 }).notNull(),
+    title: varchar('title', { length: 300 }).notNull(),
+    doc: json('doc').$type<PageDoc>().notNull(),
+    due: varchar('due', { length: 10 }),
+    version: int('version').notNull().default(1),
+    createdAt: time('created_at').notNull(),
+    updatedAt: time('updated_at').notNull(),
+    updatedBy: varchar('updated_by', { length: 36 }).notNull(),
+  },
+  (table) => [index('pages_updated').on(table.updatedAt)],
+);
+
+/** Which piece stands on which page: derived from page documents at each save, so that "where used" is one query. */
+export const placements = mysqlTable(
+  'placements',
+  {
+    pageId: varchar('page_id', { length: 36 }).notNull(),
+    placementId: varchar('placement_id', { length: 64 }).notNull(),
+    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    ordinal: int('ordinal').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.pageId, table.placementId] }),
+    index('placements_asset').on(table.assetId),
+  ],
+);
+
+/** Cuts that were made, with what they weigh. */
+export const cuts = mysqlTable(
+  'cuts',
+  {
+    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    recipe: varchar('recipe', { length: 60 }).notNull(),
+    widthPx: int('width_px').notNull(),
+    format: varchar('format', { length: 10 }).notNull(),
+    quality: int('quality').notNull(),
+    bytes: int('bytes').notNull(),
+    seconds: double('seconds').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.assetId, table.recipe, table.widthPx, table.format, table.quality] }),
+  ],
+);
+
+/** Who changed what, when, and how it was before and after: undo, history and audit in one. */
+export const activity = mysqlTable(
+  'activity',
+  {
+    id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
+    at: time('at').notNull(),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    subject: varchar('subject', { length: 10 }).notNull(),
+    subjectId: varchar('subject_id', { length: 36 }).notNull(),
+    what: varchar('what', { length: 100 }).notNull(),
+    before: json('before'),
+    after: json('after'),
+  },
+  (table) => [index('activity_subject').on(table.subject, table.subjectId, table.id)],
+);
+
+/** What became of each finished upload, so that taking it in twice answers the same. */
+export const arrivals = mysqlTable('arrivals', {
+  uploadId: char('upload_id', { length: 32 }).primaryKey(),
+  assetId: varchar('asset_id', { length: 36 }).notNull(),
+  isNew: boolean('is_new').notNull(),
+  at: time('at').notNull(),
+});
+
+/** Work for workers: rows taken with SKIP LOCKED, kept by a lease that is renewed while it runs. */
+export const jobs = mysqlTable(
+  'jobs',
+  {
+    id: id().primaryKey(),
+    kind: varchar('kind', { length: 30 }).notNull(),
+    title: varchar('title', { length: 300 }).notNull(),
+    input: json('input').notNull(),
+    state: varchar('state', { length: 10 }).notNull(),
+    stopAsked: boolean('stop_asked').notNull().default(false),
+    doneSteps: int('done_steps').notNull().default(0),
+    allSteps: int('all_steps').notNull().default(0),
+    words: varchar('words', { length: 500 }).notNull().default(''),
+    resultKey: varchar('result_key', { length: 200 }),
+    resultBytes: bigint('result_bytes', { mode: 'number' }),
+    leaseUntil: time('lease_until'),
+    attempts: int('attempts').notNull().default(0),
+    createdBy: varchar('created_by', { length: 36 }).notNull(),
+    createdAt: time('created_at').notNull(),
+  },
+  (table) => [index('jobs_state').on(table.state, table.createdAt)],
+);

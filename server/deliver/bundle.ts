@@ -1,0 +1,80 @@
+import { copyFile, mkdir, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { imageObjects } from '#core/formats/jsonld.ts';
+import { metadataOfLabel } from '#core/formats/metadata.ts';
+import { writeCredits } from '#core/page/credits.ts';
+import { placementsOf } from '#core/page/model.ts';
+import type { Cut } from '#core/page/picture.ts';
+import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
+import { creditHere } from '#core/page/words.ts';
+import { cutsOfPage, writeDocument } from '#core/page/write.ts';
+import { creditText } from '#core/rights/attribution.ts';
+import type { Context } from '../context.ts';
+import { ensureCut, qualityOf } from '../imaging/cut-store.ts';
+import { outgoing } from '../pages/proof.ts';
+import type { WholePage } from '../pages/store.ts';
+import { FONT_FILES, fontFaces, fontFile } from './fonts.ts';
+
+/** Told after each file, so that long work shows how far it is and can be stopped. */
+export type Progress = (done: number, of: number, words: string) => Promise<void>;
+
+/**
+ * Writes a page as files into a folder: `index.html`, its style sheet and faces, every cut with its label inside,
+ * `credits.html` and `media.jsonld`. Returns the names of the files, in the order they were written.
+ */
+export async function writeBundle(
+  context: Context,
+  whole: WholePage,
+  folder: string,
+  progress: Progress,
+): Promise<readonly string[]> {
+  const going = outgoing(whole);
+  const cuts = cutsOfPage(whole.doc, going);
+  const texts: readonly [string, string][] = [
+    ['index.html', writeDocument(whole.doc, { ...going, styleSheet: 'style.css' })],
+    ['style.css', `${fontFaces('fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc)}`],
+    ['credits.html', writeCredits(whole.doc, whole.pieces, whole.rules)],
+    [
+      'media.jsonld',
+      `${JSON.stringify(
+        imageObjects(whole.doc, whole.pieces, whole.rules, (name) => `media/${name}`),
+        null,
+        2,
+      )}\n`,
+    ],
+  ];
+  const written: string[] = [];
+  const into = async (name: string, write: (path: string) => Promise<void>) => {
+    const path = join(folder, name);
+    await mkdir(dirname(path), { recursive: true });
+    await write(path);
+    written.push(name);
+  };
+  for (const [name, text] of texts) await into(name, (path) => writeFile(path, text));
+  for (const file of FONT_FILES) await into(`fonts/${file}`, (path) => copyFile(fontFile(file) ?? '', path));
+  for (const [at, cut] of cuts.entries()) {
+    await progress(at, cuts.length, `Making ${cut.fileName}`);
+    await into(`media/${cut.fileName}`, (path) => writeCut(context, whole, cut, path));
+  }
+  return written;
+}
+
+/** The cut's bytes with the label written in: the metadata of the original is not carried over, so no place or serial number is. */
+async function writeCut(context: Context, whole: WholePage, cut: Cut, path: string): Promise<void> {
+  const source = whole.assets.find((asset) => asset.id === cut.assetId);
+  const piece = whole.pieces.get(cut.assetId);
+  if (!source || !piece) throw new Error(`The page names a piece that was not read: ${cut.assetId}`);
+  const stored = await ensureCut(
+    context,
+    source,
+    cut.recipe,
+    cut.size.width,
+    cut.format,
+    qualityOf(whole.rules, cut.format),
+  );
+  await writeFile(path, await context.storage.read(stored.key));
+  const placement = placementsOf(whole.doc).find((one) => one.asset === cut.assetId);
+  const credit = placement ? creditText(creditHere(whole.rules, placement, piece)) : '';
+  const tags = metadataOfLabel(piece.label, credit);
+  if (Object.keys(tags).length > 0) await context.metadata.write(path, tags);
+}

@@ -1,0 +1,23 @@
+import { Router } from 'express';
+import { webSafe } from '#core/naming/names.ts';
+import type { Context } from '../context.ts';
+import { addJob, presentJob, readJob } from '../jobs/queue.ts';
+import { readPage } from '../pages/store.ts';
+import { allowed, personOf } from '../people/guard.ts';
+import { assertMayGoOut, TAKE_AWAY } from './take-away.ts';
+
+export function deliverRoutes(context: Context): Router {
+  const router = Router();
+  router.post('/pages/:id/take-away', allowed('take-away'), async (request, response) => {
+    const whole = await readPage(context, String(request.params.id));
+    assertMayGoOut(whole);
+    const title = webSafe(whole.doc.title) || 'page';
+    const id = await addJob(
+      context,
+      { kind: TAKE_AWAY, title, input: { pageId: whole.row.id }, personId: personOf(request).id },
+      new Date(),
+    );
+    response.status(202).json(presentJob(await readJob(context, id)));
+  });
+  return router;
+}

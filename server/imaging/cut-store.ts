@@ -1,0 +1,89 @@
+import { and, eq } from 'drizzle-orm';
+import { CUT_FORMATS, type CutFormat } from '#core/media/formats.ts';
+import { type Recipe, recipeKey } from '#core/media/recipe.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import type { Context } from '../context.ts';
+import { cuts } from '../db/schema.ts';
+import { cutKey, originalKey } from '../storage/storage.ts';
+import { makeCut } from './cut.ts';
+
+/** What is needed of a piece to make cuts of it. */
+export interface CutSource {
+  readonly id: string;
+  readonly sha256: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly animated: boolean;
+}
+
+export interface StoredCut {
+  readonly key: string;
+  readonly bytes: number;
+  readonly mime: string;
+}
+
+const PNG_QUALITY = 100;
+
+/** The encoder's quality for a format under a target's House rules. */
+export function qualityOf(rules: Pick<HouseRules, 'quality'>, format: CutFormat): number {
+  return format === 'png' ? PNG_QUALITY : rules.quality[format];
+}
+
+const underWay = new Map<string, Promise<StoredCut>>();
+
+/** The stored cut, made now if it is not there yet. Asked for twice at once, it is made once. */
+export function ensureCut(
+  context: Context,
+  source: CutSource,
+  recipe: Recipe,
+  width: number,
+  format: CutFormat,
+  quality: number,
+): Promise<StoredCut> {
+  const key = cutKey(source.sha256, recipeKey(recipe), width, format, quality);
+  const waiting = underWay.get(key);
+  if (waiting) return waiting;
+  const made = findOrMake(context, source, recipe, width, format, quality, key).finally(() =>
+    underWay.delete(key),
+  );
+  underWay.set(key, made);
+  return made;
+}
+
+async function findOrMake(
+  context: Context,
+  source: CutSource,
+  recipe: Recipe,
+  width: number,
+  format: CutFormat,
+  quality: number,
+  key: string,
+): Promise<StoredCut> {
+  const { mime } = CUT_FORMATS[format];
+  const row = { assetId: source.id, recipe: recipeKey(recipe), widthPx: width, format, quality };
+  const [known] = await context.db
+    .select({ bytes: cuts.bytes })
+    .from(cuts)
+    .where(
+      and(
+        eq(cuts.assetId, row.assetId),
+        eq(cuts.recipe, row.recipe),
+        eq(cuts.widthPx, width),
+        eq(cuts.format, format),
+        eq(cuts.quality, quality),
+      ),
+    );
+  if (known && (await context.storage.has(key))) return { key, mime, bytes: known.bytes };
+  const began = performance.now();
+  const original = { width: source.widthPx, height: source.heightPx };
+  const bytes = await context.storage.withFile(originalKey(source.sha256), (path) =>
+    makeCut(path, { original, recipe, width, format, quality, animated: source.animated }),
+  );
+  await context.storage.put(key, bytes);
+  const seconds = (performance.now() - began) / 1000;
+  await context.db
+    .insert(cuts)
+    .values({ ...row, bytes: bytes.length, seconds })
+    .onDuplicateKeyUpdate({ set: { bytes: bytes.length, seconds } });
+  return { key, mime, bytes: bytes.length };
+}

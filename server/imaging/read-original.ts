@@ -1,0 +1,167 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { open, readFile } from 'node:fs/promises';
+import { pipeline } from 'node:stream/promises';
+import { fileTypeFromFile } from 'file-type';
+import sharp, { type Metadata } from 'sharp';
+import { megapixels, type Size, sizeAsSeen } from '#core/media/dimensions.ts';
+import { isOriginalFormat, ORIGINAL_FORMATS, type OriginalFormat } from '#core/media/formats.ts';
+import { Refusal } from '../problem.ts';
+
+/** What a file turned out to be. `size` as seen, in px. */
+export interface OriginalFacts {
+  readonly format: OriginalFormat;
+  readonly size: Size;
+  readonly bytes: number;
+  readonly sha256: string;
+  readonly alpha: boolean;
+  readonly animated: boolean;
+  /** Sentences about the file that a person should know. */
+  readonly notes: readonly string[];
+}
+
+/** The most pixels that are ever decoded, in millions. Larger ones are refused before a pixel is read. */
+export const MEGAPIXEL_LIMIT = 150;
+
+/** Decoding to this width reads a file to its end and lets JPEG skip most of the arithmetic. */
+const DECODED_WIDTH_PX = 64;
+
+const SVG_BYTES_LIMIT = 2_000_000;
+
+/** Looks at a file that came from outside. Throws a Refusal with a plain sentence for what cannot be taken. */
+export async function readOriginal(path: string, saidName: string): Promise<OriginalFacts> {
+  const { size: bytes } = await statOf(path);
+  const name = shortName(saidName);
+  if (bytes === 0)
+    throw new Refusal(415, `${name} is empty: it has no bytes. Copy it again from where it came.`);
+  const format = await formatOf(path, name, bytes);
+  const image = sharp(path, { limitInputPixels: false, unlimited: false });
+  const metadata = await image.metadata().catch((cause: unknown) => {
+    throw broken(name, cause);
+  });
+  const stored = { width: metadata.width, height: metadata.pageHeight ?? metadata.height };
+  const size = sizeAsSeen(stored, metadata.orientation ?? 1);
+  if (megapixels(size) > MEGAPIXEL_LIMIT) {
+    throw new Refusal(
+      413,
+      `${name} is ${spaced(size.width)} × ${spaced(size.height)} px, over the ${MEGAPIXEL_LIMIT} megapixels that are taken. Make it smaller first.`,
+    );
+  }
+  await decodeWhole(path, name);
+  return {
+    format,
+    size,
+    bytes,
+    sha256: await sha256Of(path),
+    alpha: metadata.hasAlpha,
+    animated: (metadata.pages ?? 1) > 1 && (format === 'gif' || format === 'webp'),
+    notes: notesOf(metadata, format),
+  };
+}
+
+async function formatOf(path: string, name: string, bytes: number): Promise<OriginalFormat> {
+  const type = await fileTypeFromFile(path);
+  const format = type && formatByMime(type.mime);
+  if (format) return format;
+  if (!type || type.mime === 'application/xml') {
+    const start = await startOf(path);
+    if (/<svg[\s>]/i.test(start)) return checkedSvg(path, name, bytes);
+  }
+  const what = type ? `a ${type.ext.toUpperCase()} file` : 'not a picture';
+  throw new Refusal(
+    415,
+    `${name} is ${what}, whatever its name says. Pictures are taken as JPEG, PNG, WebP, AVIF, GIF, TIFF or SVG.`,
+  );
+}
+
+function formatByMime(mime: string): OriginalFormat | undefined {
+  return Object.keys(ORIGINAL_FORMATS)
+    .filter(isOriginalFormat)
+    .find((format) => ORIGINAL_FORMATS[format].mime === mime);
+}
+
+/** A drawing may hold programs and outside references; those are not taken, since nothing needs them. */
+async function checkedSvg(path: string, name: string, bytes: number): Promise<'svg'> {
+  if (bytes > SVG_BYTES_LIMIT)
+    throw new Refusal(413, `${name} is a drawing of over 2 MB. Simplify it and try again.`);
+  const text = await readFile(path, 'utf8');
+  if (/<script|\son[a-z]+\s*=|javascript:|<foreignObject|<iframe|<!ENTITY/i.test(text)) {
+    throw new Refusal(
+      415,
+      `${name} is a drawing with a program in it, so it was not taken. Save it again without scripts.`,
+    );
+  }
+  return 'svg';
+}
+
+/** Decodes every pixel once: a file that breaks off half way is found now and not on a page. */
+async function decodeWhole(path: string, name: string): Promise<void> {
+  try {
+    await sharp(path, {
+      limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000,
+      failOn: 'truncated',
+      sequentialRead: true,
+    })
+      .resize(DECODED_WIDTH_PX)
+      .toBuffer();
+  } catch (cause) {
+    throw broken(name, cause);
+  }
+}
+
+function broken(name: string, cause: unknown): Refusal {
+  return new Refusal(
+    415,
+    `${name} breaks off or is damaged, so it cannot be read to its end. Copy it again from where it came.`,
+    {},
+    { cause },
+  );
+}
+
+function notesOf(metadata: Metadata, format: OriginalFormat): readonly string[] {
+  const notes: string[] = [];
+  if (metadata.space === 'cmyk')
+    notes.push('Its colours are for print (CMYK). Cuts are converted for screens (sRGB).');
+  if ((metadata.orientation ?? 1) > 1)
+    notes.push('It was taken with the camera turned, and is shown upright.');
+  if ((metadata.pages ?? 1) > 1 && (format === 'gif' || format === 'webp'))
+    notes.push(`It moves: ${metadata.pages} pictures one after the other.`);
+  if (metadata.depth === 'ushort') notes.push('It has 16 bits a colour. Cuts have 8.');
+  return notes;
+}
+
+async function sha256Of(path: string): Promise<string> {
+  const hash = createHash('sha256');
+  await pipeline(createReadStream(path), hash);
+  return hash.digest('hex');
+}
+
+async function statOf(path: string) {
+  const file = await open(path, 'r');
+  try {
+    return await file.stat();
+  } finally {
+    await file.close();
+  }
+}
+
+async function startOf(path: string): Promise<string> {
+  const file = await open(path, 'r');
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(4096), 0, 4096, 0);
+    return buffer.subarray(0, bytesRead).toString('utf8');
+  } finally {
+    await file.close();
+  }
+}
+
+function spaced(count: number): string {
+  return count.toLocaleString('en-GB');
+}
+
+/** A file name from outside, safe to stand in a sentence. */
+function shortName(name: string): string {
+  const last = name.split(/[/\\]/).at(-1) ?? name;
+  const clean = last.replace(/\p{C}+/gu, '').trim();
+  return clean.length > 60 ? `${clean.slice(0, 57)}...` : clean || 'This file';
+}

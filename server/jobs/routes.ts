@@ -1,0 +1,62 @@
+import { Router } from 'express';
+import type { Context } from '../context.ts';
+import { personOf } from '../people/guard.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { presentJob, readJob, stopJob } from './queue.ts';
+
+const LOOK_MILLIS = 250;
+const ENDED = new Set(['done', 'failed', 'stopped']);
+
+export function jobRoutes(context: Context): Router {
+  const router = Router();
+  const ownJob = async (id: string, personId: string) => {
+    const job = await readJob(context, id);
+    if (job.createdBy !== personId) throw notFound('This work');
+    return job;
+  };
+
+  router.get('/jobs/:id', async (request, response) => {
+    response.json(presentJob(await ownJob(request.params.id, personOf(request).id)));
+  });
+
+  /** Progress as server-sent events (HTML, "Server-sent events") until the job ends. */
+  router.get('/jobs/:id/events', async (request, response) => {
+    const first = await ownJob(request.params.id, personOf(request).id);
+    response.set({
+      'Content-Type': 'text/event-stream',
+      'Cache-Control': 'no-store',
+      'X-Accel-Buffering': 'no',
+    });
+    response.flushHeaders();
+    const send = (job: typeof first) => response.write(`data: ${JSON.stringify(presentJob(job))}\n\n`);
+    send(first);
+    let isOpen = !ENDED.has(first.state);
+    request.on('close', () => {
+      isOpen = false;
+    });
+    while (isOpen) {
+      await new Promise((resolve) => setTimeout(resolve, LOOK_MILLIS));
+      const job = await readJob(context, first.id);
+      if (isOpen) send(job);
+      if (ENDED.has(job.state)) break;
+    }
+    response.end();
+  });
+
+  router.post('/jobs/:id/stop', async (request, response) => {
+    const job = await ownJob(request.params.id, personOf(request).id);
+    await stopJob(context, job.id);
+    response.status(202).json(presentJob(await readJob(context, job.id)));
+  });
+
+  router.get('/jobs/:id/file', async (request, response) => {
+    const job = await ownJob(request.params.id, personOf(request).id);
+    if (job.state !== 'done' || !job.resultKey)
+      throw new Refusal(409, 'This work has not ended yet, so there is no file.');
+    response.attachment(`${job.title}.zip`).type('zip');
+    const stream = await context.storage.stream(job.resultKey);
+    stream.on('error', (error) => response.destroy(error));
+    stream.pipe(response);
+  });
+  return router;
+}

@@ -1,0 +1,71 @@
+import type { Context } from '../context.ts';
+import { isDatabaseGone } from '../db/failures.ts';
+import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
+import { Refusal } from '../problem.ts';
+import { endJob, type JobRow, reportJob, takeJob } from './queue.ts';
+import type { JobResult, JobTools } from './work.ts';
+
+/** Thrown inside a job when a person asked it to stop. */
+class Stopped extends Error {}
+
+type Work = (context: Context, job: JobRow, tools: JobTools) => Promise<JobResult>;
+
+const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway };
+
+const IDLE_MILLIS = 400;
+
+/** Works jobs one after the other until `signal` aborts. */
+export async function workJobs(context: Context, signal: AbortSignal): Promise<void> {
+  while (!signal.aborted) {
+    const worked = await workOne(context).catch((error: unknown) => {
+      if (!isDatabaseGone(error)) context.log.error({ err: error }, 'a job could not be taken');
+      return false;
+    });
+    if (!worked) await pause(IDLE_MILLIS, signal);
+  }
+}
+
+/** Takes and works one job; false when none waits. */
+export async function workOne(context: Context): Promise<boolean> {
+  const job = await takeJob(context, new Date());
+  if (!job) return false;
+  const work = KINDS[job.kind];
+  const tools: JobTools = {
+    report: async (done, of, words) => {
+      if (await reportJob(context, job.id, { done, of, words }, new Date())) throw new Stopped();
+    },
+  };
+  try {
+    if (!work) throw new Error(`Nobody knows how to do "${job.kind}".`);
+    await endJob(context, job.id, { state: 'done', ...(await work(context, job, tools)) });
+  } catch (error) {
+    await endFailed(context, job, error);
+  }
+  return true;
+}
+
+async function endFailed(context: Context, job: JobRow, error: unknown): Promise<void> {
+  if (isDatabaseGone(error)) throw error;
+  if (error instanceof Stopped) {
+    await endJob(context, job.id, { state: 'stopped', words: 'Stopped. Nothing was changed.' });
+    return;
+  }
+  context.log.error({ err: error, job: job.id }, 'a job failed');
+  const words =
+    error instanceof Refusal
+      ? error.message
+      : 'It did not work. Nothing was changed; it has been written to the log.';
+  await endJob(context, job.id, { state: 'failed', words });
+}
+
+function pause(millis: number, signal: AbortSignal): Promise<void> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(done, millis);
+    function done() {
+      clearTimeout(timer);
+      signal.removeEventListener('abort', done);
+      resolve();
+    }
+    signal.addEventListener('abort', done, { once: true });
+  });
+}

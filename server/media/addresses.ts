@@ -1,0 +1,17 @@
+import type { Context } from '../context.ts';
+
+/** Widths in px of the pictures that screens show of a piece. */
+export const THUMB_PX = 480;
+export const VIEW_PX = 1600;
+
+export const thumbPath = (assetId: string, width: number) => `/thumb/${assetId}/${width}.webp`;
+
+export const cutPath = (assetId: string, recipe: string, width: number, quality: number, fileName: string) =>
+  `/cut/${assetId}/${recipe}/${width}/${quality}/${fileName}`;
+
+export const pagePath = (pageId: string, version: number) => `/page/${pageId}/${version}/`;
+
+/** A whole address on the media origin that nobody can make up. */
+export function signedAddress(context: Context, path: string): string {
+  return `${context.config.mediaOrigin}${path}?s=${context.signatures.sign(path)}`;
+}

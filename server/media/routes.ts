@@ -1,0 +1,149 @@
+import { createReadStream } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { eq } from 'drizzle-orm';
+import { type Request, type RequestHandler, type Response, Router } from 'express';
+import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
+import { maybeRecipe, recipeKey, WHOLE } from '#core/media/recipe.ts';
+import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
+import { writeDocument } from '#core/page/write.ts';
+import type { Context } from '../context.ts';
+import { assets } from '../db/schema.ts';
+import { fontFaces, fontFile } from '../deliver/fonts.ts';
+import { SCREEN_QUALITY } from '../gather/take-in.ts';
+import { ensureCut, qualityOf } from '../imaging/cut-store.ts';
+import { readPage } from '../pages/store.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { cutPath, signedAddress } from './addresses.ts';
+
+const root = fileURLToPath(new URL('../..', import.meta.url));
+const FOREVER = 'public, max-age=31536000, immutable';
+
+/** The other origin: pictures, cuts and page previews. It knows no session; every address is signed. */
+export function mediaRoutes(context: Context): Router {
+  const router = Router();
+  router.use((_request, response, next) => {
+    response.set({
+      'X-Content-Type-Options': 'nosniff',
+      'Cross-Origin-Resource-Policy': 'cross-origin',
+      'Referrer-Policy': 'no-referrer',
+    });
+    response.set('Content-Security-Policy', "default-src 'none'; sandbox");
+    next();
+  });
+
+  router.get('/thumb/:assetId/:file', signed(context), async (request, response) => {
+    const width = Number(/^(\d{1,5})\.webp$/.exec(String(request.params.file))?.[1]);
+    await sendCut(context, response, String(request.params.assetId), {
+      recipe: WHOLE,
+      width,
+      format: 'webp',
+      quality: SCREEN_QUALITY,
+    });
+  });
+
+  router.get('/cut/:assetId/:recipe/:width/:quality/:file', signed(context), async (request, response) => {
+    const recipe = maybeRecipe(String(request.params.recipe));
+    const format = formatOf(String(request.params.file));
+    if (!recipe || !format) throw notFound('This cut');
+    const [width, quality] = [Number(request.params.width), Number(request.params.quality)];
+    await sendCut(context, response, String(request.params.assetId), { recipe, width, format, quality });
+  });
+
+  router.get('/page/:pageId/:version', signed(context), async (request, response) => {
+    const whole = await readPage(context, String(request.params.pageId));
+    const html = writeDocument(whole.doc, {
+      rules: whole.rules,
+      pieces: whole.pieces,
+      styleSheet: `${request.originalUrl.replace(/\/\?.*$/, '')}/style.css`,
+      head: '<script src="/measure.js"></script>\n',
+      addressOf: (cut) =>
+        signedAddress(
+          context,
+          cutPath(
+            cut.assetId,
+            recipeKey(cut.recipe),
+            cut.size.width,
+            qualityOf(whole.rules, cut.format),
+            cut.fileName,
+          ),
+        ),
+    });
+    response.set('Content-Security-Policy', previewPolicy(context));
+    response.set('Cache-Control', 'no-store').type('html').send(html);
+  });
+
+  // The style sheet holds nothing but rules of layout, so it needs no signature.
+  router.get('/page/:pageId/:version/style.css', async (request, response) => {
+    const whole = await readPage(context, String(request.params.pageId));
+    response
+      .set('Cache-Control', 'no-store')
+      .type('css')
+      .send(`${fontFaces('/fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc)}`);
+  });
+
+  router.get('/measure.js', (_request, response) => {
+    response.type('js');
+    createReadStream(join(root, 'server/media/measure.js')).pipe(response);
+  });
+
+  router.get('/fonts/:file', (request, response) => {
+    const file = fontFile(String(request.params.file));
+    if (!file) throw notFound('This font');
+    response.set({ 'Access-Control-Allow-Origin': '*', 'Cache-Control': FOREVER }).type('font/woff2');
+    createReadStream(file).pipe(response);
+  });
+
+  router.get('/', (_request, response) => {
+    response.redirect(context.config.appOrigin);
+  });
+  return router;
+}
+
+/** The preview shows exactly the page; the one script in it measures, and its own origin is opaque. */
+function previewPolicy(context: Context): string {
+  const { mediaOrigin, appOrigin } = context.config;
+  return [
+    "default-src 'none'",
+    `img-src ${mediaOrigin}`,
+    `style-src ${mediaOrigin} 'unsafe-inline'`,
+    `font-src ${mediaOrigin}`,
+    `script-src ${mediaOrigin}/measure.js`,
+    `frame-ancestors ${appOrigin}`,
+    'sandbox allow-scripts',
+  ].join('; ');
+}
+
+function signed(context: Context): RequestHandler {
+  return (request: Request, _response, next) => {
+    const signature = typeof request.query.s === 'string' ? request.query.s : '';
+    if (!context.signatures.isSigned(request.path, signature)) throw notFound('This address');
+    next();
+  };
+}
+
+interface Wanted {
+  readonly recipe: Parameters<typeof ensureCut>[2];
+  readonly width: number;
+  readonly format: CutFormat;
+  readonly quality: number;
+}
+
+async function sendCut(context: Context, response: Response, assetId: string, wanted: Wanted): Promise<void> {
+  const [source] = await context.db.select().from(assets).where(eq(assets.id, assetId));
+  if (!source) throw notFound('This picture');
+  if (!(wanted.width >= 1 && wanted.width <= source.widthPx))
+    throw new Refusal(404, 'No cut is made wider than its original.');
+  const cut = await ensureCut(context, source, wanted.recipe, wanted.width, wanted.format, wanted.quality);
+  response.set({ 'Cache-Control': FOREVER, 'Content-Type': cut.mime, 'Content-Length': String(cut.bytes) });
+  const stream = await context.storage.stream(cut.key);
+  stream.on('error', (error) => response.destroy(error));
+  stream.pipe(response);
+}
+
+function formatOf(fileName: string): CutFormat | undefined {
+  const extension = fileName.split('.').at(-1);
+  return Object.keys(CUT_FORMATS)
+    .filter(isCutFormat)
+    .find((format) => CUT_FORMATS[format].extension === extension);
+}

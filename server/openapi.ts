@@ -1,0 +1,109 @@
+import { toJsonSchema } from '@valibot/to-json-schema';
+import type * as v from 'valibot';
+import {
+  ArrivalSchema,
+  ArrivedSchema,
+  AssetChangeSchema,
+  AssetListSchema,
+  AssetSchema,
+  FolderListSchema,
+} from '#api/assets.ts';
+import { DeskSchema } from '#api/desk.ts';
+import { JobSchema } from '#api/jobs.ts';
+import {
+  FragmentSchema,
+  NewPageSchema,
+  PageSchema,
+  PreviewSchema,
+  SavedPageSchema,
+  SavePageSchema,
+} from '#api/pages.ts';
+import { PersonSchema, SignInSchema } from '#api/people.ts';
+import { ProblemSchema } from '#api/problem.ts';
+import { TargetSchema } from '#api/targets.ts';
+import { HouseRulesSchema } from '#core/page/target.ts';
+
+interface Operation {
+  readonly does: string;
+  readonly body?: v.GenericSchema;
+  readonly answers?: v.GenericSchema;
+}
+
+/** Every operation with what it takes and answers. Kept beside the routes; a test asks each of them. */
+export const OPERATIONS: Readonly<Record<string, Operation>> = {
+  'post /api/session': { does: 'Sign in', body: SignInSchema, answers: PersonSchema },
+  'delete /api/session': { does: 'Sign out' },
+  'get /api/me': { does: 'Who is signed in', answers: PersonSchema },
+  'get /api/desk': { does: 'What waits', answers: DeskSchema },
+  'get /api/targets': { does: 'All targets with their house rules' },
+  'get /api/targets/{id}': { does: 'A target', answers: TargetSchema },
+  'put /api/targets/{id}': {
+    does: 'Change house rules (If-Match)',
+    body: HouseRulesSchema,
+    answers: TargetSchema,
+  },
+  'get /api/assets': { does: 'Ask the shelf', answers: AssetListSchema },
+  'get /api/assets/{id}': { does: 'A piece', answers: AssetSchema },
+  'patch /api/assets/{id}': {
+    does: 'Change a label, name or folder (If-Match)',
+    body: AssetChangeSchema,
+    answers: AssetSchema,
+  },
+  'get /api/folders': { does: 'All folders', answers: FolderListSchema },
+  'post /api/uploads': { does: 'Begin a resumable upload (tus 1.0)' },
+  'post /api/arrivals': { does: 'Take in a finished upload', body: ArrivalSchema, answers: ArrivedSchema },
+  'get /api/pages': { does: 'All pages' },
+  'post /api/pages': { does: 'Begin a page', body: NewPageSchema },
+  'get /api/pages/{id}': { does: 'A page with its pieces', answers: PageSchema },
+  'put /api/pages/{id}': { does: 'Save a page (If-Match)', body: SavePageSchema, answers: SavedPageSchema },
+  'get /api/pages/{id}/findings': { does: 'The findings of a page' },
+  'get /api/pages/{id}/preview': { does: 'Where its proof can be seen', answers: PreviewSchema },
+  'get /api/pages/{id}/fragment': { does: 'The page as HTML', answers: FragmentSchema },
+  'post /api/pages/{id}/take-away': { does: 'Order the page as a ZIP', answers: JobSchema },
+  'get /api/jobs/{id}': { does: 'How far work is', answers: JobSchema },
+  'get /api/jobs/{id}/events': { does: 'Progress as server-sent events' },
+  'post /api/jobs/{id}/stop': { does: 'Stop work', answers: JobSchema },
+  'get /api/jobs/{id}/file': { does: 'The file that work made' },
+};
+
+/** OpenAPI 3.1 of everything under /api. */
+export function openApi(): unknown {
+  const paths: Record<string, Record<string, unknown>> = {};
+  for (const [key, operation] of Object.entries(OPERATIONS)) {
+    const [method = '', path = ''] = key.split(' ');
+    paths[path] = { ...paths[path], [method]: describeOperation(operation, path) };
+  }
+  return { openapi: '3.1.0', info: { title: 'Placard', version: '1' }, paths };
+}
+
+function describeOperation(operation: Operation, path: string): unknown {
+  const names = [...path.matchAll(/\{(\w+)\}/g)].map(([, name]) => name);
+  return {
+    summary: operation.does,
+    parameters: names.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
+    ...(operation.body
+      ? {
+          requestBody: {
+            required: true,
+            content: { 'application/json': { schema: schemaOf(operation.body) } },
+          },
+        }
+      : {}),
+    responses: {
+      default: {
+        description: 'A problem (RFC 9457)',
+        content: { 'application/problem+json': { schema: schemaOf(ProblemSchema) } },
+      },
+      '2XX': {
+        description: 'Done',
+        ...(operation.answers
+          ? { content: { 'application/json': { schema: schemaOf(operation.answers) } } }
+          : {}),
+      },
+    },
+  };
+}
+
+function schemaOf(schema: v.GenericSchema): unknown {
+  return toJsonSchema(schema, { errorMode: 'ignore' });
+}

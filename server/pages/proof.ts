@@ -1,0 +1,37 @@
+import { CUT_FORMATS } from '#core/media/formats.ts';
+import { chosenWidth } from '#core/media/ladder.ts';
+import { shownWidth } from '#core/page/layout.ts';
+import { placementsOf } from '#core/page/model.ts';
+import { planPicture } from '#core/page/picture.ts';
+import { type WriteContext, writeFragment } from '#core/page/write.ts';
+import type { Finding } from '#core/proof/finding.ts';
+import { proofPage } from '#core/proof/proof.ts';
+import type { WholePage } from './store.ts';
+
+/** Findings of a stored page, over the HTML that would go out. */
+export function proofOf(whole: WholePage): readonly Finding[] {
+  const context = outgoing(whole);
+  return proofPage({
+    page: whole.doc,
+    rules: whole.rules,
+    pieces: whole.pieces,
+    html: writeFragment(whole.doc, context),
+  });
+}
+
+/** How pages are written when they go out: cuts lie in a folder beside them, under their house names. */
+export function outgoing(whole: Pick<WholePage, 'rules' | 'pieces'>): WriteContext {
+  return { rules: whole.rules, pieces: whole.pieces, addressOf: (cut) => `media/${cut.fileName}` };
+}
+
+/** The files a sharp screen of `viewport` px would load at first, for the page's weight. */
+export function firstLoad(whole: WholePage, viewport: number) {
+  return placementsOf(whole.doc).flatMap((placement) => {
+    const piece = whole.pieces.get(placement.asset);
+    if (!piece) return [];
+    const plan = planPicture(whole.rules, placement, piece);
+    const [format] = plan.formats;
+    const width = chosenWidth(plan.ladder, shownWidth(whole.rules, placement, viewport), 2);
+    return [{ assetId: piece.id, recipe: plan.recipe, width, format, mime: CUT_FORMATS[format].mime }];
+  });
+}

@@ -1,0 +1,213 @@
+import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
+import * as v from 'valibot';
+import type { NewPage, Page } from '#api/pages.ts';
+import type { Person } from '#api/people.ts';
+import { emptyPage, type PageDoc, PageDocSchema, placementsOf } from '#core/page/model.ts';
+import type { Piece } from '#core/page/picture.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { writeActivity, writeAutosave } from '../activity.ts';
+import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
+import { assets, pages, people, placements, targets } from '../db/schema.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { readRules } from '../rules/store.ts';
+import { type AssetRow, pieceOf, presentAssets } from '../shelf/present.ts';
+
+type PageRow = typeof pages.$inferSelect;
+
+/** A page with its target and the rows of all its pieces. */
+export interface WholePage {
+  readonly row: PageRow;
+  readonly doc: PageDoc;
+  readonly rules: HouseRules;
+  readonly targetVersion: number;
+  readonly assets: readonly AssetRow[];
+  readonly pieces: ReadonlyMap<string, Piece>;
+}
+
+/** Reads a page whole. Its document is checked against the schema here too: what does not fit is never shown as if it did. */
+export async function readPage(context: Context, id: string): Promise<WholePage> {
+  const [found] = await context.db
+    .select()
+    .from(pages)
+    .innerJoin(targets, eq(pages.targetId, targets.id))
+    .where(eq(pages.id, id));
+  if (!found) throw notFound('This page');
+  const doc = readDoc(found.pages.doc);
+  const rows = await assetsOf(context, [doc]);
+  return {
+    row: found.pages,
+    doc,
+    rules: readRules(found.targets.rules),
+    targetVersion: found.targets.version,
+    assets: rows,
+    pieces: new Map(rows.map((row) => [row.id, pieceOf(row)])),
+  };
+}
+
+function readDoc(stored: unknown): PageDoc {
+  const read = v.safeParse(PageDocSchema, stored);
+  if (!read.success)
+    throw new Refusal(
+      500,
+      'What is stored of this page does not fit what a page is. It is kept as it stands, and not shown.',
+    );
+  return read.output;
+}
+
+/** All pages with their targets, last changed first. */
+export async function readPages(context: Context): Promise<readonly WholePage[]> {
+  const found = await context.db
+    .select()
+    .from(pages)
+    .innerJoin(targets, eq(pages.targetId, targets.id))
+    .orderBy(desc(pages.updatedAt), asc(pages.id))
+    .limit(500);
+  const docs = found.map((one) => readDoc(one.pages.doc));
+  const rows = await assetsOf(context, docs);
+  const pieces = new Map(rows.map((row) => [row.id, pieceOf(row)]));
+  return found.map((one, at) => ({
+    row: one.pages,
+    doc: docs[at] ?? emptyPage(one.pages.title),
+    rules: readRules(one.targets.rules),
+    targetVersion: one.targets.version,
+    assets: rows,
+    pieces,
+  }));
+}
+
+async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<readonly AssetRow[]> {
+  const ids = [
+    ...new Set(
+      docs.flatMap((doc) => [...doc.tray, ...placementsOf(doc).map((placement) => placement.asset)]),
+    ),
+  ];
+  if (ids.length === 0) return [];
+  return context.db
+    .select()
+    .from(assets)
+    .where(and(inArray(assets.id, ids), isNull(assets.deletedAt)));
+}
+
+export async function presentPage(context: Context, whole: WholePage): Promise<Page> {
+  return {
+    id: whole.row.id,
+    version: whole.row.version,
+    doc: whole.doc,
+    target: { id: whole.row.targetId, version: whole.targetVersion, rules: whole.rules },
+    pieces: await presentAssets(context, whole.assets),
+    updatedAt: whole.row.updatedAt.toISOString(),
+    updatedBy: await nameOf(context, whole.row.updatedBy),
+    due: whole.row.due,
+  };
+}
+
+async function nameOf(context: Context, personId: string): Promise<string> {
+  const [row] = await context.db.select({ name: people.name }).from(people).where(eq(people.id, personId));
+  return row?.name ?? 'Somebody';
+}
+
+export async function createPage(
+  context: Context,
+  wish: NewPage,
+  person: Person,
+  now: Date,
+  id: string = crypto.randomUUID(),
+): Promise<string> {
+  const [target] = await context.db
+    .select({ id: targets.id })
+    .from(targets)
+    .where(eq(targets.id, wish.targetId));
+  if (!target) throw notFound('This target');
+  const doc = emptyPage(wish.title, wish.wants);
+  await context.db.transaction(async (tx) => {
+    await tx.insert(pages).values({
+      id,
+      targetId: wish.targetId,
+      title: wish.title,
+      doc,
+      due: wish.due,
+      createdAt: now,
+      updatedAt: now,
+      updatedBy: person.id,
+    });
+    await writeActivity(
+      tx,
+      {
+        personId: person.id,
+        subject: 'page',
+        subjectId: id,
+        what: 'began the page',
+        before: null,
+        after: doc,
+      },
+      now,
+    );
+  });
+  return id;
+}
+
+/**
+ * Saves a page on the version it was changed from, with its index of placements, in one step. When somebody
+ * saved meanwhile nothing is written, and the answer (412) carries the state that stands.
+ */
+export async function savePage(
+  context: Context,
+  id: string,
+  version: number,
+  doc: PageDoc,
+  person: Person,
+  now: Date,
+): Promise<number> {
+  const [before] = await context.db.select().from(pages).where(eq(pages.id, id));
+  if (!before) throw notFound('This page');
+  await context.db.transaction(async (tx) => {
+    const [result] = await tx
+      .update(pages)
+      .set({ doc, title: doc.title, version: version + 1, updatedAt: now, updatedBy: person.id })
+      .where(and(eq(pages.id, id), eq(pages.version, version)));
+    if (result.affectedRows === 0) throw await clash(context, id);
+    await indexPlacements(tx, id, doc);
+    await writeAutosave(
+      tx,
+      {
+        personId: person.id,
+        subject: 'page',
+        subjectId: id,
+        what: 'worked on the page',
+        before: before.doc,
+        after: doc,
+      },
+      now,
+    );
+  });
+  return version + 1;
+}
+
+async function clash(context: Context, id: string): Promise<Refusal> {
+  const whole = await readPage(context, id);
+  const updatedBy = await nameOf(context, whole.row.updatedBy);
+  return new Refusal(
+    412,
+    `${updatedBy} saved this page while you worked on it. Nothing of either is lost: put both together, or choose.`,
+    {
+      current: {
+        version: whole.row.version,
+        doc: whole.doc,
+        updatedBy,
+        updatedAt: whole.row.updatedAt.toISOString(),
+      },
+    },
+  );
+}
+
+export async function indexPlacements(db: Queries, pageId: string, doc: PageDoc): Promise<void> {
+  await db.delete(placements).where(eq(placements.pageId, pageId));
+  const rows = placementsOf(doc).map((placement, ordinal) => ({
+    pageId,
+    placementId: placement.id,
+    assetId: placement.asset,
+    ordinal,
+  }));
+  if (rows.length > 0) await db.insert(placements).values(rows);
+}

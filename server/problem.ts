@@ -1,0 +1,121 @@
+import { STATUS_CODES } from 'node:http';
+import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { Logger } from 'pino';
+import * as v from 'valibot';
+import { isDatabaseGone } from './db/failures.ts';
+
+/** A failure that a person can act on. `detail` says what is wrong, what was kept and what to do. */
+export class Refusal extends Error {
+  readonly status: number;
+  readonly more: Readonly<Record<string, unknown>>;
+
+  constructor(
+    status: number,
+    detail: string,
+    more: Readonly<Record<string, unknown>> = {},
+    options?: ErrorOptions,
+  ) {
+    super(detail, options);
+    this.name = 'Refusal';
+    this.status = status;
+    this.more = more;
+  }
+}
+
+export const notFound = (what: string) =>
+  new Refusal(404, `${what} is not here. It may have been moved or thrown away.`);
+
+/** The request's body, checked; a Refusal with the first fault's sentence otherwise. */
+export function checked<T extends v.GenericSchema>(schema: T, input: unknown): v.InferOutput<T> {
+  const result = v.safeParse(schema, input);
+  if (result.success) return result.output;
+  const [first] = result.issues;
+  const where = first ? v.getDotPath(first) : null;
+  throw new Refusal(
+    422,
+    `${where ? `“${where}”: ` : ''}${first?.message ?? 'It does not fit.'} Nothing was changed.`,
+    {
+      issues: result.issues
+        .slice(0, 10)
+        .map((issue) => ({ path: v.getDotPath(issue), message: issue.message })),
+    },
+  );
+}
+
+export const answerNotFound: RequestHandler = (_request, _response, next) => next(notFound('This address'));
+
+/** Answers every failure as RFC 9457 problem details. */
+export function answerProblems(log: Logger): ErrorRequestHandler {
+  return (error, request, response, next) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const refusal = asRefusal(error);
+    if (refusal.status >= 500)
+      log.error({ err: error, method: request.method, path: request.path }, 'request failed');
+    response
+      .status(refusal.status)
+      .type('application/problem+json')
+      .send(
+        JSON.stringify({
+          type: 'about:blank',
+          title: STATUS_CODES[refusal.status] ?? 'Problem',
+          status: refusal.status,
+          detail: refusal.message,
+          ...refusal.more,
+        }),
+      );
+  };
+}
+
+function asRefusal(error: unknown): Refusal {
+  if (error instanceof Refusal) return error;
+  if (isDatabaseGone(error)) {
+    return new Refusal(
+      503,
+      'The database does not answer. Nothing was lost; it is tried again by itself.',
+      {},
+      { cause: error },
+    );
+  }
+  if (isNoSpace(error)) {
+    return new Refusal(
+      507,
+      'There is no room left to store files. Nothing half-written stays behind; make room and try again.',
+      {},
+      { cause: error },
+    );
+  }
+  if (isBodyFault(error))
+    return new Refusal(
+      error.status,
+      'The request could not be read. Nothing was changed.',
+      {},
+      { cause: error },
+    );
+  return new Refusal(
+    500,
+    'Something went wrong here. Nothing was changed; it has been written to the log.',
+    {},
+    { cause: error },
+  );
+}
+
+function isNoSpace(error: unknown): boolean {
+  return (
+    error instanceof Error &&
+    'code' in error &&
+    (error.code === 'ENOSPC' || error.code === 'EDQUOT' || error.code === 'EFBIG')
+  );
+}
+
+function isBodyFault(error: unknown): error is Error & { status: number } {
+  return (
+    error instanceof Error &&
+    'status' in error &&
+    typeof error.status === 'number' &&
+    error.status >= 400 &&
+    error.status < 500
+  );
+}

@@ -1,0 +1,108 @@
+import { and, eq, isNull } from 'drizzle-orm';
+import type { AssetChange } from '#api/assets.ts';
+import type { Person } from '#api/people.ts';
+import { may } from '#api/people.ts';
+import { folderPath, withAncestors } from '#core/naming/folders.ts';
+import { nameFault, sayNameFault } from '#core/naming/names.ts';
+import { isLabelField, type Label, withPatch } from '#core/rights/label.ts';
+import { writeActivity } from '../activity.ts';
+import type { Context } from '../context.ts';
+import { assets, folders } from '../db/schema.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { derivedColumns } from './derived.ts';
+import { freeStemLike } from './names.ts';
+import { type AssetRow, presentAssets } from './present.ts';
+
+/**
+ * Changes a piece: its label, name or folder. `version` is the state the change was made on; when somebody saved
+ * another meanwhile, nothing is written and the answer (412) carries the state as it is now.
+ */
+export async function changeAsset(
+  context: Context,
+  id: string,
+  version: number,
+  change: AssetChange,
+  person: Person,
+  now: Date,
+): Promise<AssetRow> {
+  const row = await findAsset(context, id);
+  assertMay(person, row, change);
+  const label: Label = change.label ? withPatch(row.label, change.label) : row.label;
+  const stem = change.stem === undefined ? row.stem : await checkedStem(context, row, change.stem);
+  const folder = change.folder === undefined ? row.folder : folderPath(change.folder);
+  const said = new Set(
+    [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField) as string[],
+  );
+  const drafted = row.drafted.filter((field) => !said.has(field));
+  await context.db.transaction(async (tx) => {
+    const [result] = await tx
+      .update(assets)
+      .set({
+        label,
+        stem,
+        folder,
+        drafted,
+        version: version + 1,
+        ...derivedColumns(label, stem, row.originalName),
+      })
+      .where(and(eq(assets.id, id), eq(assets.version, version)));
+    if (result.affectedRows === 0) {
+      const [current] = await presentAssets(context, [await findAsset(context, id)]);
+      throw new Refusal(
+        412,
+        'Somebody changed this label meanwhile. Yours is not written over theirs; look at both and choose.',
+        { current },
+      );
+    }
+    if (folder !== row.folder) {
+      for (const path of withAncestors(folder)) await tx.insert(folders).ignore().values({ path });
+    }
+    const before = { label: row.label, stem: row.stem, folder: row.folder };
+    await writeActivity(
+      tx,
+      {
+        personId: person.id,
+        subject: 'asset',
+        subjectId: id,
+        what: 'changed its label',
+        before,
+        after: { label, stem, folder },
+      },
+      now,
+    );
+  });
+  return findAsset(context, id);
+}
+
+export async function findAsset(context: Context, id: string): Promise<AssetRow> {
+  const [row] = await context.db
+    .select()
+    .from(assets)
+    .where(and(eq(assets.id, id), isNull(assets.deletedAt)));
+  if (!row) throw notFound('This piece');
+  return row;
+}
+
+/** A contributor says what they handed in, and leaves other people's pieces and licences alone. */
+function assertMay(person: Person, row: AssetRow, change: AssetChange): void {
+  if (may(person.role, 'say-rights')) return;
+  if (row.createdBy !== person.id)
+    throw new Refusal(403, 'You can change the pieces that you handed in. This one is somebody else’s.');
+  if (change.label && 'licence' in change.label)
+    throw new Refusal(403, 'Licences are said by editors and rights keepers. Nothing was changed.');
+}
+
+async function checkedStem(context: Context, row: AssetRow, wished: string): Promise<string> {
+  if (wished === row.stem) return wished;
+  const fault = nameFault(wished);
+  if (fault) throw new Refusal(422, `${sayNameFault(fault)} The name stays ${row.stem}.`);
+  const free = await freeStemLike(context.db, wished);
+  if (free !== wished) {
+    throw new Refusal(
+      409,
+      `Another piece is called ${wished}. ${free} is free. The name stays ${row.stem}.`,
+      { offered: free },
+    );
+  }
+  return wished;
+}

@@ -1,0 +1,181 @@
+import { and, asc, count, desc, eq, gt, gte, isNull, like, lt, or, type SQL, sql } from 'drizzle-orm';
+import * as v from 'valibot';
+import type { AssetOrder, AssetQuerySchema } from '#api/assets.ts';
+import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import type { Context } from '../context.ts';
+import { assets } from '../db/schema.ts';
+import { Refusal } from '../problem.ts';
+import type { AssetRow } from './present.ts';
+
+type Question = v.InferOutput<typeof AssetQuerySchema>;
+
+export interface ShelfAnswer {
+  readonly rows: readonly AssetRow[];
+  readonly found: number;
+  readonly held: number;
+  readonly cursor: string | null;
+}
+
+const LIMIT = 120;
+
+/** Answers the Shelf's sentence: one page of pieces, how many there are in all, and where the next page begins. */
+export async function askShelf(context: Context, question: Question): Promise<ShelfAnswer> {
+  const filter = and(isNull(assets.deletedAt), ...conditionsOf(question));
+  const order = question.order ?? 'newest';
+  const limit = Math.min(LIMIT, question.limit ?? LIMIT);
+  const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
+  const [rows, [found], [held]] = await Promise.all([
+    context.db
+      .select()
+      .from(assets)
+      .where(and(filter, after))
+      .orderBy(...ORDERS[order].by)
+      .limit(limit + 1),
+    context.db.select({ n: count() }).from(assets).where(filter),
+    context.db.select({ n: count() }).from(assets).where(isNull(assets.deletedAt)),
+  ]);
+  const last = rows.length > limit ? rows[limit - 1] : undefined;
+  return {
+    rows: rows.slice(0, limit),
+    found: found?.n ?? 0,
+    held: held?.n ?? 0,
+    cursor: last ? cursorOf(order, last) : null,
+  };
+}
+
+function conditionsOf(question: Question): readonly (SQL | undefined)[] {
+  return [
+    kindIs(question.kind),
+    question.folder
+      ? or(eq(assets.folder, question.folder), like(assets.folder, `${escapeLike(question.folder)}/%`))
+      : undefined,
+    licenceIs(question.licence),
+    missing(question.missing),
+    shapeIs(question.shape),
+    question.leastWidth ? gte(assets.widthPx, question.leastWidth) : undefined,
+    saysWords(question.words),
+  ];
+}
+
+function kindIs(kind: Question['kind']): SQL | undefined {
+  switch (kind) {
+    case 'photo':
+      return sql`${assets.format} in ('jpeg', 'tiff', 'avif') `;
+    case 'drawing':
+      return eq(assets.format, 'svg');
+    case 'animated':
+      return eq(assets.animated, true);
+    case 'transparent':
+      return eq(assets.alpha, true);
+    default:
+      return undefined;
+  }
+}
+
+function licenceIs(asked: Question['licence']): SQL | undefined {
+  if (!asked || asked === 'any') return undefined;
+  const which = isLicenceId(asked)
+    ? [asked]
+    : LICENCE_IDS.filter(
+        (id) =>
+          (asked === 'commercial' ? licenceTerms(id).commercial : licenceTerms(id).change) &&
+          licenceTerms(id).publish,
+      );
+  return or(...which.map((id) => eq(assets.licence, id)));
+}
+
+function missing(what: Question['missing']): SQL | undefined {
+  switch (what) {
+    case 'alt':
+      return eq(assets.altState, 'unsaid');
+    case 'title':
+      return eq(assets.title, '');
+    case 'maker':
+      return eq(assets.maker, '');
+    default:
+      return undefined;
+  }
+}
+
+function shapeIs(shape: Question['shape']): SQL | undefined {
+  const aspect = sql`${assets.widthPx} / ${assets.heightPx}`;
+  switch (shape) {
+    case 'landscape':
+      return sql`${aspect} > 1.05`;
+    case 'portrait':
+      return sql`${aspect} < 0.95`;
+    case 'square':
+      return sql`${aspect} between 0.95 and 1.05`;
+    default:
+      return undefined;
+  }
+}
+
+/** Words shorter than the full-text index keeps. */
+const SHORT_LETTERS = 3;
+
+/** Every word has to be there, at least as the beginning of one. */
+function saysWords(words: string | undefined): SQL | undefined {
+  const asked = (words ?? '')
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean)
+    .slice(0, 10);
+  if (asked.length === 0) return undefined;
+  const long = asked.filter((word) => word.length >= SHORT_LETTERS);
+  const short = asked.filter((word) => word.length < SHORT_LETTERS);
+  const expression = long.map((word) => `+${word}*`).join(' ');
+  return and(
+    long.length > 0 ? sql`match(${assets.search}) against (${expression} in boolean mode)` : undefined,
+    ...short.map((word) => like(assets.search, `%${escapeLike(word)}%`)),
+  );
+}
+
+function escapeLike(text: string): string {
+  return text.replace(/[\\%_]/g, '\\$&');
+}
+
+/** How each order sorts, what its cursor holds, and what comes after a cursor. */
+const ORDERS = {
+  newest: { by: [desc(assets.createdAt), desc(assets.id)] },
+  oldest: { by: [asc(assets.createdAt), asc(assets.id)] },
+  name: { by: [asc(assets.stem), asc(assets.id)] },
+  widest: { by: [desc(assets.widthPx), desc(assets.id)] },
+} as const;
+
+const CursorSchema = v.pipe(
+  v.string(),
+  v.rawTransform(({ dataset, addIssue, NEVER }) => {
+    try {
+      return JSON.parse(Buffer.from(dataset.value, 'base64url').toString()) as unknown;
+    } catch {
+      addIssue({ message: 'Not a cursor.' });
+      return NEVER;
+    }
+  }),
+  v.strictTuple([v.union([v.string(), v.number()]), v.string()]),
+);
+
+function cursorOf(order: AssetOrder, row: AssetRow): string {
+  const value = order === 'name' ? row.stem : order === 'widest' ? row.widthPx : row.createdAt.toISOString();
+  return Buffer.from(JSON.stringify([value, row.id])).toString('base64url');
+}
+
+function afterCursor(order: AssetOrder, cursor: string): SQL | undefined {
+  const parsed = v.safeParse(CursorSchema, cursor);
+  if (!parsed.success) throw new Refusal(422, 'The list cannot go on from there. Ask again from its start.');
+  const [value, id] = parsed.output;
+  switch (order) {
+    case 'name':
+      return or(gt(assets.stem, String(value)), and(eq(assets.stem, String(value)), gt(assets.id, id)));
+    case 'widest':
+      return or(lt(assets.widthPx, Number(value)), and(eq(assets.widthPx, Number(value)), lt(assets.id, id)));
+    case 'oldest': {
+      const at = new Date(value);
+      return or(gt(assets.createdAt, at), and(eq(assets.createdAt, at), gt(assets.id, id)));
+    }
+    case 'newest': {
+      const at = new Date(value);
+      return or(lt(assets.createdAt, at), and(eq(assets.createdAt, at), lt(assets.id, id)));
+    }
+  }
+}

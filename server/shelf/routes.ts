@@ -1,0 +1,74 @@
+import { asc, count, isNull } from 'drizzle-orm';
+import { Router } from 'express';
+import { AssetChangeSchema, AssetQuerySchema } from '#api/assets.ts';
+import { withAncestors } from '#core/naming/folders.ts';
+import type { Context } from '../context.ts';
+import { assets, folders } from '../db/schema.ts';
+import { versionOf } from '../if-match.ts';
+import { personOf } from '../people/guard.ts';
+import { checked } from '../problem.ts';
+import { changeAsset, findAsset } from './change.ts';
+import { presentAssets } from './present.ts';
+import { askShelf } from './query.ts';
+
+export function shelfRoutes(context: Context): Router {
+  const router = Router();
+
+  router.get('/assets', async (request, response) => {
+    const answer = await askShelf(context, checked(AssetQuerySchema, request.query));
+    response.json({
+      assets: await presentAssets(context, answer.rows),
+      found: answer.found,
+      held: answer.held,
+      cursor: answer.cursor,
+    });
+  });
+
+  router.get('/assets/:id', async (request, response) => {
+    const [asset] = await presentAssets(context, [await findAsset(context, request.params.id)]);
+    response.json(asset);
+  });
+
+  router.patch('/assets/:id', async (request, response) => {
+    const change = checked(AssetChangeSchema, request.body);
+    const row = await changeAsset(
+      context,
+      request.params.id,
+      versionOf(request),
+      change,
+      personOf(request),
+      new Date(),
+    );
+    const [asset] = await presentAssets(context, [row]);
+    response.json(asset);
+  });
+
+  router.get('/folders', async (_request, response) => {
+    const [named, counted] = await Promise.all([
+      context.db.select().from(folders).orderBy(asc(folders.path)),
+      context.db
+        .select({ path: assets.folder, pieces: count() })
+        .from(assets)
+        .where(isNull(assets.deletedAt))
+        .groupBy(assets.folder),
+    ]);
+    response.json(
+      countUp(
+        named.map((row) => row.path),
+        counted,
+      ),
+    );
+  });
+  return router;
+}
+
+/** Each folder with the pieces in it and in all folders below. */
+function countUp(paths: readonly string[], counted: readonly { path: string; pieces: number }[]) {
+  const sums = new Map<string, number>(paths.map((path) => [path, 0]));
+  for (const { path, pieces } of counted) {
+    for (const above of withAncestors(path)) sums.set(above, (sums.get(above) ?? 0) + pieces);
+  }
+  return [...sums]
+    .map(([path, pieces]) => ({ path, pieces }))
+    .sort((one, other) => (one.path < other.path ? -1 : 1));
+}

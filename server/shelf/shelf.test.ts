@@ -1,0 +1,163 @@
+import sharp from 'sharp';
+import * as v from 'valibot';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Asset, AssetListSchema, AssetSchema } from '#api/assets.ts';
+import type { LabelPatch } from '#core/rights/label.ts';
+import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+
+let server: TestServer;
+let heron: Asset;
+
+const colours = ['#a11', '#1a1', '#11a', '#aa1', '#1aa', '#a1a'];
+
+beforeAll(async () => {
+  server = await startTestServer('shelf');
+  const make = async (name: string, width: number, height: number, label: LabelPatch, folder = '') => {
+    const bytes = await sharp({
+      create: { width, height, channels: 3, background: colours.shift() ?? '#000' },
+    })
+      .jpeg()
+      .toBuffer();
+    const { asset } = arrivedOf(await server.handIn(bytes, name));
+    return v.parse(AssetSchema, (await change(asset, { label, folder })).body);
+  };
+  heron = await make(
+    'heron.jpg',
+    1600,
+    1000,
+    {
+      title: 'Grey heron at dawn',
+      maker: 'Ines Okonjo',
+      licence: 'cc-by-4.0',
+      alt: { kind: 'text', text: 'A heron.' },
+    },
+    'birds/heron',
+  );
+  await make('bittern.jpg', 800, 1000, { title: 'Bittern', licence: 'cc-by-nc-4.0' }, 'birds/bittern');
+  await make('boardwalk.jpg', 1200, 1200, { title: 'Boardwalk', licence: 'own' }, 'boardwalk');
+  await make('dusk.jpg', 1000, 500, { title: 'Dusk', licence: 'comp' });
+});
+afterAll(() => server.close());
+
+const change = (asset: Asset, body: unknown, as: Who = 'mara') =>
+  server.ask(`/api/assets/${asset.id}`, { as, method: 'PATCH', body, version: asset.version });
+
+async function ask(query: string): Promise<string[]> {
+  const { assets } = v.parse(AssetListSchema, (await server.ask(`/api/assets?${query}`)).body);
+  return assets.map((asset) => asset.stem).sort();
+}
+
+describe('the sentence', () => {
+  it.each([
+    ['', ['bittern', 'boardwalk', 'dusk', 'heron']],
+    ['folder=birds', ['bittern', 'heron']],
+    ['folder=birds/heron', ['heron']],
+    ['licence=commercial', ['boardwalk', 'heron']],
+    ['licence=changeable', ['bittern', 'boardwalk', 'heron']],
+    ['licence=comp', ['dusk']],
+    ['licence=cc-by-nc-4.0', ['bittern']],
+    ['words=grey dawn', ['heron']],
+    ['words=okon', ['heron']],
+    ['words=nothing', []],
+    ['words=%25', ['bittern', 'boardwalk', 'dusk', 'heron']],
+    ['missing=alt', ['bittern', 'boardwalk', 'dusk']],
+    ['missing=maker', ['bittern', 'boardwalk', 'dusk']],
+    ['shape=portrait', ['bittern']],
+    ['shape=square', ['boardwalk']],
+    ['leastWidth=1200', ['boardwalk', 'heron']],
+    ['folder=birds&leastWidth=900&licence=commercial', ['heron']],
+  ])('"%s" finds %j', async (query, stems) => {
+    expect(await ask(query)).toEqual(stems);
+  });
+
+  it.each(['newest', 'oldest', 'name', 'widest'])(
+    'is paged by %s without a piece lost or twice',
+    async (order) => {
+      const seen: string[] = [];
+      let cursor = '';
+      do {
+        const answer = v.parse(
+          AssetListSchema,
+          (await server.ask(`/api/assets?order=${order}&limit=1&cursor=${cursor}`)).body,
+        );
+        seen.push(...answer.assets.map((asset) => asset.stem));
+        expect(answer.found).toBe(4);
+        cursor = answer.cursor ?? '';
+      } while (cursor !== '');
+      expect([...seen].sort()).toEqual(['bittern', 'boardwalk', 'dusk', 'heron']);
+      if (order === 'widest') expect(seen).toEqual(['heron', 'boardwalk', 'dusk', 'bittern']);
+    },
+  );
+
+  it.each(['order=loudest', 'leastWidth=wide', 'cursor=!!!', 'who=me'])('"%s" is refused', async (query) => {
+    expect((await server.ask(`/api/assets?${query}`)).status).toBe(422);
+  });
+});
+
+describe('changing a label', () => {
+  it('is seen by the filter at once, counts up the version, and clears the draft', async () => {
+    const answer = await change(heron, { label: { title: 'Heron at noon' } });
+    heron = v.parse(AssetSchema, answer.body);
+    expect(heron.label).toMatchObject({ title: 'Heron at noon', maker: 'Ines Okonjo' });
+    expect(await ask('words=noon')).toEqual(['heron']);
+  });
+
+  it('on an old version answers what stands and writes nothing', async () => {
+    const answer = await change(
+      { ...heron, version: heron.version - 1 },
+      { label: { title: 'Mine' } },
+      'piet',
+    );
+    expect(answer.status).toBe(412);
+    expect(v.parse(v.looseObject({ current: AssetSchema }), answer.body).current.label.title).toBe(
+      'Heron at noon',
+    );
+  });
+
+  it.each([
+    [{ label: { licence: 'free' } }],
+    [{ label: { sourceAddress: 'javascript:alert(1)' } }],
+    [{ label: { taken: 'yesterday' } }],
+    [{ label: { owner: 'me' } }],
+    [{ label: { title: 'x'.repeat(301) } }],
+  ])('to %j is refused', async (body) => {
+    expect((await change(heron, body)).status).toBe(422);
+  });
+
+  it('by a contributor is kept to their own pieces, and to what they may say', async () => {
+    expect(detailOf(await change(heron, { label: { title: 'x' } }, 'joss'))).toContain('somebody else');
+    const own = arrivedOf(
+      await server.handIn(
+        await sharp({ create: { width: 90, height: 60, channels: 3, background: '#f0f' } })
+          .png()
+          .toBuffer(),
+        'reeds.png',
+        'joss',
+      ),
+    ).asset;
+    expect(detailOf(await change(own, { label: { licence: 'own' } }, 'joss'))).toContain(
+      'Licences are said by',
+    );
+    expect((await change(own, { label: { title: 'Reeds' } }, 'joss')).status).toBe(200);
+  });
+});
+
+describe('naming', () => {
+  it('refuses a name that is taken and offers the next', async () => {
+    const answer = await change(heron, { stem: 'bittern' });
+    expect(answer.status).toBe(409);
+    expect(detailOf(answer)).toContain('bittern-2 is free');
+  });
+
+  it('refuses a name that breaks the rule', async () => {
+    expect(detailOf(await change(heron, { stem: 'My Heron' }))).toContain('small letters');
+  });
+
+  it('makes folders web-safe, with those above them', async () => {
+    heron = v.parse(AssetSchema, (await change(heron, { folder: 'Birds/Grey Herons' })).body);
+    expect(heron.folder).toBe('birds/grey-herons');
+    const { body } = await server.ask('/api/folders');
+    expect(body).toContainEqual({ path: 'birds/grey-herons', pieces: 1 });
+    expect(body).toContainEqual({ path: 'birds', pieces: 2 });
+  });
+});

@@ -1,0 +1,192 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer, type Server } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createConnection } from 'mysql2/promise';
+import * as v from 'valibot';
+import { type Arrived, ArrivedSchema } from '#api/assets.ts';
+import { PLAIN_RULES } from '#core/page/testing.ts';
+import { makeApp } from './app.ts';
+import { readConfig } from './config.ts';
+import { type Context, closeContext, openContext } from './context.ts';
+import { people, targets } from './db/schema.ts';
+import { hashPassword } from './people/passwords.ts';
+
+export const PASSWORD = 'reeds-and-water';
+const WHO = { mara: 'editor', piet: 'rights-keeper', sunniva: 'site-owner', joss: 'contributor' } as const;
+export type Who = keyof typeof WHO;
+
+export interface Answer {
+  readonly status: number;
+  readonly body: unknown;
+  readonly headers: Headers;
+}
+
+interface Asked {
+  readonly as?: Who;
+  readonly method?: string;
+  readonly body?: unknown;
+  readonly version?: number;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+/** A real server on a database and a folder of its own. */
+export interface TestServer {
+  readonly context: Context;
+  readonly origin: string;
+  readonly folder: string;
+  readonly ask: (path: string, asked?: Asked) => Promise<Answer>;
+  /** Uploads bytes as a browser does (tus), and takes them in. */
+  readonly handIn: (bytes: Uint8Array, name: string, as?: Who) => Promise<Answer>;
+  readonly close: () => Promise<void>;
+}
+
+interface Wish {
+  /** Where files are kept, when not in a fresh folder. */
+  readonly dataFolder?: string;
+  readonly databaseUrl?: (real: string) => string;
+  readonly uploadLimitMb?: number;
+}
+
+export async function startTestServer(name: string, wish: Wish = {}): Promise<TestServer> {
+  const databaseServer = process.env.TEST_DATABASE_SERVER ?? 'mysql://root@127.0.0.1:4516';
+  const database = `placard_${name}`;
+  await freshDatabase(databaseServer, database);
+  const folder = wish.dataFolder ?? (await mkdtemp(join(tmpdir(), `placard-${name}-`)));
+  const http = createServer();
+  const port = await listen(http);
+  const realUrl = `${databaseServer}/${database}`;
+  const config = readConfig({
+    DATABASE_URL: wish.databaseUrl?.(realUrl) ?? realUrl,
+    PLACARD_DATA: folder,
+    PORT: String(port),
+    PLACARD_DEMO: '0',
+    ...(wish.uploadLimitMb ? { PLACARD_UPLOAD_LIMIT_MB: String(wish.uploadLimitMb) } : {}),
+  });
+  const context = await openContext(config);
+  await seed(context);
+  http.on('request', makeApp(context));
+  const cookies = new Map<Who, string>();
+  const origin = config.appOrigin;
+
+  const ask = async (
+    path: string,
+    { as = 'mara', method = 'GET', body, version, headers = {} }: Asked = {},
+  ): Promise<Answer> => {
+    const cookie = cookies.get(as) ?? (await signIn(origin, as));
+    cookies.set(as, cookie);
+    const response = await fetch(`${origin}${path}`, {
+      method,
+      headers: {
+        cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(version === undefined ? {} : { 'if-match': `"${version}"` }),
+        ...headers,
+      },
+      ...(body === undefined
+        ? {}
+        : { body: body instanceof Uint8Array ? Buffer.from(body) : JSON.stringify(body) }),
+    });
+    return { status: response.status, body: await bodyOf(response), headers: response.headers };
+  };
+  const handIn = async (bytes: Uint8Array, fileName: string, as: Who = 'mara'): Promise<Answer> => {
+    const begun = await ask('/api/uploads', {
+      as,
+      method: 'POST',
+      headers: tusHeaders(bytes.length, fileName),
+    });
+    if (begun.status !== 201) return begun;
+    const location = begun.headers.get('location') ?? '';
+    const sent = await ask(new URL(location, origin).pathname, {
+      as,
+      method: 'PATCH',
+      body: bytes,
+      headers: {
+        'tus-resumable': '1.0.0',
+        'upload-offset': '0',
+        'content-type': 'application/offset+octet-stream',
+      },
+    });
+    if (sent.status !== 204) return sent;
+    return ask('/api/arrivals', { as, method: 'POST', body: { uploadId: location.split('/').at(-1) } });
+  };
+  const close = async () => {
+    http.closeAllConnections();
+    await new Promise((resolve) => http.close(resolve));
+    await closeContext(context);
+    if (!wish.dataFolder) await rm(folder, { recursive: true, force: true });
+  };
+  return { context, origin, folder, ask, handIn, close };
+}
+
+function tusHeaders(length: number, fileName: string): Record<string, string> {
+  return {
+    'tus-resumable': '1.0.0',
+    'upload-length': String(length),
+    'upload-metadata': `filename ${Buffer.from(fileName).toString('base64')}`,
+  };
+}
+
+async function freshDatabase(databaseServer: string, database: string): Promise<void> {
+  const connection = await createConnection(databaseServer);
+  await connection.query(`DROP DATABASE IF EXISTS ${database}`);
+  await connection.query(`CREATE DATABASE ${database} CHARACTER SET utf8mb4`);
+  await connection.end();
+}
+
+async function seed(context: Context): Promise<void> {
+  const passwordHash = await hashPassword(PASSWORD);
+  const rows = Object.entries(WHO).map(([id, role]) => ({
+    id,
+    name: id,
+    role,
+    email: `${id}@saltmere.example`,
+    passwordHash,
+  }));
+  await context.db.insert(people).values(rows);
+  await context.db.insert(targets).values({
+    id: 'reserve',
+    rules: { ...PLAIN_RULES, severities: { 'alt-missing': 'stops', 'use-not-allowed': 'stops' } },
+  });
+}
+
+async function signIn(origin: string, as: Who): Promise<string> {
+  const response = await fetch(`${origin}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: `${as}@saltmere.example`, password: PASSWORD }),
+  });
+  if (!response.ok) throw new Error(`${as} could not sign in: ${await response.text()}`);
+  // To its end: the session is kept before the last byte comes.
+  await response.text();
+  return response.headers.get('set-cookie')?.split(';')[0] ?? '';
+}
+
+async function bodyOf(response: Response): Promise<unknown> {
+  const type = response.headers.get('content-type') ?? '';
+  if (type.includes('json')) return response.json();
+  return type.startsWith('text/') ? response.text() : Buffer.from(await response.arrayBuffer());
+}
+
+function listen(http: Server): Promise<number> {
+  return new Promise((resolve, reject) => {
+    http.listen(0, '127.0.0.1', () => {
+      const address = http.address();
+      if (address && typeof address === 'object') resolve(address.port);
+      else reject(new Error('The test server has no port.'));
+    });
+  });
+}
+
+const DetailSchema = v.looseObject({ detail: v.string() });
+
+/** The sentence of a problem document. */
+export function detailOf(answer: Answer): string {
+  return v.parse(DetailSchema, answer.body).detail;
+}
+
+/** What a hand-in answered; throws with the answer when it was refused. */
+export function arrivedOf(answer: Answer): Arrived {
+  if (answer.status !== 200) throw new Error(`Not taken in: ${JSON.stringify(answer.body)}`);
+  return v.parse(ArrivedSchema, answer.body);
+}
