@@ -1,0 +1,234 @@
+import type { Block, Inline, Margins, PageDoc, Placement, Position, Want } from '#core/page/model.ts';
+import { newPlacement } from '#core/page/model.ts';
+
+/** A page of the demo; pieces are named by their key in `pieces.ts`. */
+export interface DemoPage {
+  readonly target: 'reserve' | 'bulletin';
+  readonly title: string;
+  /** Days from the day the demo was made until it is due, or null. */
+  readonly dueInDays: number | null;
+  readonly tray: readonly string[];
+  readonly wants: readonly Omit<Want, 'id'>[];
+  readonly blocks: readonly DemoBlock[];
+}
+
+type DemoBlock =
+  | Block
+  | {
+      readonly type: 'piece';
+      readonly key: string;
+      readonly position: Position;
+      readonly change?: Partial<Placement>;
+    };
+
+const text = (words: string): Inline[] => [{ type: 'text', text: words }];
+const p = (words: string): Block => ({ type: 'paragraph', content: text(words) });
+const h = (words: string, level: 2 | 3 | 4 = 2): Block => ({
+  type: 'heading',
+  attrs: { level },
+  content: text(words),
+});
+const list = (...items: string[]): Block => ({
+  type: 'bulletList',
+  content: items.map((item) => ({ type: 'listItem', content: [{ type: 'paragraph', content: text(item) }] })),
+});
+const piece = (key: string, position: Position, change: Partial<Placement> = {}): DemoBlock => ({
+  type: 'piece',
+  key,
+  position,
+  change,
+});
+const want = (purpose: string, shape: Want['shape'], leastWidth: number, filledBy: string | null = null) => ({
+  purpose,
+  shape,
+  leastWidth,
+  filledBy,
+});
+
+const TIGHT: Margins = { top: 4, right: 22, bottom: 12, left: 0 };
+
+export const DEMO_PAGES: readonly DemoPage[] = [
+  {
+    target: 'reserve',
+    title: 'Bitterns are booming again',
+    dueInDays: 0,
+    tray: ['heron', 'boardwalk', 'dusk-comp', 'bittern', 'reed-bed'],
+    wants: [
+      want('Lead of the page', 'landscape', 1600, 'dusk-comp'),
+      want('The bird itself', 'any', 800, 'bittern'),
+      want('Portrait of the warden', 'portrait', 800),
+    ],
+    blocks: [
+      h('Eleven males this spring, the most since 1987'),
+      p(
+        'You hear them long before you see one: a note like breath across the neck of a bottle, carried two miles over the reed.',
+      ),
+      piece('heron', 'beside-left', { ratio: { across: 3, down: 2 }, margins: TIGHT }),
+      p(
+        'The count runs from the first week of March to the middle of May. Volunteers sit out before dawn at five fixed points, and write down the bearing of every call.',
+      ),
+      p(
+        'Three bearings make a bird. Last year that came to seven; this year the lines crossed eleven times, twice in the old cut that was flooded again in October.',
+      ),
+      p(
+        'The next walk along the boardwalk leaves at six on Saturday. Bring a flask, and something to sit on: the planks are wet until the sun is over the sluice.',
+      ),
+      piece('dusk-comp', 'bleed', { ratio: { across: 3, down: 1 } }),
+      h('Where to listen'),
+      list(
+        'From the boardwalk, an hour before sunrise',
+        'From Hide No. 3, on still evenings',
+        'Nowhere at all in a west wind',
+      ),
+      piece('boardwalk', 'column', { ratio: { across: 3, down: 2 }, alt: { kind: 'unsaid' } }),
+      p(
+        'Dogs stay at home until July, please. A bird that is flushed twice in a morning leaves its nest for good.',
+      ),
+    ],
+  },
+  {
+    target: 'reserve',
+    title: 'The boardwalk reopens',
+    dueInDays: 4,
+    tray: ['boardwalk', 'boardwalk-old', 'boardwalk-dusk', 'channel', 'rest-31'],
+    wants: [
+      want('Lead of the page', 'landscape', 1600, 'boardwalk'),
+      want('Before the works', 'landscape', 800, 'boardwalk-old'),
+    ],
+    blocks: [
+      p(
+        'After two winters of work the boardwalk is open from end to end: four hundred metres of new planks, a rail on the weather side, and room for two wheelchairs to pass.',
+      ),
+      piece('boardwalk', 'breakout', { ratio: { across: 16, down: 9 }, click: { kind: 'larger' } }),
+      h('Before and after'),
+      piece('boardwalk-old', 'beside-right', {
+        width: { unit: '%', value: 40 },
+        caption: 'November 2024: the middle stretch had sunk by a hand.',
+      }),
+      p(
+        'The old planks were larch, laid in 1994. They lasted longer than anyone hoped, and then they all went in the same year.',
+      ),
+      p(
+        'The new ones are oak from the estate. They will be slippery for a season, until the weather has roughened them.',
+      ),
+      h('The first evening'),
+      piece('boardwalk-dusk', 'centred', { width: { unit: 'px', value: 520 } }),
+      p(
+        'Forty people came to walk it on the first evening, and most of them came back the same way in the dark.',
+      ),
+    ],
+  },
+  {
+    target: 'reserve',
+    title: 'Reed-cutting days',
+    dueInDays: 9,
+    tray: ['reed-bed', 'cutters', 'cutters-break', 'tiny'],
+    wants: [
+      want('Three cards, all the same shape', 'portrait', 400),
+      want('Lead of the page', 'landscape', 1600, 'cutters'),
+    ],
+    blocks: [
+      p(
+        'Every February we cut a seventh of the reed, so that none of it is older than seven years. It takes thirty people six days.',
+      ),
+      piece('cutters', 'column'),
+      h('What to bring'),
+      list('Boots that can get wet', 'Gloves that can get ruined', 'Lunch, and some for somebody else'),
+      piece('reed-bed', 'beside-left', { width: { unit: '%', value: 34 } }),
+      p('You will be shown how to cut, how to bundle and how to carry. Nobody is asked to do all three.'),
+      piece('cutters-break', 'beside-right', { width: { unit: '%', value: 34 } }),
+      p('At noon everybody sits on the planks for an hour. That hour is the reason most people come back.'),
+    ],
+  },
+  {
+    target: 'reserve',
+    title: 'How the eel pass works',
+    dueInDays: null,
+    tray: ['sluice', 'eel-chart'],
+    wants: [
+      want('The film of the sluice', 'landscape', 1280),
+      want('Chart of the count', 'landscape', 1000, 'eel-chart'),
+    ],
+    blocks: [
+      p('Eels cannot jump. What they can do is climb, if there is something wet and rough to climb on.'),
+      piece('sluice', 'column', { ratio: { across: 16, down: 9 } }),
+      h('A ramp with a brush'),
+      p(
+        'Beside the gate a ramp rises out of the tail water. It is lined with bristles, and a trickle runs down it day and night. The eels wind upwards between the bristles and drop into the channel above.',
+      ),
+      h('How many', 3),
+      piece('eel-chart', 'centred', { width: { unit: '%', value: 80 } }),
+      p('A counter at the top beam writes down each one. June is the month to come and look.'),
+    ],
+  },
+  {
+    target: 'reserve',
+    title: 'Tides this week',
+    dueInDays: 1,
+    tray: ['channel', 'tide-map', 'huge'],
+    wants: [want('The tide chart', 'landscape', 720)],
+    blocks: [
+      p('Springs on Thursday: the boardwalk is under water for an hour either side of the evening high.'),
+      piece('huge', 'bleed', { ratio: { across: 3, down: 1 } }),
+      h('Where it floods'),
+      piece('tide-map', 'column', { click: { kind: 'larger' } }),
+      p('Hides 1 and 2 stay dry. The path to Hide 4 does not.'),
+      piece('channel', 'beside-left', { width: { unit: 'px', value: 300 } }),
+      p('Slack water is the time for the ferry steps, and for the swans, who know it as well as we do.'),
+    ],
+  },
+  {
+    target: 'reserve',
+    title: 'Marsh 1931',
+    dueInDays: null,
+    tray: ['plate-channel', 'plate-cutters'],
+    wants: [],
+    blocks: [
+      p(
+        'Two glass plates turned up in the sluice house in a box of brass fittings. They were made in the last winter before the sluice.',
+      ),
+      piece('plate-channel', 'breakout'),
+      p('The channel is twice as wide as today, and runs where the car park is.'),
+      piece('plate-cutters', 'column'),
+      h('Who they were', 4),
+      p('Nobody is named on the plates. If you know a face, tell us.'),
+    ],
+  },
+  {
+    target: 'bulletin',
+    title: 'From the warden, November',
+    dueInDays: 7,
+    tray: ['rest-8', 'mark'],
+    wants: [want('A hide in winter', 'landscape', 600, 'rest-8')],
+    blocks: [
+      p('The water is up, the reed is down, and the bearded tits are back on the grit trays by the gate.'),
+      piece('rest-8', 'column'),
+      p('Hide 2 is shut on Tuesdays while its roof is mended.'),
+    ],
+  },
+];
+
+/** The page's document once its pieces have ids. */
+export function pageDoc(page: DemoPage, idOf: (key: string) => string): PageDoc {
+  return {
+    title: page.title,
+    tray: page.tray.map(idOf),
+    wants: page.wants.map((one, at) => ({
+      ...one,
+      id: `want-${at + 1}`,
+      filledBy: one.filledBy === null ? null : idOf(one.filledBy),
+    })),
+    blocks: page.blocks.map(
+      (block, at): Block =>
+        block.type === 'piece'
+          ? {
+              type: 'placement',
+              attrs: {
+                ...newPlacement(`placed-${at + 1}`, idOf(block.key), block.position),
+                ...block.change,
+              },
+            }
+          : block,
+    ),
+  };
+}

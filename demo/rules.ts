@@ -1,0 +1,66 @@
+import type { HouseRules } from '#core/page/target.ts';
+
+const SEVERITIES: HouseRules['severities'] = {
+  'alt-missing': 'stops',
+  'alt-poor': 'mend',
+  'licence-missing': 'stops',
+  'credit-missing': 'stops',
+  'use-not-allowed': 'stops',
+  'piece-missing': 'stops',
+  'want-unfilled': 'mend',
+  enlarged: 'mend',
+  'enlarged-sharp': 'note',
+  stretched: 'stops',
+  oversized: 'note',
+  'dimensions-missing': 'stops',
+  'page-heavy': 'mend',
+  'text-squeezed': 'mend',
+  'heading-order': 'mend',
+  'heading-empty': 'mend',
+  'title-missing': 'stops',
+  'link-empty': 'mend',
+  'name-rule': 'mend',
+  'same-piece-twice': 'note',
+};
+
+const PRESETS: HouseRules['cutPresets'] = [
+  { id: 'lead', name: 'Lead', ratio: { across: 16, down: 9 }, width: 1600 },
+  { id: 'teaser', name: 'Teaser', ratio: { across: 3, down: 2 }, width: 720 },
+  { id: 'square', name: 'Square', ratio: { across: 1, down: 1 }, width: 480 },
+  { id: 'card', name: 'Card', ratio: { across: 4, down: 5 }, width: 400 },
+  { id: 'strip', name: 'Strip', ratio: { across: 3, down: 1 }, width: 1920 },
+];
+
+export const RESERVE_SITE: HouseRules = {
+  name: 'Reserve site',
+  siteAddress: 'http://reserve.localhost',
+  language: 'en-GB',
+  commercial: true,
+  creditOwnWork: false,
+  column: 720,
+  gutter: 20,
+  breakout: 960,
+  breakpoints: [480, 800, 1120],
+  stackBelow: 480,
+  proofWidths: [390, 834, 1280],
+  textSize: 18,
+  cutPresets: PRESETS,
+  namePattern: [{ part: 'subject' }, { part: 'place' }],
+  weightBudget: 900_000,
+  leastLettersBeside: 20,
+  quality: { avif: 55, webp: 78, jpeg: 80 },
+  severities: SEVERITIES,
+};
+
+export const BULLETIN: HouseRules = {
+  ...RESERVE_SITE,
+  name: 'Members’ bulletin',
+  siteAddress: '',
+  commercial: false,
+  column: 600,
+  breakout: 600,
+  breakpoints: [480, 600],
+  proofWidths: [390, 640],
+  cutPresets: PRESETS.slice(1, 3),
+  weightBudget: 400_000,
+};

@@ -1,0 +1,149 @@
+import { copyFile, mkdir, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { eq } from 'drizzle-orm';
+import { folderPath, withAncestors } from '#core/naming/folders.ts';
+import { nameByPattern } from '#core/naming/pattern.ts';
+import { withPatch } from '#core/rights/label.ts';
+import type { Context } from '../server/context.ts';
+import { assets, folders, pages, people, settings, targets } from '../server/db/schema.ts';
+import { takeIn } from '../server/gather/take-in.ts';
+import { indexPlacements } from '../server/pages/store.ts';
+import { hashPassword } from '../server/people/passwords.ts';
+import { derivedColumns } from '../server/shelf/derived.ts';
+import { freeStemLike } from '../server/shelf/names.ts';
+import { DEMO_PAGES, pageDoc } from './pages.ts';
+import { paintPiece } from './paint.ts';
+import { DEMO_PIECES, type DemoPerson, type DemoPiece } from './pieces.ts';
+import { BULLETIN, RESERVE_SITE } from './rules.ts';
+
+const DEMO_PASSWORD = 'saltmere-2026';
+
+const PEOPLE: Readonly<Record<DemoPerson, { name: string; role: string }>> = {
+  mara: { name: 'Mara Oduya', role: 'editor' },
+  piet: { name: 'Piet Hallam', role: 'rights-keeper' },
+  sunniva: { name: 'Sunniva Brandt', role: 'site-owner' },
+  joss: { name: 'Joss Imrie', role: 'contributor' },
+};
+
+const AT_ONCE = 2;
+const DAY_MILLIS = 24 * 60 * 60 * 1000;
+/** Pieces came in over the last weeks, one after the other. */
+const APART_MILLIS = 7 * 60 * 60 * 1000;
+
+/**
+ * Makes the Saltmere demo on an empty database: people, targets, painted pieces, pages under way. Done once; a
+ * seeding that was broken off is taken up where it stopped. `PLACARD_DEMO_SHARE` paints smaller originals.
+ */
+export async function seedDemo(context: Context, say: (sentence: string) => void): Promise<void> {
+  const [done] = await context.db.select().from(settings).where(eq(settings.name, 'demo'));
+  if (done) return;
+  say('Painting and hanging the Saltmere demo. This happens once.');
+  await seedPeople(context);
+  await context.db
+    .insert(targets)
+    .ignore()
+    .values([
+      { id: 'reserve', rules: RESERVE_SITE },
+      { id: 'bulletin', rules: BULLETIN },
+    ]);
+  const now = new Date();
+  const ids = await seedPieces(context, now, say);
+  await seedPages(context, ids, now);
+  await context.db.insert(settings).values({ name: 'demo', value: now.toISOString() });
+}
+
+async function seedPeople(context: Context): Promise<void> {
+  const passwordHash = await hashPassword(DEMO_PASSWORD);
+  const rows = Object.entries(PEOPLE).map(([id, { name, role }]) => ({
+    id,
+    name,
+    role,
+    email: `${id}@saltmere.example`,
+    passwordHash,
+  }));
+  await context.db.insert(people).ignore().values(rows);
+}
+
+async function seedPieces(
+  context: Context,
+  now: Date,
+  say: (sentence: string) => void,
+): Promise<ReadonlyMap<string, string>> {
+  const share = Number(process.env.PLACARD_DEMO_SHARE ?? '1');
+  const paintings = process.env.PLACARD_PAINTINGS ?? join(context.config.dataFolder, 'paintings');
+  const ids = new Map<string, string>();
+  const waiting = DEMO_PIECES.map((piece, at) => ({ piece, at }));
+  let hung = 0;
+  const hangNext = async (): Promise<void> => {
+    for (let next = waiting.shift(); next; next = waiting.shift()) {
+      const path = await paintPiece(next.piece, paintings, share, context.metadata);
+      const cameIn = new Date(now.getTime() - (DEMO_PIECES.length - next.at) * APART_MILLIS);
+      ids.set(next.piece.key, await hang(context, next.piece, path, cameIn));
+      hung += 1;
+      if (hung % 10 === 0) say(`${hung} of ${DEMO_PIECES.length} pieces hang.`);
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, hangNext));
+  return ids;
+}
+
+/** Takes a painting in as any file is, then says of it what people have said. */
+async function hang(context: Context, piece: DemoPiece, path: string, now: Date): Promise<string> {
+  const copy = join(context.config.dataFolder, 'uploads', `demo-${piece.key}`);
+  await mkdir(join(context.config.dataFolder, 'uploads'), { recursive: true });
+  await copyFile(path, copy);
+  const folder = folderPath(piece.folder);
+  const { row } = await takeIn(context, { path: copy, name: piece.file, personId: piece.by, folder }, now);
+  await rm(copy, { force: true });
+  const label = withPatch(row.label, piece.said ?? {});
+  const said = Object.keys(piece.said ?? {});
+  const stem = await stemOf(context, piece, row.stem, label);
+  await context.db
+    .update(assets)
+    .set({
+      label,
+      stem,
+      drafted: row.drafted.filter((field) => !said.includes(field)),
+      ...derivedColumns(label, stem, piece.file),
+    })
+    .where(eq(assets.id, row.id));
+  for (const above of withAncestors(folder))
+    await context.db.insert(folders).ignore().values({ path: above });
+  return row.id;
+}
+
+async function stemOf(
+  context: Context,
+  piece: DemoPiece,
+  now: string,
+  label: { title: string; place: string; maker: string; taken: string },
+): Promise<string> {
+  const wished =
+    piece.stem ??
+    nameByPattern(RESERVE_SITE.namePattern, { ...label, fileName: piece.file, kind: 'picture' });
+  return wished === now ? now : freeStemLike(context.db, wished);
+}
+
+async function seedPages(context: Context, ids: ReadonlyMap<string, string>, now: Date): Promise<void> {
+  const idOf = (key: string) => ids.get(key) ?? 'gone';
+  for (const [at, page] of DEMO_PAGES.entries()) {
+    const id = `demo-page-${at + 1}`;
+    const doc = pageDoc(page, idOf);
+    const updatedAt = new Date(now.getTime() - at * 60 * 60 * 1000);
+    const due =
+      page.dueInDays === null
+        ? null
+        : new Date(now.getTime() + page.dueInDays * DAY_MILLIS).toISOString().slice(0, 10);
+    await context.db.insert(pages).ignore().values({
+      id,
+      targetId: page.target,
+      title: page.title,
+      doc,
+      due,
+      createdAt: updatedAt,
+      updatedAt,
+      updatedBy: 'mara',
+    });
+    await indexPlacements(context.db, id, doc);
+  }
+}

@@ -1,0 +1,27 @@
+import express, { type Express, type Router } from 'express';
+import { anysite } from './anysite.ts';
+import { misbehave } from './misbehave.ts';
+import { reserveSite } from './reserve-site.ts';
+
+/** Every stand-in by the first part of its host name, such as reserve.localhost. */
+const HOSTS: Readonly<Record<string, () => Router>> = { reserve: reserveSite, anysite };
+
+/** All stand-ins behind one port; each has its own origin, as in life. */
+export function makeOutside(port: number): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(misbehave);
+  const routers = new Map(Object.entries(HOSTS).map(([name, make]) => [name, make()]));
+  app.use((request, response, next) => {
+    const router = routers.get((request.hostname ?? '').replace(/\.localhost$/, ''));
+    if (router) router(request, response, next);
+    else
+      response
+        .status(404)
+        .type('text')
+        .send(
+          `No service of this name stands here. Known: ${[...routers.keys()].map((name) => `http://${name}.localhost:${port}`).join(', ')}\n`,
+        );
+  });
+  return app;
+}
