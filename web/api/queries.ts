@@ -1,0 +1,83 @@
+import { QueryClient, queryOptions } from '@tanstack/react-query';
+import * as v from 'valibot';
+import { AssetListSchema, type AssetQuery, AssetSchema, FolderListSchema } from '#api/assets.ts';
+import { DeskSchema } from '#api/desk.ts';
+import { FragmentSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
+import { PersonSchema } from '#api/people.ts';
+import { TargetSchema } from '#api/targets.ts';
+import { ApiProblem, ask } from './client.ts';
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2000,
+      retry: (tries, error) => tries < 3 && error instanceof ApiProblem && error.isPassing,
+    },
+  },
+});
+
+const DemoPersonSchema = v.object({ name: v.string(), email: v.string(), role: v.string() });
+
+export const meQuery = queryOptions({
+  queryKey: ['me'],
+  queryFn: async () => {
+    try {
+      return await ask(PersonSchema, '/me');
+    } catch (error) {
+      if (error instanceof ApiProblem && error.status === 401) return null;
+      throw error;
+    }
+  },
+  staleTime: 60_000,
+});
+
+export const demoPeopleQuery = queryOptions({
+  queryKey: ['demo-people'],
+  queryFn: () => ask(v.array(DemoPersonSchema), '/demo-people'),
+  staleTime: Infinity,
+});
+export const deskQuery = queryOptions({ queryKey: ['desk'], queryFn: () => ask(DeskSchema, '/desk') });
+export const pagesQuery = queryOptions({
+  queryKey: ['pages'],
+  queryFn: () => ask(v.array(PageSummarySchema), '/pages'),
+});
+export const targetsQuery = queryOptions({
+  queryKey: ['targets'],
+  queryFn: () => ask(v.array(TargetSchema), '/targets'),
+});
+export const foldersQuery = queryOptions({
+  queryKey: ['folders'],
+  queryFn: () => ask(FolderListSchema, '/folders'),
+});
+
+/** A page is asked once each time it is opened; from then on its saver knows how it stands. */
+export const pageQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['page', id],
+    queryFn: () => ask(PageSchema, `/pages/${id}`),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
+export const assetQuery = (id: string) =>
+  queryOptions({ queryKey: ['asset', id], queryFn: () => ask(AssetSchema, `/assets/${id}`) });
+export const previewQuery = (id: string, version: number) =>
+  queryOptions({
+    queryKey: ['preview', id, version],
+    queryFn: () => ask(PreviewSchema, `/pages/${id}/preview`),
+    staleTime: Infinity,
+  });
+export const fragmentQuery = (id: string, version: number) =>
+  queryOptions({
+    queryKey: ['fragment', id, version],
+    queryFn: () => ask(FragmentSchema, `/pages/${id}/fragment`),
+    staleTime: Infinity,
+  });
+
+export function askShelf(question: AssetQuery, signal?: AbortSignal) {
+  const entries = Object.entries(question).filter(([, value]) => value !== undefined && value !== '');
+  return ask(
+    AssetListSchema,
+    `/assets?${new URLSearchParams(entries.map(([key, value]) => [key, String(value)]))}`,
+    signal ? { signal } : {},
+  );
+}

@@ -1,0 +1,94 @@
+import { useQuery } from '@tanstack/react-query';
+import { Command } from 'cmdk';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { askShelf, pagesQuery } from '../api/queries.ts';
+import { chooseTheme, theme } from '../theme/theme.ts';
+import { stepBack, stepForward } from '../undo/undo-keys.tsx';
+
+interface FindOrDoProps {
+  readonly isOpen: boolean;
+  readonly onClose: () => void;
+  readonly onKeys: () => void;
+}
+
+/** One field that finds pages and pieces, and does what the areas' buttons do. */
+export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
+  const [words, setWords] = useState('');
+  const navigate = useNavigate();
+  const pages = useQuery({ ...pagesQuery, enabled: isOpen });
+  const pieces = useQuery({
+    queryKey: ['find', words],
+    queryFn: ({ signal }) => askShelf({ words, limit: '6' }, signal),
+    enabled: isOpen && words.trim().length > 1,
+    placeholderData: (before) => before,
+  });
+  const close = () => {
+    setWords('');
+    onClose();
+  };
+  const go = (address: string) => () => {
+    close();
+    navigate(address);
+  };
+  const act = (work: () => void) => () => {
+    close();
+    work();
+  };
+  return (
+    <Command.Dialog
+      open={isOpen}
+      onOpenChange={(open) => !open && close()}
+      label="Find or do"
+      contentClassName="find"
+      overlayClassName="dialog-ground"
+    >
+      <Command.Input
+        value={words}
+        onValueChange={setWords}
+        placeholder="Find a page or a piece, or say what to do"
+      />
+      <Command.List>
+        <Command.Empty>Nothing of that name. Try a word of the title, or the maker.</Command.Empty>
+        <Command.Group heading="Pages">
+          {pages.data?.map((page) => (
+            <Command.Item
+              key={page.id}
+              value={`page ${page.title} ${page.id}`}
+              onSelect={go(`/pages/${page.id}`)}
+            >
+              {page.title} <span className="soft">{page.targetName}</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Pieces">
+          {words.trim().length > 1 &&
+            pieces.data?.assets.map((asset) => (
+              <Command.Item
+                key={asset.id}
+                value={`piece ${words} ${asset.id}`}
+                onSelect={go(`/shelf?piece=${asset.id}`)}
+              >
+                <img src={asset.thumb} alt="" />
+                {asset.label.title || asset.stem} <span className="soft mono">{asset.stem}</span>
+              </Command.Item>
+            ))}
+        </Command.Group>
+        <Command.Group heading="Do">
+          <Command.Item onSelect={go('/pages/new')}>Begin a page</Command.Item>
+          <Command.Item onSelect={go('/shelf?missing=alt')}>Show pictures without alt text</Command.Item>
+          <Command.Item onSelect={go('/shelf?licence=unknown')}>
+            Show pieces whose licence is not known
+          </Command.Item>
+          <Command.Item onSelect={go('/rules')}>Open the house rules</Command.Item>
+          <Command.Item onSelect={act(() => void stepBack())}>Undo</Command.Item>
+          <Command.Item onSelect={act(() => void stepForward())}>Redo</Command.Item>
+          <Command.Item onSelect={act(() => chooseTheme(theme.state === 'dark' ? 'light' : 'dark'))}>
+            Change between light and dark
+          </Command.Item>
+          <Command.Item onSelect={act(onKeys)}>Show the keys</Command.Item>
+        </Command.Group>
+      </Command.List>
+    </Command.Dialog>
+  );
+}

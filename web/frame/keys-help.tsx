@@ -1,0 +1,63 @@
+import { Fragment } from 'react';
+import { Panel } from '../ui/panel.tsx';
+
+const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
+  [
+    'Everywhere',
+    [
+      ['Ctrl K', 'Find or do'],
+      ['Ctrl Z', 'Undo'],
+      ['Ctrl Shift Z', 'Redo'],
+      ['?', 'These keys'],
+    ],
+  ],
+  [
+    'On a placed piece',
+    [
+      ['Alt Up, Alt Down', 'Move it up or down'],
+      ['Alt Home, Alt End', 'Move it to the top or the bottom'],
+      ['L, R', 'Beside the text, left or right'],
+      ['C, W', 'Centred, as wide as the column'],
+      ['O, E', 'Out of the column, edge to edge'],
+      ['+, -', 'Wider, narrower'],
+      ['N', 'Beside paragraph N'],
+      ['Enter', 'To its label'],
+      ['Delete', 'Take it off the page'],
+    ],
+  ],
+  [
+    'On the tray and the shelf',
+    [
+      ['Arrows', 'Go from piece to piece'],
+      ['Enter', 'Place it, or open its label'],
+      ['Space', 'Choose it'],
+    ],
+  ],
+];
+
+export function KeysHelp({ isOpen, onClose }: { readonly isOpen: boolean; readonly onClose: () => void }) {
+  return (
+    <Panel
+      title="Keys"
+      about="Single letters act on what is selected, and never while you type."
+      isOpen={isOpen}
+      onClose={onClose}
+    >
+      {KEYS.map(([place, keys]) => (
+        <section key={place}>
+          <h3>{place}</h3>
+          <dl className="keys">
+            {keys.map(([key, does]) => (
+              <Fragment key={key}>
+                <dt>
+                  <kbd>{key}</kbd>
+                </dt>
+                <dd>{does}</dd>
+              </Fragment>
+            ))}
+          </dl>
+        </section>
+      ))}
+    </Panel>
+  );
+}

@@ -1,0 +1,99 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { DropdownMenu } from 'radix-ui';
+import { NavLink, useNavigate } from 'react-router';
+import { ROLE_WORDS } from '#api/people.ts';
+import { tell } from '../api/client.ts';
+import { meQuery } from '../api/queries.ts';
+import { RunningArrivals } from '../arrivals/running.tsx';
+import { chooseTheme, theme } from '../theme/theme.ts';
+import { useStore } from '../ui/store.ts';
+import { UndoButtons } from '../undo/undo-keys.tsx';
+
+const AREAS = [
+  { to: '/', name: 'Desk' },
+  { to: '/pages', name: 'Pages' },
+  { to: '/shelf', name: 'Shelf' },
+  { to: '/rules', name: 'House rules' },
+] as const;
+
+export function Mark() {
+  return (
+    <svg viewBox="0 0 20 24" aria-hidden="true">
+      <path d="M5 9l5-7 5 7M1.500 9h17v13h-17z" />
+      <path d="M1.500 11.500h17" strokeWidth="5" />
+    </svg>
+  );
+}
+
+export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readonly onKeys: () => void }) {
+  return (
+    <header className="bar">
+      <NavLink to="/" className="bar-mark" aria-label="Placard, to the Desk">
+        <Mark />
+        <span>Placard</span>
+      </NavLink>
+      <nav aria-label="Areas">
+        {AREAS.map(({ to, name }) => (
+          <NavLink key={to} to={to} end={to === '/'}>
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="bar-right">
+        <RunningArrivals />
+        <UndoButtons />
+        <button type="button" className="find-button" onClick={onFind}>
+          Find or do... <kbd>Ctrl K</kbd>
+        </button>
+        <PersonMenu onKeys={onKeys} />
+      </div>
+    </header>
+  );
+}
+
+function PersonMenu({ onKeys }: { readonly onKeys: () => void }) {
+  const { data: me } = useQuery(meQuery);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const current = useStore(theme);
+  if (!me) return null;
+  const initials = me.name
+    .split(' ')
+    .map((part) => part.charAt(0))
+    .join('');
+  const signOut = async () => {
+    await tell('/session', { method: 'DELETE' });
+    navigate('/');
+    client.clear();
+    await client.invalidateQueries();
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <button type="button" className="person-button" aria-label={`${initials}: ${me.name}, your menu`}>
+          {initials}
+        </button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="popover" align="end" sideOffset={6}>
+          <div className="person-card">
+            <strong>{me.name}</strong>
+            <div className="soft">{ROLE_WORDS[me.role]}</div>
+          </div>
+          <DropdownMenu.Item
+            className="menu-item"
+            onSelect={() => chooseTheme(current === 'dark' ? 'light' : 'dark')}
+          >
+            {current === 'dark' ? 'Light theme' : 'Dark theme'}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={onKeys}>
+            Keys
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={() => void signOut()}>
+            Sign out
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

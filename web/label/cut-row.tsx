@@ -1,0 +1,87 @@
+import { useId } from 'react';
+import type { Asset } from '#api/assets.ts';
+import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
+import { guessBytes, sayBytes } from '#core/media/weight.ts';
+import { shownWidth } from '#core/page/layout.ts';
+import { planPicture } from '#core/page/picture.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { pieceOf } from '../pieces/pieces.ts';
+import { LabelRow, type Use } from './row.tsx';
+
+interface CutRowProps {
+  readonly asset: Asset;
+  readonly rules: HouseRules;
+  readonly use: Use | null;
+  readonly isEditable: boolean;
+}
+
+/** What is cut from the original, at which sizes; without a use, what the original is. */
+export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
+  const format = isOriginalFormat(asset.format) ? ORIGINAL_FORMATS[asset.format].says : asset.format;
+  return (
+    <LabelRow name="Cut">
+      {use && isEditable ? <RatioChips rules={rules} use={use} /> : null}
+      <p>
+        {use
+          ? sayCut(asset, rules, use)
+          : `The original is ${asset.width} × ${asset.height} ${format}, ${sayBytes(asset.bytes)}.`}
+      </p>
+      {asset.notes.length > 0 ? (
+        <ul className="label-notes soft">
+          {asset.notes.map((note) => (
+            <li key={note}>{note}</li>
+          ))}
+        </ul>
+      ) : null}
+    </LabelRow>
+  );
+}
+
+function sayCut(asset: Asset, rules: HouseRules, use: Use): string {
+  const { placement } = use;
+  const plan = planPicture(rules, placement, pieceOf(asset));
+  const shown = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
+  const widest = plan.ladder.at(-1) ?? shown;
+  const shape =
+    placement.ratio && plan.recipe.crop
+      ? `${placement.ratio.across}:${placement.ratio.down}`
+      : 'The whole picture';
+  const weight = sayBytes(
+    guessBytes(widest, (widest * plan.cutSize.height) / plan.cutSize.width, plan.formats[0]),
+  );
+  if (plan.cutSize.width < shown) {
+    return `${shape} from ${asset.width} × ${asset.height}. Shown ${shown} px wide, so it is enlarged ${(shown / plan.cutSize.width).toFixed(1)} times.`;
+  }
+  return `${shape} from ${asset.width} × ${asset.height}. ${shown} px, up to ${widest} for sharp screens, about ${weight} as ${plan.formats[0].toUpperCase()}.`;
+}
+
+function RatioChips({ rules, use }: { readonly rules: HouseRules; readonly use: Use }) {
+  const name = useId();
+  const { ratio } = use.placement;
+  const shapes = [
+    ...new Map(
+      rules.cutPresets.flatMap((preset) =>
+        preset.ratio ? [[`${preset.ratio.across}:${preset.ratio.down}`, preset.ratio] as const] : [],
+      ),
+    ).entries(),
+  ];
+  const current = ratio ? `${ratio.across}:${ratio.down}` : 'whole';
+  const all = [['whole', null] as const, ...shapes];
+  return (
+    <div className="chips" role="radiogroup" aria-label="Shape">
+      {all.map(([words, value]) => (
+        <label key={words} className="chip">
+          <input
+            type="radio"
+            name={name}
+            checked={current === words}
+            onChange={() =>
+              use.change({ ratio: value }, value ? `cutting it to ${words}` : 'showing it whole')
+            }
+          />
+          {words}
+        </label>
+      ))}
+    </div>
+  );
+}

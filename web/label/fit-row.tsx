@@ -1,0 +1,308 @@
+import { type FormEvent, useEffect, useId, useState } from 'react';
+import { hasOwnWidth, isBeside, shownWidth, stackingWidth } from '#core/page/layout.ts';
+import {
+  isLinkAddress,
+  MARGIN_LIMIT_PX,
+  type Margins,
+  type Placement,
+  POSITION_WORDS,
+  POSITIONS,
+  type Side,
+  type Width,
+} from '#core/page/model.ts';
+import { DEFAULT_SHARE, type HouseRules, marginsOf } from '#core/page/target.ts';
+import { standing } from '../sheet/keys.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { Tip } from '../ui/tip.tsx';
+import { PositionDrawing } from './position-drawing.tsx';
+import { LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
+
+const SIDES: readonly Side[] = ['top', 'right', 'bottom', 'left'];
+const SIDE_WORDS: Readonly<Record<Side, string>> = {
+  top: 'Top',
+  right: 'Right',
+  bottom: 'Bottom',
+  left: 'Left',
+};
+
+/** Where the piece stands, how wide, with which margins, and where a click goes. */
+export function FitRow({
+  use,
+  rules,
+  ...state
+}: { readonly use: Use; readonly rules: HouseRules } & RowState) {
+  const { placement } = use;
+  return (
+    <LabelRow
+      name="Fit"
+      way={<OpenRow words="Move it, link it" state={state} />}
+      form={state.isOpen ? <MoveForm use={use} /> : null}
+    >
+      {state.isEditable ? (
+        <>
+          <Positions
+            placement={placement}
+            onChoose={(position) =>
+              use.change(standing(position), `placing it ${POSITION_WORDS[position].toLowerCase()}`)
+            }
+          />
+          <WidthInput key={JSON.stringify(placement.width)} use={use} rules={rules} />
+          <MarginInputs key={JSON.stringify(marginsOf(placement))} use={use} />
+        </>
+      ) : null}
+      <p>{sayFit(placement, rules)}</p>
+    </LabelRow>
+  );
+}
+
+function Positions({
+  placement,
+  onChoose,
+}: {
+  readonly placement: Placement;
+  readonly onChoose: (position: Placement['position']) => void;
+}) {
+  const name = useId();
+  return (
+    <div className="positions" role="radiogroup" aria-label="Position">
+      {POSITIONS.map((position) => (
+        <Tip key={position} words={POSITION_WORDS[position]}>
+          <label>
+            <input
+              type="radio"
+              name={name}
+              checked={placement.position === position}
+              aria-label={POSITION_WORDS[position]}
+              onChange={() => onChoose(position)}
+            />
+            <PositionDrawing position={position} />
+          </label>
+        </Tip>
+      ))}
+    </div>
+  );
+}
+
+/** "480", "480 px" or "46%". */
+function readWidth(text: string): Width | string {
+  const [, number, unit] = /^\s*(\d+(?:[.,]\d+)?)\s*(px|%)?\s*$/i.exec(text) ?? [];
+  if (number === undefined) return 'A width is written as 480 or 46%.';
+  const value = Number(number.replace(',', '.'));
+  if (unit === '%')
+    return value >= 5 && value <= 100 ? { unit: '%', value } : 'Between 5% and 100% of the column.';
+  return value >= 40 && value <= 4000 ? { unit: 'px', value: Math.round(value) } : 'Between 40 and 4,000 px.';
+}
+
+function WidthInput({ use, rules }: { readonly use: Use; readonly rules: HouseRules }) {
+  const { placement } = use;
+  const own = hasOwnWidth(placement);
+  const now = placement.width
+    ? `${Math.round(placement.width.value * 10) / 10}${placement.width.unit === '%' ? '%' : ' px'}`
+    : `${Math.round(DEFAULT_SHARE[placement.position] * 100)}%`;
+  const [text, setText] = useState(own ? now : '');
+  const [fault, setFault] = useState<string | null>(null);
+  const commit = () => {
+    if (text.trim() === '' || text === now) return;
+    const width = readWidth(text);
+    if (typeof width === 'string') {
+      setFault(width);
+      return;
+    }
+    setFault(null);
+    use.change(own ? { width } : { width, position: 'centred', margins: null }, 'changing the width');
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    commit();
+  };
+  const px = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
+  return (
+    <form className="width-input" onSubmit={submit}>
+      <Field name="Width" fault={fault}>
+        {(control) => (
+          <input
+            {...control}
+            className="input"
+            placeholder={`${px} px`}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            onBlur={commit}
+          />
+        )}
+      </Field>
+      <span className="mono soft">{px} px</span>
+    </form>
+  );
+}
+
+function MarginInputs({ use }: { readonly use: Use }) {
+  const margins = marginsOf(use.placement);
+  const isEven = new Set(Object.values(margins)).size === 1;
+  const [linked, setLinked] = useState(use.placement.margins !== null && isEven);
+  const [draft, setDraft] = useState<Record<Side, string>>({
+    top: String(margins.top),
+    right: String(margins.right),
+    bottom: String(margins.bottom),
+    left: String(margins.left),
+  });
+  const [fault, setFault] = useState<string | null>(null);
+  const write = (side: Side, text: string) =>
+    setDraft(linked ? { top: text, right: text, bottom: text, left: text } : { ...draft, [side]: text });
+  const commit = () => {
+    const read = SIDES.map((side) => [side, Number(draft[side].replace(/px$/, '').trim())] as const);
+    if (read.some(([, value]) => !Number.isInteger(value) || value < 0 || value > MARGIN_LIMIT_PX)) {
+      setFault(`Margins are whole px from 0 to ${MARGIN_LIMIT_PX}.`);
+      return;
+    }
+    setFault(null);
+    const next = Object.fromEntries(read) as Margins;
+    if (JSON.stringify(next) !== JSON.stringify(margins)) use.change({ margins: next }, 'changing margins');
+  };
+  return (
+    <div>
+      <fieldset className="margins" aria-label="Margins in px">
+        {SIDES.map((side) => (
+          <Field key={side} name={SIDE_WORDS[side]}>
+            {(control) => (
+              <input
+                {...control}
+                className="input"
+                inputMode="numeric"
+                value={draft[side]}
+                onChange={(event) => write(side, event.target.value)}
+                onBlur={commit}
+                onKeyDown={(event) => event.key === 'Enter' && commit()}
+              />
+            )}
+          </Field>
+        ))}
+      </fieldset>
+      {fault ? (
+        <span className="fault" role="alert">
+          {fault}
+        </span>
+      ) : null}
+      <label className="check">
+        <input type="checkbox" checked={linked} onChange={(event) => setLinked(event.target.checked)} /> One
+        value for all four
+      </label>
+      {use.placement.margins ? (
+        <Button kind="link" onClick={() => use.change({ margins: null }, 'sensible margins')}>
+          Back to sensible margins
+        </Button>
+      ) : null}
+    </div>
+  );
+}
+
+/** Where it stands and what becomes of it on a phone, in a sentence. */
+function sayFit(placement: Placement, rules: HouseRules): string {
+  const widest = Math.max(...rules.proofWidths);
+  const share = Math.round((shownWidth(rules, placement, widest) / rules.column) * 100);
+  switch (placement.position) {
+    case 'beside-left':
+    case 'beside-right': {
+      const side = placement.position === 'beside-left' ? 'left' : 'right';
+      return `Beside the text, on the ${side}, ${share}% of the column. Under ${stackingWidth(rules, placement)} px it takes the whole width.`;
+    }
+    case 'centred':
+      return `In the middle of the column, ${share}% of it, with no text beside it.`;
+    case 'column':
+      return 'As wide as the column.';
+    case 'breakout':
+      return `Out of the column, up to ${Math.max(rules.breakout, rules.column)} px wide.`;
+    case 'bleed':
+      return 'From one edge of the window to the other.';
+  }
+}
+
+function MoveForm({ use }: { readonly use: Use }) {
+  const [paragraph, setParagraph] = useState(String(use.paragraph || 1));
+  const [href, setHref] = useState(use.placement.click.kind === 'link' ? use.placement.click.href : '');
+  const [fault, setFault] = useState<string | null>(null);
+  useEffect(() => setParagraph(String(use.paragraph || 1)), [use.paragraph]);
+  const goBeside = (event: FormEvent) => {
+    event.preventDefault();
+    const number = Number(paragraph);
+    if (number >= 1 && number <= use.paragraphs) use.move({ besideParagraph: number });
+  };
+  const link = (event: FormEvent) => {
+    event.preventDefault();
+    const address = href.trim();
+    if (address !== '' && !isLinkAddress(address)) {
+      setFault('A link begins with https://, http://, mailto:, / or #.');
+      return;
+    }
+    setFault(null);
+    use.change(
+      { click: address === '' ? { kind: 'nothing' } : { kind: 'link', href: address } },
+      address === '' ? 'taking the link off' : 'linking it',
+    );
+  };
+  return (
+    <div className="label-form">
+      <div className="label-actions">
+        {(['up', 'down', 'top', 'bottom'] as const).map((move) => (
+          <Button key={move} onClick={() => use.move(move)}>
+            {{ up: 'Up', down: 'Down', top: 'To the top', bottom: 'To the bottom' }[move]}
+          </Button>
+        ))}
+      </div>
+      {use.paragraphs > 0 ? (
+        <form className="width-input" onSubmit={goBeside}>
+          <Field
+            name={isBeside(use.placement) ? 'Beside paragraph' : 'Before paragraph'}
+            hint={`of ${use.paragraphs}`}
+          >
+            {(control) => (
+              <input
+                {...control}
+                className="input"
+                type="number"
+                min={1}
+                max={use.paragraphs}
+                value={paragraph}
+                data-row="beside"
+                onChange={(event) => setParagraph(event.target.value)}
+              />
+            )}
+          </Field>
+          <Button type="submit">Move</Button>
+        </form>
+      ) : null}
+      <form className="width-input" onSubmit={link} style={{ alignItems: 'end' }}>
+        <div style={{ flex: 1 }}>
+          <Field name="A click goes to" fault={fault}>
+            {(control) => (
+              <input
+                {...control}
+                className="input"
+                placeholder="https://, or empty for nowhere"
+                value={href}
+                onChange={(event) => setHref(event.target.value)}
+              />
+            )}
+          </Field>
+        </div>
+        <Button type="submit">Link</Button>
+      </form>
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={use.placement.click.kind === 'larger'}
+          onChange={(event) =>
+            use.change(
+              { click: { kind: event.target.checked ? 'larger' : 'nothing' } },
+              event.target.checked ? 'opening it larger' : 'no longer opening it larger',
+            )
+          }
+        />
+        A click opens it larger
+      </label>
+      <div className="label-actions">
+        <Button onClick={use.remove}>Take it off the page</Button>
+      </div>
+    </div>
+  );
+}

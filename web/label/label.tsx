@@ -1,0 +1,143 @@
+import './label.css';
+import { type FormEvent, useState } from 'react';
+import { toast } from 'sonner';
+import type { Asset } from '#api/assets.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { Button } from '../ui/button.tsx';
+import { sayDate } from '../ui/dates.ts';
+import { Field } from '../ui/field.tsx';
+import { CutRow } from './cut-row.tsx';
+import { FitRow } from './fit-row.tsx';
+import { NameRow } from './name-row.tsx';
+import { RightsRow } from './rights-row.tsx';
+import { type LabelRowName, OpenRow, type RowState, type Use, useLabelChange } from './row.tsx';
+import { WordsRow } from './words-row.tsx';
+
+export interface LabelProps {
+  readonly asset: Asset;
+  /** House rules of the target it is looked at for. */
+  readonly rules: HouseRules;
+  readonly use: Use | null;
+  readonly isEditable: boolean;
+  readonly openRow: LabelRowName | null;
+  readonly onOpenRow: (row: LabelRowName | null) => void;
+}
+
+/** One card that says all there is to say of a piece, always in the same order. Rows open in place. */
+export function Label(props: LabelProps) {
+  const { asset, rules, use, isEditable, openRow, onOpenRow } = props;
+  const row = (name: LabelRowName) => ({
+    isOpen: openRow === name,
+    isEditable,
+    onToggle: () => onOpenRow(openRow === name ? null : name),
+  });
+  return (
+    <article className="label" aria-label={`Label of ${asset.label.title || asset.stem}`}>
+      <LabelHead asset={asset} {...row('title')} />
+      {use ? <FitRow use={use} rules={rules} {...row('fit')} /> : null}
+      <CutRow asset={asset} rules={rules} use={use} isEditable={isEditable} />
+      <WordsRow asset={asset} rules={rules} use={use} {...row('words')} />
+      <RightsRow asset={asset} rules={rules} use={use} {...row('rights')} />
+      <NameRow asset={asset} rules={rules} {...row('name')} />
+    </article>
+  );
+}
+
+const FIELD_WORDS: Readonly<Record<string, string>> = {
+  title: 'title',
+  maker: 'maker',
+  caption: 'caption',
+  notice: 'copyright notice',
+  source: 'source',
+  description: 'description',
+  place: 'place',
+  alt: 'alt text',
+  words: 'key words',
+  taken: 'date',
+  sourceAddress: 'where to get it',
+  licence: 'licence',
+};
+
+function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
+  const { label, drafted } = asset;
+  const { save } = useLabelChange(asset);
+  const by = [label.maker, sayDate(label.taken)].filter(Boolean).join(' · ');
+  const keep = async () => {
+    if (!(await save({ confirmed: drafted }, 'keeping what the file says')))
+      toast.error('It could not be kept. Try again.');
+  };
+  return (
+    <header className="label-head">
+      <h2 className="label-title">{label.title || <span className="soft">No title yet</span>}</h2>
+      <p className="label-by">{by || 'Nobody has said who made it.'}</p>
+      {drafted.length > 0 ? (
+        <div className="label-draft">
+          The file says of itself: {drafted.map((field) => FIELD_WORDS[field] ?? field).join(', ')}. A draft
+          until somebody keeps it.{' '}
+          {state.isEditable ? (
+            <Button kind="link" onClick={() => void keep()}>
+              Keep it
+            </Button>
+          ) : null}
+        </div>
+      ) : null}
+      <OpenRow words={label.title ? 'Change title and date' : 'Give it a title'} state={state} />
+      {state.isOpen ? <TitleForm key={asset.id} asset={asset} onDone={state.onToggle} /> : null}
+    </header>
+  );
+}
+
+function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
+  const [title, setTitle] = useState(asset.label.title);
+  const [taken, setTaken] = useState(asset.label.taken);
+  const [place, setPlace] = useState(asset.label.place);
+  const { fault, save } = useLabelChange(asset);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (await save({ label: { title, taken, place } }, 'the title')) onDone();
+  };
+  return (
+    <form className="label-form" onSubmit={(event) => void submit(event)}>
+      <Field name="Title" fault={fault}>
+        {(control) => (
+          <input
+            {...control}
+            className="input"
+            maxLength={300}
+            value={title}
+            onChange={(event) => setTitle(event.target.value)}
+          />
+        )}
+      </Field>
+      <div className="label-pair">
+        <Field name="Taken on">
+          {(control) => (
+            <input
+              {...control}
+              className="input"
+              type="date"
+              value={taken}
+              onChange={(event) => setTaken(event.target.value)}
+            />
+          )}
+        </Field>
+        <Field name="Place">
+          {(control) => (
+            <input
+              {...control}
+              className="input"
+              maxLength={300}
+              value={place}
+              onChange={(event) => setPlace(event.target.value)}
+            />
+          )}
+        </Field>
+      </div>
+      <div className="label-actions">
+        <Button kind="action" type="submit">
+          Save
+        </Button>
+      </div>
+    </form>
+  );
+}

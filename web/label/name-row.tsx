@@ -1,0 +1,129 @@
+import { useQuery } from '@tanstack/react-query';
+import { type FormEvent, useId, useState } from 'react';
+import { Link } from 'react-router';
+import type { Asset } from '#api/assets.ts';
+import { nameFault, sayNameFault } from '#core/naming/names.ts';
+import { nameByPattern, sayPattern } from '#core/naming/pattern.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { foldersQuery } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { LabelRow, OpenRow, type RowState, useLabelChange } from './row.tsx';
+
+interface NameRowProps extends RowState {
+  readonly asset: Asset;
+  readonly rules: HouseRules;
+}
+
+/** The file's name by the house pattern, its folder, and the pages it is on. */
+export function NameRow({ asset, rules, ...state }: NameRowProps) {
+  const fault = nameFault(asset.stem);
+  const came =
+    asset.originalName === `${asset.stem}.${asset.extension}` ? '' : `Came in as ${asset.originalName}.`;
+  return (
+    <LabelRow
+      name="Name"
+      way={<OpenRow words="Change name or folder" state={state} />}
+      form={
+        state.isOpen ? <NameForm key={asset.id} asset={asset} rules={rules} onDone={state.onToggle} /> : null
+      }
+    >
+      <p className="mono" style={{ overflowWrap: 'anywhere' }}>
+        {asset.stem}.{asset.extension}
+      </p>
+      {fault ? <p className="due">{sayNameFault(fault)}</p> : null}
+      <p className="soft">
+        {asset.folder ? `In ${asset.folder.replaceAll('/', ' / ')}. ` : ''}
+        {came}
+      </p>
+      {asset.usedOn.length > 0 ? (
+        <p className="soft">
+          On{' '}
+          {asset.usedOn.map((page, at) => (
+            <span key={page.id}>
+              {at > 0 ? ', ' : ''}
+              <Link to={`/pages/${page.id}?piece=${asset.id}`}>{page.title || 'Untitled page'}</Link>
+            </span>
+          ))}
+          .
+        </p>
+      ) : null}
+    </LabelRow>
+  );
+}
+
+function NameForm({
+  asset,
+  rules,
+  onDone,
+}: {
+  readonly asset: Asset;
+  readonly rules: HouseRules;
+  readonly onDone: () => void;
+}) {
+  const folders = useQuery(foldersQuery);
+  const listId = useId();
+  const [stem, setStem] = useState(asset.stem);
+  const [folder, setFolder] = useState(asset.folder);
+  const { fault, save } = useLabelChange(asset);
+  const { title, place, maker, taken } = asset.label;
+  const offered = nameByPattern(rules.namePattern, {
+    title,
+    place,
+    maker,
+    taken,
+    fileName: asset.originalName,
+    kind: 'picture',
+  });
+  const ownFault = nameFault(stem);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (await save({ stem, folder }, 'its name')) onDone();
+  };
+  return (
+    <form className="label-form" onSubmit={(event) => void submit(event)}>
+      <Field
+        name="Name"
+        fault={fault ?? (ownFault ? sayNameFault(ownFault) : null)}
+        hint={`The house pattern is ${sayPattern(rules.namePattern)}.`}
+      >
+        {(control) => (
+          <input
+            {...control}
+            className="input mono"
+            maxLength={200}
+            value={stem}
+            onChange={(event) => setStem(event.target.value)}
+          />
+        )}
+      </Field>
+      {offered !== stem ? (
+        <Button kind="link" onClick={() => setStem(offered)}>
+          Use {offered}
+        </Button>
+      ) : null}
+      <Field name="Folder">
+        {(control) => (
+          <input
+            {...control}
+            className="input mono"
+            list={listId}
+            maxLength={400}
+            value={folder}
+            onChange={(event) => setFolder(event.target.value)}
+          />
+        )}
+      </Field>
+      <datalist id={listId}>
+        {folders.data?.map((one) => (
+          <option key={one.path} value={one.path} />
+        ))}
+      </datalist>
+      <div className="label-actions">
+        <Button kind="action" type="submit">
+          Save name
+        </Button>
+      </div>
+    </form>
+  );
+}

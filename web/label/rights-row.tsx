@@ -1,0 +1,125 @@
+import { useQuery } from '@tanstack/react-query';
+import { type FormEvent, useState } from 'react';
+import type { Asset } from '#api/assets.ts';
+import { may } from '#api/people.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { judgeHere } from '#core/page/words.ts';
+import { creditParts, creditText } from '#core/rights/attribution.ts';
+import { judge, sayJudgement } from '#core/rights/judgement.ts';
+import type { LabelPatch } from '#core/rights/label.ts';
+import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { meQuery } from '../api/queries.ts';
+import { pieceOf } from '../pieces/pieces.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { LabelRow, OpenRow, type RowState, type Use, useLabelChange } from './row.tsx';
+
+interface RightsRowProps extends RowState {
+  readonly asset: Asset;
+  readonly rules: HouseRules;
+  readonly use: Use | null;
+}
+
+/** Whether it may be used here, like this, and what it owes. */
+export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
+  const piece = pieceOf(asset);
+  const judgement = use
+    ? judgeHere(rules, use.placement, piece)
+    : judge(asset.label, {
+        targetName: `the ${rules.name}`,
+        commercial: rules.commercial,
+        creditOwnWork: rules.creditOwnWork,
+        changes: [],
+      });
+  const credit = creditText(creditParts(asset.label, judgement));
+  const terms = licenceTerms(asset.label.licence);
+  return (
+    <LabelRow
+      name="Rights"
+      way={
+        <OpenRow
+          words={asset.label.licence === 'unknown' ? 'Say its rights' : 'Change its rights'}
+          state={state}
+        />
+      }
+      form={state.isOpen ? <RightsForm key={asset.id} asset={asset} onDone={state.onToggle} /> : null}
+    >
+      <p className={judgement.verdict === 'allowed' ? '' : 'due'}>{sayJudgement(judgement)}</p>
+      <p className="soft">
+        {terms.name}. {credit ? `“${credit}”` : ''}
+      </p>
+    </LabelRow>
+  );
+}
+
+const LINES = [
+  ['maker', 'Maker', 'Who took or drew it'],
+  ['makerAddress', 'Maker’s address', 'https://'],
+  ['source', 'Source', 'Where it came from'],
+  ['sourceAddress', 'Address at the source', 'https://'],
+  ['sourceId', 'ID at the source', ''],
+  ['notice', 'Copyright notice', '© ...'],
+  ['licensedTo', 'Licensed to', ''],
+] as const;
+
+function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
+  const { data: me } = useQuery(meQuery);
+  const [draft, setDraft] = useState(asset.label);
+  const { fault, save } = useLabelChange(asset);
+  const maySayLicence = me ? may(me.role, 'say-rights') : false;
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const lines: LabelPatch = Object.fromEntries(LINES.map(([field]) => [field, draft[field].trim()]));
+    if (
+      await save({ label: { ...lines, ...(maySayLicence ? { licence: draft.licence } : {}) } }, 'its rights')
+    )
+      onDone();
+  };
+  return (
+    <form className="label-form" onSubmit={(event) => void submit(event)}>
+      <Field name="Licence" {...(maySayLicence ? {} : { hint: 'Said by editors and rights keepers.' })}>
+        {(control) => (
+          <select
+            {...control}
+            className="input"
+            disabled={!maySayLicence}
+            value={draft.licence}
+            onChange={(event) =>
+              isLicenceId(event.target.value) && setDraft({ ...draft, licence: event.target.value })
+            }
+          >
+            {LICENCE_IDS.map((id) => (
+              <option key={id} value={id}>
+                {licenceTerms(id).name}
+              </option>
+            ))}
+          </select>
+        )}
+      </Field>
+      {LINES.map(([field, name, hint]) => (
+        <Field key={field} name={name}>
+          {(control) => (
+            <input
+              {...control}
+              className="input"
+              placeholder={hint}
+              value={draft[field]}
+              onChange={(event) => setDraft({ ...draft, [field]: event.target.value })}
+            />
+          )}
+        </Field>
+      ))}
+      {fault ? (
+        <span className="fault" role="alert">
+          {fault}
+        </span>
+      ) : null}
+      <div className="label-actions">
+        <Button kind="action" type="submit">
+          Save rights
+        </Button>
+      </div>
+      <p className="soft">A help, not legal advice.</p>
+    </form>
+  );
+}

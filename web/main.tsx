@@ -1,0 +1,28 @@
+import '@fontsource-variable/archivo/wdth.css';
+import '@fontsource-variable/source-serif-4/wght.css';
+import '@fontsource-variable/source-serif-4/wght-italic.css';
+import '@fontsource/ibm-plex-mono/400.css';
+import '@fontsource/ibm-plex-mono/500.css';
+import './theme/tokens.css';
+import './theme/base.css';
+import './ui/ui.css';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { Tooltip } from 'radix-ui';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { queryClient } from './api/queries.ts';
+import { App } from './app.tsx';
+import { applyTheme } from './theme/theme.ts';
+
+applyTheme();
+const root = document.getElementById('root');
+if (!root) throw new Error('The page has no root to draw into.');
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queryClient}>
+      <Tooltip.Provider>
+        <App />
+      </Tooltip.Provider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,69 @@
+import { plainText } from '#core/page/model.ts';
+import { Button } from '../ui/button.tsx';
+import { sayTime } from '../ui/dates.ts';
+import { Panel } from '../ui/panel.tsx';
+import type { SaveState } from './saver.ts';
+
+interface SaveNoticeProps {
+  readonly saving: SaveState;
+  readonly recovered: boolean;
+  readonly onAgain: () => void;
+}
+
+/** Says so when the page is not on the server: what happened, what is kept, what to do. */
+export function SaveNotice({ saving, recovered, onAgain }: SaveNoticeProps) {
+  if (saving.kind === 'kept' || saving.kind === 'refused') {
+    return (
+      <div className="page-notice" role="alert">
+        <span>{saving.why}</span>
+        <Button onClick={onAgain}>Try again now</Button>
+      </div>
+    );
+  }
+  if (recovered && saving.kind !== 'saved') {
+    return (
+      <div className="page-notice">
+        Your last changes had not been saved. They were kept on this machine and are back on the sheet.
+      </div>
+    );
+  }
+  return null;
+}
+
+interface ClashNoticeProps {
+  readonly saving: SaveState;
+  readonly onSettle: (way: 'both' | 'mine' | 'theirs') => void;
+}
+
+/** Two people on one page: both states are kept until the second saver has chosen. */
+export function ClashNotice({ saving, onSettle }: ClashNoticeProps) {
+  if (saving.kind !== 'clash') return null;
+  const { theirs } = saving;
+  const words = theirs.doc.blocks
+    .flatMap((block) =>
+      block.type === 'paragraph' || block.type === 'heading' ? [plainText(block.content)] : [],
+    )
+    .filter(Boolean);
+  return (
+    <Panel
+      title={`${theirs.updatedBy} saved this page while you worked on it`}
+      about={`Theirs is of ${sayTime(theirs.updatedAt)} and has ${theirs.doc.blocks.length} blocks. Yours is on the sheet, kept on this machine. Nothing is lost until you choose.`}
+      isOpen
+      onClose={() => undefined}
+    >
+      <p style={{ marginTop: 12 }}>Theirs begins:</p>
+      <p className="soft">“{words.slice(0, 2).join(' ').slice(0, 220)}”</p>
+      <div className="dialog-actions">
+        <Button kind="action" onClick={() => onSettle('both')}>
+          Put both together
+        </Button>
+        <Button onClick={() => onSettle('mine')}>Go on with mine</Button>
+        <Button onClick={() => onSettle('theirs')}>Go on with theirs</Button>
+      </div>
+      <p className="soft" style={{ marginTop: 10 }}>
+        Put together, each place takes the side that changed it; where both did, both stand one after the
+        other.
+      </p>
+    </Panel>
+  );
+}

@@ -1,0 +1,167 @@
+import type { Asset } from '#api/assets.ts';
+import { placementsOf, type Want } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { wantMisfit } from '#core/page/wants.ts';
+import { Label } from '../label/label.tsx';
+import type { LabelRowName, Use } from '../label/row.tsx';
+import { newWant } from '../pages/new-page-screen.tsx';
+import { WantLines } from '../pages/want-lines.tsx';
+import { pieceOf, usePiece } from '../pieces/pieces.ts';
+import {
+  changePlacement,
+  fillWant,
+  movePlacement,
+  paragraphIndexes,
+  paragraphNumber,
+  removePlacement,
+  setWants,
+  takeOffTray,
+} from '../sheet/commands.ts';
+import { Button } from '../ui/button.tsx';
+import type { Opened } from './opened.ts';
+import { TextCard } from './text-card.tsx';
+import type { PageSession, PageView } from './use-page-session.ts';
+
+interface RightPaneProps {
+  readonly session: PageSession;
+  readonly view: PageView;
+  readonly rules: HouseRules;
+  readonly isEditable: boolean;
+  readonly opened: Opened;
+  readonly row: LabelRowName | null;
+  readonly onRow: (row: LabelRowName | null) => void;
+  readonly onOpened: (opened: Opened) => void;
+}
+
+/** The label of what is selected: a placed piece, a piece on the tray, the wants, or the text at the cursor. */
+export function RightPane({
+  session,
+  view,
+  rules,
+  isEditable,
+  opened,
+  row,
+  onRow,
+  onOpened,
+}: RightPaneProps) {
+  const { editor } = session;
+  const openedAsset = opened?.kind === 'asset' ? opened.id : null;
+  const asset = usePiece(view.selected?.asset ?? openedAsset);
+  if (opened?.kind === 'want' && !view.selected) {
+    return (
+      <aside className="label-pane" aria-label="Wants">
+        <WantsCard
+          wants={view.doc.wants}
+          isEditable={isEditable}
+          onChange={(wants, name) => setWants(editor, wants, name)}
+          onDone={() => onOpened(null)}
+        />
+      </aside>
+    );
+  }
+  return (
+    <aside className="label-pane" aria-label="Label">
+      {asset ? (
+        <>
+          <Label
+            key={view.selected?.id ?? asset.id}
+            asset={asset}
+            rules={rules}
+            use={view.selected ? placementUse(session, view) : null}
+            isEditable={isEditable}
+            openRow={row}
+            onOpenRow={onRow}
+          />
+          {isEditable && view.doc.tray.includes(asset.id) ? (
+            <TrayDeeds session={session} view={view} asset={asset} />
+          ) : null}
+        </>
+      ) : (
+        <TextCard
+          editor={editor}
+          view={view}
+          rules={rules}
+          isEditable={isEditable}
+          onWants={() => onOpened({ kind: 'want', id: view.doc.wants[0]?.id ?? '' })}
+        />
+      )}
+    </aside>
+  );
+}
+
+/** What can be done with a piece of the tray besides placing it: fill a want with it, or take it off. */
+function TrayDeeds({
+  session,
+  view,
+  asset,
+}: {
+  readonly session: PageSession;
+  readonly view: PageView;
+  readonly asset: Asset;
+}) {
+  const { editor } = session;
+  const open = view.doc.wants.filter((want) => want.filledBy === null);
+  const isPlaced = placementsOf(view.doc).some((placement) => placement.asset === asset.id);
+  return (
+    <div className="label-after">
+      {open.map((want) => {
+        const misfit = wantMisfit(want, pieceOf(asset));
+        return (
+          <p key={want.id}>
+            <Button kind="link" onClick={() => fillWant(editor, want.id, asset.id)}>
+              Use it for “{want.purpose}”
+            </Button>{' '}
+            {misfit ? <span className="due">{misfit}</span> : null}
+          </p>
+        );
+      })}
+      {isPlaced ? null : (
+        <Button kind="link" onClick={() => takeOffTray(editor, asset.id)}>
+          Take it off the tray
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function placementUse({ editor }: PageSession, view: PageView): Use | null {
+  const placement = view.selected;
+  if (!placement) return null;
+  return {
+    placement,
+    change: (change, name) => changePlacement(editor, placement.id, change, name),
+    paragraphs: paragraphIndexes(editor.state.doc).length,
+    paragraph: paragraphNumber(editor, placement.id),
+    move: (move) => void movePlacement(editor, placement.id, move),
+    remove: () => removePlacement(editor, placement.id),
+  };
+}
+
+interface WantsCardProps {
+  readonly wants: readonly Want[];
+  readonly isEditable: boolean;
+  readonly onChange: (wants: readonly Want[], name: string) => void;
+  readonly onDone: () => void;
+}
+
+function WantsCard({ wants, isEditable, onChange, onDone }: WantsCardProps) {
+  return (
+    <div className="card want-card">
+      <h2>What this page wants</h2>
+      <p className="soft">Drop a file or a piece of the tray on a dashed frame to fill it.</p>
+      <fieldset disabled={!isEditable} style={{ border: 0, margin: '12px 0', padding: 0 }}>
+        <WantLines wants={wants} onChange={(next) => onChange(next, 'changing the wants')} />
+      </fieldset>
+      <div className="label-actions">
+        {isEditable ? (
+          <Button onClick={() => onChange([...wants, newWant('Another piece', 'any', 800)], 'another want')}>
+            Another want
+          </Button>
+        ) : null}
+        <Button kind="quiet" onClick={onDone}>
+          Done
+        </Button>
+      </div>
+    </div>
+  );
+}

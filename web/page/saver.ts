@@ -1,0 +1,180 @@
+import * as v from 'valibot';
+import { type Page, type PageClash, PageClashSchema, SavedPageSchema } from '#api/pages.ts';
+import { mergePages } from '#core/page/merge.ts';
+import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
+import { ApiProblem, ask, sayFailure } from '../api/client.ts';
+import { Store } from '../ui/store.ts';
+
+/** How the page on screen stands to the page on the server. */
+export type SaveState =
+  | { readonly kind: 'saved'; readonly at: string }
+  | { readonly kind: 'unsaved' | 'saving' }
+  /** Kept on this machine; it is tried again by itself. */
+  | { readonly kind: 'kept'; readonly why: string }
+  | { readonly kind: 'refused'; readonly why: string }
+  | { readonly kind: 'clash'; readonly theirs: PageClash['current'] };
+
+const KeptSchema = v.object({ version: v.number(), base: PageDocSchema, doc: PageDocSchema });
+
+const SAVE_AFTER_MILLIS = 700;
+const KEEP_AFTER_MILLIS = 150;
+const FIRST_RETRY_MILLIS = 1000;
+const LAST_RETRY_MILLIS = 15_000;
+
+const same = (one: PageDoc, other: PageDoc) => JSON.stringify(one) === JSON.stringify(other);
+
+/**
+ * Saves a page by itself, on the version it was changed from. Every change lies on this machine within a moment,
+ * so that neither a killed browser nor a server that is gone loses it.
+ */
+export class PageSaver {
+  readonly store: Store<SaveState>;
+  readonly #id: string;
+  #version: number;
+  /** The page as the server has it, as far as is known here. */
+  #base: PageDoc;
+  #doc: PageDoc;
+  #saveTimer: ReturnType<typeof setTimeout> | undefined;
+  #keepTimer: ReturnType<typeof setTimeout> | undefined;
+  #retryMillis = FIRST_RETRY_MILLIS;
+  #isSending = false;
+  #isClosed = false;
+
+  constructor(page: Page, shown: PageDoc) {
+    this.#id = page.id;
+    this.#version = page.version;
+    this.#base = shown;
+    this.#doc = shown;
+    this.store = new Store<SaveState>({ kind: 'saved', at: page.updatedAt });
+  }
+
+  /** What an earlier sitting left on this machine unsaved, or null. */
+  static kept(
+    page: Page,
+  ): { readonly version: number; readonly base: PageDoc; readonly doc: PageDoc } | null {
+    const text = localStorage.getItem(keyOf(page.id));
+    if (!text) return null;
+    try {
+      const kept = v.safeParse(KeptSchema, JSON.parse(text));
+      return kept.success && !same(kept.output.doc, page.doc) ? kept.output : null;
+    } catch (error) {
+      if (error instanceof SyntaxError) return null;
+      throw error;
+    }
+  }
+
+  get version(): number {
+    return this.#version;
+  }
+
+  /** Starts from what was kept: on its own version, so that a clash with what was saved since is seen. */
+  resume(kept: { readonly version: number; readonly base: PageDoc; readonly doc: PageDoc }): void {
+    this.#version = kept.version;
+    this.#base = kept.base;
+    this.change(kept.doc);
+  }
+
+  /** Something was typed that will be told in a moment: from now on the page is not saved. */
+  stir(): void {
+    if (this.store.state.kind === 'saved') this.store.set({ kind: 'unsaved' });
+  }
+
+  change(doc: PageDoc): void {
+    this.#doc = doc;
+    clearTimeout(this.#keepTimer);
+    this.#keepTimer = setTimeout(() => this.keep(), KEEP_AFTER_MILLIS);
+    if (this.store.state.kind === 'clash') return;
+    if (this.store.state.kind !== 'kept' && !this.#isSending) this.store.set({ kind: 'unsaved' });
+    this.#saveIn(SAVE_AFTER_MILLIS);
+  }
+
+  /** Writes what is not saved onto this machine now. */
+  keep(): void {
+    clearTimeout(this.#keepTimer);
+    if (same(this.#doc, this.#base)) localStorage.removeItem(keyOf(this.#id));
+    else
+      localStorage.setItem(
+        keyOf(this.#id),
+        JSON.stringify({ version: this.#version, base: this.#base, doc: this.#doc }),
+      );
+  }
+
+  /** Saves now. Resolves when the server has the page, or has refused it. */
+  async save(): Promise<void> {
+    clearTimeout(this.#saveTimer);
+    if (this.#isSending || this.store.state.kind === 'clash') return;
+    const doc = this.#doc;
+    if (same(doc, this.#base)) {
+      if (this.store.state.kind !== 'saved') this.store.set({ kind: 'saved', at: new Date().toISOString() });
+      return;
+    }
+    this.#isSending = true;
+    if (this.store.state.kind !== 'kept') this.store.set({ kind: 'saving' });
+    try {
+      const saved = await ask(SavedPageSchema, `/pages/${this.#id}`, {
+        method: 'PUT',
+        body: { doc },
+        version: this.#version,
+      });
+      this.#version = saved.version;
+      this.#base = doc;
+      this.#retryMillis = FIRST_RETRY_MILLIS;
+      this.store.set({ kind: 'saved', at: saved.updatedAt });
+    } catch (error) {
+      this.#failed(error);
+    } finally {
+      this.#isSending = false;
+      this.keep();
+    }
+    if (this.store.state.kind === 'saved' && !same(this.#doc, this.#base)) this.#saveIn(SAVE_AFTER_MILLIS);
+  }
+
+  #failed(error: unknown): void {
+    const clash =
+      error instanceof ApiProblem && error.status === 412 ? v.safeParse(PageClashSchema, error.body) : null;
+    if (clash?.success) this.store.set({ kind: 'clash', theirs: clash.output.current });
+    else if (error instanceof ApiProblem && !error.isPassing)
+      this.store.set({ kind: 'refused', why: error.message });
+    else {
+      this.store.set({ kind: 'kept', why: sayFailure(error) });
+      this.#saveIn(this.#retryMillis);
+      this.#retryMillis = Math.min(LAST_RETRY_MILLIS, this.#retryMillis * 2);
+    }
+  }
+
+  /** Settles a clash and answers the page to go on with. */
+  settle(way: 'both' | 'mine' | 'theirs'): PageDoc {
+    const { state } = this.store;
+    if (state.kind !== 'clash') return this.#doc;
+    const theirs = state.theirs;
+    const doc = {
+      both: () => mergePages(this.#base, this.#doc, theirs.doc).page,
+      mine: () => this.#doc,
+      theirs: () => theirs.doc,
+    }[way]();
+    this.#version = theirs.version;
+    this.#base = theirs.doc;
+    this.store.set({ kind: 'unsaved' });
+    this.change(doc);
+    return doc;
+  }
+
+  #saveIn(millis: number): void {
+    if (this.#isClosed) return;
+    clearTimeout(this.#saveTimer);
+    this.#saveTimer = setTimeout(() => void this.save(), millis);
+  }
+
+  /** Ends the timers; what is not saved yet is kept and sent once more. */
+  close(): void {
+    this.keep();
+    void this.save();
+    this.#isClosed = true;
+    clearTimeout(this.#saveTimer);
+    clearTimeout(this.#keepTimer);
+  }
+}
+
+function keyOf(pageId: string): string {
+  return `placard-page-${pageId}`;
+}

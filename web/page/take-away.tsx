@@ -1,0 +1,189 @@
+import { useQuery } from '@tanstack/react-query';
+import { DropdownMenu } from 'radix-ui';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import * as v from 'valibot';
+import { type Job, JobSchema } from '#api/jobs.ts';
+import { sayBytes } from '#core/media/weight.ts';
+import { ask, sayFailure } from '../api/client.ts';
+import { fragmentQuery } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { Panel } from '../ui/panel.tsx';
+
+interface TakeAwayProps {
+  readonly pageId: string;
+  /** Saves what is not saved yet. */
+  readonly beforeTaking: () => Promise<void>;
+}
+
+/** The ways out: the fragment for another program's code view, or everything as a ZIP. */
+export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
+  const [shown, setShown] = useState<'fragment' | 'zip' | null>(null);
+  const open = async (which: 'fragment' | 'zip') => {
+    await beforeTaking();
+    setShown(which);
+  };
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button kind="action">Take away...</Button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="popover" align="end" sideOffset={6}>
+            <DropdownMenu.Item className="menu-item" onSelect={() => void open('fragment')}>
+              The HTML, to paste elsewhere
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className="menu-item" onSelect={() => void open('zip')}>
+              Everything as a ZIP
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {shown === 'fragment' ? <FragmentPanel pageId={pageId} onClose={() => setShown(null)} /> : null}
+      {shown === 'zip' ? <ZipPanel pageId={pageId} onClose={() => setShown(null)} /> : null}
+    </>
+  );
+}
+
+function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly onClose: () => void }) {
+  const fragment = useQuery({ ...fragmentQuery(pageId, 0), staleTime: 0 });
+  const copy = async (text: string, what: string) => {
+    try {
+      await navigator.clipboard.writeText(text);
+      toast(`${what} copied.`);
+    } catch {
+      toast.error('The clipboard is closed to this page. Select the text and copy it by hand.');
+    }
+  };
+  return (
+    <Panel
+      title="The HTML of this page"
+      about="Semantic figures, pictures in several widths and formats, captions with their credits. Its files are in the ZIP."
+      isOpen
+      onClose={onClose}
+    >
+      {fragment.error ? <p className="fault">{sayFailure(fragment.error)}</p> : null}
+      {fragment.data ? (
+        <div className="take-card">
+          <textarea className="fragment" readOnly rows={14} aria-label="HTML" value={fragment.data.html} />
+          <div className="dialog-actions">
+            <Button kind="action" onClick={() => void copy(fragment.data.html, 'The HTML is')}>
+              Copy the HTML
+            </Button>
+            <Button onClick={() => void copy(fragment.data.css, 'The style sheet is')}>
+              Copy its style sheet
+            </Button>
+            <Button kind="quiet" onClick={onClose}>
+              Done
+            </Button>
+          </div>
+        </div>
+      ) : null}
+    </Panel>
+  );
+}
+
+function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClose: () => void }) {
+  const [job, setJob] = useState<Job | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  useEffect(() => {
+    let events: EventSource | null = null;
+    let isLeft = false;
+    ask(JobSchema, `/pages/${pageId}/take-away`, { method: 'POST', body: {} }).then(
+      (ordered) => {
+        if (isLeft) return;
+        setJob(ordered);
+        events = follow(ordered.id, setJob);
+      },
+      (error: unknown) => setFault(sayFailure(error)),
+    );
+    return () => {
+      isLeft = true;
+      events?.close();
+    };
+  }, [pageId]);
+  const stop = async () => {
+    if (job) await ask(JobSchema, `/jobs/${job.id}/stop`, { method: 'POST', body: {} });
+  };
+  const isUnderWay = job?.state === 'waiting' || job?.state === 'running';
+  return (
+    <Panel
+      title="Everything as a ZIP"
+      about="The page, its style sheet, every cut under its house name with its label inside, the credits, and media.jsonld."
+      isOpen
+      onClose={onClose}
+    >
+      {fault ? (
+        <div className="take-card">
+          <p className="fault" role="alert">
+            {fault}
+          </p>
+          <div className="dialog-actions">
+            <Link className="button" data-kind="action" to={`/pages/${pageId}/proof`}>
+              See the proof
+            </Link>
+            <Button onClick={onClose}>Back to the sheet</Button>
+          </div>
+        </div>
+      ) : (
+        <div className="take-card" style={{ marginTop: 12 }}>
+          <div
+            className="bar-progress"
+            role="progressbar"
+            aria-label="Making the ZIP"
+            aria-valuemin={0}
+            aria-valuemax={job?.of ?? 0}
+            aria-valuenow={job?.done ?? 0}
+          >
+            <span
+              style={{
+                width:
+                  job && job.of > 0 ? `${(job.done / job.of) * 100}%` : job?.state === 'done' ? '100%' : 0,
+              }}
+            />
+          </div>
+          <p role="status">{job ? sayJob(job) : 'Ordered'}</p>
+          <div className="dialog-actions">
+            {job?.state === 'done' && job.file ? (
+              <a className="button" data-kind="action" href={job.file} download>
+                Download, {sayBytes(job.bytes ?? 0)}
+              </a>
+            ) : null}
+            {isUnderWay ? (
+              <Button onClick={() => void stop()}>Stop</Button>
+            ) : (
+              <Button onClick={onClose}>Done</Button>
+            )}
+          </div>
+        </div>
+      )}
+    </Panel>
+  );
+}
+
+function sayJob(job: Job): string {
+  switch (job.state) {
+    case 'waiting':
+      return 'Waits for a worker';
+    case 'running':
+      return job.of > 0 ? `${job.words}, ${job.done} of ${job.of}` : 'Begins';
+    case 'done':
+      return `Ready: ${job.words}.`;
+    case 'failed':
+    case 'stopped':
+      return job.words || 'Stopped. Nothing was changed.';
+  }
+}
+
+function follow(jobId: string, onJob: (job: Job) => void): EventSource {
+  const events = new EventSource(`/api/jobs/${jobId}/events`);
+  events.onmessage = (event) => {
+    const job = v.safeParse(JobSchema, JSON.parse(String(event.data)));
+    if (!job.success) return;
+    onJob(job.output);
+    if (job.output.state !== 'waiting' && job.output.state !== 'running') events.close();
+  };
+  return events;
+}

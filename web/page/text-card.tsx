@@ -1,0 +1,176 @@
+import type { Editor } from '@tiptap/core';
+import { type FormEvent, useState } from 'react';
+import { isLinkAddress } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { LabelRow } from '../label/row.tsx';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import type { PageView } from './use-page-session.ts';
+
+interface TextCardProps {
+  readonly editor: Editor;
+  readonly view: PageView;
+  readonly rules: HouseRules;
+  readonly isEditable: boolean;
+  readonly onWants: () => void;
+}
+
+const KINDS = [
+  {
+    words: 'text',
+    isOn: (editor: Editor) =>
+      editor.isActive('paragraph') && !editor.isActive('bulletList') && !editor.isActive('orderedList'),
+    apply: (editor: Editor) => editor.chain().focus().clearNodes().run(),
+  },
+  {
+    words: 'heading 2',
+    isOn: (editor: Editor) => editor.isActive('heading', { level: 2 }),
+    apply: (editor: Editor) => editor.chain().focus().clearNodes().setHeading({ level: 2 }).run(),
+  },
+  {
+    words: 'heading 3',
+    isOn: (editor: Editor) => editor.isActive('heading', { level: 3 }),
+    apply: (editor: Editor) => editor.chain().focus().clearNodes().setHeading({ level: 3 }).run(),
+  },
+  {
+    words: 'heading 4',
+    isOn: (editor: Editor) => editor.isActive('heading', { level: 4 }),
+    apply: (editor: Editor) => editor.chain().focus().clearNodes().setHeading({ level: 4 }).run(),
+  },
+  {
+    words: 'list',
+    isOn: (editor: Editor) => editor.isActive('bulletList'),
+    apply: (editor: Editor) => editor.chain().focus().toggleBulletList().run(),
+  },
+  {
+    words: 'numbered list',
+    isOn: (editor: Editor) => editor.isActive('orderedList'),
+    apply: (editor: Editor) => editor.chain().focus().toggleOrderedList().run(),
+  },
+] as const;
+
+const LETTERS = [
+  { words: 'bold', mark: 'bold', apply: (editor: Editor) => editor.chain().focus().toggleBold().run() },
+  { words: 'italic', mark: 'italic', apply: (editor: Editor) => editor.chain().focus().toggleItalic().run() },
+] as const;
+
+/** The label of the text at the cursor: what it is, its letters, its link. */
+export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardProps) {
+  const block = view.doc.blocks[view.block];
+  const kind = KINDS.find((one) => one.isOn(editor))?.words ?? 'text';
+  const words = editor.state.doc
+    .textBetween(0, editor.state.doc.content.size, ' ', ' ')
+    .split(/\s+/)
+    .filter(Boolean).length;
+  const wanted = view.doc.wants.length;
+  return (
+    <article className="label" aria-label="Label of the text">
+      <header className="label-head">
+        <h2 className="label-title">
+          {block?.type === 'heading' ? 'A heading' : kind.includes('list') ? 'A list' : 'Text'}
+        </h2>
+        <p className="label-by">{words === 1 ? '1 word' : `${words} words`} on the page</p>
+      </header>
+      {isEditable ? (
+        <>
+          <LabelRow name="Is">
+            <fieldset className="chips" aria-label="What the text is">
+              {KINDS.map((one) => (
+                <button
+                  key={one.words}
+                  type="button"
+                  className="chip"
+                  aria-pressed={kind === one.words}
+                  onMouseDown={(event) => event.preventDefault()}
+                  onClick={() => one.apply(editor)}
+                >
+                  {one.words}
+                </button>
+              ))}
+            </fieldset>
+          </LabelRow>
+          <LabelRow name="Letters">
+            <fieldset className="chips" aria-label="Letters">
+              {LETTERS.map((one) => (
+                <button
+                  key={one.words}
+                  type="button"
+                  className="chip"
+                  aria-pressed={editor.isActive(one.mark)}
+                  onMouseDown={(event) => event.preventDefault()}
+                  onClick={() => one.apply(editor)}
+                >
+                  {one.words}
+                </button>
+              ))}
+            </fieldset>
+          </LabelRow>
+          <LinkRow key={`${editor.state.selection.from} ${editor.state.selection.to}`} editor={editor} />
+        </>
+      ) : null}
+      <LabelRow
+        name="Wants"
+        way={
+          <Button kind="link" onClick={onWants}>
+            {wanted === 0 ? 'Say what the page needs' : 'See the wants'}
+          </Button>
+        }
+      >
+        <p>
+          {wanted === 0
+            ? 'Nothing is planned yet.'
+            : `${view.doc.wants.filter((want) => want.filledBy).length} of ${wanted} filled.`}
+        </p>
+      </LabelRow>
+      <LabelRow name="For">
+        <p>
+          The {rules.name}, {rules.commercial ? 'commercial' : 'not commercial'}, column {rules.column} px.
+        </p>
+      </LabelRow>
+    </article>
+  );
+}
+
+function LinkRow({ editor }: { readonly editor: Editor }) {
+  const now = String(editor.getAttributes('link').href ?? '');
+  const [href, setHref] = useState(now);
+  const [fault, setFault] = useState<string | null>(null);
+  const hasText = !editor.state.selection.empty || now !== '';
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const address = href.trim();
+    if (address === '') {
+      editor.chain().focus().extendMarkRange('link').unsetLink().run();
+      return;
+    }
+    if (!isLinkAddress(address)) {
+      setFault('A link begins with https://, http://, mailto:, / or #.');
+      return;
+    }
+    editor.chain().focus().extendMarkRange('link').setLink({ href: address }).run();
+  };
+  return (
+    <LabelRow name="Link">
+      {hasText ? (
+        <form className="width-input" onSubmit={submit}>
+          <div style={{ flex: 1 }}>
+            <Field name="These words go to" fault={fault}>
+              {(control) => (
+                <input
+                  {...control}
+                  className="input"
+                  placeholder="https://"
+                  value={href}
+                  onChange={(event) => setHref(event.target.value)}
+                />
+              )}
+            </Field>
+          </div>
+          <Button type="submit">{href.trim() === '' && now !== '' ? 'Unlink' : 'Link'}</Button>
+        </form>
+      ) : (
+        <p className="soft">Select words to link them.</p>
+      )}
+    </LabelRow>
+  );
+}

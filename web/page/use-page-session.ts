@@ -1,0 +1,117 @@
+import type { Editor } from '@tiptap/core';
+import { useEffect, useRef, useState } from 'react';
+import type { Page } from '#api/pages.ts';
+import type { PageDoc, Placement } from '#core/page/model.ts';
+import { putPieces } from '../pieces/pieces.ts';
+import { NAME_META, selectedPlacement } from '../sheet/commands.ts';
+import { connectSheet, makeEditor } from '../sheet/editor.ts';
+import type { SheetHooks } from '../sheet/hooks.ts';
+import { fromEditor } from '../sheet/page-json.ts';
+import { Store } from '../ui/store.ts';
+import { ledger } from '../undo/ledger.ts';
+import { PageSaver } from './saver.ts';
+
+/** A page being worked on: its editor, its saver, and what of them the screen shows. */
+export interface PageSession {
+  readonly editor: Editor;
+  readonly saver: PageSaver;
+  readonly view: Store<PageView>;
+  /** Reads what was typed just now and keeps it on this machine. */
+  readonly flush: () => void;
+  /** Puts another state of the page on the sheet, as after a clash. */
+  readonly show: (doc: PageDoc) => void;
+}
+
+export interface PageView {
+  readonly doc: PageDoc;
+  readonly selected: Placement | null;
+  /** The cursor is in this block, or a placement is selected there. */
+  readonly block: number;
+  readonly recovered: boolean;
+}
+
+/** Opens a page for work, and closes it when the screen is left. */
+export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession | null {
+  const [session, setSession] = useState<PageSession | null>(null);
+  const steady = useRef(hooks);
+  useEffect(() => {
+    steady.current = hooks;
+  });
+  useEffect(() => {
+    putPieces(page.pieces);
+    const opened = open(page, isEditable, {
+      onFiles: (...args) => steady.current.onFiles(...args),
+      onOpenLabel: () => steady.current.onOpenLabel(),
+      onBesideParagraph: () => steady.current.onBesideParagraph(),
+    });
+    setSession(opened);
+    return () => {
+      opened.flush();
+      opened.saver.close();
+      opened.editor.destroy();
+      ledger.forget(scopeOf(page.id));
+    };
+    // The page is asked once (see pageQuery), so this is one session for as long as it is open.
+  }, [page, isEditable]);
+  return session;
+}
+
+const READ_AFTER_MILLIS = 120;
+
+const scopeOf = (pageId: string) => `page ${pageId}`;
+
+function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
+  const scope = scopeOf(page.id);
+  const kept = isEditable ? PageSaver.kept(page) : null;
+  const editor = makeEditor(kept?.doc ?? page.doc, page.target.rules, scope, isEditable, hooks);
+  connectSheet(editor, hooks);
+  const shown = fromEditor(editor.getJSON());
+  const saver = new PageSaver(page, kept ? page.doc : shown);
+  const view = new Store<PageView>({ doc: shown, selected: null, block: 0, recovered: kept !== null });
+  if (kept && isEditable) saver.resume({ ...kept, doc: shown });
+  let reading: ReturnType<typeof setTimeout> | undefined;
+  const readDoc = () => {
+    clearTimeout(reading);
+    reading = undefined;
+    const doc = fromEditor(editor.getJSON());
+    view.set({ ...view.state, doc });
+    if (isEditable) saver.change(doc);
+  };
+  const flush = () => {
+    if (reading !== undefined) readDoc();
+    saver.keep();
+  };
+  editor.on('transaction', ({ transaction }) => {
+    const block = editor.state.selection.$from.index(0);
+    view.set({ ...view.state, selected: selectedPlacement(editor), block });
+    if (!transaction.docChanged) return;
+    // Letters appear at once; the page is read from the editor when a burst of typing pauses.
+    if (transaction.getMeta(NAME_META) !== undefined) readDoc();
+    else {
+      if (isEditable) saver.stir();
+      clearTimeout(reading);
+      reading = setTimeout(readDoc, READ_AFTER_MILLIS);
+    }
+  });
+  window.addEventListener('pagehide', flush);
+  editor.on('destroy', () => {
+    clearTimeout(reading);
+    window.removeEventListener('pagehide', flush);
+  });
+  return {
+    editor,
+    saver,
+    view,
+    flush,
+    show: (doc) => {
+      const node = editor.schema.nodeFromJSON({
+        type: 'doc',
+        attrs: { title: doc.title, wants: doc.wants, tray: doc.tray },
+        content: doc.blocks,
+      });
+      const tr = editor.state.tr.replaceWith(0, editor.state.doc.content.size, node.content);
+      for (const name of ['title', 'wants', 'tray'] as const) tr.setDocAttribute(name, doc[name]);
+      editor.view.dispatch(tr.setMeta(NAME_META, 'settling a clash'));
+    },
+  };
+}

@@ -1,0 +1,22 @@
+import { Link } from 'react-router';
+import type { PageSummary } from '#api/pages.ts';
+import { sayDue } from '../ui/dates.ts';
+import { PageStations } from './page-stations.tsx';
+
+/** A page under way in one line: what it is, how far it is at each station, and the way to it. */
+export function PageLine({ page }: { readonly page: PageSummary }) {
+  return (
+    <li className="page-line">
+      <div>
+        <h3>{page.title || 'Untitled page'}</h3>
+        <p className="soft">
+          {page.targetName}, {sayDue(page.due)}
+        </p>
+      </div>
+      <PageStations page={page} />
+      <Link className="button" to={`/pages/${page.id}`} aria-label={`Open ${page.title || 'Untitled page'}`}>
+        Open
+      </Link>
+    </li>
+  );
+}

@@ -1,0 +1,109 @@
+import type { Want } from '#core/page/model.ts';
+import { wantMisfit } from '#core/page/wants.ts';
+import { pieceOf, usePiece } from '../pieces/pieces.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+
+export const SHAPE_WORDS: Readonly<Record<Want['shape'], string>> = {
+  any: 'any shape',
+  landscape: 'landscape',
+  portrait: 'portrait',
+  square: 'square',
+};
+const SHAPES = ['any', 'landscape', 'portrait', 'square'] as const;
+
+/** The wants of a page as lines that can be written, changed and dropped. */
+export function WantLines({
+  wants,
+  onChange,
+}: {
+  readonly wants: readonly Want[];
+  readonly onChange: (wants: readonly Want[]) => void;
+}) {
+  const change = (id: string, part: Partial<Want>) =>
+    onChange(wants.map((want) => (want.id === id ? { ...want, ...part } : want)));
+  return (
+    <ul className="want-lines">
+      {wants.map((want, at) => (
+        <li key={want.id} className="want-line">
+          <Field name={`Want ${at + 1}: what for`}>
+            {(control) => (
+              <input
+                {...control}
+                className="input"
+                maxLength={200}
+                value={want.purpose}
+                onChange={(event) => change(want.id, { purpose: event.target.value })}
+              />
+            )}
+          </Field>
+          <Field name="Shape">
+            {(control) => (
+              <select
+                {...control}
+                className="input"
+                value={want.shape}
+                onChange={(event) =>
+                  change(want.id, { shape: SHAPES.find((one) => one === event.target.value) ?? 'any' })
+                }
+              >
+                {SHAPES.map((shape) => (
+                  <option key={shape} value={shape}>
+                    {SHAPE_WORDS[shape]}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
+          <Field name="At least (px)">
+            {(control) => (
+              <input
+                {...control}
+                className="input mono"
+                inputMode="numeric"
+                value={want.leastWidth}
+                onChange={(event) =>
+                  change(want.id, {
+                    leastWidth: Math.min(20_000, Number(event.target.value.replace(/\D/g, '')) || 0),
+                  })
+                }
+              />
+            )}
+          </Field>
+          <Button
+            kind="quiet"
+            onClick={() => onChange(wants.filter((one) => one.id !== want.id))}
+            aria-label={`Drop want ${at + 1}`}
+          >
+            Drop
+          </Button>
+          {want.filledBy ? (
+            <Filled assetId={want.filledBy} want={want} onEmpty={() => change(want.id, { filledBy: null })} />
+          ) : null}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface FilledProps {
+  readonly assetId: string;
+  readonly want: Want;
+  readonly onEmpty: () => void;
+}
+
+function Filled({ assetId, want, onEmpty }: FilledProps) {
+  const asset = usePiece(assetId);
+  const misfit = asset
+    ? wantMisfit(want, pieceOf(asset))
+    : 'The piece that filled it is no longer on the shelf.';
+  return (
+    <p className="want-filled">
+      Filled by {asset ? asset.label.title || asset.stem : 'a piece that is gone'}.{' '}
+      {misfit ? <span className="due">{misfit} </span> : null}
+      <Button kind="link" onClick={onEmpty}>
+        Empty it
+      </Button>
+    </p>
+  );
+}

@@ -1,0 +1,98 @@
+import { useSyncExternalStore } from 'react';
+import * as v from 'valibot';
+import { type Asset, type AssetChange, AssetSchema } from '#api/assets.ts';
+import type { Piece } from '#core/page/picture.ts';
+import type { LabelPatch } from '#core/rights/label.ts';
+import { ApiProblem, ask } from '../api/client.ts';
+import { queryClient } from '../api/queries.ts';
+import { Store, useStore } from '../ui/store.ts';
+import { ledger } from '../undo/ledger.ts';
+
+/** Every piece that any screen has seen, as it was last answered: one truth for the sheet, the tray and the label. */
+export const pieces = new Store<ReadonlyMap<string, Asset>>(new Map());
+
+export function putPieces(assets: readonly Asset[]): void {
+  pieces.update((known) => {
+    const next = new Map(known);
+    for (const asset of assets) {
+      const before = known.get(asset.id);
+      if (!before || before.version <= asset.version) next.set(asset.id, asset);
+    }
+    return next;
+  });
+}
+
+export function usePiece(id: string | null): Asset | undefined {
+  return useSyncExternalStore(pieces.subscribe, () => (id ? pieces.state.get(id) : undefined));
+}
+
+const asPieces = new WeakMap<ReadonlyMap<string, Asset>, ReadonlyMap<string, Piece>>();
+
+/** All known pieces as `core` knows them: made once for each state of the store, not at each keystroke. */
+export function usePieces(): ReadonlyMap<string, Piece> {
+  const known = useStore(pieces);
+  const made = asPieces.get(known) ?? new Map([...known].map(([id, asset]) => [id, pieceOf(asset)]));
+  asPieces.set(known, made);
+  return made;
+}
+
+/** What `core` has to know of a piece. */
+export function pieceOf(asset: Asset): Piece {
+  return {
+    id: asset.id,
+    stem: asset.stem,
+    extension: asset.extension,
+    size: { width: asset.width, height: asset.height },
+    bytes: asset.bytes,
+    alpha: asset.alpha,
+    animated: asset.animated,
+    label: asset.label,
+  };
+}
+
+const ClashSchema = v.looseObject({ current: AssetSchema });
+
+/** Changes a piece on the version that is known, and writes the change into the ledger under `name`. */
+export async function changePiece(id: string, change: AssetChange, name: string): Promise<void> {
+  const before = pieces.state.get(id);
+  if (!before) return;
+  await send(id, change);
+  const inverse = inverseOf(before, change);
+  ledger.add({ name, scope: `piece ${id}`, undo: () => send(id, inverse), redo: () => send(id, change) });
+}
+
+async function send(id: string, change: AssetChange): Promise<void> {
+  const known = pieces.state.get(id);
+  if (!known) return;
+  try {
+    const asset = await ask(AssetSchema, `/assets/${id}`, {
+      method: 'PATCH',
+      body: change,
+      version: known.version,
+    });
+    putPieces([asset]);
+    for (const key of ['shelf', 'desk', 'pages', 'folders', 'preview'])
+      void queryClient.invalidateQueries({ queryKey: [key] });
+  } catch (error) {
+    const clash =
+      error instanceof ApiProblem && error.status === 412 ? v.safeParse(ClashSchema, error.body) : null;
+    if (clash?.success) putPieces([clash.output.current]);
+    throw error;
+  }
+}
+
+/** The change that brings back what stood before. */
+function inverseOf(before: Asset, change: AssetChange): AssetChange {
+  const label = change.label
+    ? Object.fromEntries(Object.keys(change.label).map((field) => [field, fieldOf(before, field)]))
+    : undefined;
+  return {
+    ...(label ? { label: label as LabelPatch } : {}),
+    ...(change.stem === undefined ? {} : { stem: before.stem }),
+    ...(change.folder === undefined ? {} : { folder: before.folder }),
+  };
+}
+
+function fieldOf(asset: Asset, field: string): unknown {
+  return Object.entries(asset.label).find(([name]) => name === field)?.[1];
+}

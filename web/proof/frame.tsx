@@ -1,0 +1,153 @@
+import { type RefObject, useEffect, useRef, useState } from 'react';
+import * as v from 'valibot';
+import { type PageDoc, placementsOf } from '#core/page/model.ts';
+import { isWritten } from '#core/page/write.ts';
+import type { Finding } from '#core/proof/finding.ts';
+import { Dimension } from '../measure/dimension.tsx';
+import { pieces } from '../pieces/pieces.ts';
+
+const BoxSchema = v.object({ top: v.number(), left: v.number(), width: v.number(), height: v.number() });
+const MeasureSchema = v.object({
+  kind: v.literal('placard-measure'),
+  width: v.number(),
+  height: v.number(),
+  figures: v.array(BoxSchema),
+  blocks: v.array(v.number()),
+  overflow: v.number(),
+});
+type Measure = v.InferOutput<typeof MeasureSchema>;
+
+export interface NumberedFinding {
+  readonly number: number;
+  readonly finding: Finding;
+}
+
+interface ProofFrameProps {
+  readonly address: string;
+  /** Width in px of the window that the page is laid out for. */
+  readonly viewport: number;
+  /** Width in px at which it is shown here. */
+  readonly shown: number;
+  readonly page: PageDoc;
+  readonly findings: readonly NumberedFinding[];
+  readonly chosen: number | null;
+  readonly onChoose: (number: number) => void;
+}
+
+const MARK_PX = 26;
+const LEAST_HEIGHT_PX = 560;
+const MOST_HEIGHT_PX = 30_000;
+
+/** The page in a real frame of its own width, scaled down, with the numbers of its findings beside what they are about. */
+export function ProofFrame({ address, viewport, shown, page, findings, chosen, onChoose }: ProofFrameProps) {
+  const frame = useRef<HTMLIFrameElement>(null);
+  const measure = useMeasure(frame);
+  const scale = shown / viewport;
+  const height = Math.min(MOST_HEIGHT_PX, Math.max(measure?.height ?? 0, LEAST_HEIGHT_PX / scale));
+  const marks = measure ? marksOf(findings, page, measure, viewport) : [];
+  const percent = Math.round(scale * 100);
+  return (
+    <figure className="proof-frame" style={{ width: shown, margin: 0 }}>
+      <figcaption className="hidden-words">The page at {viewport} px</figcaption>
+      <div className="proof-line">
+        <Dimension
+          axis="x"
+          words={percent < 100 ? `${viewport} px, shown at ${percent}%` : `${viewport} px`}
+          style={{ inset: '2px 0 auto 0' }}
+        />
+      </div>
+      <div className="proof-window" style={{ width: shown, height: height * scale }}>
+        <iframe
+          ref={frame}
+          src={address}
+          title={`The page at ${viewport} px`}
+          sandbox="allow-scripts"
+          style={{ width: viewport, height, transform: `scale(${scale})` }}
+        />
+        {marks.map(({ number, severity, box, before }) => (
+          <div key={number}>
+            {number === chosen ? (
+              <div
+                className="proof-outline"
+                style={{
+                  left: box.left * scale,
+                  top: box.top * scale,
+                  width: box.width * scale,
+                  height: box.height * scale,
+                }}
+              />
+            ) : null}
+            <button
+              type="button"
+              className="proof-mark"
+              data-severity={severity}
+              aria-label={`Finding ${number} at ${viewport} px`}
+              style={{
+                left: Math.max(-8, box.left * scale - 8) + before * MARK_PX,
+                top: Math.max(0, box.top * scale - 4),
+              }}
+              onClick={() => onChoose(number)}
+            >
+              {number}
+            </button>
+          </div>
+        ))}
+      </div>
+    </figure>
+  );
+}
+
+/** What the frame tells of itself. Messages of any other window are passed over, and every message is checked. */
+function useMeasure(frame: RefObject<HTMLIFrameElement | null>): Measure | null {
+  const [measure, setMeasure] = useState<Measure | null>(null);
+  useEffect(() => {
+    const listen = (event: MessageEvent) => {
+      if (event.source !== frame.current?.contentWindow) return;
+      const read = v.safeParse(MeasureSchema, event.data);
+      if (read.success) setMeasure(read.output);
+    };
+    window.addEventListener('message', listen);
+    return () => window.removeEventListener('message', listen);
+  }, [frame]);
+  return measure;
+}
+
+interface Mark {
+  readonly number: number;
+  readonly severity: Finding['severity'];
+  readonly box: v.InferOutput<typeof BoxSchema>;
+  /** How many marks stand before it at the same place. */
+  readonly before: number;
+}
+
+const spotOf = ({ place }: Finding) => JSON.stringify(place);
+
+/** The marks of the findings that show at this viewport; several at one place stand side by side. */
+function marksOf(
+  findings: readonly NumberedFinding[],
+  page: PageDoc,
+  measure: Measure,
+  viewport: number,
+): readonly Mark[] {
+  const here = findings.filter(
+    ({ finding }) => finding.viewports.length === 0 || finding.viewports.includes(viewport),
+  );
+  return here.flatMap(({ number, finding }, at) => {
+    const box = boxOf(finding, page, measure);
+    const before = here.slice(0, at).filter((one) => spotOf(one.finding) === spotOf(finding)).length;
+    return box ? [{ number, severity: finding.severity, box, before }] : [];
+  });
+}
+
+function boxOf(finding: Finding, page: PageDoc, measure: Measure) {
+  const { place } = finding;
+  const held = pieces.state;
+  if (place.kind === 'placement') {
+    const written = placementsOf(page).filter((placement) => held.has(placement.asset));
+    return measure.figures[written.findIndex((placement) => placement.id === place.placementId)];
+  }
+  if (place.kind !== 'block') return undefined;
+  const above = page.blocks.slice(0, place.index).filter((block) => isWritten(block, held)).length;
+  const top = measure.blocks[above + (page.title.trim() === '' ? 0 : 1)];
+  return top === undefined ? undefined : { top, left: 0, width: measure.width, height: 30 };
+}

@@ -1,0 +1,214 @@
+import './proof.css';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { Page } from '#api/pages.ts';
+import { may, type Person } from '#api/people.ts';
+import { sayBytes } from '#core/media/weight.ts';
+import type { PageDoc } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { writeFragment } from '#core/page/write.ts';
+import type { Remedy } from '#core/proof/finding.ts';
+import { applyRemedy, proofPage } from '#core/proof/proof.ts';
+import { sayFailure } from '../api/client.ts';
+import { meQuery, pageQuery, previewQuery } from '../api/queries.ts';
+import { ClashNotice, SaveNotice } from '../page/notices.tsx';
+import { PageSaver } from '../page/saver.ts';
+import { TakeAway } from '../page/take-away.tsx';
+import { changePiece, pieces, putPieces, usePieces } from '../pieces/pieces.ts';
+import { Store, useStore } from '../ui/store.ts';
+import { ledger } from '../undo/ledger.ts';
+import { Findings } from './findings.tsx';
+import { ProofFrame } from './frame.tsx';
+
+export function ProofScreen() {
+  const { id = '' } = useParams();
+  const page = useQuery(pageQuery(id));
+  const me = useQuery(meQuery);
+  if (page.error && !page.data) return <p className="empty">{sayFailure(page.error)}</p>;
+  if (!page.data || !me.data) return null;
+  return <OpenProof key={id} page={page.data} me={me.data} />;
+}
+
+interface ProofSession {
+  readonly doc: Store<PageDoc>;
+  readonly saver: PageSaver;
+}
+
+function OpenProof({ page, me }: { readonly page: Page; readonly me: Person }) {
+  const [session, setSession] = useState<ProofSession | null>(null);
+  useEffect(() => {
+    putPieces(page.pieces);
+    const opened = { doc: new Store(page.doc), saver: new PageSaver(page, page.doc) };
+    setSession(opened);
+    return () => {
+      opened.saver.close();
+      ledger.forget(scopeOf(page.id));
+    };
+  }, [page]);
+  return session ? <Proof page={page} session={session} isEditable={may(me.role, 'edit-pages')} /> : null;
+}
+
+const scopeOf = (pageId: string) => `proof ${pageId}`;
+
+function Proof({
+  page,
+  session,
+  isEditable,
+}: {
+  readonly page: Page;
+  readonly session: ProofSession;
+  readonly isEditable: boolean;
+}) {
+  const doc = useStore(session.doc);
+  const saving = useStore(session.saver.store);
+  const known = useStore(pieces);
+  const held = usePieces();
+  const { rules } = page.target;
+  const [chosen, setChosen] = useState<number | null>(null);
+  const [mended, setMended] = useState<string | null>(null);
+  const navigate = useNavigate();
+  const frames = useRef<HTMLElement>(null);
+  const shown = useShownWidths(frames, rules);
+  const labels = [...known.values()].map((asset) => asset.version).join(' ');
+  const preview = useQuery({
+    ...previewQuery(page.id, session.saver.version),
+    queryKey: ['preview', page.id, session.saver.version, labels],
+    placeholderData: keepPreviousData,
+  });
+  const numbered = useMemo(() => {
+    const html = writeFragment(doc, { rules, pieces: held, addressOf: (cut) => cut.fileName });
+    return proofPage({ page: doc, rules, pieces: held, html }).map((finding, at) => ({
+      number: at + 1,
+      finding,
+    }));
+  }, [doc, held, rules]);
+
+  const show = (next: PageDoc) => {
+    session.doc.set(next);
+    session.saver.change(next);
+    void session.saver.save();
+  };
+  const apply = async (remedy: Remedy, words: string) => {
+    if (remedy.kind === 'open') {
+      navigate(addressOf(page.id, remedy, doc));
+      return;
+    }
+    setMended(words);
+    if (remedy.kind === 'rename') {
+      await changePiece(remedy.assetId, { stem: remedy.stem }, 'renaming a piece');
+      return;
+    }
+    const before = session.doc.state;
+    const after = applyRemedy(before, remedy);
+    if (after === before) return;
+    show(after);
+    ledger.add({
+      name: remedy.words.toLowerCase(),
+      scope: scopeOf(page.id),
+      undo: () => show(before),
+      redo: () => show(after),
+    });
+  };
+  const write = async (assetId: string, text: string, words: string) => {
+    await changePiece(assetId, { label: { alt: { kind: 'text', text } } }, 'its words');
+    const placement = doc.blocks.find(
+      (block) => block.type === 'placement' && block.attrs.asset === assetId && block.attrs.alt !== null,
+    );
+    if (placement?.type === 'placement') {
+      const change = {
+        kind: 'placement',
+        words: 'the piece’s own words',
+        placementId: placement.attrs.id,
+        change: { alt: null },
+      } as const;
+      await apply(change, words);
+    }
+    setMended(words);
+  };
+  const settle = (way: 'both' | 'mine' | 'theirs') => {
+    session.doc.set(session.saver.settle(way));
+    void session.saver.save();
+  };
+  return (
+    <div className="proof">
+      <header className="proof-header">
+        <h1>{doc.title || 'Untitled page'}</h1>
+        <p className="soft">
+          proof for the {rules.name}
+          {preview.data?.isMeasured
+            ? ` · ${sayBytes(preview.data.firstLoadBytes)} of pictures at most, of ${sayBytes(rules.weightBudget)} allowed`
+            : ''}
+        </p>
+        <Link className="button" to={`/pages/${page.id}`}>
+          Back to the sheet
+        </Link>
+        {isEditable ? <TakeAway pageId={page.id} beforeTaking={() => session.saver.save()} /> : null}
+      </header>
+      <div>
+        <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
+        <ClashNotice saving={saving} onSettle={settle} />
+        <section className="proof-frames" ref={frames} aria-label="The page at its widths">
+          {preview.data
+            ? rules.proofWidths.map((viewport, at) => (
+                <ProofFrame
+                  key={viewport}
+                  address={`${preview.data.address}&seen=${encodeURIComponent(labels.length)}`}
+                  viewport={viewport}
+                  shown={shown[at] ?? viewport}
+                  page={doc}
+                  findings={numbered}
+                  chosen={chosen}
+                  onChoose={setChosen}
+                />
+              ))
+            : null}
+          {preview.error ? <p className="empty">{sayFailure(preview.error)}</p> : null}
+        </section>
+      </div>
+      <Findings
+        numbered={numbered}
+        chosen={chosen}
+        mended={mended}
+        isEditable={isEditable}
+        onChoose={setChosen}
+        onApply={apply}
+        onWrite={write}
+      />
+    </div>
+  );
+}
+
+function addressOf(pageId: string, remedy: Remedy & { kind: 'open' }, doc: PageDoc): string {
+  const { place, row } = remedy;
+  if (place.kind === 'want') return `/pages/${pageId}?want=${place.wantId}`;
+  if (place.kind !== 'placement') return `/pages/${pageId}`;
+  const block = doc.blocks.find((one) => one.type === 'placement' && one.attrs.id === place.placementId);
+  return block?.type === 'placement'
+    ? `/pages/${pageId}?piece=${block.attrs.asset}&row=${row}`
+    : `/pages/${pageId}`;
+}
+
+const GAP_PX = 22;
+const PADDING_PX = 36;
+/** Narrow windows are shown relatively larger, or their text could not be read. */
+const SHARE_POWER = 0.82;
+
+/** The width at which each frame is shown, so that all stand side by side. */
+function useShownWidths(frames: RefObject<HTMLElement | null>, rules: HouseRules): readonly number[] {
+  const [room, setRoom] = useState(880);
+  useLayoutEffect(() => {
+    const element = frames.current;
+    if (!element) return;
+    const look = () => setRoom(element.clientWidth - PADDING_PX);
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [frames]);
+  const widths = rules.proofWidths;
+  const free = Math.max(560, room) - GAP_PX * (widths.length - 1);
+  const shares = widths.map((width) => width ** SHARE_POWER);
+  const sum = shares.reduce((total, share) => total + share, 0);
+  return widths.map((width, at) => Math.round(Math.min(width, (free * (shares[at] ?? 0)) / sum)));
+}

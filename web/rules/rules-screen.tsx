@@ -1,0 +1,125 @@
+import './rules.css';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import * as v from 'valibot';
+import { may } from '#api/people.ts';
+import { type Target, TargetSchema } from '#api/targets.ts';
+import { type HouseRules, HouseRulesSchema } from '#core/page/target.ts';
+import { ask, sayFailure } from '../api/client.ts';
+import { meQuery, targetsQuery } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { ledger } from '../undo/ledger.ts';
+import { ColumnCard } from './column-card.tsx';
+import { CutsCard } from './cuts-card.tsx';
+import { FindingsCard } from './findings-card.tsx';
+import { NamesCard } from './names-card.tsx';
+import type { RulesPart } from './rules-part.ts';
+import { UseCard } from './use-card.tsx';
+
+export function RulesScreen() {
+  const targets = useQuery(targetsQuery);
+  const me = useQuery(meQuery);
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (targets.error) return <p className="empty">{sayFailure(targets.error)}</p>;
+  if (!targets.data || !me.data) return null;
+  const target = targets.data.find((one) => one.id === (chosen ?? 'reserve')) ?? targets.data[0];
+  if (!target) return <p className="empty">There is no target yet.</p>;
+  return (
+    <Rules
+      key={`${target.id} ${target.version}`}
+      target={target}
+      targets={targets.data}
+      isEditable={may(me.data.role, 'set-rules')}
+      onChoose={setChosen}
+    />
+  );
+}
+
+interface RulesProps {
+  readonly target: Target;
+  readonly targets: readonly Target[];
+  readonly isEditable: boolean;
+  readonly onChoose: (id: string) => void;
+}
+
+function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
+  const [rules, setRules] = useState(target.rules);
+  const [fault, setFault] = useState<string | null>(null);
+  const client = useQueryClient();
+  const checked = v.safeParse(HouseRulesSchema, rules);
+  const isChanged = JSON.stringify(rules) !== JSON.stringify(target.rules);
+  const part: RulesPart = { rules, change: (next) => setRules({ ...rules, ...next }) };
+
+  const send = async (next: HouseRules) => {
+    const known = client.getQueryData(targetsQuery.queryKey)?.find((one) => one.id === target.id);
+    await ask(TargetSchema, `/targets/${target.id}`, {
+      method: 'PUT',
+      body: next,
+      version: known?.version ?? target.version,
+    });
+    await client.invalidateQueries();
+  };
+  const save = async () => {
+    setFault(null);
+    try {
+      await send(rules);
+      ledger.add({
+        name: 'the house rules',
+        scope: 'rules',
+        undo: () => send(target.rules),
+        redo: () => send(rules),
+      });
+      toast('House rules saved. They hold for every page from now on.');
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+  };
+  const issue = checked.success
+    ? null
+    : `${v.getDotPath(checked.issues[0]) ?? ''}: ${checked.issues[0].message}`;
+  return (
+    <div className="rules">
+      <div className="rules-inner">
+        <header className="rules-head">
+          <h1>House rules</h1>
+          <p className="soft">
+            {isEditable
+              ? 'What holds for every page of a target, and what a page must have before it goes out.'
+              : 'Set by the site owner. You can read them here.'}
+          </p>
+          <select
+            className="input"
+            style={{ width: 200 }}
+            aria-label="Target"
+            value={target.id}
+            onChange={(event) => onChoose(event.target.value)}
+          >
+            {targets.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.rules.name}
+              </option>
+            ))}
+          </select>
+          {isEditable ? (
+            <Button kind="action" disabled={!isChanged || !checked.success} onClick={() => void save()}>
+              Save rules
+            </Button>
+          ) : null}
+        </header>
+        {fault || (isChanged && issue) ? (
+          <p className="fault" role="alert" style={{ marginTop: 10 }}>
+            {fault ?? issue}
+          </p>
+        ) : null}
+        <fieldset className="rules-grid" disabled={!isEditable}>
+          <ColumnCard {...part} />
+          <UseCard {...part} />
+          <CutsCard {...part} />
+          <NamesCard {...part} />
+          <FindingsCard {...part} />
+        </fieldset>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,108 @@
+import './sentence.css';
+import { DropdownMenu, Popover } from 'radix-ui';
+import { type FormEvent, type ReactNode, useState } from 'react';
+import { Button } from '../ui/button.tsx';
+
+/** A question in plain English whose underlined parts are its controls. */
+export function Sentence({ children }: { readonly children: ReactNode }) {
+  return <p className="sentence">{children}</p>;
+}
+
+interface ChoiceProps<T extends string> {
+  /** What the part is about, for those who hear it. */
+  readonly about: string;
+  readonly value: T;
+  readonly choices: readonly (readonly [T, string])[];
+  readonly onChoose: (value: T) => void;
+}
+
+/** A part with a few answers. */
+export function Choice<T extends string>({ about, value, choices, onChoose }: ChoiceProps<T>) {
+  const words = choices.find(([one]) => one === value)?.[1] ?? value;
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <button type="button" className="sentence-part" aria-label={`${about}: ${words}`}>
+          {words}
+        </button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="popover" align="start" sideOffset={4}>
+          <DropdownMenu.RadioGroup
+            value={value}
+            onValueChange={(next) => onChoose(choices.find(([one]) => one === next)?.[0] ?? value)}
+          >
+            {choices.map(([one, says]) => (
+              <DropdownMenu.RadioItem
+                key={one}
+                className="menu-item"
+                value={one}
+                style={one === value ? { fontWeight: 650 } : {}}
+              >
+                {says}
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+interface WrittenProps {
+  readonly about: string;
+  readonly value: string;
+  /** What stands in the sentence for the value. */
+  readonly words: string;
+  readonly isNumber?: boolean;
+  readonly onWrite: (value: string) => void;
+}
+
+/** A part that is typed: words to look for, or a number. */
+export function Written({ about, value, words, isNumber = false, onWrite }: WrittenProps) {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <Popover.Root open={isOpen} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <button type="button" className="sentence-part" aria-label={`${about}: ${words}`}>
+          {words}
+        </button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="popover" align="start" sideOffset={4} aria-label={about}>
+          <WrittenForm
+            about={about}
+            value={value}
+            isNumber={isNumber}
+            onWrite={(next) => {
+              setOpen(false);
+              onWrite(next);
+            }}
+          />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function WrittenForm({ about, value, isNumber, onWrite }: Omit<WrittenProps, 'words'>) {
+  const [text, setText] = useState(value);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    onWrite(isNumber ? text.replace(/\D/g, '') : text.trim());
+  };
+  return (
+    <form className="sentence-number" onSubmit={submit}>
+      <input
+        className="input"
+        aria-label={about}
+        inputMode={isNumber ? 'numeric' : 'text'}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button kind="action" type="submit">
+        Show
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,143 @@
+import { Editor, Extension } from '@tiptap/core';
+import { Document } from '@tiptap/extension-document';
+import { ListItem } from '@tiptap/extension-list';
+import { undoDepth } from '@tiptap/pm/history';
+import { StarterKit } from '@tiptap/starter-kit';
+import { isLinkAddress, type PageDoc } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { ledger } from '../undo/ledger.ts';
+import { boundaryAt, movePlacementTo, NAME_META, placePiece, selectedPlacement } from './commands.ts';
+import type { SheetHooks } from './hooks.ts';
+import { placementKey } from './keys.ts';
+import { toEditor } from './page-json.ts';
+import { placementNode, placementOf } from './placement-node.ts';
+
+/** What a piece dragged from the tray carries. */
+export const PIECE_TYPE = 'application/x-placard-piece';
+
+/** The page's own facts are attributes of the document, so that one history holds text, tray, wants and title. */
+const PageDocument = Document.extend({
+  addAttributes() {
+    return {
+      title: { default: '', rendered: false },
+      wants: { default: [], rendered: false },
+      tray: { default: [], rendered: false },
+    };
+  },
+});
+
+/** Items of a list hold text and lists; a piece stands between blocks, never inside one. */
+const TextListItem = ListItem.extend({ content: 'paragraph (paragraph | bulletList | orderedList)*' });
+
+export function makeEditor(
+  page: PageDoc,
+  rules: HouseRules,
+  scope: string,
+  isEditable: boolean,
+  hooks: SheetHooks,
+): Editor {
+  return new Editor({
+    element: document.createElement('div'),
+    editable: isEditable,
+    content: toEditor(page),
+    extensions: [
+      StarterKit.configure({
+        document: false,
+        listItem: false,
+        heading: { levels: [2, 3, 4] },
+        blockquote: false,
+        code: false,
+        codeBlock: false,
+        horizontalRule: false,
+        strike: false,
+        underline: false,
+        trailingNode: false,
+        undoRedo: { depth: 300, newGroupDelay: 600 },
+        dropcursor: { color: 'var(--due)', width: 3 },
+        link: { openOnClick: false, autolink: true, isAllowedUri: (uri) => isLinkAddress(uri) },
+      }),
+      PageDocument,
+      TextListItem,
+      placementNode(rules),
+      ledgerExtension(scope),
+    ],
+    editorProps: {
+      attributes: {
+        class: 'sheet-text placard-column',
+        'aria-label': 'Text of the page',
+        role: 'textbox',
+        'aria-multiline': 'true',
+      },
+      transformPastedHTML: (html) =>
+        html.replace(/<(\/?)h1\b/gi, '<$1h2').replace(/<(\/?)h[56]\b/gi, '<$1h4'),
+      handlePaste: (view, event) => {
+        const files = picturesOf(event.clipboardData);
+        if (files.length === 0) return false;
+        hooks.onFiles(
+          files,
+          view.state.selection.$to.depth === 0 ? view.state.selection.to : view.state.selection.$to.after(1),
+        );
+        return true;
+      },
+    },
+  });
+
+  function picturesOf(data: DataTransfer | null): readonly File[] {
+    return data && !data.types.includes('text/html') ? [...data.files] : [];
+  }
+}
+
+/** Keys and drops need the editor itself, so they are set once it is there. */
+export function connectSheet(editor: Editor, hooks: SheetHooks): void {
+  editor.setOptions({
+    editorProps: {
+      ...editor.options.editorProps,
+      handleDrop: (_view, event, slice, isMoved) => {
+        const at = boundaryAt(editor, event.clientX, event.clientY);
+        const dragged = slice.content.firstChild;
+        if (isMoved && slice.content.childCount === 1 && dragged?.type.name === 'placement') {
+          movePlacementTo(editor, placementOf(dragged).id, at);
+          return true;
+        }
+        const assetId = event.dataTransfer?.getData(PIECE_TYPE);
+        if (assetId) {
+          placePiece(editor, assetId, at);
+          return true;
+        }
+        const files = [...(event.dataTransfer?.files ?? [])];
+        if (files.length === 0) return false;
+        hooks.onFiles(files, at);
+        return true;
+      },
+      handleKeyDown: (_view, event) => {
+        const placement = selectedPlacement(editor);
+        return placement ? placementKey(editor, placement, event, hooks) : false;
+      },
+    },
+  });
+}
+
+/** Writes each step of the editor's history into the ledger, under the name its transaction carries. */
+function ledgerExtension(scope: string) {
+  return Extension.create({
+    name: 'ledger',
+    onTransaction({ editor, transaction }) {
+      if (!transaction.docChanged) return;
+      const before = this.storage.depth;
+      const depth = undoDepth(editor.state);
+      this.storage.depth = depth;
+      // Undo and redo move the depth too; they are the ledger's own doing.
+      if (transaction.getMeta('history$') !== undefined || depth <= before) return;
+      const name: unknown = transaction.getMeta(NAME_META);
+      ledger.add({
+        name: typeof name === 'string' ? name : 'typing',
+        scope,
+        undo: () => void editor.commands.undo(),
+        redo: () => void editor.commands.redo(),
+      });
+    },
+    addStorage() {
+      return { depth: 0 };
+    },
+  });
+}

@@ -1,0 +1,68 @@
+import type { Editor } from '@tiptap/core';
+import type { Placement, Position, Width } from '#core/page/model.ts';
+import { DEFAULT_SHARE } from '#core/page/target.ts';
+import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
+import type { SheetHooks } from './hooks.ts';
+
+const POSITION_KEYS: Readonly<Record<string, Position>> = {
+  l: 'beside-left',
+  r: 'beside-right',
+  c: 'centred',
+  w: 'column',
+  o: 'breakout',
+  e: 'bleed',
+};
+const MOVE_KEYS: Readonly<Record<string, Move>> = {
+  ArrowUp: 'up',
+  ArrowDown: 'down',
+  Home: 'top',
+  End: 'bottom',
+};
+
+/** What a key does while a placement is selected. Letters never fall through, or they would be typed over the piece. */
+export function placementKey(
+  editor: Editor,
+  placement: Placement,
+  event: KeyboardEvent,
+  hooks: SheetHooks,
+): boolean {
+  if (event.ctrlKey || event.metaKey) return false;
+  const move = MOVE_KEYS[event.key];
+  if (event.altKey) {
+    if (move) movePlacement(editor, placement.id, move);
+    return move !== undefined;
+  }
+  const position = POSITION_KEYS[event.key.toLowerCase()];
+  if (position)
+    changePlacement(editor, placement.id, standing(position), `placing it ${position.replace('-', ' ')}`);
+  else if (event.key === '+' || event.key === '=') widen(editor, placement, 1);
+  else if (event.key === '-') widen(editor, placement, -1);
+  else if (event.key === 'Enter') hooks.onOpenLabel();
+  else if (event.key.toLowerCase() === 'n') hooks.onBesideParagraph();
+  else if (event.key === 'Delete' || event.key === 'Backspace') removePlacement(editor, placement.id);
+  return event.key.length === 1 || ['Enter', 'Delete', 'Backspace'].includes(event.key);
+}
+
+/** A new position brings its own sensible margins and width. */
+export function standing(position: Position): Partial<Placement> {
+  return { position, margins: null, width: null };
+}
+
+const STEP_PERCENT = 2;
+const STEP_PX = 10;
+
+function widen(editor: Editor, placement: Placement, direction: 1 | -1): void {
+  changePlacement(
+    editor,
+    placement.id,
+    { width: stepped(placement, direction) },
+    direction > 0 ? 'making it wider' : 'making it narrower',
+  );
+}
+
+/** The next width in a direction, in the unit that it has. */
+export function stepped(placement: Placement, direction: 1 | -1): Width {
+  const now = placement.width ?? { unit: '%', value: Math.round(DEFAULT_SHARE[placement.position] * 100) };
+  if (now.unit === 'px') return { unit: 'px', value: Math.max(40, now.value + direction * STEP_PX) };
+  return { unit: '%', value: Math.min(100, Math.max(5, now.value + direction * STEP_PERCENT)) };
+}

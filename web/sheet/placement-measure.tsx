@@ -1,0 +1,215 @@
+import type { Editor } from '@tiptap/core';
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type RefObject,
+  useEffect,
+  useLayoutEffect,
+  useState,
+} from 'react';
+import type { Asset } from '#api/assets.ts';
+import { isStacked } from '#core/page/layout.ts';
+import type { Margins, Placement, Width } from '#core/page/model.ts';
+import { type HouseRules, marginsOf } from '#core/page/target.ts';
+import { Dimension, Hatch } from '../measure/dimension.tsx';
+import { changePlacement, findPlacement } from './commands.ts';
+import { stepped } from './keys.ts';
+
+interface Box {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  /** Of the picture alone, without its caption. */
+  readonly pictureHeight: number;
+  readonly height: number;
+}
+
+interface MeasureProps {
+  readonly editor: Editor;
+  readonly placement: Placement;
+  readonly asset: Asset | undefined;
+  readonly rules: HouseRules;
+  readonly paper: RefObject<HTMLDivElement | null>;
+  readonly paperWidth: number;
+}
+
+/** What a person would measure of the selected placement: its shown size, its margins hatched, a handle for its width. */
+export function PlacementMeasure({ editor, placement, asset, rules, paper, paperWidth }: MeasureProps) {
+  const { figure, box } = useFigureBox(editor, placement, paper);
+  const [dragged, setDragged] = useState<number | null>(null);
+  if (!box || !figure || !asset) return null;
+  const stacked = isStacked(rules, placement, paperWidth);
+  const margins = stacked ? { ...marginsOf(placement), left: 0, right: 0 } : marginsOf(placement);
+  const innerSide = placement.position === 'beside-right' ? 'left' : 'right';
+  const shown = dragged ?? box.width;
+  return (
+    <div className="measure-layer">
+      <div
+        className="measure-frame"
+        style={{ left: box.left, top: box.top, width: box.width, height: box.height }}
+      />
+      <Dimension
+        axis="x"
+        words={`${Math.round(shown)} px shown of ${asset.width}`}
+        style={{ left: box.left, top: box.top - 17, width: box.width }}
+      />
+      <Dimension
+        axis="y"
+        words={String(Math.round(box.pictureHeight))}
+        style={{
+          top: box.top,
+          height: box.pictureHeight,
+          left:
+            innerSide === 'right'
+              ? Math.min(box.left + box.width + 6, paperWidth - 14)
+              : Math.max(2, box.left - 18),
+        }}
+      />
+      <MarginHatches box={box} margins={margins} />
+      <WidthHandle
+        editor={editor}
+        placement={placement}
+        rules={rules}
+        figure={figure}
+        box={box}
+        side={innerSide}
+        onDrag={setDragged}
+      />
+    </div>
+  );
+}
+
+function MarginHatches({ box, margins }: { readonly box: Box; readonly margins: Margins }) {
+  const { left, top, width, height } = box;
+  return (
+    <>
+      {margins.top > 0 ? (
+        <Hatch style={{ left, top: top - margins.top, width, height: margins.top }} />
+      ) : null}
+      {margins.bottom > 0 ? (
+        <Hatch style={{ left, top: top + height, width, height: margins.bottom }} />
+      ) : null}
+      {margins.left > 0 ? (
+        <Hatch style={{ left: left - margins.left, top, width: margins.left, height }} />
+      ) : null}
+      {margins.right > 0 ? <Hatch style={{ left: left + width, top, width: margins.right, height }} /> : null}
+    </>
+  );
+}
+
+interface HandleProps {
+  readonly editor: Editor;
+  readonly placement: Placement;
+  readonly rules: HouseRules;
+  readonly figure: HTMLElement;
+  readonly box: Box;
+  readonly side: 'left' | 'right';
+  readonly onDrag: (width: number | null) => void;
+}
+
+const HANDLE_PX = 40;
+
+/** Dragged, it shows the new width at once and writes it when let go; arrow keys step it. */
+function WidthHandle({ editor, placement, rules, figure, box, side, onDrag }: HandleProps) {
+  const column = figure.parentElement?.clientWidth ?? rules.column;
+  const grows = side === 'right' ? 1 : -1;
+  const factor = placement.position === 'centred' ? 2 : 1;
+  const begin = (event: PointerEvent<HTMLButtonElement>) => {
+    event.preventDefault();
+    const handle = event.currentTarget;
+    handle.setPointerCapture(event.pointerId);
+    const startX = event.clientX;
+    let width = box.width;
+    const move = (moved: globalThis.PointerEvent) => {
+      width = Math.max(40, Math.min(column, box.width + (moved.clientX - startX) * grows * factor));
+      figure.style.setProperty('--w', `${width}px`);
+      onDrag(width);
+    };
+    const end = () => {
+      handle.removeEventListener('pointermove', move);
+      onDrag(null);
+      if (width !== box.width)
+        changePlacement(editor, placement.id, resized(placement, width, column), 'changing the width');
+    };
+    handle.addEventListener('pointermove', move);
+    handle.addEventListener('pointerup', end, { once: true });
+    handle.addEventListener('pointercancel', end, { once: true });
+  };
+  const step = (event: KeyboardEvent) => {
+    const direction = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    if (direction !== 1 && direction !== -1) return;
+    event.preventDefault();
+    changePlacement(editor, placement.id, { width: stepped(placement, direction) }, 'changing the width');
+  };
+  const style = {
+    top: box.top + box.pictureHeight - HANDLE_PX - 8,
+    left: side === 'right' ? box.left + box.width - 7 : box.left - 7,
+  };
+  return (
+    <button
+      type="button"
+      className="measure-handle"
+      role="slider"
+      aria-label="Width"
+      aria-valuemin={40}
+      aria-valuemax={column}
+      aria-valuenow={Math.round(box.width)}
+      aria-valuetext={`${Math.round(box.width)} px`}
+      style={style}
+      onPointerDown={begin}
+      onKeyDown={step}
+    />
+  );
+}
+
+/** The width in the unit the placement has; one that fills its room becomes centred at that width. */
+function resized(placement: Placement, width: number, column: number): Partial<Placement> {
+  const inPx: Width = { unit: 'px', value: Math.round(width) };
+  const inPercent: Width = { unit: '%', value: Math.max(5, Math.round((width / column) * 100)) };
+  const next = placement.width?.unit === 'px' ? inPx : inPercent;
+  if (
+    placement.position === 'column' ||
+    placement.position === 'breakout' ||
+    placement.position === 'bleed'
+  ) {
+    return { width: next, position: 'centred', margins: null };
+  }
+  return { width: next };
+}
+
+/** Where the figure stands on the paper, kept true while text, pictures and widths change. */
+function useFigureBox(editor: Editor, placement: Placement, paper: RefObject<HTMLDivElement | null>) {
+  const [box, setBox] = useState<Box | null>(null);
+  const [figure, setFigure] = useState<HTMLElement | null>(null);
+  useLayoutEffect(() => {
+    const found = findPlacement(editor, placement.id);
+    const dom = found && editor.view.nodeDOM(found.pos);
+    setFigure(dom instanceof HTMLElement ? dom : null);
+  }, [editor, placement]);
+  useEffect(() => {
+    const sheet = paper.current;
+    if (!figure || !sheet) return;
+    const look = () => {
+      const outer = sheet.getBoundingClientRect();
+      const rect = figure.getBoundingClientRect();
+      const picture = figure.querySelector('.sheet-window')?.getBoundingClientRect();
+      setBox({
+        left: rect.left - outer.left,
+        top: rect.top - outer.top,
+        width: rect.width,
+        height: rect.height,
+        pictureHeight: picture?.height ?? rect.height,
+      });
+    };
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(figure);
+    observer.observe(sheet);
+    editor.on('transaction', look);
+    return () => {
+      observer.disconnect();
+      editor.off('transaction', look);
+    };
+  }, [editor, figure, paper]);
+  return { figure, box };
+}

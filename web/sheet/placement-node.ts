@@ -1,0 +1,133 @@
+import { Node as EditorNode } from '@tiptap/core';
+import type { Node } from '@tiptap/pm/model';
+import type { NodeView } from '@tiptap/pm/view';
+import * as v from 'valibot';
+import { recipeForRatio, sizeAfter } from '#core/media/recipe.ts';
+import type { Placement } from '#core/page/model.ts';
+import { newPlacement, PlacementSchema } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { captionHere, creditHere } from '#core/page/words.ts';
+import { figureClass, figureStyle } from '#core/page/write.ts';
+import { creditText } from '#core/rights/attribution.ts';
+import { pieceOf, pieces } from '../pieces/pieces.ts';
+
+export function placementOf(node: Node): Placement {
+  return v.parse(PlacementSchema, node.attrs);
+}
+
+const BLANK = newPlacement('blank', 'blank');
+
+/** A piece on the sheet: one block, drawn with the very classes and measures that go out. */
+export function placementNode(rules: HouseRules) {
+  return EditorNode.create({
+    name: 'placement',
+    group: 'block',
+    atom: true,
+    draggable: true,
+    selectable: true,
+    addAttributes() {
+      return Object.fromEntries(
+        Object.entries(BLANK).map(([name, value]) => [name, { default: value, rendered: false }]),
+      );
+    },
+    parseHTML() {
+      return [{ tag: 'figure[data-placement]', getAttrs: (element) => readAttributes(element) }];
+    },
+    // Only for the clipboard, so that a placement can be cut and pasted; what goes out is written by core.
+    renderHTML({ node }) {
+      return ['figure', { 'data-placement': JSON.stringify(node.attrs) }];
+    },
+    addNodeView() {
+      return ({ node }) => new PlacementView(node, rules);
+    },
+  });
+}
+
+/** A pasted placement is a new use: it gets an id of its own. Anything that is not a placement is passed over. */
+function readAttributes(element: HTMLElement): Placement | false {
+  try {
+    const read = v.safeParse(PlacementSchema, JSON.parse(element.dataset.placement ?? ''));
+    return read.success ? { ...read.output, id: crypto.randomUUID() } : false;
+  } catch (error) {
+    if (error instanceof SyntaxError) return false;
+    throw error;
+  }
+}
+
+class PlacementView implements NodeView {
+  readonly dom = document.createElement('figure');
+  readonly #window = document.createElement('div');
+  readonly #image = document.createElement('img');
+  readonly #caption = document.createElement('figcaption');
+  readonly #rules: HouseRules;
+  readonly #stopListening: () => void;
+  #placement: Placement;
+
+  constructor(node: Node, rules: HouseRules) {
+    this.#rules = rules;
+    this.#placement = placementOf(node);
+    this.#window.className = 'sheet-window';
+    this.#image.draggable = false;
+    this.#window.append(this.#image);
+    this.dom.append(this.#window, this.#caption);
+    this.dom.contentEditable = 'false';
+    this.#draw();
+    this.#stopListening = pieces.subscribe(() => this.#draw());
+  }
+
+  update(node: Node): boolean {
+    if (node.type.name !== 'placement') return false;
+    this.#placement = placementOf(node);
+    this.#draw();
+    return true;
+  }
+
+  selectNode(): void {
+    this.dom.classList.add('is-selected');
+  }
+
+  deselectNode(): void {
+    this.dom.classList.remove('is-selected');
+  }
+
+  ignoreMutation(): boolean {
+    return true;
+  }
+
+  destroy(): void {
+    this.#stopListening();
+  }
+
+  #draw(): void {
+    const placement = this.#placement;
+    const isSelected = this.dom.classList.contains('is-selected');
+    this.dom.className = `${figureClass(placement)}${isSelected ? ' is-selected' : ''}`;
+    this.dom.setAttribute('style', figureStyle(placement));
+    const asset = pieces.state.get(placement.asset);
+    this.dom.classList.toggle('is-missing', !asset);
+    if (!asset) {
+      this.#caption.textContent = 'This piece is no longer on the shelf.';
+      this.#window.hidden = true;
+      return;
+    }
+    const piece = pieceOf(asset);
+    const recipe = recipeForRatio(piece.size, placement.ratio, piece.label.focal);
+    const cut = sizeAfter(piece.size, recipe);
+    this.#window.hidden = false;
+    this.#window.style.aspectRatio = `${cut.width} / ${cut.height}`;
+    const crop = recipe.crop ?? { left: 0, top: 0, width: 1, height: 1 };
+    Object.assign(this.#image.style, {
+      width: `${100 / crop.width}%`,
+      height: `${100 / crop.height}%`,
+      left: `${(-crop.left / crop.width) * 100}%`,
+      top: `${(-crop.top / crop.height) * 100}%`,
+    });
+    if (this.#image.src !== asset.view) this.#image.src = asset.view;
+    this.#image.alt = `Placed piece: ${asset.label.title || asset.stem}`;
+    const words = [captionHere(placement, piece), creditText(creditHere(this.#rules, placement, piece))]
+      .filter(Boolean)
+      .join(' ');
+    this.#caption.textContent = words;
+    this.#caption.hidden = words === '';
+  }
+}

@@ -1,0 +1,97 @@
+import './sheet.css';
+import type { Editor } from '@tiptap/core';
+import { type KeyboardEvent, type RefObject, useLayoutEffect, useRef, useState } from 'react';
+import { columnAt } from '#core/page/layout.ts';
+import type { PageDoc, Placement } from '#core/page/model.ts';
+import { styleSheet } from '#core/page/style-sheet.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { Ruler } from '../measure/ruler.tsx';
+import { usePiece } from '../pieces/pieces.ts';
+import { setTitle } from './commands.ts';
+import { PlacementMeasure } from './placement-measure.tsx';
+
+interface SheetProps {
+  readonly editor: Editor;
+  readonly page: PageDoc;
+  readonly rules: HouseRules;
+  readonly selected: Placement | null;
+  readonly isEditable: boolean;
+}
+
+/** The page at the target's true column width, under a ruler, laid out by the very rules that go out. */
+export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps) {
+  const pane = useRef<HTMLDivElement>(null);
+  const paper = useRef<HTMLDivElement>(null);
+  const text = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    text.current?.append(editor.view.dom);
+    editor.view.updateRoot();
+  }, [editor]);
+  const asset = usePiece(selected?.asset ?? null);
+  const paperWidth = usePaperWidth(pane, rules);
+  const column = columnAt(rules, paperWidth);
+  const intoText = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' && event.key !== 'ArrowDown') return;
+    event.preventDefault();
+    editor.commands.focus('start');
+  };
+  return (
+    <section className="sheet-pane" ref={pane} aria-label="Sheet">
+      <style>{styleSheet(rules, page)}</style>
+      <div className="sheet-ruler">
+        <div style={{ width: paperWidth, margin: '0 auto' }}>
+          <Ruler start={(paperWidth - column) / 2} length={column} />
+        </div>
+      </div>
+      <div className="sheet-paper" ref={paper} style={{ width: paperWidth }}>
+        <div className="placard">
+          <div className="placard-column">
+            <textarea
+              className="sheet-title"
+              aria-label="Title of the page"
+              placeholder="Title of the page"
+              rows={1}
+              maxLength={300}
+              readOnly={!isEditable}
+              value={page.title}
+              onChange={(event) => setTitle(editor, event.target.value.replace(/\n/g, ' '))}
+              onKeyDown={intoText}
+            />
+          </div>
+          <div ref={text} />
+        </div>
+        {selected && isEditable ? (
+          <PlacementMeasure
+            editor={editor}
+            placement={selected}
+            asset={asset}
+            rules={rules}
+            paper={paper}
+            paperWidth={paperWidth}
+          />
+        ) : null}
+      </div>
+    </section>
+  );
+}
+
+const PANE_PADDING_PX = 48;
+
+/** As wide as the pane lets it be, up to where a breakout fits; never narrower than a phone. */
+function usePaperWidth(pane: RefObject<HTMLDivElement | null>, rules: HouseRules): number {
+  const widest = Math.max(rules.breakout, rules.column) + 2 * rules.gutter;
+  const [width, setWidth] = useState(rules.column + 2 * rules.gutter);
+  useLayoutEffect(() => {
+    const element = pane.current;
+    if (!element) return;
+    const look = () => {
+      const room = element.clientWidth - (element.clientWidth > 700 ? PANE_PADDING_PX : 0);
+      setWidth(Math.max(320, Math.min(widest, room)));
+    };
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [pane, widest]);
+  return width;
+}

@@ -1,0 +1,120 @@
+import { useQuery } from '@tanstack/react-query';
+import type { AssetQuery } from '#api/assets.ts';
+import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { foldersQuery } from '../api/queries.ts';
+import { Choice, Sentence, Written } from '../sentence/sentence.tsx';
+
+const KINDS = [
+  ['any', 'everything'],
+  ['photo', 'photographs'],
+  ['drawing', 'drawings'],
+  ['animated', 'moving pictures'],
+  ['transparent', 'pictures with transparency'],
+] as const;
+const MISSING = [
+  ['nothing', 'complete or not'],
+  ['alt', 'without alt text'],
+  ['title', 'without a title'],
+  ['maker', 'without a maker'],
+] as const;
+const SHAPES = [
+  ['any', 'any shape'],
+  ['landscape', 'landscape'],
+  ['portrait', 'portrait'],
+  ['square', 'square'],
+] as const;
+const ORDERS = [
+  ['newest', 'newest'],
+  ['oldest', 'oldest'],
+  ['name', 'by name'],
+  ['widest', 'widest'],
+] as const;
+const LICENCES = [
+  ['any', 'under any licence'],
+  ['commercial', 'that may be used commercially'],
+  ['changeable', 'that may be cropped'],
+  ['unknown', 'not cleared yet'],
+  ['comp', 'comps only'],
+  ...LICENCE_IDS.filter((id) => id !== 'unknown' && id !== 'comp').map(
+    (id) => [id, `under ${licenceTerms(id).short}`] as const,
+  ),
+] as const;
+
+/** The one sentence the shelf is asked with. */
+export function ShelfQuestion({
+  question,
+  onAsk,
+}: {
+  readonly question: AssetQuery;
+  readonly onAsk: (question: AssetQuery) => void;
+}) {
+  const folders = useQuery(foldersQuery);
+  const change = (part: AssetQuery) => onAsk({ ...question, ...part });
+  const places = [
+    ['', 'the whole shelf'] as const,
+    ...(folders.data ?? []).map((folder) => [folder.path, folder.path.replaceAll('/', ' / ')] as const),
+  ];
+  const width = question.leastWidth ?? '';
+  return (
+    <Sentence>
+      Show{' '}
+      <Choice
+        about="Kind"
+        value={question.kind ?? 'any'}
+        choices={KINDS}
+        onChoose={(kind) => change({ kind })}
+      />{' '}
+      from{' '}
+      <Choice
+        about="Folder"
+        value={question.folder ?? ''}
+        choices={places}
+        onChoose={(folder) => change({ folder })}
+      />
+      ,{' '}
+      <Choice
+        about="Licence"
+        value={question.licence ?? 'any'}
+        choices={LICENCES}
+        onChoose={(licence) => change({ licence })}
+      />
+      , about{' '}
+      <Written
+        about="Words"
+        value={question.words ?? ''}
+        words={question.words || 'anything'}
+        onWrite={(words) => change({ words })}
+      />
+      ,{' '}
+      <Choice
+        about="Missing"
+        value={question.missing ?? 'nothing'}
+        choices={MISSING}
+        onChoose={(missing) => change({ missing })}
+      />
+      ,{' '}
+      <Choice
+        about="Shape"
+        value={question.shape ?? 'any'}
+        choices={SHAPES}
+        onChoose={(shape) => change({ shape })}
+      />
+      , at least{' '}
+      <Written
+        about="Least width"
+        value={width}
+        words={`${width || 0} px`}
+        isNumber
+        onWrite={(leastWidth) => change({ leastWidth })}
+      />{' '}
+      wide,{' '}
+      <Choice
+        about="Order"
+        value={question.order ?? 'newest'}
+        choices={ORDERS}
+        onChoose={(order) => change({ order })}
+      />{' '}
+      first
+    </Sentence>
+  );
+}

@@ -1,0 +1,224 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import {
+  type KeyboardEvent,
+  type MouseEvent,
+  type RefObject,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
+import type { Asset } from '#api/assets.ts';
+import { trueShapeRows } from '#core/media/rows.ts';
+import { licenceTerms } from '#core/rights/licences.ts';
+
+interface ShelfRowsProps {
+  readonly assets: readonly Asset[];
+  readonly openId: string | null;
+  readonly chosen: ReadonlySet<string>;
+  readonly onOpen: (id: string) => void;
+  readonly onChosen: (chosen: ReadonlySet<string>) => void;
+  readonly hasMore: boolean;
+  readonly onMore: () => void;
+}
+
+const ROW_PX = 150;
+const GAP_PX = 10;
+/** Name and status under each picture, and the space to the next row. */
+const UNDER_PX = 52;
+const RIGHT_PX = 18;
+const LEAST_ASPECT = 0.5;
+const MOST_ASPECT = 2.8;
+
+/** Pieces by their true shapes in rows of equal height; only the rows in sight are drawn. */
+export function ShelfRows({ assets, openId, chosen, onOpen, onChosen, hasMore, onMore }: ShelfRowsProps) {
+  const scroll = useRef<HTMLDivElement>(null);
+  const width = useWidth(scroll);
+  const rows = useMemo(() => {
+    const aspects = assets.map((asset) =>
+      Math.min(MOST_ASPECT, Math.max(LEAST_ASPECT, asset.width / asset.height)),
+    );
+    return trueShapeRows(aspects, Math.max(200, width - RIGHT_PX), ROW_PX, GAP_PX);
+  }, [assets, width]);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroll.current,
+    estimateSize: (at) => (rows[at]?.height ?? ROW_PX) + UNDER_PX,
+    overscan: 3,
+    paddingStart: 14,
+  });
+  useLayoutEffect(() => virtual.measure(), [virtual]);
+  const items = virtual.getVirtualItems();
+  const lastShown = items.at(-1)?.index ?? 0;
+  useEffect(() => {
+    if (hasMore && lastShown >= rows.length - 3) onMore();
+  }, [hasMore, lastShown, rows.length, onMore]);
+
+  const choose = (id: string) => {
+    const next = new Set(chosen);
+    if (!next.delete(id)) next.add(id);
+    onChosen(next);
+  };
+  const press = (event: MouseEvent, id: string) => {
+    if (event.ctrlKey || event.metaKey) choose(id);
+    else if (event.shiftKey && openId) onChosen(rangeBetween(assets, openId, id));
+    else {
+      onChosen(new Set());
+      onOpen(id);
+    }
+  };
+  const walk = (event: KeyboardEvent<HTMLDivElement>) => {
+    const at = assets.findIndex((asset) => asset.id === openId);
+    const to = nextIndex(event.key, at, rows);
+    const focused =
+      document.activeElement instanceof HTMLElement ? document.activeElement.dataset.piece : undefined;
+    if (event.key === ' ' && focused) {
+      event.preventDefault();
+      choose(focused);
+    } else if (event.key === 'Escape') onChosen(new Set());
+    else if (to !== null) {
+      const next = assets[to];
+      if (!next) return;
+      event.preventDefault();
+      onOpen(next.id);
+      virtual.scrollToIndex(rows.findIndex((row) => to >= row.from && to < row.to));
+      requestAnimationFrame(() =>
+        scroll.current?.querySelector<HTMLElement>(`[data-piece="${next.id}"]`)?.focus(),
+      );
+    }
+  };
+  const numbers = new Map([...chosen].map((id, at) => [id, at + 1]));
+  return (
+    <div
+      className="shelf-rows"
+      ref={scroll}
+      role="listbox"
+      aria-label="Pieces"
+      aria-multiselectable="true"
+      tabIndex={0}
+      onKeyDown={walk}
+    >
+      <div style={{ height: virtual.getTotalSize(), position: 'relative' }} role="presentation">
+        {items.map((item) => {
+          const row = rows[item.index];
+          if (!row) return null;
+          return (
+            <div
+              key={item.key}
+              className="shelf-row"
+              style={{ transform: `translateY(${item.start}px)` }}
+              role="presentation"
+            >
+              {assets.slice(row.from, row.to).map((asset) => (
+                <ShelfPiece
+                  key={asset.id}
+                  asset={asset}
+                  height={row.height}
+                  isSelected={asset.id === openId || chosen.has(asset.id)}
+                  number={numbers.get(asset.id) ?? null}
+                  onPress={press}
+                />
+              ))}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+interface ShelfPieceProps {
+  readonly asset: Asset;
+  readonly height: number;
+  readonly isSelected: boolean;
+  readonly number: number | null;
+  readonly onPress: (event: MouseEvent, id: string) => void;
+}
+
+function ShelfPiece({ asset, height, isSelected, number, onPress }: ShelfPieceProps) {
+  const aspect = Math.min(MOST_ASPECT, Math.max(LEAST_ASPECT, asset.width / asset.height));
+  const status = statusOf(asset);
+  return (
+    <button
+      type="button"
+      role="option"
+      aria-selected={isSelected}
+      className="shelf-piece"
+      data-piece={asset.id}
+      style={{ width: aspect * height }}
+      onClick={(event) => onPress(event, asset.id)}
+    >
+      <img src={asset.thumb} alt={asset.label.title} style={{ height }} loading="lazy" decoding="async" />
+      {number !== null ? <i>{number}</i> : null}
+      <span className="mono">{asset.stem}</span>
+      <span className={status.isDue ? 'due' : 'soft'}>{status.words}</span>
+    </button>
+  );
+}
+
+/** A short status: what is missing first, else size, what is owed and where it is used. */
+function statusOf(asset: Asset): { readonly words: string; readonly isDue: boolean } {
+  const { label } = asset;
+  if (label.licence === 'comp')
+    return { words: `${asset.width} × ${asset.height} comp, not bought`, isDue: true };
+  const missing = [
+    label.licence === 'unknown' ? 'not cleared' : '',
+    label.title === '' ? 'no title' : '',
+    label.alt.kind === 'unsaid' ? 'no words' : '',
+  ].filter(Boolean);
+  if (missing.length > 0) return { words: missing.join(', '), isDue: true };
+  const terms = licenceTerms(label.licence);
+  const owes =
+    terms.owesCredit === 'yes' ? 'credit owed' : terms.owesCredit === 'asked' ? 'credit asked' : 'ours';
+  const pages = asset.usedOn.length;
+  const used = pages === 0 ? '' : pages === 1 ? 'on 1 page' : `on ${pages} pages`;
+  return {
+    words: [`${asset.width} × ${asset.height}`, owes, used].filter(Boolean).join(' · '),
+    isDue: false,
+  };
+}
+
+function rangeBetween(assets: readonly Asset[], one: string, other: string): ReadonlySet<string> {
+  const [a, b] = [
+    assets.findIndex((asset) => asset.id === one),
+    assets.findIndex((asset) => asset.id === other),
+  ];
+  return new Set(assets.slice(Math.min(a, b), Math.max(a, b) + 1).map((asset) => asset.id));
+}
+
+/** Where an arrow key leads: along the row, or to the piece at the same share of the next row. */
+function nextIndex(key: string, at: number, rows: readonly { from: number; to: number }[]): number | null {
+  const row = rows.findIndex(({ from, to }) => at >= from && at < to);
+  const here = rows[row];
+  switch (key) {
+    case 'ArrowRight':
+      return at + 1;
+    case 'ArrowLeft':
+      return Math.max(0, at - 1);
+    case 'ArrowDown':
+    case 'ArrowUp': {
+      if (!here) return 0;
+      const next = rows[row + (key === 'ArrowDown' ? 1 : -1)];
+      if (!next) return null;
+      const share = (at - here.from) / (here.to - here.from);
+      return Math.min(next.to - 1, next.from + Math.floor(share * (next.to - next.from)));
+    }
+    default:
+      return null;
+  }
+}
+
+function useWidth(element: RefObject<HTMLDivElement | null>): number {
+  const [width, setWidth] = useState(720);
+  useLayoutEffect(() => {
+    const box = element.current;
+    if (!box) return;
+    const look = () => setWidth(box.clientWidth);
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(box);
+    return () => observer.disconnect();
+  }, [element]);
+  return width;
+}

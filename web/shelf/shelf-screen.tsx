@@ -1,0 +1,183 @@
+import './shelf.css';
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { type DragEvent, useEffect, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import type { Asset, AssetQuery } from '#api/assets.ts';
+import { may } from '#api/people.ts';
+import { sayFailure } from '../api/client.ts';
+import { askShelf, assetQuery, meQuery, targetsQuery } from '../api/queries.ts';
+import { bringIn } from '../arrivals/arrivals.ts';
+import { ComingIn } from '../arrivals/coming-in.tsx';
+import { Label } from '../label/label.tsx';
+import type { LabelRowName } from '../label/row.tsx';
+import { putPieces, usePiece } from '../pieces/pieces.ts';
+import { Button } from '../ui/button.tsx';
+import { ChosenBar } from './chosen-bar.tsx';
+import { ChosenCard } from './chosen-card.tsx';
+import { Folders } from './folders.tsx';
+import { readQuestion, writeQuestion } from './question.ts';
+import { ShelfQuestion } from './shelf-question.tsx';
+import { ShelfRows } from './shelf-rows.tsx';
+
+const NONE: ReadonlySet<string> = new Set();
+
+export function ShelfScreen() {
+  const [params, setParams] = useSearchParams();
+  const question = readQuestion(params);
+  const openId = params.get('piece');
+  const [chosen, setChosen] = useState(NONE);
+  const [row, setRow] = useState<LabelRowName | null>(null);
+  const shelf = useShelf(question);
+  const assets = shelf.data?.pages.flatMap((page) => page.assets) ?? [];
+  const targets = useQuery(targetsQuery);
+  const { data: me } = useQuery(meQuery);
+  const opened = useOpened(openId);
+  const rules = targets.data?.find((target) => target.id === 'reserve')?.rules ?? targets.data?.[0]?.rules;
+  const ask = (next: AssetQuery) => {
+    setChosen(NONE);
+    setParams(writeQuestion(next));
+  };
+  const open = (id: string | null) => {
+    const next = writeQuestion(question);
+    if (id) next.set('piece', id);
+    setParams(next, { replace: true });
+    setRow(null);
+  };
+  const take = useTakeIn(question.folder ?? '', open);
+  const [first] = shelf.data?.pages ?? [];
+  const chosenAssets = assets.filter((asset) => chosen.has(asset.id));
+  const mayChange = (asset: Asset) =>
+    me !== undefined && me !== null && (may(me.role, 'say-rights') || asset.createdBy === me.name);
+  return (
+    <div className={`shelf ${take.isOver ? 'is-over' : ''}`} {...take.handlers}>
+      <section className="shelf-question" aria-label="Question">
+        <h1 className="hidden-words">Shelf</h1>
+        <ShelfQuestion question={question} onAsk={ask} />
+        <div className="shelf-count">
+          <span role="status">
+            <strong>{first?.found ?? 0}</strong> of {first?.held ?? 0} pieces
+          </span>
+          <Button kind="link" onClick={take.choose}>
+            Hand pieces in
+          </Button>
+          {take.picker}
+        </div>
+      </section>
+      <Folders
+        folder={question.folder ?? ''}
+        onChoose={(folder) => ask({ ...question, folder })}
+        onAsk={ask}
+      />
+      <div className="shelf-main">
+        {shelf.error ? <p className="empty">{sayFailure(shelf.error)}</p> : null}
+        {first && assets.length === 0 ? (
+          <div className="empty">
+            <h2>Nothing answers this question</h2>
+            <p>Ask for less, or hand pieces in: drop files anywhere here.</p>
+          </div>
+        ) : null}
+        <ShelfRows
+          assets={assets}
+          openId={openId}
+          chosen={chosen}
+          onOpen={open}
+          onChosen={setChosen}
+          hasMore={shelf.hasNextPage}
+          onMore={() => {
+            if (!shelf.isFetchingNextPage) void shelf.fetchNextPage();
+          }}
+        />
+        {chosen.size > 0 ? <ChosenBar assets={chosenAssets} onClear={() => setChosen(NONE)} /> : null}
+      </div>
+      <aside className="shelf-label" aria-label="Label">
+        {chosenAssets.length > 1 ? (
+          <ChosenCard assets={chosenAssets} />
+        ) : opened && rules ? (
+          <Label
+            key={opened.id}
+            asset={opened}
+            rules={rules}
+            use={null}
+            isEditable={mayChange(opened)}
+            openRow={row}
+            onOpenRow={setRow}
+          />
+        ) : (
+          <p className="soft">Choose a piece to see its label.</p>
+        )}
+      </aside>
+      <div className="shelf-foot">
+        <ComingIn />
+      </div>
+    </div>
+  );
+}
+
+function useShelf(question: AssetQuery) {
+  const shelf = useInfiniteQuery({
+    queryKey: ['shelf', question],
+    queryFn: ({ pageParam, signal }) =>
+      askShelf({ ...question, ...(pageParam ? { cursor: pageParam } : {}) }, signal),
+    initialPageParam: '',
+    getNextPageParam: (last) => last.cursor,
+    placeholderData: keepPreviousData,
+  });
+  useEffect(() => {
+    if (shelf.data) putPieces(shelf.data.pages.flatMap((page) => page.assets));
+  }, [shelf.data]);
+  return shelf;
+}
+
+function useOpened(id: string | null): Asset | undefined {
+  const known = usePiece(id);
+  const asked = useQuery({ ...assetQuery(id ?? ''), enabled: id !== null && !known });
+  useEffect(() => {
+    if (asked.data) putPieces([asked.data]);
+  }, [asked.data]);
+  return known ?? asked.data;
+}
+
+/** Files dropped anywhere on the shelf, or chosen, go into the folder that is looked at. */
+function useTakeIn(folder: string, onOpen: (id: string) => void) {
+  const [isOver, setOver] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const take = (files: readonly File[]) =>
+    bringIn(files, folder, (arrived) => {
+      if (!arrived.isNew) toast(arrived.sentence);
+      if (files.length === 1) onOpen(arrived.asset.id);
+    });
+  const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files');
+  return {
+    isOver,
+    choose: () => input.current?.click(),
+    picker: (
+      <input
+        ref={input}
+        type="file"
+        accept="image/*"
+        multiple
+        hidden
+        aria-label="Files for the shelf"
+        onChange={(event) => {
+          take([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+    ),
+    handlers: {
+      onDragOver: (event: DragEvent) => {
+        if (!holdsFiles(event)) return;
+        event.preventDefault();
+        setOver(true);
+      },
+      onDragLeave: () => setOver(false),
+      onDrop: (event: DragEvent) => {
+        if (!holdsFiles(event)) return;
+        event.preventDefault();
+        setOver(false);
+        take([...event.dataTransfer.files]);
+      },
+    },
+  };
+}

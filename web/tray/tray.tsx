@@ -1,0 +1,208 @@
+import './tray.css';
+import { type ChangeEvent, type DragEvent, type KeyboardEvent, useRef, useState } from 'react';
+import type { Asset } from '#api/assets.ts';
+import { type PageDoc, placementsOf, type Want } from '#core/page/model.ts';
+import { SHAPE_WORDS } from '../pages/want-lines.tsx';
+import { pieces } from '../pieces/pieces.ts';
+import { PIECE_TYPE } from '../sheet/editor.ts';
+import { Button } from '../ui/button.tsx';
+import { useStore } from '../ui/store.ts';
+
+export interface TrayHands {
+  readonly onOpen: (assetId: string) => void;
+  readonly onPlace: (assetId: string) => void;
+  readonly onTakeOff: (assetId: string) => void;
+  readonly onFiles: (files: readonly File[], wantId: string | null) => void;
+  readonly onFill: (wantId: string, assetId: string) => void;
+  readonly onWant: (wantId: string) => void;
+}
+
+interface TrayProps extends TrayHands {
+  readonly page: PageDoc;
+  readonly openAsset: string | null;
+  readonly openWant: string | null;
+  readonly isEditable: boolean;
+}
+
+const ACCEPTED = 'image/*';
+
+/** The pieces gathered for a page by their true shapes, and dashed frames for what is still wanted. */
+export function Tray({ page, openAsset, openWant, isEditable, ...hands }: TrayProps) {
+  const known = useStore(pieces);
+  const picker = useRef<HTMLInputElement>(null);
+  const [isOver, setOver] = useState(false);
+  const gathered = page.tray.flatMap((id) => known.get(id) ?? []);
+  const placed = new Set(placementsOf(page).map((placement) => placement.asset));
+  const open = page.wants.filter((want) => want.filledBy === null);
+  const placedCount = gathered.filter((asset) => placed.has(asset.id)).length;
+  const choose = (event: ChangeEvent<HTMLInputElement>) => {
+    hands.onFiles([...(event.target.files ?? [])], null);
+    event.target.value = '';
+  };
+  const drop = (event: DragEvent) => {
+    setOver(false);
+    if (event.dataTransfer.files.length === 0) return;
+    event.preventDefault();
+    hands.onFiles([...event.dataTransfer.files], null);
+  };
+  const over = (event: DragEvent) => {
+    if (!isEditable || !event.dataTransfer.types.includes('Files')) return;
+    event.preventDefault();
+    setOver(true);
+  };
+  return (
+    <section
+      className={`tray ${isOver ? 'is-over' : ''}`}
+      aria-label="Tray"
+      onDragOver={over}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <div className="tray-head">
+        <h2>Tray</h2>
+        <span className="soft">
+          {gathered.length === 1 ? '1 piece' : `${gathered.length} pieces`},<br />
+          {placedCount} placed
+        </span>
+        {isEditable ? <Button onClick={() => picker.current?.click()}>Gather...</Button> : null}
+        <input
+          ref={picker}
+          type="file"
+          accept={ACCEPTED}
+          multiple
+          hidden
+          onChange={choose}
+          aria-label="Files for the tray"
+        />
+      </div>
+      <ul onKeyDown={walk}>
+        {gathered.map((asset) => (
+          <TrayPiece
+            key={asset.id}
+            asset={asset}
+            isPlaced={placed.has(asset.id)}
+            isOpen={asset.id === openAsset}
+            isEditable={isEditable}
+            hands={hands}
+          />
+        ))}
+        {open.map((want) => (
+          <WantFrame
+            key={want.id}
+            want={want}
+            isOpen={want.id === openWant}
+            hands={hands}
+            isEditable={isEditable}
+          />
+        ))}
+        {gathered.length === 0 && open.length === 0 ? (
+          <li className="soft">
+            Drop pictures here, paste one, or gather them: they wait here until they are placed.
+          </li>
+        ) : null}
+      </ul>
+    </section>
+  );
+}
+
+/** Arrow keys go along the tray. */
+function walk(event: KeyboardEvent<HTMLUListElement>): void {
+  if (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft') return;
+  const buttons = [...event.currentTarget.querySelectorAll('button')];
+  const at = buttons.findIndex((button) => button.matches(':focus'));
+  buttons[at + (event.key === 'ArrowRight' ? 1 : -1)]?.focus();
+}
+
+interface TrayPieceProps {
+  readonly asset: Asset;
+  readonly isPlaced: boolean;
+  readonly isOpen: boolean;
+  readonly isEditable: boolean;
+  readonly hands: TrayHands;
+}
+
+function TrayPiece({ asset, isPlaced, isOpen, isEditable, hands }: TrayPieceProps) {
+  const isComp = asset.label.licence === 'comp';
+  const drag = (event: DragEvent) => {
+    event.dataTransfer.setData(PIECE_TYPE, asset.id);
+    event.dataTransfer.effectAllowed = 'copy';
+  };
+  const press = (event: KeyboardEvent) => {
+    if (!isEditable) return;
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      hands.onPlace(asset.id);
+    } else if (event.key === 'Delete' || event.key === 'Backspace') hands.onTakeOff(asset.id);
+  };
+  const note = isComp ? 'comp, not bought' : isPlaced ? 'placed' : 'not placed yet';
+  const width = Math.min(190, Math.round((72 * asset.width) / asset.height));
+  return (
+    <li className="tray-piece" style={{ width: Math.max(54, width) }}>
+      <button
+        type="button"
+        draggable={isEditable}
+        data-placed={isPlaced}
+        data-comp={isComp}
+        aria-pressed={isOpen}
+        aria-description="Enter places it"
+        onDragStart={drag}
+        onClick={() => hands.onOpen(asset.id)}
+        onDoubleClick={() => isEditable && hands.onPlace(asset.id)}
+        onKeyDown={press}
+      >
+        <img
+          src={asset.thumb}
+          alt={asset.label.title}
+          draggable={false}
+          style={{ width: Math.max(54, width) }}
+        />
+        <span className={`tray-name ${isComp ? 'due' : ''}`}>{isComp ? 'comp, not bought' : asset.stem}</span>
+        {isComp ? null : <span className="tray-note">{note}</span>}
+      </button>
+    </li>
+  );
+}
+
+interface WantFrameProps {
+  readonly want: Want;
+  readonly isOpen: boolean;
+  readonly isEditable: boolean;
+  readonly hands: TrayHands;
+}
+
+function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
+  const [isOver, setOver] = useState(false);
+  const over = (event: DragEvent) => {
+    if (!isEditable) return;
+    event.preventDefault();
+    event.stopPropagation();
+    setOver(true);
+  };
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    event.stopPropagation();
+    setOver(false);
+    const assetId = event.dataTransfer.getData(PIECE_TYPE);
+    if (assetId) hands.onFill(want.id, assetId);
+    else hands.onFiles([...event.dataTransfer.files].slice(0, 1), want.id);
+  };
+  const least = want.leastWidth > 0 ? `, at least ${want.leastWidth} px` : '';
+  return (
+    <li>
+      <button
+        type="button"
+        className={`want ${isOver ? 'is-over' : ''}`}
+        aria-pressed={isOpen}
+        onClick={() => hands.onWant(want.id)}
+        onDragOver={over}
+        onDragLeave={() => setOver(false)}
+        onDrop={drop}
+      >
+        {want.purpose}
+        <br />
+        {SHAPE_WORDS[want.shape]}
+        {least}
+      </button>
+    </li>
+  );
+}
