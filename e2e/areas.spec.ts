@@ -1,0 +1,278 @@
+import { expect, type Page, test } from '@playwright/test';
+import { expectAccessible, label, row, signIn } from './hands.ts';
+
+test('the shelf answers its sentence, and its label is written once for every page', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  const count = page.getByRole('status').filter({ hasText: 'pieces' });
+  await expect(count).toHaveText(/^6\d of 6\d pieces$/);
+  await page.getByRole('button', { name: 'Licence: under any licence' }).click();
+  await page.getByRole('menuitemradio', { name: 'comps only' }).click();
+  await expect(page.getByRole('option')).toHaveCount(1);
+  await expect(page).toHaveURL(/licence=comp/);
+  await page.getByRole('button', { name: 'Licence: comps only' }).click();
+  await page.getByRole('menuitemradio', { name: 'under any licence' }).click();
+  await page.getByRole('button', { name: 'Words: anything' }).click();
+  await page.getByRole('textbox', { name: 'Words' }).fill('slack water');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('option')).toHaveCount(1);
+  await page.getByRole('option', { name: /Main channel at slack water/ }).click();
+  await row(page, 'Words').getByRole('button', { name: 'Change its words' }).click();
+  await row(page, 'Words')
+    .getByRole('textbox', { name: 'Alt text' })
+    .fill('Flat bright water between two stands of reed.');
+  await row(page, 'Words').getByRole('button', { name: 'Save words' }).click();
+  await expect(row(page, 'Words').getByText('“Flat bright water between two stands of reed.”')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(
+    row(page, 'Words').getByText('“The main channel lies flat and bright between two stands of reed.”'),
+  ).toBeVisible();
+  await page.keyboard.press('Control+Shift+z');
+  await expect(row(page, 'Words').getByText('“Flat bright water between two stands of reed.”')).toBeVisible();
+});
+
+test('a name that is taken is refused with the next free one', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/shelf?words=slack');
+  await page.getByRole('option').first().click();
+  await row(page, 'Name').getByRole('button', { name: 'Change name or folder' }).click();
+  await row(page, 'Name').getByRole('textbox', { name: 'Name' }).fill('sluice-eel-pass');
+  await row(page, 'Name').getByRole('button', { name: 'Save name' }).click();
+  await expect(row(page, 'Name').getByRole('alert')).toContainText('sluice-eel-pass-2 is free');
+});
+
+test('several chosen pieces are moved at once, and say what they share', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/shelf?words=heron');
+  const pieces = page.getByRole('option');
+  await pieces.nth(0).click({ modifiers: ['Control'] });
+  await pieces.nth(1).click({ modifiers: ['Control'] });
+  await expect(page.getByRole('toolbar').getByText('2 chosen')).toBeVisible();
+  await expect(page.getByRole('article', { name: '2 chosen pieces' })).toBeVisible();
+  await page.getByRole('button', { name: 'Move...' }).click();
+  await page.getByRole('menuitem', { name: 'hides' }).click();
+  await expect(page.getByText('2 pieces moved to hides.')).toBeVisible();
+});
+
+test('two people on one label: the second sees what the first saved, and keeps what was typed', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, 'Mara');
+  await page.goto('/shelf?words=marsh+map');
+  await page.getByRole('option').first().click();
+  await label(page).getByRole('button', { name: 'Change title and date' }).click();
+  await label(page).getByRole('textbox', { name: 'Title' }).fill('Mara’s map');
+  const context = await browser.newContext();
+  const other = await context.newPage();
+  await signIn(other, 'Piet');
+  await other.goto('/shelf?words=marsh+map');
+  await other.getByRole('option').first().click();
+  await label(other).getByRole('button', { name: 'Change title and date' }).click();
+  await label(other).getByRole('textbox', { name: 'Title' }).fill('Piet’s map');
+  await label(other).getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(label(other).getByRole('heading', { name: 'Piet’s map' })).toBeVisible();
+  await context.close();
+  await label(page).getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(label(page).getByText('Somebody changed this label meanwhile.')).toBeVisible();
+  await expect(label(page).getByRole('heading', { name: 'Piet’s map' })).toBeVisible();
+  await expect(label(page).getByRole('textbox', { name: 'Title' })).toHaveValue('Mara’s map');
+});
+
+test('house rules hold for every page, and only the site owner sets them', async ({ page }) => {
+  await signIn(page, 'Sunniva');
+  await page.getByRole('link', { name: 'House rules' }).click();
+  await page.getByRole('textbox', { name: 'Column (px)' }).fill('640');
+  await page.getByRole('combobox', { name: 'A want without a piece' }).selectOption('stops');
+  await page.getByRole('button', { name: 'Leave out place' }).click();
+  await expect(page.getByText('heron-below-hide-no-3.jpg')).toBeVisible();
+  await page.getByRole('button', { name: 'Save rules' }).click();
+  await expect(page.getByText('House rules saved.')).toBeVisible();
+  await page.goto('/pages/demo-page-4');
+  await expect(page.getByText('for the Reserve site · column 640 px')).toBeVisible();
+  await page.getByRole('button', { name: 'Proof' }).click();
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: '“The film of the sluice” is still wanted.' })
+      .getByText('Stops sending.'),
+  ).toBeVisible();
+  await page.getByRole('link', { name: 'House rules' }).click();
+  await page.getByRole('textbox', { name: 'Column (px)' }).fill('20');
+  await expect(page.getByRole('alert')).toContainText('column');
+  await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
+  // As it was, for the tests that come after.
+  await page.getByRole('textbox', { name: 'Column (px)' }).fill('720');
+  await page.getByRole('combobox', { name: 'A want without a piece' }).selectOption('mend');
+  await page.getByRole('button', { name: 'Save rules' }).click();
+  await expect(page.getByText('House rules saved.').first()).toBeVisible();
+});
+
+test('a page that may not go out says what stops it, and where it is mended', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/pages/demo-page-1');
+  await page.getByRole('button', { name: 'Take away...' }).click();
+  await page.getByRole('menuitem', { name: 'Everything as a ZIP' }).click();
+  await expect(
+    page.getByRole('alert').getByText('This page cannot go out yet: Dusk over Saltmere is a comp'),
+  ).toBeVisible();
+  await page.getByRole('link', { name: 'See the proof' }).click();
+  const words = page
+    .getByRole('listitem')
+    .filter({ hasText: 'Boardwalk at noon, June says nothing to those who cannot see it.' });
+  await words.getByRole('button', { name: 'Write its words' }).click();
+  await words.getByRole('textbox', { name: 'Alt text' }).fill('New planks run straight out into the marsh.');
+  await words.getByRole('button', { name: 'Save words' }).click();
+  await expect(words).toHaveCount(0);
+  await expect(
+    page
+      .frameLocator('iframe[title="The page at 1280 px"]')
+      .getByRole('img', { name: 'New planks run straight out into the marsh.' }),
+  ).toBeVisible({ timeout: 30_000 });
+});
+
+for (const id of ['demo-page-2', 'demo-page-3']) {
+  test(`the sheet shows each block where the proof shows it, on ${id}`, async ({ page }) => {
+    await page.setViewportSize({ width: 1920, height: 1080 });
+    await signIn(page, 'Mara');
+    await page.goto(`/pages/${id}`);
+    const onSheet = await page.locator('.sheet-paper .placard').evaluate(async (root) => {
+      await document.fonts.ready;
+      const title = root.querySelector('textarea')?.getBoundingClientRect();
+      return [...root.querySelectorAll('.sheet-text > :not(:empty)')].map((block) => {
+        const box = block.getBoundingClientRect();
+        return { top: box.top - (title?.top ?? 0), left: box.left - (title?.left ?? 0), width: box.width };
+      });
+    });
+    await page.getByRole('button', { name: 'Proof' }).click();
+    const frame = page.frameLocator('iframe[title="The page at 1280 px"]');
+    await expect(frame.locator('.placed img').first()).toBeVisible({ timeout: 30_000 });
+    const inProof = await frame.locator('.placard-column').evaluate(async (root) => {
+      await document.fonts.ready;
+      const title = root.querySelector('h1')?.getBoundingClientRect();
+      return [...root.querySelectorAll(':scope > :not(h1)')].map((block) => {
+        const box = block.getBoundingClientRect();
+        return { top: box.top - (title?.top ?? 0), left: box.left - (title?.left ?? 0), width: box.width };
+      });
+    });
+    expect(onSheet.length).toBeGreaterThanOrEqual(inProof.length);
+    for (const [at, block] of inProof.entries()) {
+      for (const side of ['top', 'left', 'width'] as const) {
+        expect(Math.abs((onSheet[at]?.[side] ?? 0) - block[side]), `${side} of block ${at + 1}`).toBeLessThan(
+          1.5,
+        );
+      }
+    }
+  });
+}
+
+const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
+  ['Desk', async (page) => expect(page.getByRole('heading', { name: /for you/ })).toBeVisible()],
+  [
+    'Pages',
+    async (page) => {
+      await page.goto('/pages');
+      await expect(page.getByRole('heading', { level: 1, name: 'Pages' })).toBeVisible();
+    },
+  ],
+  [
+    'a new page',
+    async (page) => {
+      await page.goto('/pages/new');
+      await expect(page.getByRole('heading', { name: 'Begin a page' })).toBeVisible();
+    },
+  ],
+  [
+    'a page at work',
+    async (page) => {
+      await page.goto('/pages/demo-page-2');
+      await page.locator('.placed').first().click();
+      await row(page, 'Fit').getByRole('button', { name: 'Move it, link it' }).click();
+    },
+  ],
+  [
+    'a page with its rights open',
+    async (page) => {
+      await page.goto('/pages/demo-page-2');
+      await page.locator('.placed').first().click();
+      await row(page, 'Rights').getByRole('button').first().click();
+    },
+  ],
+  [
+    'the wants',
+    async (page) => {
+      await page.goto('/pages/demo-page-1?want=want-3');
+      await expect(page.getByRole('heading', { name: 'What this page wants' })).toBeVisible();
+    },
+  ],
+  [
+    'Shelf',
+    async (page) => {
+      await page.goto('/shelf');
+      await page.getByRole('option').first().click();
+      await row(page, 'Words').getByRole('button').first().click();
+    },
+  ],
+  [
+    'the shelf with chosen pieces',
+    async (page) => {
+      await page.goto('/shelf');
+      await page
+        .getByRole('option')
+        .nth(0)
+        .click({ modifiers: ['Control'] });
+      await page
+        .getByRole('option')
+        .nth(1)
+        .click({ modifiers: ['Control'] });
+    },
+  ],
+  [
+    'Proof',
+    async (page) => {
+      await page.goto('/pages/demo-page-1/proof');
+      await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible({
+        timeout: 30_000,
+      });
+    },
+  ],
+  [
+    'House rules',
+    async (page) => {
+      await page.goto('/rules');
+      await expect(page.getByRole('heading', { name: 'What stops sending' })).toBeVisible();
+    },
+  ],
+  [
+    'find or do',
+    async (page) => {
+      await page.keyboard.press('Control+k');
+      await page.keyboard.type('heron');
+      await expect(page.getByRole('option').first()).toBeVisible();
+    },
+  ],
+  [
+    'the keys',
+    async (page) => {
+      await page.keyboard.press('?');
+      await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    },
+  ],
+];
+
+for (const theme of ['light', 'dark'] as const) {
+  for (const [name, open] of VIEWS) {
+    test(`axe finds nothing on ${name}, ${theme}`, async ({ page }) => {
+      await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });
+      await signIn(page, 'Mara');
+      await open(page);
+      await expectAccessible(page);
+    });
+  }
+  test(`axe finds nothing on the sign-in, ${theme}`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: theme });
+    await page.goto('/');
+    await expect(page.getByRole('button', { name: /^Mara/ })).toBeVisible();
+    await expectAccessible(page);
+  });
+}

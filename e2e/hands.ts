@@ -1,0 +1,115 @@
+import { mkdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { paintPiece } from '../demo/paint.ts';
+import type { DemoPiece } from '../demo/pieces.ts';
+import { metadataTool } from '../server/imaging/metadata.ts';
+import { faultsOf } from './axe.ts';
+import { CONTROL } from './world.ts';
+
+/** What a person does over and over, by role and name. */
+export async function signIn(page: Page, name: 'Mara' | 'Piet' | 'Sunniva' | 'Joss'): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /for you/ })).toBeVisible();
+}
+
+export async function beginPage(page: Page, title: string): Promise<void> {
+  await page.getByRole('link', { name: 'Pages' }).click();
+  await page.getByRole('link', { name: 'Begin a page' }).first().click();
+  await page.getByRole('textbox', { name: 'Title' }).fill(title);
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(sheet(page)).toBeVisible();
+}
+
+export const sheet = (page: Page) => page.getByRole('textbox', { name: 'Text of the page' });
+export const tray = (page: Page) => page.getByRole('region', { name: 'Tray' });
+export const label = (page: Page) => page.getByRole('complementary', { name: 'Label' });
+export const row = (page: Page, name: string) => label(page).getByRole('region', { name, exact: true });
+export const placed = (page: Page, name: string) =>
+  page.locator('.placed').filter({ has: page.getByAltText(`Placed piece: ${name}`) });
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
+}
+
+/** Breaks something on purpose, or mends it. */
+export async function world(deed: 'cut' | 'join' | 'kill' | 'start'): Promise<void> {
+  const response = await fetch(`${CONTROL}/${deed}`);
+  expect(response.ok).toBe(true);
+}
+
+export interface TestFile {
+  readonly name: string;
+  readonly mimeType: string;
+  readonly buffer: Buffer;
+}
+
+/** Three large originals as cameras and agencies hand them over, 24 megapixels each. */
+export async function largeFiles(): Promise<readonly [TestFile, TestFile, TestFile]> {
+  const base = {
+    painting: { kind: 'scene', subject: 'heron', light: 'dawn' },
+    width: 6000,
+    height: 4000,
+    folder: '',
+    by: 'mara',
+  } as const;
+  const pieces: readonly DemoPiece[] = [
+    { ...base, key: 'test-plain', file: 'IMG_20261101_0612.JPG', seed: 901 },
+    {
+      ...base,
+      key: 'test-turned',
+      file: 'P1190500.JPG',
+      painting: { kind: 'scene', subject: 'cutters', light: 'noon' },
+      width: 4000,
+      height: 6000,
+      seed: 902,
+      turned: true,
+    },
+    {
+      ...base,
+      key: 'test-labelled',
+      file: 'DSC_0042.jpg',
+      painting: { kind: 'scene', subject: 'bittern', light: 'mist' },
+      seed: 903,
+      inFile: { title: 'Bittern at the sluice', maker: 'Ines Okonjo', licence: 'cc-by-4.0' },
+    },
+  ];
+  const folder = process.env.PLACARD_PAINTINGS ?? join(import.meta.dirname, '..', 'var', 'paintings');
+  await mkdir(folder, { recursive: true });
+  const tool = metadataTool();
+  const files: TestFile[] = [];
+  for (const piece of pieces) {
+    files.push({
+      name: piece.file,
+      mimeType: 'image/jpeg',
+      buffer: await readFile(await paintPiece(piece, folder, 1, tool)),
+    });
+  }
+  await tool.end();
+  const [plain, turned, labelled] = files;
+  if (!plain || !turned || !labelled) throw new Error('Not all files were painted.');
+  return [plain, turned, labelled];
+}
+
+/** Drops files on a place, as from a folder on the desktop. */
+export async function dropFiles(page: Page, target: Locator, files: readonly TestFile[]): Promise<void> {
+  const data = await page.evaluateHandle(
+    async (list) => {
+      const transfer = new DataTransfer();
+      for (const { name, type, base64 } of list) {
+        const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+        transfer.items.add(new File([bytes], name, { type }));
+      }
+      return transfer;
+    },
+    files.map((file) => ({ name: file.name, type: file.mimeType, base64: file.buffer.toString('base64') })),
+  );
+  for (const event of ['dragenter', 'dragover', 'drop'] as const)
+    await target.dispatchEvent(event, { dataTransfer: data });
+}
+
+/** No fault that axe can find, on the whole page as it stands. */
+export async function expectAccessible(page: Page): Promise<void> {
+  expect(await faultsOf(page)).toEqual([]);
+}

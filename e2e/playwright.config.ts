@@ -1,0 +1,35 @@
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+import { ORIGIN } from './world.ts';
+
+const root = join(import.meta.dirname, '..');
+const report = process.env.TEST_REPORT;
+
+export default defineConfig({
+  testDir: import.meta.dirname,
+  outputDir: join(root, 'test-results'),
+  workers: 1,
+  fullyParallel: false,
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
+  reporter: report ? [['list'], ['json', { outputFile: report }]] : [['list']],
+  use: {
+    baseURL: ORIGIN,
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    permissions: ['clipboard-read', 'clipboard-write'],
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-background-networking'],
+    },
+    trace: 'retain-on-failure',
+  },
+  webServer: {
+    command: 'node e2e/serve.mjs',
+    cwd: root,
+    url: `${ORIGIN}/api/openapi.json`,
+    timeout: 240_000,
+    stdout: 'pipe',
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
+  },
+});

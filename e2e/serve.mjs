@@ -1,0 +1,91 @@
+// Starts a Placard for the interface tests: the real server with its demo painted small, on a fresh database behind
+// a line that can be cut, and a control port that cuts it or kills the server.
+import { mkdirSync, rmSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { connect, createServer as createProxy } from 'node:net';
+import { join } from 'node:path';
+import { createConnection } from 'mysql2/promise';
+import { root } from '../scripts/lib/machine.mjs';
+import { startServices } from '../scripts/lib/services.mjs';
+
+const PORT = 4520;
+const CONTROL_PORT = 4522;
+const PROXY_PORT = 4523;
+const databaseServer = process.env.TEST_DATABASE_SERVER ?? 'mysql://root@127.0.0.1:4516';
+const data = join(process.env.TEST_FOLDER ?? join(root, 'var', 'test'), 'interface');
+
+rmSync(data, { recursive: true, force: true });
+mkdirSync(data, { recursive: true });
+const connection = await createConnection(databaseServer);
+await connection.query('DROP DATABASE IF EXISTS placard_interface');
+await connection.query('CREATE DATABASE placard_interface CHARACTER SET utf8mb4');
+await connection.end();
+
+let isCut = false;
+const lines = new Set();
+const { hostname, port } = new URL(databaseServer);
+const proxy = createProxy((near) => {
+  if (isCut) {
+    near.destroy();
+    return;
+  }
+  const far = connect({ host: hostname, port: Number(port) });
+  lines.add(near);
+  const end = () => {
+    lines.delete(near);
+    near.destroy();
+    far.destroy();
+  };
+  for (const socket of [near, far]) socket.on('error', end).on('close', end);
+  near.pipe(far).pipe(near);
+}).listen(PROXY_PORT, '127.0.0.1');
+
+const env = {
+  ...process.env,
+  DATABASE_URL: `mysql://root@127.0.0.1:${PROXY_PORT}/placard_interface`,
+  PLACARD_DATA: data,
+  PLACARD_DEMO_SHARE: process.env.PLACARD_DEMO_SHARE ?? '0.12',
+  PORT: String(PORT),
+  LOG_LEVEL: 'fatal',
+};
+let services = await startServices({ env, port: PORT });
+
+const deeds = {
+  '/cut': async () => {
+    isCut = true;
+    for (const line of lines) line.destroy();
+  },
+  '/join': async () => {
+    isCut = false;
+  },
+  '/kill': async () => {
+    for (const child of services.processes) child.kill('SIGKILL');
+    await Promise.all(
+      services.processes.map(
+        (child) =>
+          new Promise((resolve) =>
+            child.exitCode !== null || child.signalCode !== null ? resolve() : child.once('exit', resolve),
+          ),
+      ),
+    );
+  },
+  '/start': async () => {
+    services = await startServices({ env, port: PORT });
+  },
+};
+const control = createServer(async (request, response) => {
+  const deed = deeds[request.url ?? ''];
+  if (!deed) {
+    response.writeHead(404).end();
+    return;
+  }
+  await deed();
+  response.end('done');
+}).listen(CONTROL_PORT, '127.0.0.1');
+
+process.on('SIGTERM', async () => {
+  control.close();
+  proxy.close();
+  await services.stop();
+  process.exit(0);
+});

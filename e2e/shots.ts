@@ -1,0 +1,72 @@
+import { mkdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+
+/** Takes the pictures of docs/screenshots from the demo that `npm start` runs. */
+const ORIGIN = process.env.PLACARD_ORIGIN ?? 'http://localhost:4400';
+const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
+const FRAME = { width: 1280, height: 800 };
+
+const SHOTS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
+  [
+    'desk',
+    async (page) => {
+      await page.goto(ORIGIN);
+      await page.getByRole('heading', { name: /for you/ }).waitFor();
+    },
+  ],
+  [
+    'page',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/demo-page-1`);
+      await page.locator('.placed').first().click();
+    },
+  ],
+  [
+    'shelf',
+    async (page) => {
+      await page.goto(`${ORIGIN}/shelf`);
+      await page.getByRole('option').nth(4).click();
+    },
+  ],
+  [
+    'proof',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/demo-page-1/proof`);
+      await page.getByRole('button', { name: 'Finding 1 at 1280 px' }).waitFor();
+    },
+  ],
+  [
+    'rules',
+    async (page) => {
+      await page.goto(`${ORIGIN}/rules`);
+      await page.getByRole('heading', { name: 'Cuts' }).waitFor();
+    },
+  ],
+  [
+    'page-dark',
+    async (page) => {
+      await page.emulateMedia({ colorScheme: 'dark' });
+      await page.goto(`${ORIGIN}/pages/demo-page-2`);
+      await page.locator('.placed').nth(1).click();
+    },
+  ],
+];
+
+await mkdir(FOLDER, { recursive: true });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-background-networking'],
+});
+const context = await browser.newContext({ viewport: FRAME, reducedMotion: 'reduce' });
+const page = await context.newPage();
+await page.goto(ORIGIN);
+await page.getByRole('button', { name: /^Mara/ }).click();
+await page.getByRole('heading', { name: /for you/ }).waitFor();
+for (const [name, open] of SHOTS) {
+  await open(page);
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+}
+await browser.close();

@@ -1,0 +1,210 @@
+import { type Browser, expect, type Page, test } from '@playwright/test';
+import { beginPage, dropFiles, saved, sheet, signIn, tray, world } from './hands.ts';
+
+/** What goes wrong in a working day, and that nothing is lost by it. */
+
+async function anotherPerson(browser: Browser, name: 'Piet' | 'Joss'): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await signIn(page, name);
+  return page;
+}
+
+test('the database goes away while saving: the page says so, keeps the text, and saves when it is back', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Cut off');
+  await sheet(page).click();
+  await page.keyboard.type('Before the cut.');
+  await saved(page);
+  await world('cut');
+  await page.keyboard.type(' And after it.');
+  await expect(page.getByRole('alert').getByText('The database does not answer.')).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'kept on this machine' })).toBeVisible();
+  await world('join');
+  await expect(page.getByRole('alert').getByText('The database does not answer.')).toBeHidden({
+    timeout: 30_000,
+  });
+  await saved(page);
+  await page.reload();
+  await expect(sheet(page).getByText('Before the cut. And after it.')).toBeVisible();
+});
+
+test('the server is killed: what was written lies on this machine and is saved by the next one', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Killed');
+  await sheet(page).click();
+  await page.keyboard.type('Written before.');
+  await saved(page);
+  await world('kill');
+  await page.keyboard.type(' Written while it was dead.');
+  await expect(page.getByRole('alert').getByText('Placard cannot be reached.')).toBeVisible();
+  const address = page.url();
+  // The browser dies too: this page is closed without a word, and opened again when all is back.
+  const second = await page.context().newPage();
+  await page.close({ runBeforeUnload: false });
+  await world('start');
+  await second.goto(address);
+  await expect(sheet(second).getByText('Written before. Written while it was dead.')).toBeVisible();
+  await saved(second);
+});
+
+test('two people on one page: the second saver sees the clash and loses nothing', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Two at once');
+  await sheet(page).click();
+  await page.keyboard.type('A first paragraph.');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('A last paragraph.');
+  await saved(page);
+
+  const piet = await anotherPerson(browser, 'Piet');
+  await piet.goto(page.url());
+  await sheet(piet).getByText('A first paragraph.').click();
+  await piet.keyboard.press('Home');
+  await piet.keyboard.type('Piet: ');
+  await saved(piet);
+  await piet.context().close();
+
+  await sheet(page).getByText('A last paragraph.').click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' Mara was here.');
+  const clash = page.getByRole('dialog', { name: 'Piet Hallam saved this page while you worked on it' });
+  await expect(clash).toBeVisible();
+  await expect(clash.getByText('Piet: A first paragraph.')).toBeVisible();
+  await clash.getByRole('button', { name: 'Put both together' }).click();
+  await saved(page);
+  await page.reload();
+  await expect(sheet(page).getByText('Piet: A first paragraph.')).toBeVisible();
+  await expect(sheet(page).getByText('A last paragraph. Mara was here.')).toBeVisible();
+});
+
+test('bad files in a batch are refused in a sentence each, and the others go on', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'A mixed batch');
+  const good = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(640, 400);
+    const context = canvas.getContext('2d');
+    if (context) {
+      context.fillStyle = `hsl(${Date.now() % 360} 40% 50%)`;
+      context.fillRect(0, 0, 640, 400);
+    }
+    const blob = await canvas.convertToBlob({ type: 'image/png' });
+    return [...new Uint8Array(await blob.arrayBuffer())];
+  });
+  await dropFiles(page, tray(page), [
+    { name: 'words.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('These are only words.') },
+    { name: 'nothing.png', mimeType: 'image/png', buffer: Buffer.alloc(0) },
+    { name: 'reed bed.png', mimeType: 'image/png', buffer: Buffer.from(good) },
+    {
+      name: 'script.svg',
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>'),
+    },
+  ]);
+  const coming = page.getByRole('region', { name: 'Coming in' });
+  await expect(coming.getByText('4 of 4 files')).toBeVisible();
+  await expect(coming.getByText('words.jpg is not a picture, whatever its name says.')).toBeVisible();
+  await expect(coming.getByText('nothing.png is empty: it has no bytes.')).toBeVisible();
+  await expect(coming.getByText('script.svg is a drawing with a program in it')).toBeVisible();
+  await expect(coming.getByText('Taken in as reed-bed.png.')).toBeVisible();
+  await expect(tray(page).getByText('1 piece,')).toBeVisible();
+  // The very same file once more is the same piece.
+  await dropFiles(page, tray(page), [
+    { name: 'copy of it.png', mimeType: 'image/png', buffer: Buffer.from(good) },
+  ]);
+  await expect(coming.getByText('Already on the shelf as reed-bed.png; that one is used.')).toBeVisible();
+  await expect(tray(page).getByText('1 piece,')).toBeVisible();
+});
+
+test('a picture pasted into the text is placed there', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Pasted');
+  await sheet(page).click();
+  await page.keyboard.type('Above.');
+  await sheet(page).evaluate(async (element) => {
+    const canvas = new OffscreenCanvas(500, 300);
+    canvas.getContext('2d')?.fillRect(0, 0, 250 + (Date.now() % 200), 300);
+    const transfer = new DataTransfer();
+    transfer.items.add(
+      new File([await canvas.convertToBlob({ type: 'image/png' })], 'image.png', { type: 'image/png' }),
+    );
+    element.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    );
+  });
+  await expect(page.locator('.sheet-text .placed img')).toBeVisible();
+  await expect(tray(page).getByText('1 placed')).toBeVisible();
+});
+
+test('a piece dragged onto a list comes to stand before or after it, never inside', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/pages/demo-page-3');
+  const order = () =>
+    page
+      .locator('.sheet-text > *')
+      .evaluateAll((blocks) =>
+        blocks.map((block) => (block.classList.contains('placed') ? 'piece' : block.tagName)).join(' '),
+      );
+  const before = await order();
+  expect(before).toBe('P piece H2 UL piece P piece P');
+  await page.getByRole('region', { name: 'Sheet' }).evaluate((pane) => {
+    pane.scrollTop = 520;
+  });
+  const [from, onto] = await Promise.all([
+    page.locator('.placed').nth(1).boundingBox(),
+    page.getByText('Boots that can get wet').boundingBox(),
+  ]);
+  if (!from || !onto) throw new Error('not in sight');
+  await page.mouse.move(from.x + 60, from.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 80, from.y + 10, { steps: 4 });
+  await page.mouse.move(onto.x + 200, onto.y + 5, { steps: 8 });
+  await page.mouse.up();
+  await expect.poll(order).toBe('P piece H2 piece UL P piece P');
+  await page.getByRole('button', { name: 'Undo moving it' }).click();
+  await expect.poll(order).toBe(before);
+});
+
+test('rich text loses its foreign styles and keeps headings, lists and links', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Rich text');
+  await sheet(page).click();
+  await sheet(page).evaluate((element) => {
+    const transfer = new DataTransfer();
+    transfer.setData(
+      'text/html',
+      '<h1 style="color:red">Title</h1><p style="font:40px x"><span style="color:red">Red <b>bold</b></span> <a href="javascript:alert(1)">bad</a> <a href="https://saltmere.example/" onclick="x()">good</a></p><script>window.hacked = true</script><ul><li>One</li></ul>',
+    );
+    element.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    );
+  });
+  await expect(sheet(page).getByRole('heading', { level: 2, name: 'Title' })).toBeVisible();
+  await expect(sheet(page).getByRole('listitem')).toHaveText('One');
+  await expect(sheet(page).getByRole('link')).toHaveCount(1);
+  expect(await sheet(page).innerHTML()).not.toMatch(/style="(color|font)|javascript:|onclick/);
+  expect(await page.evaluate(() => Reflect.get(window, 'hacked'))).toBeUndefined();
+  await saved(page);
+});
+
+test('a contributor hands in and says what it is, and can change no page', async ({ page }) => {
+  await signIn(page, 'Joss');
+  await expect(page.getByRole('link', { name: 'Begin a page' })).toBeHidden();
+  await page.goto('/pages/demo-page-1');
+  await expect(page.getByRole('button', { name: 'Take away...' })).toBeHidden();
+  await expect(sheet(page)).toHaveAttribute('contenteditable', 'false');
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await page
+    .getByRole('option', { name: /^Boardwalk at noon/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: /Boardwalk at noon/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Change its words' })).toBeHidden();
+});
