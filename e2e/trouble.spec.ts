@@ -152,8 +152,8 @@ test('a piece dragged onto a list comes to stand before or after it, never insid
       .evaluateAll((blocks) =>
         blocks.map((block) => (block.classList.contains('placed') ? 'piece' : block.tagName)).join(' '),
       );
-  const before = await order();
-  expect(before).toBe('P piece H2 UL piece P piece P');
+  const before = 'P piece H2 UL piece P piece P';
+  await expect.poll(order).toBe(before);
   await page.getByRole('region', { name: 'Sheet' }).evaluate((pane) => {
     pane.scrollTop = 520;
   });

@@ -4,25 +4,39 @@ import { meQuery } from './api/queries.ts';
 import { DeskScreen } from './desk/desk-screen.tsx';
 import { Frame } from './frame/frame.tsx';
 import { NotHere } from './frame/not-here.tsx';
-import { PageScreen } from './page/page-screen.tsx';
-import { NewPageScreen } from './pages/new-page-screen.tsx';
-import { PagesScreen } from './pages/pages-screen.tsx';
-import { ProofScreen } from './proof/proof-screen.tsx';
-import { RulesScreen } from './rules/rules-screen.tsx';
-import { ShelfScreen } from './shelf/shelf-screen.tsx';
 import { SignIn } from './sign-in/sign-in.tsx';
 
+// The Desk comes with the first load; every other screen is fetched when it is opened.
 const router = createBrowserRouter([
   {
     element: <Frame />,
+    hydrateFallbackElement: null,
     children: [
       { path: '/', element: <DeskScreen /> },
-      { path: '/pages', element: <PagesScreen /> },
-      { path: '/pages/new', element: <NewPageScreen /> },
-      { path: '/pages/:id', element: <PageScreen /> },
-      { path: '/pages/:id/proof', element: <ProofScreen /> },
-      { path: '/shelf', element: <ShelfScreen /> },
-      { path: '/rules', element: <RulesScreen /> },
+      {
+        path: '/pages',
+        lazy: async () => ({ Component: (await import('./pages/pages-screen.tsx')).PagesScreen }),
+      },
+      {
+        path: '/pages/new',
+        lazy: async () => ({ Component: (await import('./pages/new-page-screen.tsx')).NewPageScreen }),
+      },
+      {
+        path: '/pages/:id',
+        lazy: async () => ({ Component: (await import('./page/page-screen.tsx')).PageScreen }),
+      },
+      {
+        path: '/pages/:id/proof',
+        lazy: async () => ({ Component: (await import('./proof/proof-screen.tsx')).ProofScreen }),
+      },
+      {
+        path: '/shelf',
+        lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
+      },
+      {
+        path: '/rules',
+        lazy: async () => ({ Component: (await import('./rules/rules-screen.tsx')).RulesScreen }),
+      },
       { path: '*', element: <NotHere /> },
     ],
   },
