@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
 
@@ -20,8 +21,16 @@ export const AssetSchema = v.strictObject({
   label: LabelSchema,
   /** Label fields that the file said of itself and no person has confirmed. */
   drafted: v.array(v.string()),
-  /** Sentences about the file as it came in. */
-  notes: v.array(v.string()),
+  /** What was found on the file when it came in. */
+  conditions: v.array(ConditionSchema),
+  /** The part inside a baked-in border, in fractions of the original, or null. */
+  trim: v.nullable(CropRectSchema),
+  /** Size in px of the original; `width` and `height` are of what its trim leaves. */
+  original: v.strictObject({ width: v.number(), height: v.number() }),
+  /** The piece that stands on the shelf for this lookalike, or null. */
+  foldedInto: v.nullable(v.string()),
+  /** When it was thrown away, or null. */
+  deletedAt: v.nullable(v.string()),
   originalName: v.string(),
   thumb: v.string(),
   view: v.string(),
@@ -46,6 +55,8 @@ export const AssetQuerySchema = v.strictObject({
   licence: v.optional(v.picklist(LICENCE_QUESTIONS)),
   words: v.optional(v.pipe(v.string(), v.maxLength(200))),
   missing: v.optional(v.picklist(['nothing', 'alt', 'title', 'maker'])),
+  /** Which part of the shelf: what stands on it, what one has pinned, what was folded away, what was thrown away. */
+  part: v.optional(v.picklist(['standing', 'pinned', 'folded', 'thrown-away'])),
   shape: v.optional(v.picklist(['any', 'landscape', 'portrait', 'square'])),
   leastWidth: optionalInteger,
   order: v.optional(v.picklist(ASSET_ORDERS)),
@@ -69,6 +80,7 @@ export const AssetChangeSchema = v.strictObject({
   stem: v.optional(v.pipe(v.string(), v.maxLength(200))),
   folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
   confirmed: v.optional(v.array(v.string())),
+  trim: v.optional(v.nullable(CropRectSchema)),
 });
 export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;
 

@@ -6,7 +6,7 @@ import { recipeKey, WHOLE } from '#core/media/recipe.ts';
 import { readConfig } from '../server/config.ts';
 import { type Context, closeContext, openContext } from '../server/context.ts';
 import { assets, cuts } from '../server/db/schema.ts';
-import { SCREEN_QUALITY } from '../server/gather/take-in.ts';
+import { SCREEN_QUALITY } from '../server/imaging/first-look.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { cutKey, originalKey } from '../server/storage/storage.ts';
 import { seedDemo } from './seed.ts';

@@ -6,7 +6,7 @@ import { nameByPattern } from '#core/naming/pattern.ts';
 import { withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
 import { assets, folders, pages, people, settings, targets } from '../server/db/schema.ts';
-import { takeIn } from '../server/gather/take-in.ts';
+import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
 import { indexPlacements } from '../server/pages/store.ts';
 import { hashPassword } from '../server/people/passwords.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
@@ -93,7 +93,11 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
   await mkdir(join(context.config.dataFolder, 'uploads'), { recursive: true });
   await copyFile(path, copy);
   const folder = folderPath(piece.folder);
-  const { row } = await takeIn(context, { path: copy, name: piece.file, personId: piece.by, folder }, now);
+  const { row } = await takeIn(
+    context,
+    { path: copy, name: piece.file, personId: piece.by, folder, origin: FROM_OWN_MACHINE },
+    now,
+  );
   await rm(copy, { force: true });
   const label = withPatch(row.label, piece.said ?? {});
   const said = Object.keys(piece.said ?? {});

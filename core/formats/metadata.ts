@@ -1,3 +1,4 @@
+import { maybeStatement, type Statement, statements } from '../gather/statement.ts';
 import { isWebAddress, type Label, type LabelField, type LabelPatch } from '../rights/label.ts';
 import { licenceTerms, maybeLicenceByAddress, maybeLicenceByWords } from '../rights/licences.ts';
 
@@ -9,6 +10,10 @@ export interface MetadataDraft {
   readonly patch: LabelPatch;
   readonly drafted: readonly LabelField[];
   readonly hasPlaceOfTaking: boolean;
+  /** The file says that its colours are not sRGB (EXIF 2.32, ColorSpace 0xFFFF). */
+  readonly saysOtherColours: boolean;
+  /** What it says of its maker and licence, as it was given there. */
+  readonly said: readonly Statement[];
 }
 
 /** Tags by label field, most telling first (IPTC Photo Metadata Standard 2023.1, mapping tables). */
@@ -56,7 +61,25 @@ export function draftFromMetadata(tags: RawTags): MetadataDraft {
     patch,
     drafted: Object.keys(patch) as LabelField[],
     hasPlaceOfTaking: Object.keys(tags).some((tag) => /^GPS:GPSLatitude$|^XMP-exif:GPSLatitude$/.test(tag)),
+    saysOtherColours: tags['ExifIFD:ColorSpace'] === UNCALIBRATED,
+    said: saidByFile(tags),
   };
+}
+
+const UNCALIBRATED = 0xffff;
+
+/** The file's own words on what a licence rests on. */
+function saidByFile(tags: RawTags): readonly Statement[] {
+  const say = (about: Statement['about'], names: readonly string[]) =>
+    names.map((name) => maybeStatement('file', about, listOf(tags[name]).join(', ')));
+  const given = [
+    ...say('licence', ['XMP-xmpRights:WebStatement', 'XMP-cc:License', 'XMP-xmpRights:UsageTerms']),
+    ...say('maker', SOURCES.maker),
+    ...say('title', SOURCES.title),
+    ...say('notice', SOURCES.notice),
+    ...say('source', SOURCES.source),
+  ];
+  return statements(...given);
 }
 
 function licenceOf(tags: RawTags): Label['licence'] | undefined {

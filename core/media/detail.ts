@@ -27,7 +27,7 @@ const ENLARGED_SHARE = 0.03;
 const LEAST_POWER = 40;
 
 /** The power of one frequency in each piece: a Hann window, then one bin of a discrete Fourier transform. */
-const WAVES = new Map(
+const WAVES: ReadonlyMap<number, { readonly cos: Float64Array; readonly sin: Float64Array }> = new Map(
   [...MIDDLE, ...FINE].map((waves) => {
     const angle = (at: number) => (2 * Math.PI * waves * at) / PIECE_PX;
     const hann = (at: number) => 0.5 - 0.5 * Math.cos((2 * Math.PI * at) / PIECE_PX);

@@ -11,11 +11,40 @@ export const WHOLE: Recipe = { crop: null };
 /** Fractions are kept in steps of a millionth: far under 1 px on any original that is taken. */
 const STEPS = 1_000_000;
 
-/** The recipe that crops to a ratio round the focal point; the whole picture for `null`. */
-export function recipeForRatio(size: Size, ratio: Ratio | null, focal: Point): Recipe {
-  if (!ratio) return WHOLE;
-  const crop = cropToRatio(size, ratio, focal);
-  return crop.width === 1 && crop.height === 1 ? WHOLE : { crop };
+/** What of a piece decides how it is cut. `size` in px as seen; `trim` is the part inside a baked-in border, or null. */
+export interface Cuttable {
+  readonly size: Size;
+  readonly trim: CropRect | null;
+  readonly focal: Point;
+}
+
+/** The recipe that crops to a ratio round the focal point, inside the trim; all that the trim leaves for `null`. */
+export function recipeForRatio({ size, trim, focal }: Cuttable, ratio: Ratio | null): Recipe {
+  if (!ratio) return trim ? { crop: trim } : WHOLE;
+  const crop = cropToRatio(trimmedSize(size, trim), ratio, trim ? within(trim, focal) : focal);
+  if (crop.width === 1 && crop.height === 1) return trim ? { crop: trim } : WHOLE;
+  return { crop: trim ? outOf(trim, crop) : crop };
+}
+
+/** The size in px of what a trim leaves; the size itself without one. */
+export function trimmedSize(size: Size, trim: CropRect | null): Size {
+  return sizeAfter(size, { crop: trim });
+}
+
+/** A point of the picture in fractions of the trimmed part, clamped to it. */
+function within(trim: CropRect, point: Point): Point {
+  const clamp = (value: number) => Math.min(1, Math.max(0, value));
+  return { x: clamp((point.x - trim.left) / trim.width), y: clamp((point.y - trim.top) / trim.height) };
+}
+
+/** A part of the trimmed part in fractions of the whole picture. */
+function outOf(trim: CropRect, crop: CropRect): CropRect {
+  return {
+    left: trim.left + crop.left * trim.width,
+    top: trim.top + crop.top * trim.height,
+    width: crop.width * trim.width,
+    height: crop.height * trim.height,
+  };
 }
 
 /** The size in px of what the recipe makes of an original, before any resizing. */
@@ -48,7 +77,11 @@ export function maybeRecipe(key: string): Recipe | undefined {
   return { crop: { left, top, width: Math.min(width, 1 - left), height: Math.min(height, 1 - top) } };
 }
 
-/** Whether the recipe changes what is seen, which licences may forbid and credits may have to say. */
-export function changesOf(recipe: Recipe): readonly 'cropped'[] {
-  return recipe.crop ? ['cropped'] : [];
+/**
+ * Whether the recipe changes what is seen, which licences may forbid and credits may have to say. Leaving out a
+ * border that a scan or a page put round the picture takes nothing of the work away, and is no change.
+ */
+export function changesOf(recipe: Recipe, trim: CropRect | null): readonly 'cropped'[] {
+  if (!recipe.crop) return [];
+  return trim && recipeKey(recipe) === recipeKey({ crop: trim }) ? [] : ['cropped'];
 }

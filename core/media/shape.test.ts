@@ -89,7 +89,7 @@ describe('recipe', () => {
   it('has a key that reads back as the same key', () => {
     fc.assert(
       fc.property(size, ratio, focal, (picture, wanted, point) => {
-        const recipe = recipeForRatio(picture, wanted, point);
+        const recipe = recipeForRatio({ size: picture, trim: null, focal: point }, wanted);
         const read = maybeRecipe(recipeKey(recipe));
         expect(read && recipeKey(read)).toBe(recipeKey(recipe));
       }),
@@ -104,9 +104,12 @@ describe('recipe', () => {
   );
 
   it('is the whole picture where the ratio is its own', () => {
-    expect(recipeForRatio({ width: 6000, height: 4000 }, { across: 3, down: 2 }, { x: 0.2, y: 0.2 })).toBe(
-      WHOLE,
-    );
+    expect(
+      recipeForRatio(
+        { size: { width: 6000, height: 4000 }, trim: null, focal: { x: 0.2, y: 0.2 } },
+        { across: 3, down: 2 },
+      ),
+    ).toBe(WHOLE);
     expect(sizeAfter({ width: 600, height: 400 }, WHOLE)).toEqual({ width: 600, height: 400 });
   });
 });

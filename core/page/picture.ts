@@ -1,19 +1,22 @@
+import type { CropRect } from '../media/crop.ts';
 import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
 import { chosenWidth, widthLadder } from '../media/ladder.ts';
-import { type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
+import { changesOf, type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
 import { cutFileName } from '../naming/clash.ts';
 import type { Label } from '../rights/label.ts';
 import { shownWidth, sizesAttribute, widthSegments } from './layout.ts';
 import type { Placement } from './model.ts';
 import type { HouseRules } from './target.ts';
 
-/** What a page has to know of a piece. `size` is as seen, in px; `bytes` of the original. */
+/** What a page has to know of a piece. `size` of the original as seen, in px; `bytes` of the original. */
 export interface Piece {
   readonly id: string;
   readonly stem: string;
   readonly extension: string;
   readonly size: Size;
+  /** The part inside a border that was baked in, in fractions, or null: nothing outside it is ever shown. */
+  readonly trim: CropRect | null;
   readonly bytes: number;
   readonly alpha: boolean;
   readonly animated: boolean;
@@ -46,12 +49,18 @@ export interface PicturePlan {
   readonly larger: Cut | null;
 }
 
+/** What a placement makes of its piece. */
+export function recipeHere(placement: Pick<Placement, 'ratio'>, piece: Piece): Recipe {
+  const { size, trim, label } = piece;
+  return recipeForRatio({ size, trim, focal: label.focal }, placement.ratio);
+}
+
 /** A picture opened larger is shown at most this wide. */
 const LARGER_PX = 2400;
 
 /** Settles recipe, widths, formats and names of a placement's picture on a target. */
 export function planPicture(rules: HouseRules, placement: Placement, piece: Piece): PicturePlan {
-  const recipe = recipeForRatio(piece.size, placement.ratio, piece.label.focal);
+  const recipe = recipeHere(placement, piece);
   const cutSize = sizeAfter(piece.size, recipe);
   const viewports = [...new Set([...rules.proofWidths, ...rules.breakpoints])];
   const ladder = widthLadder(
@@ -60,7 +69,10 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
   );
   const formats = cutFormats({ alpha: piece.alpha, animated: piece.animated, widest: ladder.at(-1) ?? 1 });
   const fallbackFormat = formats[formats.length - 1] ?? 'jpeg';
-  const variant = recipe.crop && placement.ratio ? `${placement.ratio.across}x${placement.ratio.down}` : '';
+  const variant =
+    placement.ratio && changesOf(recipe, piece.trim).length > 0
+      ? `${placement.ratio.across}x${placement.ratio.down}`
+      : '';
   const cut = (format: CutFormat, width: number): Cut => ({
     assetId: piece.id,
     recipe,

@@ -41,6 +41,7 @@ export function examplePiece(
     stem: 'heron',
     extension: 'jpg',
     size: { width: 6000, height: 4000 },
+    trim: null,
     bytes: 9_000_000,
     alpha: false,
     animated: false,

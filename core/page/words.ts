@@ -1,9 +1,9 @@
-import { changesOf, recipeForRatio } from '../media/recipe.ts';
+import { changesOf } from '../media/recipe.ts';
 import { type CreditPart, creditParts } from '../rights/attribution.ts';
 import { type Judgement, judge } from '../rights/judgement.ts';
 import type { Alt } from '../rights/label.ts';
 import type { Placement } from './model.ts';
-import type { Piece } from './picture.ts';
+import { type Piece, recipeHere } from './picture.ts';
 import type { HouseRules } from './target.ts';
 
 /** The alt text in force: said here, or on the piece. */
@@ -18,12 +18,11 @@ export function captionHere(placement: Placement, piece: Piece): string {
 
 /** Whether this use is allowed, and what it owes. */
 export function judgeHere(rules: HouseRules, placement: Placement, piece: Piece): Judgement {
-  const recipe = recipeForRatio(piece.size, placement.ratio, piece.label.focal);
   return judge(piece.label, {
     targetName: `the ${rules.name}`,
     commercial: rules.commercial,
     creditOwnWork: rules.creditOwnWork,
-    changes: changesOf(recipe),
+    changes: changesOf(recipeHere(placement, piece), piece.trim),
   });
 }
 

@@ -15,22 +15,30 @@ export interface LicenceTerms {
 
 const CC = 'https://creativecommons.org';
 
-function creativeCommons(
-  code: string,
-  version: string,
-  terms: { commercial: boolean; change: boolean },
-): LicenceTerms {
+const CC_CODES = {
+  by: { commercial: true, change: true },
+  'by-sa': { commercial: true, change: true },
+  'by-nd': { commercial: true, change: false },
+  'by-nc': { commercial: false, change: true },
+  'by-nc-sa': { commercial: false, change: true },
+  'by-nc-nd': { commercial: false, change: false },
+} as const;
+type CcCode = keyof typeof CC_CODES;
+const CC_VERSIONS = ['4.0', '3.0', '2.5', '2.0'] as const;
+type CcVersion = (typeof CC_VERSIONS)[number];
+
+function creativeCommons(code: CcCode, version: CcVersion): LicenceTerms {
+  const name = code.toUpperCase();
   return {
-    name: `Creative Commons ${code} ${version}`,
-    short: `CC ${code} ${version}`,
-    address: `${CC}/licenses/${code.toLowerCase()}/${version}/`,
+    name: `Creative Commons ${name} ${version}`,
+    short: `CC ${name} ${version}`,
+    address: `${CC}/licenses/${code}/${version}/`,
     publish: true,
-    commercial: terms.commercial,
-    change: terms.change,
+    ...CC_CODES[code],
     owesCredit: 'yes',
     // CC BY 4.0 s3(a)(1)(B) and 3.0 s4(b): say if it was modified; 2.x: for adaptations, which a crop is.
     sayChanges: true,
-    sameLicence: code.endsWith('SA'),
+    sameLicence: code.endsWith('-sa'),
     // CC BY 2.0 to 3.0 s4(b): the title if supplied; 4.0 no longer asks for it.
     titleInCredit: version === '4.0' ? 'wished' : 'yes',
   };
@@ -50,10 +58,34 @@ const CLOSED = {
   sayChanges: false,
   sameLicence: false,
 } as const;
-const ANY = { commercial: true, change: true };
-const NO_CHANGE = { commercial: true, change: false };
-const NOT_COMMERCIAL = { commercial: false, change: true };
-const NEITHER = { commercial: false, change: false };
+
+/** Every licence of Creative Commons in each version in use, newest first. */
+const CREATIVE_COMMONS = {
+  'cc-by-4.0': creativeCommons('by', '4.0'),
+  'cc-by-sa-4.0': creativeCommons('by-sa', '4.0'),
+  'cc-by-nd-4.0': creativeCommons('by-nd', '4.0'),
+  'cc-by-nc-4.0': creativeCommons('by-nc', '4.0'),
+  'cc-by-nc-sa-4.0': creativeCommons('by-nc-sa', '4.0'),
+  'cc-by-nc-nd-4.0': creativeCommons('by-nc-nd', '4.0'),
+  'cc-by-3.0': creativeCommons('by', '3.0'),
+  'cc-by-sa-3.0': creativeCommons('by-sa', '3.0'),
+  'cc-by-nd-3.0': creativeCommons('by-nd', '3.0'),
+  'cc-by-nc-3.0': creativeCommons('by-nc', '3.0'),
+  'cc-by-nc-sa-3.0': creativeCommons('by-nc-sa', '3.0'),
+  'cc-by-nc-nd-3.0': creativeCommons('by-nc-nd', '3.0'),
+  'cc-by-2.5': creativeCommons('by', '2.5'),
+  'cc-by-sa-2.5': creativeCommons('by-sa', '2.5'),
+  'cc-by-nd-2.5': creativeCommons('by-nd', '2.5'),
+  'cc-by-nc-2.5': creativeCommons('by-nc', '2.5'),
+  'cc-by-nc-sa-2.5': creativeCommons('by-nc-sa', '2.5'),
+  'cc-by-nc-nd-2.5': creativeCommons('by-nc-nd', '2.5'),
+  'cc-by-2.0': creativeCommons('by', '2.0'),
+  'cc-by-sa-2.0': creativeCommons('by-sa', '2.0'),
+  'cc-by-nd-2.0': creativeCommons('by-nd', '2.0'),
+  'cc-by-nc-2.0': creativeCommons('by-nc', '2.0'),
+  'cc-by-nc-sa-2.0': creativeCommons('by-nc-sa', '2.0'),
+  'cc-by-nc-nd-2.0': creativeCommons('by-nc-nd', '2.0'),
+} as const;
 
 /** Every licence a piece can have. The legal codes of Creative Commons and RightsStatements.org are the source. */
 const LICENCES = {
@@ -97,16 +129,7 @@ const LICENCES = {
     owesCredit: 'asked',
     titleInCredit: 'no',
   },
-  'cc-by-4.0': creativeCommons('BY', '4.0', ANY),
-  'cc-by-3.0': creativeCommons('BY', '3.0', ANY),
-  'cc-by-2.5': creativeCommons('BY', '2.5', ANY),
-  'cc-by-2.0': creativeCommons('BY', '2.0', ANY),
-  'cc-by-sa-4.0': creativeCommons('BY-SA', '4.0', ANY),
-  'cc-by-sa-3.0': creativeCommons('BY-SA', '3.0', ANY),
-  'cc-by-nd-4.0': creativeCommons('BY-ND', '4.0', NO_CHANGE),
-  'cc-by-nc-4.0': creativeCommons('BY-NC', '4.0', NOT_COMMERCIAL),
-  'cc-by-nc-sa-4.0': creativeCommons('BY-NC-SA', '4.0', NOT_COMMERCIAL),
-  'cc-by-nc-nd-4.0': creativeCommons('BY-NC-ND', '4.0', NEITHER),
+  ...CREATIVE_COMMONS,
   permission: {
     ...FREE,
     name: 'Permission on file',
@@ -147,11 +170,76 @@ const LICENCES = {
     owesCredit: 'asked',
     titleInCredit: 'no',
   },
+  'no-copyright-non-commercial': {
+    ...FREE,
+    commercial: false,
+    name: 'No copyright, non-commercial use only (rights statement)',
+    short: 'no copyright, non-commercial only',
+    address: 'https://rightsstatements.org/vocab/NoC-NC/1.0/',
+    owesCredit: 'asked',
+    titleInCredit: 'no',
+  },
+  'in-copyright': {
+    ...CLOSED,
+    name: 'In copyright (rights statement)',
+    short: 'in copyright',
+    address: 'https://rightsstatements.org/vocab/InC/1.0/',
+    owesCredit: 'yes',
+    titleInCredit: 'no',
+  },
+  undetermined: {
+    ...CLOSED,
+    name: 'Copyright undetermined (rights statement)',
+    short: 'copyright undetermined',
+    address: 'https://rightsstatements.org/vocab/UND/1.0/',
+    owesCredit: 'asked',
+    titleInCredit: 'no',
+  },
+  'not-evaluated': {
+    ...CLOSED,
+    name: 'Copyright not evaluated (rights statement)',
+    short: 'copyright not evaluated',
+    address: 'https://rightsstatements.org/vocab/CNE/1.0/',
+    owesCredit: 'asked',
+    titleInCredit: 'no',
+  },
+  // Other countries may see it otherwise, so that a person has to decide for the place where it is published.
+  'no-copyright-us': {
+    ...CLOSED,
+    name: 'No copyright in the United States (rights statement)',
+    short: 'no copyright in the United States only',
+    address: 'https://rightsstatements.org/vocab/NoC-US/1.0/',
+    owesCredit: 'asked',
+    titleInCredit: 'no',
+  },
 } as const satisfies Record<string, LicenceTerms>;
 
 export type LicenceId = keyof typeof LICENCES;
 
 export const LICENCE_IDS = Object.keys(LICENCES).filter(isLicenceId);
+
+/** The licences as a list offers them, in groups that a person looks in. */
+export const LICENCE_GROUPS: readonly (readonly [name: string, ids: readonly LicenceId[]])[] = [
+  ['Ours', ['own', 'hire', 'permission', 'agency']],
+  ['Free', ['cc0', 'pdm', 'no-known-copyright']],
+  ...CC_VERSIONS.map(
+    (version) =>
+      [`Creative Commons ${version}`, LICENCE_IDS.filter((id) => id.endsWith(`-${version}`))] as const,
+  ),
+  [
+    'Not to be used, or with a decision first',
+    [
+      'unknown',
+      'comp',
+      'copyright',
+      'in-copyright',
+      'no-copyright-non-commercial',
+      'no-copyright-us',
+      'undetermined',
+      'not-evaluated',
+    ],
+  ],
+];
 
 export function isLicenceId(id: string): id is LicenceId {
   return Object.hasOwn(LICENCES, id);

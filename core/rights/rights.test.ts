@@ -3,7 +3,13 @@ import { altFault, withoutImageOf } from '../words/alt.ts';
 import { creditParts, creditText } from './attribution.ts';
 import { judge, sayJudgement, type Use } from './judgement.ts';
 import { EMPTY_LABEL, isWebAddress, type LabelPatch, withPatch } from './label.ts';
-import { LICENCE_IDS, licenceTerms, maybeLicenceByAddress, maybeLicenceByWords } from './licences.ts';
+import {
+  LICENCE_GROUPS,
+  LICENCE_IDS,
+  licenceTerms,
+  maybeLicenceByAddress,
+  maybeLicenceByWords,
+} from './licences.ts';
 
 const HERE: Use = { targetName: 'the Reserve site', commercial: true, creditOwnWork: false, changes: [] };
 const CROPPED: Use = { ...HERE, changes: ['cropped'] };
@@ -26,6 +32,14 @@ describe('licence table', () => {
     ['permission', true, true],
     ['agency', true, true],
     ['no-known-copyright', true, true],
+    ['cc-by-nd-2.0', true, false],
+    ['cc-by-nc-3.0', false, true],
+    ['cc-by-nc-sa-2.5', false, true],
+    ['no-copyright-non-commercial', false, true],
+    ['in-copyright', false, false],
+    ['undetermined', false, false],
+    ['not-evaluated', false, false],
+    ['no-copyright-us', false, false],
     ['comp', false, false],
     ['unknown', false, false],
     ['copyright', false, false],
@@ -82,6 +96,11 @@ describe('licence by address and by words', () => {
     expect(maybeLicenceByWords('Photo under CC BY-SA 4.0, please credit')).toBe('cc-by-sa-4.0');
     expect(maybeLicenceByWords('Creative Commons, some rights')).toBeUndefined();
     expect(maybeLicenceByWords('CC BY')).toBeUndefined();
+  });
+
+  it('offers every licence in one group', () => {
+    const offered = LICENCE_GROUPS.flatMap(([, ids]) => ids);
+    expect([...offered].sort()).toEqual([...LICENCE_IDS].sort());
   });
 
   it('finds every licence by its own address', () => {

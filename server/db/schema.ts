@@ -9,10 +9,15 @@ import {
   json,
   mysqlTable,
   primaryKey,
+  smallint,
   text,
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
+import type { FoundPicture } from '#api/gather.ts';
+import type { Statement } from '#core/gather/statement.ts';
+import type { Condition } from '#core/media/condition.ts';
+import type { CropRect } from '#core/media/crop.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
@@ -71,7 +76,12 @@ export const assets = mysqlTable(
     folder: varchar('folder', { length: 420 }).notNull().default(''),
     label: json('label').$type<Label>().notNull(),
     drafted: json('drafted').$type<string[]>().notNull(),
-    notes: json('notes').$type<string[]>().notNull(),
+    /** What was found on the file when it came in. */
+    conditions: json('conditions').$type<Condition[]>().notNull().default([]),
+    /** The part inside a baked-in border, in fractions, or null. */
+    trim: json('trim').$type<CropRect | null>(),
+    /** Another piece that stands on the shelf for this lookalike, or null. */
+    foldedInto: varchar('folded_into', { length: 36 }),
     originalName: varchar('original_name', { length: 300 }).notNull(),
     title: varchar('title', { length: 300 }).notNull(),
     maker: varchar('maker', { length: 300 }).notNull(),
@@ -90,6 +100,7 @@ export const assets = mysqlTable(
     index('assets_held_newest').on(table.deletedAt, table.createdAt, table.id),
     index('assets_held_name').on(table.deletedAt, table.stem, table.id),
     index('assets_held_width').on(table.deletedAt, table.widthPx, table.id),
+    index('assets_folded').on(table.foldedInto),
     index('assets_folder').on(table.folder),
     index('assets_licence').on(table.licence),
   ],
@@ -143,6 +154,118 @@ export const cuts = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.assetId, table.recipe, table.widthPx, table.format, table.quality] }),
   ],
+);
+
+/**
+ * How each piece looks, as a 64-bit hash and its four quarters: lookalikes agree in one quarter to within one bit,
+ * so that they are found by the indexes on the quarters (see `core/media/lookalike.ts`).
+ */
+export const looks = mysqlTable(
+  'looks',
+  {
+    assetId: varchar('asset_id', { length: 36 }).primaryKey(),
+    hash: char('hash', { length: 16 }).notNull(),
+    first: smallint('first', { unsigned: true }).notNull(),
+    second: smallint('second', { unsigned: true }).notNull(),
+    third: smallint('third', { unsigned: true }).notNull(),
+    fourth: smallint('fourth', { unsigned: true }).notNull(),
+  },
+  (table) => [
+    index('looks_first').on(table.first),
+    index('looks_second').on(table.second),
+    index('looks_third').on(table.third),
+    index('looks_fourth').on(table.fourth),
+  ],
+);
+
+/** Lookalikes that somebody decided to keep both of. The smaller id stands first. */
+export const keptApart = mysqlTable(
+  'kept_apart',
+  {
+    oneId: varchar('one_id', { length: 36 }).notNull(),
+    otherId: varchar('other_id', { length: 36 }).notNull(),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.oneId, table.otherId] })],
+);
+
+/** Each coming of a file: when, by whom, from where, and what was said of it there, stored as it was given. */
+export const provenance = mysqlTable(
+  'provenance',
+  {
+    id: id().primaryKey(),
+    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    at: time('at').notNull(),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    way: varchar('way', { length: 10 }).notNull(),
+    sourceId: varchar('source_id', { length: 30 }),
+    sourceKey: varchar('source_key', { length: 300 }),
+    /** Changes when the source's file changes; the same stamp is not fetched again. */
+    stamp: varchar('stamp', { length: 200 }),
+    address: varchar('address', { length: 2000 }),
+    pageAddress: varchar('page_address', { length: 2000 }),
+    fileName: varchar('file_name', { length: 300 }).notNull(),
+    said: json('said').$type<Statement[]>().notNull(),
+  },
+  (table) => [
+    index('provenance_asset').on(table.assetId, table.at),
+    index('provenance_source').on(table.sourceId, table.sourceKey),
+  ],
+);
+
+/** Pieces that a person keeps at hand. */
+export const pins = mysqlTable(
+  'pins',
+  {
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.personId, table.assetId] })],
+);
+
+/** A bookmarklet made for one person. Its token is known only by its hash, and may hand in an address and words. */
+export const clippers = mysqlTable(
+  'clippers',
+  {
+    id: id().primaryKey(),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    tokenHash: char('token_hash', { length: 64 }).notNull(),
+    madeAt: time('made_at').notNull(),
+    expiresAt: time('expires_at').notNull(),
+    revokedAt: time('revoked_at'),
+  },
+  (table) => [uniqueIndex('clippers_token').on(table.tokenHash), index('clippers_person').on(table.personId)],
+);
+
+/** Pages that were handed in by a clipper and wait to be read. */
+export const clips = mysqlTable(
+  'clips',
+  {
+    id: id().primaryKey(),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    address: varchar('address', { length: 2000 }).notNull(),
+    selection: varchar('selection', { length: 1000 }).notNull(),
+    at: time('at').notNull(),
+    openedAt: time('opened_at'),
+  },
+  (table) => [index('clips_person').on(table.personId, table.at)],
+);
+
+/** The single pictures of a gathering job, each with what became of it: a step is done once, whoever does it. */
+export const takings = mysqlTable(
+  'takings',
+  {
+    jobId: varchar('job_id', { length: 36 }).notNull(),
+    ordinal: int('ordinal').notNull(),
+    picture: json('picture').$type<FoundPicture>().notNull(),
+    state: varchar('state', { length: 10 }).notNull(),
+    sentence: varchar('sentence', { length: 500 }).notNull().default(''),
+    assetId: varchar('asset_id', { length: 36 }),
+    isNew: boolean('is_new'),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.ordinal] })],
 );
 
 /** Who changed what, when, and how it was before and after: undo, history and audit in one. */

@@ -4,6 +4,7 @@ import { count } from 'drizzle-orm';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
+import { sayCondition } from '#core/media/condition.ts';
 import { EMPTY_LABEL, withPatch } from '#core/rights/label.ts';
 import { assets } from '../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
@@ -49,7 +50,7 @@ describe('a picture that is handed in', () => {
     const turned = await picture(900, 600, '#123').withMetadata({ orientation: 6 }).jpeg().toBuffer();
     const { asset } = arrivedOf(await server.handIn(turned, 'turned.jpg'));
     expect(asset).toMatchObject({ width: 600, height: 900 });
-    expect(asset.notes.join()).toContain('upright');
+    expect(asset.conditions).toContainEqual({ code: 'turned' });
     const thumb = await fetch(asset.thumb);
     expect(await sharp(Buffer.from(await thumb.arrayBuffer())).metadata()).toMatchObject({
       width: 480,
@@ -76,7 +77,7 @@ describe('a picture that is handed in', () => {
     });
     expect([...asset.drafted].sort()).toEqual(['licence', 'maker', 'taken', 'title']);
     expect(asset.stem).toBe('bittern-in-the-reeds');
-    expect(asset.notes.join()).toContain('where it was taken');
+    expect(asset.conditions).toContainEqual({ code: 'place-of-taking' });
   });
 
   it('is the one already held when the very same file comes again', async () => {
@@ -115,7 +116,7 @@ describe('a picture that is handed in', () => {
     ],
   ])('says so when it is %s', async (_kind, make, words) => {
     const { asset } = arrivedOf(await server.handIn(await make(), 'odd.bin'));
-    expect(asset.notes.join()).toContain(words);
+    expect(asset.conditions.map(sayCondition).join()).toContain(words);
     expect((await fetch(asset.thumb)).status).toBe(200);
   });
 

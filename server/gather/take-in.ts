@@ -1,28 +1,56 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { draftFromMetadata, type MetadataDraft } from '#core/formats/metadata.ts';
+import { labelFrom, readLicence } from '#core/gather/reading.ts';
+import { type Statement, statements } from '#core/gather/statement.ts';
+import type { Condition } from '#core/media/condition.ts';
 import { ORIGINAL_FORMATS } from '#core/media/formats.ts';
-import { WHOLE } from '#core/media/recipe.ts';
+import { quartersOf } from '#core/media/lookalike.ts';
+import { withAncestors } from '#core/naming/folders.ts';
 import { type NamePart, nameByPattern } from '#core/naming/pattern.ts';
-import { EMPTY_LABEL, type Label, withPatch } from '#core/rights/label.ts';
+import { EMPTY_LABEL, isLabelField, type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { assets, targets } from '../db/schema.ts';
-import { ensureCut } from '../imaging/cut-store.ts';
+import { assets, folders, looks, provenance, targets } from '../db/schema.ts';
+import { storeCut } from '../imaging/cut-store.ts';
+import { type FirstLook, firstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { type OriginalFacts, readOriginal } from '../imaging/read-original.ts';
-import { THUMB_PX, VIEW_PX } from '../media/addresses.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { freeStemLike } from '../shelf/names.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
 
+/** Where a file came from, and what was said of it there, as it was given. */
+export interface Origin {
+  readonly way: 'upload' | 'address' | 'source' | 'clip';
+  readonly sourceId: string | null;
+  /** Names the file within its source, and the state it was in. */
+  readonly sourceKey: string | null;
+  readonly stamp: string | null;
+  readonly address: string | null;
+  readonly pageAddress: string | null;
+  readonly said: readonly Statement[];
+}
+
+export const FROM_OWN_MACHINE: Origin = {
+  way: 'upload',
+  sourceId: null,
+  sourceKey: null,
+  stamp: null,
+  address: null,
+  pageAddress: null,
+  said: [],
+};
+
 export interface Incoming {
-  /** Where the bytes lie now; the file may be moved away. */
+  /** Where the bytes lie now; they are left there. */
   readonly path: string;
   readonly name: string;
   readonly personId: string;
   readonly folder: string;
+  readonly origin: Origin;
 }
 
 export interface TakenIn {
@@ -34,31 +62,29 @@ export interface TakenIn {
 const NAME_TRIES = 5;
 
 /**
- * Takes a file in: looks at it, stores the original once by its hash, drafts its label from what it says of
- * itself, names it by the house pattern, and makes the pictures that screens show. The row is written after the
- * files, so a killed process leaves nothing half-known behind.
+ * Takes a file in: looks at it, stores the original once by its hash, drafts its label from what the file and the
+ * place it came from say, names it by the house pattern, and makes the pictures that screens show. The row is
+ * written after the files, so a killed process leaves nothing half-known behind.
  */
 export async function takeIn(context: Context, incoming: Incoming, now: Date): Promise<TakenIn> {
   const facts = await readOriginal(incoming.path, incoming.name);
   const held = await bySha(context, facts.sha256);
-  if (held) return { row: await brought(context, held), isNew: false };
-  const draft = await draftOf(context, incoming.path);
-  const source = {
-    id: randomUUID(),
-    sha256: facts.sha256,
-    widthPx: facts.size.width,
-    heightPx: facts.size.height,
-    animated: false,
-  };
+  if (held) return { row: await cameAgain(context, held, incoming, now), isNew: false };
+  const [draft, look] = await Promise.all([
+    draftOf(context, incoming.path),
+    firstLook(incoming.path, incoming.name, facts),
+  ]);
+  const source = { id: randomUUID(), sha256: facts.sha256 };
   await context.storage.take(originalKey(facts.sha256), incoming.path);
-  for (const wish of [VIEW_PX, THUMB_PX]) {
-    await ensureCut(context, source, WHOLE, Math.min(wish, facts.size.width), 'webp', SCREEN_QUALITY);
-  }
-  return insertNamed(context, incoming, facts, draft, source.id, now);
+  for (const { width, bytes } of look.screens)
+    await storeCut(
+      context,
+      source,
+      { recipe: 'whole', width, format: 'webp', quality: SCREEN_QUALITY },
+      bytes,
+    );
+  return insertNamed(context, incoming, { id: source.id, facts, draft, look }, now);
 }
-
-/** WebP quality of what screens show; what goes out has the target's own. */
-export const SCREEN_QUALITY = 80;
 
 async function draftOf(context: Context, path: string): Promise<MetadataDraft> {
   try {
@@ -66,23 +92,26 @@ async function draftOf(context: Context, path: string): Promise<MetadataDraft> {
   } catch (error) {
     // A file whose pixels are sound but whose metadata is not is still a good piece: it only says nothing.
     context.log.warn({ err: error }, 'metadata could not be read');
-    return { patch: {}, drafted: [], hasPlaceOfTaking: false };
+    return { patch: {}, drafted: [], hasPlaceOfTaking: false, saysOtherColours: false, said: [] };
   }
+}
+
+interface LookedAt {
+  readonly id: string;
+  readonly facts: OriginalFacts;
+  readonly draft: MetadataDraft;
+  readonly look: FirstLook;
 }
 
 async function insertNamed(
   context: Context,
   incoming: Incoming,
-  facts: OriginalFacts,
-  draft: MetadataDraft,
-  id: string,
+  seen: LookedAt,
   now: Date,
 ): Promise<TakenIn> {
-  const label = withPatch(EMPTY_LABEL, draft.patch);
-  const notes = [
-    ...facts.notes,
-    ...(draft.hasPlaceOfTaking ? ['It says where it was taken. Cuts leave that out.'] : []),
-  ];
+  const { id, facts } = seen;
+  const patch = draftedPatch(seen.draft, incoming.origin);
+  const label = withPatch(EMPTY_LABEL, patch);
   for (let tries = 0; tries < NAME_TRIES; tries += 1) {
     const stem = await freeStem(context, label, incoming.name);
     const row = {
@@ -98,8 +127,8 @@ async function insertNamed(
       extension: ORIGINAL_FORMATS[facts.format].extension,
       folder: incoming.folder,
       label,
-      drafted: [...draft.drafted],
-      notes,
+      drafted: Object.keys(patch).filter(isLabelField),
+      conditions: conditionsOf(seen, label),
       originalName: cleanName(incoming.name),
       ...derivedColumns(label, stem, incoming.name),
       createdAt: now,
@@ -108,6 +137,10 @@ async function insertNamed(
     try {
       await context.db.transaction(async (tx) => {
         await tx.insert(assets).values(row);
+        const [first, second, third, fourth] = quartersOf(seen.look.look);
+        await tx.insert(looks).values({ assetId: id, hash: seen.look.look, first, second, third, fourth });
+        for (const path of withAncestors(incoming.folder)) await tx.insert(folders).ignore().values({ path });
+        await writeProvenance(tx, id, incoming, seen.draft.said, now);
         await writeActivity(
           tx,
           {
@@ -131,6 +164,62 @@ async function insertNamed(
     if (made) return { row: made, isNew: true };
   }
   throw new Error(`No free name was found for ${id}.`);
+}
+
+/**
+ * The label as the file and its origin draft it. What the origin says comes before what the file says, and a licence
+ * on which they disagree is left for a person to decide.
+ */
+function draftedPatch(draft: MetadataDraft, origin: Origin): LabelPatch {
+  if (origin.said.length === 0) return draft.patch;
+  const all = [...origin.said, ...draft.said];
+  const said = labelFrom(all);
+  const { licence: ofFile, ...ofFileBesides } = draft.patch;
+  const licence = readLicence(all).kind === 'silent' ? ofFile : said.licence;
+  const sourceAddress = origin.pageAddress ?? origin.address ?? '';
+  return {
+    ...ofFileBesides,
+    ...said,
+    ...(licence ? { licence } : {}),
+    ...(sourceAddress ? { sourceAddress } : {}),
+  };
+}
+
+function conditionsOf({ facts, draft, look }: LookedAt, label: Label): Condition[] {
+  const hasProfile = facts.conditions.some(({ code }) => code === 'wide-colours');
+  return [
+    ...facts.conditions,
+    ...(draft.saysOtherColours && !hasProfile && !facts.hasProfile
+      ? [{ code: 'unknown-colours' } as const]
+      : []),
+    ...look.conditions,
+    ...(draft.hasPlaceOfTaking ? [{ code: 'place-of-taking' } as const] : []),
+    ...(label.licence === 'comp' ? [{ code: 'watermarked' } as const] : []),
+  ];
+}
+
+/** Writes down a coming of a file: for a new piece, or for one that is held already. */
+async function writeProvenance(
+  db: Queries,
+  assetId: string,
+  { personId, name, origin }: Incoming,
+  saidByFile: readonly Statement[],
+  now: Date,
+): Promise<void> {
+  await db.insert(provenance).values({
+    id: randomUUID(),
+    assetId,
+    at: now,
+    personId,
+    way: origin.way,
+    sourceId: origin.sourceId,
+    sourceKey: origin.sourceKey,
+    stamp: origin.stamp,
+    address: origin.address,
+    pageAddress: origin.pageAddress,
+    fileName: cleanName(name),
+    said: [...statements(...origin.said, ...saidByFile)],
+  });
 }
 
 async function freeStem(context: Context, label: Label, fileName: string): Promise<string> {
@@ -161,10 +250,12 @@ async function byId(context: Context, id: string): Promise<AssetRow | undefined>
   return row;
 }
 
-/** A piece that was thrown away and comes in again is brought back. */
-async function brought(context: Context, row: AssetRow): Promise<AssetRow> {
-  if (!row.deletedAt) return row;
-  await context.db.update(assets).set({ deletedAt: null }).where(eq(assets.id, row.id));
+/** The very file once more: where it came from this time is kept too, and a piece that was thrown away is brought back. */
+async function cameAgain(context: Context, row: AssetRow, incoming: Incoming, now: Date): Promise<AssetRow> {
+  await context.db.transaction(async (tx) => {
+    await writeProvenance(tx, row.id, incoming, [], now);
+    if (row.deletedAt) await tx.update(assets).set({ deletedAt: null }).where(eq(assets.id, row.id));
+  });
   return { ...row, deletedAt: null };
 }
 

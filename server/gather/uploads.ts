@@ -11,7 +11,7 @@ import { arrivals, assets } from '../db/schema.ts';
 import { personOf } from '../people/guard.ts';
 import { checked, notFound, Refusal } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
-import { type TakenIn, takeIn } from './take-in.ts';
+import { FROM_OWN_MACHINE, type TakenIn, takeIn } from './take-in.ts';
 
 const UPLOADS_PATH = '/api/uploads';
 
@@ -82,7 +82,11 @@ async function arrive(
   const folder = folderPath(upload.metadata?.folder ?? '');
   const path = join(context.config.dataFolder, 'uploads', uploadId);
   try {
-    const taken = await takeIn(context, { path, name, personId, folder }, new Date());
+    const taken = await takeIn(
+      context,
+      { path, name, personId, folder, origin: FROM_OWN_MACHINE },
+      new Date(),
+    );
     await context.db
       .insert(arrivals)
       .ignore()
@@ -105,6 +109,5 @@ async function earlierArrival(context: Context, uploadId: string): Promise<Taken
 }
 
 async function forget(store: FileStore, uploadId: string): Promise<void> {
-  // The original may have been moved to its place already; only the upload's own record is left then.
   await store.remove(uploadId).catch(() => store.configstore.delete(uploadId));
 }

@@ -80,10 +80,35 @@ async function findOrMake(
     makeCut(path, { original, recipe, width, format, quality, animated: source.animated }),
   );
   await context.storage.put(key, bytes);
-  const seconds = (performance.now() - began) / 1000;
+  await writeRow(context, row, bytes.length, (performance.now() - began) / 1000);
+  return { key, mime, bytes: bytes.length };
+}
+
+/** Stores a cut that was made elsewhere, as of a first look. `recipe` is its key. */
+export async function storeCut(
+  context: Context,
+  source: Pick<CutSource, 'id' | 'sha256'>,
+  cut: {
+    readonly recipe: string;
+    readonly width: number;
+    readonly format: CutFormat;
+    readonly quality: number;
+  },
+  bytes: Buffer,
+): Promise<void> {
+  const { recipe, width, format, quality } = cut;
+  await context.storage.put(cutKey(source.sha256, recipe, width, format, quality), bytes);
+  await writeRow(context, { assetId: source.id, recipe, widthPx: width, format, quality }, bytes.length, 0);
+}
+
+async function writeRow(
+  context: Context,
+  row: Omit<typeof cuts.$inferInsert, 'bytes' | 'seconds'>,
+  bytes: number,
+  seconds: number,
+): Promise<void> {
   await context.db
     .insert(cuts)
-    .values({ ...row, bytes: bytes.length, seconds })
-    .onDuplicateKeyUpdate({ set: { bytes: bytes.length, seconds } });
-  return { key, mime, bytes: bytes.length };
+    .values({ ...row, bytes, seconds })
+    .onDuplicateKeyUpdate({ set: { bytes, seconds } });
 }

@@ -30,6 +30,7 @@ const READ_ARGUMENTS = [
   '-IFD0:Artist',
   '-IFD0:Copyright',
   '-ExifIFD:DateTimeOriginal',
+  '-ExifIFD:ColorSpace',
   '-GPS:GPSLatitude',
 ];
 

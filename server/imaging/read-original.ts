@@ -4,6 +4,8 @@ import { open, readFile } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
 import { fileTypeFromFile } from 'file-type';
 import sharp, { type Metadata } from 'sharp';
+import { maybeProfileName } from '#core/formats/icc.ts';
+import type { Condition } from '#core/media/condition.ts';
 import { megapixels, type Size, sizeAsSeen } from '#core/media/dimensions.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS, type OriginalFormat } from '#core/media/formats.ts';
 import { Refusal } from '../problem.ts';
@@ -16,19 +18,17 @@ export interface OriginalFacts {
   readonly sha256: string;
   readonly alpha: boolean;
   readonly animated: boolean;
-  /** Sentences about the file that a person should know. */
-  readonly notes: readonly string[];
+  readonly hasProfile: boolean;
+  /** What was found on the file before its pixels were looked at. */
+  readonly conditions: readonly Condition[];
 }
 
 /** The most pixels that are ever decoded, in millions. Larger ones are refused before a pixel is read. */
 export const MEGAPIXEL_LIMIT = 150;
 
-/** Decoding to this width reads a file to its end and lets JPEG skip most of the arithmetic. */
-const DECODED_WIDTH_PX = 64;
-
 const SVG_BYTES_LIMIT = 2_000_000;
 
-/** Looks at a file that came from outside. Throws a Refusal with a plain sentence for what cannot be taken. */
+/** Reads what a file that came from outside is; its pixels are looked at by `firstLook`. Throws a Refusal with a plain sentence for what cannot be taken. */
 export async function readOriginal(path: string, saidName: string): Promise<OriginalFacts> {
   const { size: bytes } = await statOf(path);
   const name = shortName(saidName);
@@ -47,7 +47,6 @@ export async function readOriginal(path: string, saidName: string): Promise<Orig
       `${name} is ${spaced(size.width)} × ${spaced(size.height)} px, over the ${MEGAPIXEL_LIMIT} megapixels that are taken. Make it smaller first.`,
     );
   }
-  await decodeWhole(path, name);
   return {
     format,
     size,
@@ -55,7 +54,8 @@ export async function readOriginal(path: string, saidName: string): Promise<Orig
     sha256: await sha256Of(path),
     alpha: metadata.hasAlpha,
     animated: (metadata.pages ?? 1) > 1 && (format === 'gif' || format === 'webp'),
-    notes: notesOf(metadata, format),
+    hasProfile: metadata.icc !== undefined,
+    conditions: conditionsOf(metadata, format),
   };
 }
 
@@ -94,22 +94,8 @@ async function checkedSvg(path: string, name: string, bytes: number): Promise<'s
   return 'svg';
 }
 
-/** Decodes every pixel once: a file that breaks off half way is found now and not on a page. */
-async function decodeWhole(path: string, name: string): Promise<void> {
-  try {
-    await sharp(path, {
-      limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000,
-      failOn: 'truncated',
-      sequentialRead: true,
-    })
-      .resize(DECODED_WIDTH_PX)
-      .toBuffer();
-  } catch (cause) {
-    throw broken(name, cause);
-  }
-}
-
-function broken(name: string, cause: unknown): Refusal {
+/** What to say of a file that cannot be read to its end. */
+export function broken(name: string, cause: unknown): Refusal {
   return new Refusal(
     415,
     `${name} breaks off or is damaged, so it cannot be read to its end. Copy it again from where it came.`,
@@ -118,16 +104,16 @@ function broken(name: string, cause: unknown): Refusal {
   );
 }
 
-function notesOf(metadata: Metadata, format: OriginalFormat): readonly string[] {
-  const notes: string[] = [];
-  if (metadata.space === 'cmyk')
-    notes.push('Its colours are for print (CMYK). Cuts are converted for screens (sRGB).');
-  if ((metadata.orientation ?? 1) > 1)
-    notes.push('It was taken with the camera turned, and is shown upright.');
-  if ((metadata.pages ?? 1) > 1 && (format === 'gif' || format === 'webp'))
-    notes.push(`It moves: ${metadata.pages} pictures one after the other.`);
-  if (metadata.depth === 'ushort') notes.push('It has 16 bits a colour. Cuts have 8.');
-  return notes;
+function conditionsOf(metadata: Metadata, format: OriginalFormat): readonly Condition[] {
+  const found: Condition[] = [];
+  if (metadata.space === 'cmyk') found.push({ code: 'print-colours' });
+  const profile = metadata.space !== 'cmyk' && metadata.icc ? maybeProfileName(metadata.icc) : undefined;
+  if (profile && !/srgb|gr[ae]y/i.test(profile)) found.push({ code: 'wide-colours', profile });
+  if ((metadata.orientation ?? 1) > 1) found.push({ code: 'turned' });
+  const pictures = metadata.pages ?? 1;
+  if (pictures > 1 && (format === 'gif' || format === 'webp')) found.push({ code: 'moves', pictures });
+  if (metadata.depth === 'ushort') found.push({ code: 'deep-colours' });
+  return found;
 }
 
 async function sha256Of(path: string): Promise<string> {
@@ -160,7 +146,7 @@ function spaced(count: number): string {
 }
 
 /** A file name from outside, safe to stand in a sentence. */
-function shortName(name: string): string {
+export function shortName(name: string): string {
   const last = name.split(/[/\\]/).at(-1) ?? name;
   const clean = last.replace(/\p{C}+/gu, '').trim();
   return clean.length > 60 ? `${clean.slice(0, 57)}...` : clean || 'This file';

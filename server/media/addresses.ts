@@ -4,7 +4,8 @@ import type { Context } from '../context.ts';
 export const THUMB_PX = 480;
 export const VIEW_PX = 1600;
 
-export const thumbPath = (assetId: string, width: number) => `/thumb/${assetId}/${width}.webp`;
+export const thumbPath = (assetId: string, recipe: string, width: number) =>
+  `/thumb/${assetId}/${recipe}/${width}.webp`;
 
 export const cutPath = (assetId: string, recipe: string, width: number, quality: number, fileName: string) =>
   `/cut/${assetId}/${recipe}/${width}/${quality}/${fileName}`;

@@ -4,14 +4,14 @@ import { fileURLToPath } from 'node:url';
 import { eq } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
-import { maybeRecipe, recipeKey, WHOLE } from '#core/media/recipe.ts';
+import { maybeRecipe, recipeKey } from '#core/media/recipe.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
-import { SCREEN_QUALITY } from '../gather/take-in.ts';
 import { ensureCut, qualityOf } from '../imaging/cut-store.ts';
+import { SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { readPage } from '../pages/store.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { cutPath, signedAddress } from './addresses.ts';
@@ -32,10 +32,12 @@ export function mediaRoutes(context: Context): Router {
     next();
   });
 
-  router.get('/thumb/:assetId/:file', signed(context), async (request, response) => {
+  router.get('/thumb/:assetId/:recipe/:file', signed(context), async (request, response) => {
     const width = Number(/^(\d{1,5})\.webp$/.exec(String(request.params.file))?.[1]);
+    const recipe = maybeRecipe(String(request.params.recipe));
+    if (!recipe) throw notFound('This picture');
     await sendCut(context, response, String(request.params.assetId), {
-      recipe: WHOLE,
+      recipe,
       width,
       format: 'webp',
       quality: SCREEN_QUALITY,

@@ -30,6 +30,7 @@ export async function changeAsset(
   const label: Label = change.label ? withPatch(row.label, change.label) : row.label;
   const stem = change.stem === undefined ? row.stem : await checkedStem(context, row, change.stem);
   const folder = change.folder === undefined ? row.folder : folderPath(change.folder);
+  const trim = change.trim === undefined ? (row.trim ?? null) : change.trim;
   const said = new Set(
     [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField) as string[],
   );
@@ -42,6 +43,7 @@ export async function changeAsset(
         stem,
         folder,
         drafted,
+        trim,
         version: version + 1,
         ...derivedColumns(label, stem, row.originalName),
       })
@@ -57,7 +59,7 @@ export async function changeAsset(
     if (folder !== row.folder) {
       for (const path of withAncestors(folder)) await tx.insert(folders).ignore().values({ path });
     }
-    const before = { label: row.label, stem: row.stem, folder: row.folder };
+    const before = { label: row.label, stem: row.stem, folder: row.folder, trim: row.trim ?? null };
     await writeActivity(
       tx,
       {
@@ -66,7 +68,7 @@ export async function changeAsset(
         subjectId: id,
         what: 'changed its label',
         before,
-        after: { label, stem, folder },
+        after: { label, stem, folder, trim },
       },
       now,
     );

@@ -1,5 +1,8 @@
 import { eq, inArray } from 'drizzle-orm';
 import type { Asset } from '#api/assets.ts';
+import type { CropRect } from '#core/media/crop.ts';
+import type { Size } from '#core/media/dimensions.ts';
+import { recipeKey, trimmedSize } from '#core/media/recipe.ts';
 import type { Piece } from '#core/page/picture.ts';
 import type { Context } from '../context.ts';
 import type { assets } from '../db/schema.ts';
@@ -27,30 +30,45 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     stem: row.stem,
     extension: row.extension,
     folder: row.folder,
-    width: row.widthPx,
-    height: row.heightPx,
+    ...trimmedSize(originalSize(row), trimOf(row)),
     bytes: row.bytes,
     format: row.format,
     alpha: row.alpha,
     animated: row.animated,
     label: row.label,
     drafted: row.drafted,
-    notes: row.notes,
+    conditions: row.conditions,
+    trim: trimOf(row),
+    original: originalSize(row),
+    foldedInto: row.foldedInto,
+    deletedAt: row.deletedAt?.toISOString() ?? null,
     originalName: row.originalName,
-    thumb: address(context, row, THUMB_PX),
-    view: address(context, row, VIEW_PX),
+    thumb: thumbAddress(context, row),
+    view: screenAddress(context, row, null, VIEW_PX),
     createdAt: row.createdAt.toISOString(),
     createdBy: names.get(row.createdBy) ?? 'Somebody',
     usedOn: uses.get(row.id) ?? [],
   }));
 }
 
-export function thumbAddress(context: Context, row: Pick<AssetRow, 'id' | 'widthPx'>): string {
-  return address(context, row, THUMB_PX);
+type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim'>;
+
+/** The small picture of a piece, without a border that was trimmed. */
+export function thumbAddress(context: Context, row: Sized): string {
+  return screenAddress(context, row, trimOf(row), THUMB_PX);
 }
 
-function address(context: Context, row: Pick<AssetRow, 'id' | 'widthPx'>, wish: number): string {
-  return signedAddress(context, thumbPath(row.id, Math.min(wish, row.widthPx)));
+function screenAddress(context: Context, row: Sized, trim: CropRect | null, wish: number): string {
+  const { width } = trimmedSize(originalSize(row), trim);
+  return signedAddress(context, thumbPath(row.id, recipeKey({ crop: trim }), Math.min(wish, width)));
+}
+
+function originalSize(row: Sized): Size {
+  return { width: row.widthPx, height: row.heightPx };
+}
+
+function trimOf(row: Sized): CropRect | null {
+  return row.trim ?? null;
 }
 
 async function usesOf(context: Context, assetIds: readonly string[]) {
@@ -80,7 +98,8 @@ export function pieceOf(row: AssetRow): Piece {
     id: row.id,
     stem: row.stem,
     extension: row.extension,
-    size: { width: row.widthPx, height: row.heightPx },
+    size: originalSize(row),
+    trim: trimOf(row),
     bytes: row.bytes,
     alpha: row.alpha,
     animated: row.animated,

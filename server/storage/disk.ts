@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { copyFile, mkdir, open, readFile, rename, rm, stat } from 'node:fs/promises';
+import { copyFile, link, mkdir, open, readFile, rename, rm, stat } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { assertSafeKey, type Storage } from './storage.ts';
 
@@ -25,7 +25,7 @@ export function diskStorage(folder: string): Storage {
   };
   return {
     put: (key, bytes) => place(key, (temporary) => writeWhole(temporary, bytes)),
-    take: (key, from) => place(key, (temporary) => move(from, temporary)),
+    take: (key, from) => place(key, (temporary) => linkOrCopy(from, temporary)),
     read: (key) => readFile(pathOf(key)),
     stream: async (key) => createReadStream(pathOf(key)),
     has: async (key) => exists(pathOf(key)),
@@ -52,13 +52,14 @@ async function sync(path: string): Promise<void> {
   }
 }
 
-async function move(from: string, to: string): Promise<void> {
+/** The file is left where it is: should the row that names it not be written, it can be taken again. */
+async function linkOrCopy(from: string, to: string): Promise<void> {
   try {
-    await rename(from, to);
+    await link(from, to);
   } catch (error) {
-    if (!(error instanceof Error && 'code' in error && error.code === 'EXDEV')) throw error;
+    const code = error instanceof Error && 'code' in error ? error.code : undefined;
+    if (code !== 'EXDEV' && code !== 'EPERM' && code !== 'ENOTSUP') throw error;
     await copyFile(from, to);
-    await rm(from, { force: true });
   }
 }
 

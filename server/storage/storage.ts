@@ -2,7 +2,7 @@ import type { Readable } from 'node:stream';
 
 /** Where originals, cuts and bundles are kept. Keys are relative paths of safe letters; what is stored never changes. */
 export interface Storage {
-  /** Stores the file at `path` under `key`, whole or not at all. The file at `path` may be moved away. */
+  /** Stores the file at `path` under `key`, whole or not at all. The file at `path` is left there. */
   readonly take: (key: string, path: string) => Promise<void>;
   readonly put: (key: string, bytes: Uint8Array) => Promise<void>;
   readonly read: (key: string) => Promise<Buffer>;

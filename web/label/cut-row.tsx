@@ -6,6 +6,7 @@ import { shownWidth } from '#core/page/layout.ts';
 import { planPicture } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { pieceOf } from '../pieces/pieces.ts';
+import { Conditions } from './conditions.tsx';
 import { LabelRow, type Use } from './row.tsx';
 
 interface CutRowProps {
@@ -24,15 +25,9 @@ export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
       <p>
         {use
           ? sayCut(asset, rules, use)
-          : `The original is ${asset.width} × ${asset.height} ${format}, ${sayBytes(asset.bytes)}.`}
+          : `The original is ${asset.original.width} × ${asset.original.height} ${format}, ${sayBytes(asset.bytes)}.`}
       </p>
-      {asset.notes.length > 0 ? (
-        <ul className="label-notes soft">
-          {asset.notes.map((note) => (
-            <li key={note}>{note}</li>
-          ))}
-        </ul>
-      ) : null}
+      <Conditions asset={asset} isEditable={isEditable} />
     </LabelRow>
   );
 }

@@ -7,7 +7,7 @@ import { judgeHere } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
 import { judge, sayJudgement } from '#core/rights/judgement.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
-import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { isLicenceId, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { meQuery } from '../api/queries.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
@@ -88,10 +88,14 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
               isLicenceId(event.target.value) && setDraft({ ...draft, licence: event.target.value })
             }
           >
-            {LICENCE_IDS.map((id) => (
-              <option key={id} value={id}>
-                {licenceTerms(id).name}
-              </option>
+            {LICENCE_GROUPS.map(([group, ids]) => (
+              <optgroup key={group} label={group}>
+                {ids.map((id) => (
+                  <option key={id} value={id}>
+                    {licenceTerms(id).name}
+                  </option>
+                ))}
+              </optgroup>
             ))}
           </select>
         )}

@@ -42,7 +42,8 @@ export function pieceOf(asset: Asset): Piece {
     id: asset.id,
     stem: asset.stem,
     extension: asset.extension,
-    size: { width: asset.width, height: asset.height },
+    size: asset.original,
+    trim: asset.trim,
     bytes: asset.bytes,
     alpha: asset.alpha,
     animated: asset.animated,
@@ -90,6 +91,7 @@ function inverseOf(before: Asset, change: AssetChange): AssetChange {
     ...(label ? { label: label as LabelPatch } : {}),
     ...(change.stem === undefined ? {} : { stem: before.stem }),
     ...(change.folder === undefined ? {} : { folder: before.folder }),
+    ...(change.trim === undefined ? {} : { trim: before.trim }),
   };
 }
 

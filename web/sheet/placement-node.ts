@@ -2,9 +2,10 @@ import { Node as EditorNode } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
-import { recipeForRatio, sizeAfter } from '#core/media/recipe.ts';
+import { sizeAfter } from '#core/media/recipe.ts';
 import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
+import { recipeHere } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { captionHere, creditHere } from '#core/page/words.ts';
 import { figureClass, figureStyle } from '#core/page/write.ts';
@@ -111,7 +112,7 @@ class PlacementView implements NodeView {
       return;
     }
     const piece = pieceOf(asset);
-    const recipe = recipeForRatio(piece.size, placement.ratio, piece.label.focal);
+    const recipe = recipeHere(placement, piece);
     const cut = sizeAfter(piece.size, recipe);
     this.#window.hidden = false;
     this.#window.style.aspectRatio = `${cut.width} / ${cut.height}`;

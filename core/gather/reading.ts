@@ -1,0 +1,110 @@
+import { isWebAddress, type LabelPatch } from '../rights/label.ts';
+import {
+  type LicenceId,
+  licenceTerms,
+  maybeLicenceByAddress,
+  maybeLicenceByWords,
+} from '../rights/licences.ts';
+import { SAID_BY, type SaidAbout, type SaidBy, type Statement, saySaidBy } from './statement.ts';
+
+/** One licence that somebody names, and who. `licence` is null where the words name none that is known. */
+export interface LicenceVoice {
+  readonly by: SaidBy;
+  readonly value: string;
+  readonly licence: LicenceId | null;
+}
+
+/**
+ * What the places together say of the licence. "clear" when all that name one name the same; "contradicting" when
+ * they name several; "unclear" when something is said that names none; "silent" when nothing is said.
+ */
+export type LicenceReading =
+  | { readonly kind: 'clear'; readonly licence: LicenceId; readonly voices: readonly LicenceVoice[] }
+  | { readonly kind: 'contradicting'; readonly voices: readonly LicenceVoice[] }
+  | { readonly kind: 'unclear'; readonly voices: readonly LicenceVoice[] }
+  | { readonly kind: 'silent' };
+
+/** Reads the licence from statements. Never guesses: a person decides where places disagree or are not understood. */
+export function readLicence(said: readonly Statement[]): LicenceReading {
+  const voices = said
+    .filter(({ about }) => about === 'licence')
+    .map(({ by, value }): LicenceVoice => ({ by, value, licence: licenceNamed(value) }));
+  if (voices.length === 0) return { kind: 'silent' };
+  const named = [...new Set(voices.flatMap(({ licence }) => licence ?? []))];
+  const [only, ...others] = named;
+  if (others.length > 0) return { kind: 'contradicting', voices };
+  return only === undefined ? { kind: 'unclear', voices } : { kind: 'clear', licence: only, voices };
+}
+
+function licenceNamed(value: string): LicenceId | null {
+  if (/^(comp|not bought)$/i.test(value)) return 'comp';
+  if (/^all rights reserved\.?$/i.test(value)) return 'copyright';
+  return maybeLicenceByAddress(value) ?? maybeLicenceByWords(value) ?? null;
+}
+
+/** A licence reading as sentences: what disagrees or is not understood, and that a person has to decide. */
+export function sayLicenceReading(reading: LicenceReading): string | null {
+  switch (reading.kind) {
+    case 'clear':
+      return null;
+    case 'silent':
+      return 'Nothing is said of its licence.';
+    case 'unclear':
+      return `What is said of its licence is not clear: ${sayVoices(reading.voices)}`;
+    case 'contradicting':
+      return `What is said of its licence disagrees: ${sayVoices(reading.voices)}`;
+  }
+}
+
+function sayVoices(voices: readonly LicenceVoice[]): string {
+  return voices
+    .map(({ by, value, licence }) => {
+      const says = licence ? licenceTerms(licence).short : `“${value.slice(0, 80)}”`;
+      return `${saySaidBy(by)} says ${says}.`;
+    })
+    .join(' ');
+}
+
+/** The first thing said about something, by the place nearest to the maker. */
+export function firstSaid(said: readonly Statement[], about: SaidAbout): string {
+  const found = said.filter((one) => one.about === about);
+  return found.sort((a, b) => SAID_BY.indexOf(a.by) - SAID_BY.indexOf(b.by))[0]?.value ?? '';
+}
+
+const LINE_LIMIT = 300;
+const line = (text: string) => text.slice(0, LINE_LIMIT);
+
+/**
+ * The label that statements draft: what is not said is left out, and the licence stays unknown unless it is clear.
+ */
+export function labelFrom(said: readonly Statement[]): LabelPatch {
+  const patch: LabelPatch = {};
+  const text = (about: SaidAbout) => line(firstSaid(said, about));
+  const title = text('title');
+  if (title) patch.title = title;
+  const maker = text('maker');
+  if (maker) patch.maker = maker;
+  const makerAddress = firstSaid(said, 'maker-address');
+  if (isWebAddress(makerAddress)) patch.makerAddress = makerAddress;
+  const source = text('source');
+  if (source) patch.source = source;
+  const sourceId = text('source-id');
+  if (sourceId) patch.sourceId = sourceId;
+  const notice = text('notice');
+  if (notice) patch.notice = notice;
+  const place = text('place');
+  if (place) patch.place = place;
+  const caption = firstSaid(said, 'caption');
+  if (caption) patch.caption = caption;
+  const taken = /^\d{4}-\d{2}-\d{2}/.exec(firstSaid(said, 'taken'))?.[0];
+  if (taken && !Number.isNaN(Date.parse(taken))) patch.taken = taken;
+  const words = firstSaid(said, 'words')
+    .split(',')
+    .map((word) => word.trim())
+    .filter(Boolean)
+    .slice(0, 60);
+  if (words.length > 0) patch.words = words.map(line);
+  const reading = readLicence(said);
+  if (reading.kind === 'clear') patch.licence = reading.licence;
+  return patch;
+}

@@ -1,0 +1,218 @@
+import { createWriteStream } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { request as askHttp, type IncomingHttpHeaders, type IncomingMessage } from 'node:http';
+import { request as askHttps } from 'node:https';
+import type { LookupFunction } from 'node:net';
+import { PassThrough, type Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
+import { addressToConnect, portOf, type Resolve, type StandIns, systemResolve, webAddress } from './guard.ts';
+import { OutboundProblem } from './problem.ts';
+
+/** What a fetch may cost. */
+export interface Limits {
+  /** Most bytes of the answer, after unpacking. */
+  readonly bytes: number;
+  /** From the first question to the last byte, in milliseconds. */
+  readonly millis: number;
+}
+
+export interface Wish {
+  readonly limits: Limits;
+  /** The page on which the address was found, told as `Referer` as a browser would. */
+  readonly referrer?: string;
+  readonly accept?: string;
+  readonly signal?: AbortSignal;
+}
+
+export interface Answer {
+  /** Where it came from in the end, after redirects. */
+  readonly address: string;
+  readonly headers: IncomingHttpHeaders;
+  readonly body: Readable;
+}
+
+/** The one way out: every fetch of a foreign address goes through here. */
+export interface Outbound {
+  /** The bytes of an address in memory. Throws OutboundProblem. */
+  readonly read: (address: string, wish: Wish) => Promise<Fetched>;
+  /** The bytes of an address into a file, which is not there afterwards unless all came. Throws OutboundProblem. */
+  readonly save: (address: string, path: string, wish: Wish) => Promise<Omit<Fetched, 'bytes'>>;
+}
+
+export interface Fetched {
+  readonly address: string;
+  readonly headers: IncomingHttpHeaders;
+  readonly bytes: Buffer;
+}
+
+const REDIRECT_LIMIT = 5;
+const REDIRECTS = new Set([301, 302, 303, 307, 308]);
+const AGENT = 'Placard';
+
+export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolve): Outbound {
+  const open = (address: string, wish: Wish, signal: AbortSignal) =>
+    follow(webAddress(address), wish, signal, (url) => addressToConnect(url, standIns, resolve));
+  return {
+    read: (address, wish) =>
+      within(wish, address, async (signal) => {
+        const answer = await open(address, wish, signal);
+        const parts: Buffer[] = [];
+        for await (const part of answer.body) parts.push(Buffer.from(part));
+        return { address: answer.address, headers: answer.headers, bytes: Buffer.concat(parts) };
+      }),
+    save: (address, path, wish) =>
+      within(wish, address, async (signal) => {
+        const answer = await open(address, wish, signal);
+        try {
+          await pipeline(answer.body, createWriteStream(path), { signal });
+        } catch (error) {
+          await rm(path, { force: true });
+          throw error;
+        }
+        return { address: answer.address, headers: answer.headers };
+      }),
+  };
+}
+
+/** Runs `work` within the time of the wish, and turns whatever goes wrong on the line into an OutboundProblem. */
+async function within<T>(wish: Wish, address: string, work: (signal: AbortSignal) => Promise<T>): Promise<T> {
+  const inTime = AbortSignal.timeout(wish.limits.millis);
+  const signal = wish.signal ? AbortSignal.any([wish.signal, inTime]) : inTime;
+  try {
+    return await work(signal);
+  } catch (error) {
+    if (error instanceof OutboundProblem) throw error;
+    const host = URL.canParse(address) ? new URL(address).hostname : '';
+    if (wish.signal?.aborted) throw new OutboundProblem('stopped', host, { cause: error });
+    if (inTime.aborted) throw new OutboundProblem('too-slow', host, { cause: error });
+    throw new OutboundProblem(faultOf(error), host, { cause: error });
+  }
+}
+
+const CERTIFICATE_CODE = /CERT|SELF_SIGNED|UNABLE_TO_VERIFY|ERR_TLS|EPROTO|SSL/;
+
+function faultOf(error: unknown): 'broken-certificate' | 'broken-off' | 'bad-encoding' | 'unreachable' {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  if (CERTIFICATE_CODE.test(code)) return 'broken-certificate';
+  if (/^Z_|ERR__?ERROR_FORMAT|BROTLI/i.test(code)) return 'bad-encoding';
+  if (/ECONNRESET|EPIPE|ERR_STREAM_PREMATURE_CLOSE|ABORTED/i.test(code) || /aborted/i.test(String(error)))
+    return 'broken-off';
+  return 'unreachable';
+}
+
+async function follow(
+  start: URL,
+  wish: Wish,
+  signal: AbortSignal,
+  check: (url: URL) => Promise<string>,
+): Promise<Answer> {
+  let address = start;
+  for (let redirects = 0; redirects <= REDIRECT_LIMIT; redirects += 1) {
+    // Checked anew for each hop: a public place may point to a private one.
+    const response = await askOnce(address, await check(address), wish, signal);
+    const { statusCode = 0, headers } = response;
+    if (REDIRECTS.has(statusCode) && headers.location !== undefined) {
+      response.destroy();
+      address = webAddress(absolute(headers.location, address));
+      continue;
+    }
+    if (statusCode !== 200) {
+      response.destroy();
+      throw problemOfStatus(statusCode, headers, address.hostname);
+    }
+    return { address: address.href, headers, body: limited(unpacked(response), wish.limits.bytes, address) };
+  }
+  throw new OutboundProblem('too-many-redirects', start.hostname);
+}
+
+function absolute(location: string, base: URL): string {
+  return URL.canParse(location, base.href) ? new URL(location, base.href).href : location;
+}
+
+/** One question to one numeric address. No cookies and no credentials are ever sent. */
+function askOnce(address: URL, connectTo: string, wish: Wish, signal: AbortSignal): Promise<IncomingMessage> {
+  const ask = address.protocol === 'https:' ? askHttps : askHttp;
+  const family = connectTo.includes(':') ? 6 : 4;
+  const toChecked: LookupFunction = (_host, options, done) => {
+    if (options.all) done(null, [{ address: connectTo, family }]);
+    else done(null, connectTo, family);
+  };
+  return new Promise((resolve, reject) => {
+    const request = ask(
+      {
+        protocol: address.protocol,
+        hostname: address.hostname.replace(/^\[|\]$/g, ''),
+        port: portOf(address),
+        path: `${address.pathname}${address.search}`,
+        method: 'GET',
+        agent: false,
+        lookup: toChecked,
+        signal,
+        headers: {
+          host: address.host,
+          'user-agent': AGENT,
+          accept: wish.accept ?? '*/*',
+          'accept-encoding': 'gzip, deflate, br',
+          ...(wish.referrer ? { referer: wish.referrer } : {}),
+        },
+      },
+      resolve,
+    );
+    request.on('error', reject);
+    request.end();
+  });
+}
+
+function problemOfStatus(status: number, headers: IncomingHttpHeaders, host: string): OutboundProblem {
+  if (status === 404 || status === 410) return new OutboundProblem('not-found', host);
+  if (status === 401 || status === 403 || status === 451) return new OutboundProblem('refused', host);
+  if (status === 429) return new OutboundProblem('busy', host, { waitMillis: waitOf(headers) });
+  if (status >= 500) return new OutboundProblem('server-error', host, { waitMillis: waitOf(headers) });
+  return new OutboundProblem('odd-status', host);
+}
+
+/** `Retry-After` in seconds (RFC 9110, 10.2.3); its date form is passed over. */
+function waitOf(headers: IncomingHttpHeaders): number | null {
+  const seconds = Number(headers['retry-after']);
+  return Number.isFinite(seconds) && seconds > 0 ? seconds * 1000 : null;
+}
+
+function unpacked(response: IncomingMessage): Readable {
+  const decoder = decoderOf(response.headers['content-encoding']);
+  const out = decoder ?? new PassThrough();
+  // A line that breaks is an error of what is read, not an early end of it.
+  response.on('aborted', () => out.destroy(Object.assign(new Error('aborted'), { code: 'ECONNRESET' })));
+  response.on('error', (error) => out.destroy(error));
+  out.on('close', () => response.destroy());
+  return response.pipe(out);
+}
+
+function decoderOf(encoding: string | undefined): Transform | undefined {
+  switch (encoding?.trim().toLowerCase()) {
+    case 'gzip':
+    case 'x-gzip':
+      return createGunzip();
+    case 'deflate':
+      return createInflate();
+    case 'br':
+      return createBrotliDecompress();
+    default:
+      return undefined;
+  }
+}
+
+/** Counts what has been unpacked, so that neither an endless body nor a packed bomb gets past the limit. */
+function limited(body: Readable, most: number, address: URL): Readable {
+  let bytes = 0;
+  const counter = new Transform({
+    transform(part: Buffer, _encoding, done) {
+      bytes += part.length;
+      if (bytes > most) done(new OutboundProblem('too-large', address.hostname));
+      else done(null, part);
+    },
+  });
+  body.on('error', (error) => counter.destroy(error));
+  counter.on('close', () => body.destroy());
+  return body.pipe(counter);
+}
