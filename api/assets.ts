@@ -84,6 +84,18 @@ export const AssetChangeSchema = v.strictObject({
 });
 export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;
 
+/** A piece on the shelf that looks like another; `bitsApart` of 64. */
+export const LookalikesSchema = v.array(v.strictObject({ asset: AssetSchema, bitsApart: v.number() }));
+export type Lookalike = v.InferOutput<typeof LookalikesSchema>[number];
+
+const otherId = v.pipe(v.string(), v.maxLength(36));
+export const KeepApartSchema = v.strictObject({ other: otherId });
+export const FoldSchema = v.strictObject({ into: v.nullable(otherId) });
+export const ReplaceSchema = v.strictObject({ by: otherId });
+/** How many pages changed, and the moment that names the replacement when it is taken back. */
+export const ReplacedSchema = v.strictObject({ pages: v.number(), at: v.string() });
+export const TakeBackSchema = v.strictObject({ at: v.pipe(v.string(), v.isoTimestamp()) });
+
 /** Takes in a finished upload; asking twice answers the same. */
 export const ArrivalSchema = v.strictObject({ uploadId: v.pipe(v.string(), v.regex(/^[a-f0-9]{32}$/)) });
 

@@ -10,14 +10,14 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   contributor: 'Contributor',
 };
 
-/** What a person may do. `hand-in` is adding pieces and saying what they are. */
-const DEEDS = ['hand-in', 'say-rights', 'edit-pages', 'take-away', 'set-rules'] as const;
+/** What a person may do. `hand-in` is adding own pieces and saying what they are; `gather`, taking from elsewhere. */
+const DEEDS = ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away', 'set-rules'] as const;
 export type Deed = (typeof DEEDS)[number];
 
 const DEEDS_OF: Readonly<Record<Role, readonly Deed[]>> = {
-  editor: ['hand-in', 'say-rights', 'edit-pages', 'take-away'],
-  'rights-keeper': ['hand-in', 'say-rights', 'edit-pages', 'take-away'],
-  'site-owner': ['hand-in', 'say-rights', 'edit-pages', 'take-away', 'set-rules'],
+  editor: ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away'],
+  'rights-keeper': ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away'],
+  'site-owner': ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away', 'set-rules'],
   contributor: ['hand-in'],
 };
 

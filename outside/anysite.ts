@@ -1,36 +1,48 @@
+import { gzipSync } from 'node:zlib';
 import { Router } from 'express';
 import sharp from 'sharp';
+import { htmlPage, jsonLd } from './html.ts';
 
 const PICTURES = {
   plain: { width: 1600, height: 1000, colour: '#6f8f7a', border: 0 },
   bordered: { width: 1200, height: 800, colour: '#8a7a5c', border: 40 },
   small: { width: 240, height: 160, colour: '#5c748a', border: 0 },
+  enlarged: { width: 1800, height: 1200, colour: '#74806a', border: 0 },
+  compressed: { width: 1400, height: 900, colour: '#5f7d86', border: 0 },
 } as const;
 
 type PictureName = keyof typeof PICTURES;
 
-/** Any page on the web: pictures in several conditions, and the page that shows them. */
+const CC = 'https://creativecommons.org/licenses';
+
+/** Any page on the web: pictures in several conditions, and pages that show them. */
 export function anysite(): Router {
   const router = Router();
   router.get('/', (_request, response) => {
-    const items = Object.keys(PICTURES).map((name) => `<li><a href="/page/${name}">${name}</a></li>`);
-    response.type('html').send(page('Anysite', `<ul>${items.join('')}</ul>`));
+    const names = [...Object.keys(PICTURES), ...Object.keys(PAGES), 'many', 'guarded'];
+    const items = names.map((name) => `<li><a href="/page/${name}">${name}</a></li>`);
+    response.type('html').send(htmlPage('Anysite', `<ul>${items.join('')}</ul>`));
   });
-  router.get('/page/:name', (request, response) => {
-    const { name } = request.params;
-    if (!isPicture(name)) {
-      response.status(404).type('html').send(page('Not here', '<p>There is no such page.</p>'));
-      return;
-    }
-    const { width, height } = PICTURES[name];
+  router.get('/page/many', (_request, response) => {
+    const images = Array.from(
+      { length: MANY },
+      (_, at) => `<img src="/picture/plain.jpg?${at}" width="${200 + at}" height="150" alt="Picture ${at}">`,
+    );
+    response.type('html').send(htmlPage('Two thousand pictures', images.join('\n')));
+  });
+  router.get('/page/guarded', (_request, response) => {
     response
       .type('html')
       .send(
-        page(
-          `The ${name} picture`,
-          `<figure><img src="/picture/${name}.jpg" width="${width}" height="${height}" alt="A ${name} picture"><figcaption>Shown here by a passer-by.</figcaption></figure>`,
-        ),
+        htmlPage('A guarded picture', '<img src="/guarded/plain.jpg" width="1600" height="1000" alt="">'),
       );
+  });
+  router.get('/page/:name', (request, response) => {
+    const { name } = request.params;
+    const made = Object.entries(PAGES).find(([known]) => known === name)?.[1];
+    if (made) response.type('html').send(made);
+    else if (isPicture(name)) response.type('html').send(figurePage(name));
+    else response.status(404).type('html').send(htmlPage('Not here', '<p>There is no such page.</p>'));
   });
   router.get('/picture/:file', async (request, response) => {
     const name = request.params.file.replace(/\.jpg$/, '');
@@ -40,7 +52,7 @@ export function anysite(): Router {
     }
     response.type('image/jpeg').send(await paint(name));
   });
-  // Refused to pages of other sites, moved, a page under a picture's name, and far too large.
+  // Refused to pages of other sites, moved, a page under a picture's name, a picture under a page's type.
   router.get('/guarded/plain.jpg', async (request, response) => {
     if (request.headers.referer?.startsWith(`http://${request.headers.host}/`))
       response.type('image/jpeg').send(await paint('plain'));
@@ -48,8 +60,12 @@ export function anysite(): Router {
   });
   router.get('/moved/plain.jpg', (_request, response) => response.redirect('/picture/plain.jpg'));
   router.get('/lying/plain.jpg', (_request, response) => {
-    response.type('image/jpeg').send(page('Not a picture', '<p>This is a page.</p>'));
+    response.type('image/jpeg').send(htmlPage('Not a picture', '<p>This is a page.</p>'));
   });
+  router.get('/modest/plain', async (_request, response) => {
+    response.type('html').send(await paint('plain'));
+  });
+  // Far too large, packed small and huge unpacked, never ending, and sending on to a private place.
   router.get('/huge/plain.jpg', async (_request, response) => {
     response
       .type('image/jpeg')
@@ -59,25 +75,113 @@ export function anysite(): Router {
     const timer = setInterval(() => response.write(part), 20);
     response.on('close', () => clearInterval(timer));
   });
+  router.get('/bomb', (_request, response) => {
+    response.set({ 'Content-Type': 'text/html', 'Content-Encoding': 'gzip' }).send(bomb());
+  });
+  router.get('/endless', (_request, response) => {
+    response.type('html').write('<p>');
+    const timer = setInterval(() => response.write('and on '), 50);
+    response.on('close', () => clearInterval(timer));
+  });
+  router.get('/to-private', (request, response) => {
+    const to = typeof request.query.to === 'string' ? request.query.to : 'http://169.254.169.254/latest/';
+    response.redirect(to);
+  });
   return router;
 }
 
+const MANY = 2000;
 const HUGE_BYTES = 2_000_000_000;
 const HUGE_PART_BYTES = 1_000_000;
+const BOMB_BYTES = 60_000_000;
+
+let packed: Buffer | undefined;
+function bomb(): Buffer {
+  packed ??= gzipSync(Buffer.alloc(BOMB_BYTES, 32));
+  return packed;
+}
+
+const figure = (name: PictureName, caption: string, licence = '') => {
+  const { width, height } = PICTURES[name];
+  const link = licence ? ` <a rel="license" href="${licence}">Licence</a>` : '';
+  return `<figure><img src="/picture/${name}.jpg" width="${width}" height="${height}" alt="A ${name} picture"><figcaption>${caption}${link}</figcaption></figure>`;
+};
+
+function figurePage(name: PictureName): string {
+  return htmlPage(`The ${name} picture`, figure(name, 'Shown here by a passer-by.'));
+}
+
+const object = (more: object) => ({
+  '@context': 'https://schema.org',
+  '@type': 'ImageObject',
+  contentUrl: '/picture/plain.jpg',
+  name: 'Morning on the flats',
+  creator: { '@type': 'Person', name: 'Osric Penhale', url: 'https://penhale.example/' },
+  ...more,
+});
+
+/** Pages that say much, nothing that can be read, or one thing here and another there. */
+const PAGES: Readonly<Record<string, string>> = {
+  article: htmlPage(
+    'A day on the flats',
+    `<p>We went out at six.</p>${figure('plain', 'The flats at six in the morning. Photo: Osric Penhale.', `${CC}/by/4.0/`)}<p>Later it rained.</p>${figure('small', 'A small one.')}<img src="/mark.png" width="16" height="16" alt="">`,
+    `${jsonLd(object({ license: `${CC}/by/4.0/`, copyrightNotice: '© Osric Penhale', dateCreated: '2025-05-04' }))}<meta property="og:image" content="/picture/plain.jpg"><meta property="og:title" content="A day on the flats"><meta property="og:site_name" content="Anysite">`,
+  ),
+  malformed: htmlPage(
+    'Data that cannot be read',
+    figure('plain', 'It still has a caption.'),
+    '<script type="application/ld+json">{"@type": "ImageObject", "contentUrl": </script><script type="application/ld+json">[[[[{"@type":["ImageObject",7],"contentUrl":9,"license":{}}]]]]</script>',
+  ),
+  contradicting: htmlPage(
+    'Licensed twice',
+    figure('plain', 'One of us is wrong.', `${CC}/by-nc/4.0/`),
+    jsonLd(object({ license: `${CC}/by/4.0/` })),
+  ),
+};
 
 function isPicture(name: string): name is PictureName {
   return Object.hasOwn(PICTURES, name);
 }
 
+const painted = new Map<PictureName, Promise<Buffer>>();
+
 function paint(name: PictureName): Promise<Buffer> {
-  const { width, height, colour, border } = PICTURES[name];
-  const inner = { width: width - 2 * border, height: height - 2 * border };
-  return sharp({ create: { ...inner, channels: 3, background: colour } })
-    .extend({ top: border, bottom: border, left: border, right: border, background: '#f2efe6' })
-    .jpeg()
-    .toBuffer();
+  const known = painted.get(name) ?? paintOnce(name);
+  painted.set(name, known);
+  return known;
 }
 
-function page(title: string, body: string): string {
-  return `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>${title}</title></head><body><h1>${title}</h1>${body}</body></html>`;
+async function paintOnce(name: PictureName): Promise<Buffer> {
+  const { width, height, colour, border } = PICTURES[name];
+  const [w, h] = [width - 2 * border, height - 2 * border];
+  const hills = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}"><rect width="100%" height="100%" fill="${colour}"/><path d="M0 ${h * 0.62} C ${w * 0.3} ${h * 0.4}, ${w * 0.6} ${h * 0.8}, ${w} ${h * 0.5} V ${h} H 0 Z" fill="#00000044"/><circle cx="${w * 0.7}" cy="${h * 0.28}" r="${h * 0.09}" fill="#ffffffaa"/></svg>`;
+  const grain = await sharp({
+    create: {
+      width: w,
+      height: h,
+      channels: 3,
+      background: '#808080',
+      noise: { type: 'gaussian', mean: 128, sigma: 18 },
+    },
+  })
+    .png()
+    .toBuffer();
+  const image = sharp(
+    await sharp(Buffer.from(hills))
+      .flatten()
+      .composite([{ input: grain, blend: 'soft-light' }])
+      .png()
+      .toBuffer(),
+  );
+  if (name === 'enlarged') {
+    const small = await image
+      .resize(Math.round(width / 5))
+      .jpeg({ quality: 88 })
+      .toBuffer();
+    return sharp(small).resize(width, height, { fit: 'fill' }).jpeg({ quality: 90 }).toBuffer();
+  }
+  return image
+    .extend({ top: border, bottom: border, left: border, right: border, background: '#f2efe6' })
+    .jpeg({ quality: name === 'compressed' ? 14 : 86 })
+    .toBuffer();
 }

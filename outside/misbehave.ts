@@ -2,17 +2,35 @@ import type { RequestHandler } from 'express';
 
 const SLOW_MILLIS = 5000;
 
-/** `?misbehave=` makes any address slow, gone, overloaded, cut off, mistyped or endless, for tests and for the demo. */
+/** What `/-/misbehave/KIND` last set for each host. */
+const moods = new Map<string, string>();
+
+/**
+ * `?misbehave=` makes any one answer slow, gone, forbidden, overloaded, broken, cut off, mistyped or endless, for tests
+ * and for the demo; `/-/misbehave/KIND` does it to a whole service from then on, until `/-/misbehave/well`.
+ */
 export const misbehave: RequestHandler = (request, response, next) => {
-  switch (request.query.misbehave) {
+  const mood = /^\/-\/misbehave\/([a-z-]+)$/.exec(request.path)?.[1];
+  if (mood) {
+    moods.set(request.hostname, mood);
+    response.type('text').send(`${request.hostname} is ${mood} from now on.\n`);
+    return;
+  }
+  switch (request.query.misbehave ?? moods.get(request.hostname)) {
     case 'slow':
       setTimeout(next, SLOW_MILLIS);
       return;
     case 'gone':
       response.status(404).type('text').send('Gone');
       return;
+    case 'forbidden':
+      response.status(403).type('text').send('Not for you');
+      return;
     case 'busy':
       response.status(429).set('Retry-After', '1').type('text').send('Too many requests');
+      return;
+    case 'broken':
+      response.status(503).type('text').send('A fault of our own');
       return;
     case 'cut':
       response.set('Content-Length', '1000000').write('begun');

@@ -1,10 +1,21 @@
 import express, { type Express, type Router } from 'express';
 import { anysite } from './anysite.ts';
+import { brackwater } from './brackwater.ts';
+import { commonfield } from './commonfield.ts';
+import { loftdrive } from './loftdrive.ts';
 import { misbehave } from './misbehave.ts';
 import { reserveSite } from './reserve-site.ts';
+import { wayside } from './wayside.ts';
 
 /** Every stand-in by the first part of its host name, such as reserve.localhost. */
-const HOSTS: Readonly<Record<string, () => Router>> = { reserve: reserveSite, anysite };
+const HOSTS: Readonly<Record<string, () => Router>> = {
+  reserve: reserveSite,
+  anysite,
+  commonfield,
+  wayside,
+  brackwater,
+  loftdrive,
+};
 
 /** All stand-ins behind one port; each has its own origin, as in life. */
 export function makeOutside(port: number): Express {

@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import type { Context } from './context.ts';
 import { deliverRoutes } from './deliver/routes.ts';
 import { deskRoutes } from './desk/routes.ts';
+import { clipRoutes, gatherRoutes } from './gather/routes.ts';
 import { uploadRoutes } from './gather/uploads.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { mediaRoutes } from './media/routes.ts';
@@ -16,6 +17,7 @@ import { peopleRoutes } from './people/routes.ts';
 import { SESSION_MILLIS, SessionStore } from './people/session-store.ts';
 import { answerNotFound, answerProblems } from './problem.ts';
 import { rulesRoutes } from './rules/routes.ts';
+import { putAwayRoutes } from './shelf/put-away-routes.ts';
 import { shelfRoutes } from './shelf/routes.ts';
 
 const webFolder = fileURLToPath(new URL('../dist/web', import.meta.url));
@@ -67,9 +69,10 @@ function apiRoutes(context: Context): express.Router {
     response.json(openApi());
   });
   router.use(express.json({ limit: BODY_LIMIT }));
-  router.use(peopleRoutes(context));
+  router.use(peopleRoutes(context), clipRoutes(context));
   router.use(signedIn(context));
-  router.use(deskRoutes(context), shelfRoutes(context), uploadRoutes(context), pageRoutes(context));
+  router.use(deskRoutes(context), shelfRoutes(context), putAwayRoutes(context));
+  router.use(uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context));
   return router;
 }

@@ -1,4 +1,5 @@
 import { resolve } from 'node:path';
+import { SOURCES } from './gather/sources/sources.ts';
 import type { BucketSettings } from './storage/bucket.ts';
 
 /** How the server runs: read once from the environment, so that a wrong value stops the start, not a request. */
@@ -17,6 +18,10 @@ export interface Config {
   /** Work jobs inside this process too. */
   readonly worksJobs: boolean;
   readonly trustedProxies: number;
+  /** Ports of this machine at which names under `.localhost` stand for the world outside; none outside the demo. */
+  readonly standInPorts: readonly number[];
+  /** Where each source is, by its ID; a source that is not named is not asked. */
+  readonly sourceOrigins: Readonly<Record<string, string>>;
 }
 
 const MEGA = 1_000_000;
@@ -34,7 +39,24 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     isDemo: env.PLACARD_DEMO !== '0',
     worksJobs: env.PLACARD_JOBS !== '0',
     trustedProxies: wholeNumber(env, 'PLACARD_PROXIES', 0),
+    standInPorts: standInPorts(env),
+    sourceOrigins: sourceOrigins(env),
   };
+}
+
+function standInPorts(env: NodeJS.ProcessEnv): readonly number[] {
+  return env.PLACARD_DEMO !== '0' && env.OUTSIDE_PORT ? [wholeNumber(env, 'OUTSIDE_PORT', 0)] : [];
+}
+
+/** PLACARD_SOURCE_COMMONFIELD and the like; in the demo, the stand-in of each. */
+function sourceOrigins(env: NodeJS.ProcessEnv): Readonly<Record<string, string>> {
+  const [standInPort] = standInPorts(env);
+  const origins = SOURCES.flatMap(({ id, standIn }) => {
+    const name = `PLACARD_SOURCE_${id.toUpperCase()}`;
+    if (env[name]) return [[id, origin(env, name, '')] as const];
+    return standInPort ? [[id, `http://${standIn}.localhost:${standInPort}`] as const] : [];
+  });
+  return Object.fromEntries(origins);
 }
 
 function bucketSettings(env: NodeJS.ProcessEnv): BucketSettings | null {

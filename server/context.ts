@@ -7,6 +7,7 @@ import { type Connection, connect, type Database } from './db/connection.ts';
 import { applyMigrations } from './db/migrate.ts';
 import { settings } from './db/schema.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
+import { makeOutbound, type Outbound } from './outbound/outbound.ts';
 import { type Signatures, signatures } from './signatures.ts';
 import { bucketStorage } from './storage/bucket.ts';
 import { diskStorage } from './storage/disk.ts';
@@ -18,6 +19,7 @@ export interface Context {
   readonly db: Database;
   readonly connection: Connection;
   readonly storage: Storage;
+  readonly outbound: Outbound;
   readonly metadata: MetadataTool;
   readonly signatures: Signatures;
   readonly secret: string;
@@ -35,6 +37,7 @@ export async function openContext(config: Config): Promise<Context> {
     storage: config.bucket
       ? bucketStorage(config.bucket, join(config.dataFolder, 'cache'))
       : diskStorage(join(config.dataFolder, 'files')),
+    outbound: makeOutbound({ ports: config.standInPorts }),
     metadata: metadataTool(),
     signatures: signatures(secret),
     secret,

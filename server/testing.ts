@@ -6,6 +6,7 @@ import { createConnection } from 'mysql2/promise';
 import * as v from 'valibot';
 import { type Arrived, ArrivedSchema } from '#api/assets.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
+import { makeOutside } from '../outside/outside.ts';
 import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { type Context, closeContext, openContext } from './context.ts';
@@ -35,6 +36,8 @@ export interface TestServer {
   readonly context: Context;
   readonly origin: string;
   readonly folder: string;
+  /** The address of a stand-in's path; only where the wish asked for the outside. */
+  readonly at: (host: string, path: string) => string;
   readonly ask: (path: string, asked?: Asked) => Promise<Answer>;
   /** Uploads bytes as a browser does (tus), and takes them in. */
   readonly handIn: (bytes: Uint8Array, name: string, as?: Who) => Promise<Answer>;
@@ -46,6 +49,8 @@ interface Wish {
   readonly dataFolder?: string;
   readonly databaseUrl?: (real: string) => string;
   readonly uploadLimitMb?: number;
+  /** The world outside, in small, at a port of its own. */
+  readonly outside?: boolean;
 }
 
 export async function startTestServer(name: string, wish: Wish = {}): Promise<TestServer> {
@@ -56,11 +61,13 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
   const http = createServer();
   const port = await listen(http);
   const realUrl = `${databaseServer}/${database}`;
+  const outside = wish.outside ? makeOutside(0).listen(0, '127.0.0.1') : null;
+  const outsidePort = outside ? await portOf(outside) : 0;
   const config = readConfig({
     DATABASE_URL: wish.databaseUrl?.(realUrl) ?? realUrl,
     PLACARD_DATA: folder,
     PORT: String(port),
-    PLACARD_DEMO: '0',
+    ...(outside ? { OUTSIDE_PORT: String(outsidePort) } : { PLACARD_DEMO: '0' }),
     ...(wish.uploadLimitMb ? { PLACARD_UPLOAD_LIMIT_MB: String(wish.uploadLimitMb) } : {}),
   });
   const context = await openContext(config);
@@ -112,11 +119,14 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
   };
   const close = async () => {
     http.closeAllConnections();
+    outside?.closeAllConnections();
+    outside?.close();
     await new Promise((resolve) => http.close(resolve));
     await closeContext(context);
     if (!wish.dataFolder) await rm(folder, { recursive: true, force: true });
   };
-  return { context, origin, folder, ask, handIn, close };
+  const at = (host: string, path: string) => `http://${host}.localhost:${outsidePort}${path}`;
+  return { context, origin, folder, at, ask, handIn, close };
 }
 
 function tusHeaders(length: number, fileName: string): Record<string, string> {
@@ -169,12 +179,18 @@ async function bodyOf(response: Response): Promise<unknown> {
 }
 
 function listen(http: Server): Promise<number> {
+  return portOf(http.listen(0, '127.0.0.1'));
+}
+
+function portOf(http: Server): Promise<number> {
   return new Promise((resolve, reject) => {
-    http.listen(0, '127.0.0.1', () => {
+    const tell = () => {
       const address = http.address();
       if (address && typeof address === 'object') resolve(address.port);
       else reject(new Error('The test server has no port.'));
-    });
+    };
+    if (http.listening) tell();
+    else http.once('listening', tell);
   });
 }
 

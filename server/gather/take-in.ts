@@ -9,6 +9,7 @@ import { quartersOf } from '#core/media/lookalike.ts';
 import { withAncestors } from '#core/naming/folders.ts';
 import { type NamePart, nameByPattern } from '#core/naming/pattern.ts';
 import { EMPTY_LABEL, isLabelField, type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
+import type { LicenceId } from '#core/rights/licences.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
@@ -32,6 +33,8 @@ export interface Origin {
   readonly address: string | null;
   readonly pageAddress: string | null;
   readonly said: readonly Statement[];
+  /** The licence that a person decided on, where the places disagree or say nothing that is clear. */
+  readonly decidedLicence: LicenceId | null;
 }
 
 export const FROM_OWN_MACHINE: Origin = {
@@ -42,6 +45,7 @@ export const FROM_OWN_MACHINE: Origin = {
   address: null,
   pageAddress: null,
   said: [],
+  decidedLicence: null,
 };
 
 export interface Incoming {
@@ -127,7 +131,9 @@ async function insertNamed(
       extension: ORIGINAL_FORMATS[facts.format].extension,
       folder: incoming.folder,
       label,
-      drafted: Object.keys(patch).filter(isLabelField),
+      drafted: Object.keys(patch).filter(
+        (field) => isLabelField(field) && !(field === 'licence' && incoming.origin.decidedLicence),
+      ),
       conditions: conditionsOf(seen, label),
       originalName: cleanName(incoming.name),
       ...derivedColumns(label, stem, incoming.name),
@@ -175,7 +181,7 @@ function draftedPatch(draft: MetadataDraft, origin: Origin): LabelPatch {
   const all = [...origin.said, ...draft.said];
   const said = labelFrom(all);
   const { licence: ofFile, ...ofFileBesides } = draft.patch;
-  const licence = readLicence(all).kind === 'silent' ? ofFile : said.licence;
+  const licence = origin.decidedLicence ?? (readLicence(all).kind === 'silent' ? ofFile : said.licence);
   const sourceAddress = origin.pageAddress ?? origin.address ?? '';
   return {
     ...ofFileBesides,

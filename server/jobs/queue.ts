@@ -14,10 +14,10 @@ const ATTEMPT_LIMIT = 3;
 
 export async function addJob(
   context: Context,
-  job: { kind: string; title: string; input: unknown; personId: string },
+  job: { id?: string; kind: string; title: string; input: unknown; personId: string },
   now: Date,
 ): Promise<string> {
-  const id = crypto.randomUUID();
+  const id = job.id ?? crypto.randomUUID();
   await context.db.insert(jobs).values({
     id,
     kind: job.kind,
@@ -77,6 +77,16 @@ export async function reportJob(
       leaseUntil: leaseFrom(now),
     })
     .where(eq(jobs.id, id));
+  const [row] = await context.db.select({ stopAsked: jobs.stopAsked }).from(jobs).where(eq(jobs.id, id));
+  return row?.stopAsked ?? true;
+}
+
+/** Renews the lease between two steps. Answers whether a person asked the job to stop. */
+export async function renewLease(context: Context, id: string, now: Date): Promise<boolean> {
+  await context.db
+    .update(jobs)
+    .set({ leaseUntil: leaseFrom(now) })
+    .where(and(eq(jobs.id, id), eq(jobs.state, 'running')));
   const [row] = await context.db.select({ stopAsked: jobs.stopAsked }).from(jobs).where(eq(jobs.id, id));
   return row?.stopAsked ?? true;
 }

@@ -1,8 +1,10 @@
 import type { Context } from '../context.ts';
 import { isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
+import { GATHER, gather } from '../gather/taking.ts';
 import { Refusal } from '../problem.ts';
-import { endJob, type JobRow, reportJob, takeJob } from './queue.ts';
+import { endJob, type JobRow, renewLease, reportJob, takeJob } from './queue.ts';
+import { tidy } from './tidy.ts';
 import type { JobResult, JobTools } from './work.ts';
 
 /** Thrown inside a job when a person asked it to stop. */
@@ -10,13 +12,23 @@ class Stopped extends Error {}
 
 type Work = (context: Context, job: JobRow, tools: JobTools) => Promise<JobResult>;
 
-const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway };
+const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway, [GATHER]: gather };
 
-const IDLE_MILLIS = 400;
+const TIDY_MILLIS = 60 * 60 * 1000;
+const IDLE_MILLIS = 250;
+/** Well under the lease, so that one lost heartbeat does not hand the job to another worker. */
+const HEARTBEAT_MILLIS = 2000;
 
 /** Works jobs one after the other until `signal` aborts. */
 export async function workJobs(context: Context, signal: AbortSignal): Promise<void> {
+  let tidyAt = 0;
   while (!signal.aborted) {
+    if (Date.now() >= tidyAt) {
+      tidyAt = Date.now() + TIDY_MILLIS;
+      await tidy(context, new Date()).catch((error: unknown) => {
+        context.log.warn({ err: error }, 'tidying up did not work');
+      });
+    }
     const worked = await workOne(context).catch((error: unknown) => {
       if (!isDatabaseGone(error)) context.log.error({ err: error }, 'a job could not be taken');
       return false;
@@ -30,7 +42,15 @@ export async function workOne(context: Context): Promise<boolean> {
   const job = await takeJob(context, new Date());
   if (!job) return false;
   const work = KINDS[job.kind];
+  const stopping = new AbortController();
+  const heartbeat = setInterval(() => {
+    renewLease(context, job.id, new Date()).then(
+      (isStopAsked) => isStopAsked && stopping.abort(),
+      (error: unknown) => context.log.warn({ err: error, job: job.id }, 'a lease could not be renewed'),
+    );
+  }, HEARTBEAT_MILLIS);
   const tools: JobTools = {
+    signal: stopping.signal,
     report: async (done, of, words) => {
       if (await reportJob(context, job.id, { done, of, words }, new Date())) throw new Stopped();
     },
@@ -40,6 +60,8 @@ export async function workOne(context: Context): Promise<boolean> {
     await endJob(context, job.id, { state: 'done', ...(await work(context, job, tools)) });
   } catch (error) {
     await endFailed(context, job, error);
+  } finally {
+    clearInterval(heartbeat);
   }
   return true;
 }

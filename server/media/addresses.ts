@@ -7,6 +7,9 @@ export const VIEW_PX = 1600;
 export const thumbPath = (assetId: string, recipe: string, width: number) =>
   `/thumb/${assetId}/${recipe}/${width}.webp`;
 
+/** A far picture to be looked at before it is taken; `text` says which. */
+export const farPath = (text: string) => `/far/${text}`;
+
 export const cutPath = (assetId: string, recipe: string, width: number, quality: number, fileName: string) =>
   `/cut/${assetId}/${recipe}/${width}/${quality}/${fileName}`;
 

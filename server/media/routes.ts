@@ -10,8 +10,10 @@ import { writeDocument } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
+import { farPreview, readFar } from '../gather/preview.ts';
 import { ensureCut, qualityOf } from '../imaging/cut-store.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
+import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage } from '../pages/store.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { cutPath, signedAddress } from './addresses.ts';
@@ -42,6 +44,15 @@ export function mediaRoutes(context: Context): Router {
       format: 'webp',
       quality: SCREEN_QUALITY,
     });
+  });
+
+  router.get('/far/:text', signed(context), async (request, response) => {
+    const far = readFar(String(request.params.text));
+    if (!far) throw notFound('This picture');
+    const bytes = await farPreview(context, far).catch((error: unknown) => {
+      throw error instanceof OutboundProblem ? new Refusal(502, error.message, {}, { cause: error }) : error;
+    });
+    response.set('Cache-Control', 'private, max-age=86400').type('image/webp').send(bytes);
   });
 
   router.get('/cut/:assetId/:recipe/:width/:quality/:file', signed(context), async (request, response) => {

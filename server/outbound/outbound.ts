@@ -36,6 +36,8 @@ export interface Answer {
 export interface Outbound {
   /** The bytes of an address in memory. Throws OutboundProblem. */
   readonly read: (address: string, wish: Wish) => Promise<Fetched>;
+  /** The first bytes of an address, at most `limits.bytes`; that there are more is no fault. Throws OutboundProblem. */
+  readonly peek: (address: string, wish: Wish) => Promise<Fetched>;
   /** The bytes of an address into a file, which is not there afterwards unless all came. Throws OutboundProblem. */
   readonly save: (address: string, path: string, wish: Wish) => Promise<Omit<Fetched, 'bytes'>>;
 }
@@ -60,6 +62,20 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
         const parts: Buffer[] = [];
         for await (const part of answer.body) parts.push(Buffer.from(part));
         return { address: answer.address, headers: answer.headers, bytes: Buffer.concat(parts) };
+      }),
+    peek: (address, wish) =>
+      within(wish, address, async (signal) => {
+        const roomy = { ...wish, limits: { ...wish.limits, bytes: Number.POSITIVE_INFINITY } };
+        const answer = await open(address, roomy, signal);
+        const parts: Buffer[] = [];
+        let bytes = 0;
+        for await (const part of answer.body) {
+          parts.push(Buffer.from(part));
+          bytes += parts.at(-1)?.length ?? 0;
+          if (bytes >= wish.limits.bytes) break;
+        }
+        const start = Buffer.concat(parts).subarray(0, wish.limits.bytes);
+        return { address: answer.address, headers: answer.headers, bytes: start };
       }),
     save: (address, path, wish) =>
       within(wish, address, async (signal) => {

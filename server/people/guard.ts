@@ -45,6 +45,7 @@ export function personOf(request: Request): Person {
 
 const DEED_SENTENCES: Readonly<Record<Deed, string>> = {
   'hand-in': 'hand pieces in',
+  gather: 'gather from other places',
   'say-rights': 'say what may be done with a piece',
   'edit-pages': 'change pages',
   'take-away': 'take pages away or send them',

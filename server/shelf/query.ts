@@ -1,11 +1,28 @@
-import { and, asc, count, desc, eq, gt, gte, isNull, like, lt, or, type SQL, sql } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  gt,
+  gte,
+  inArray,
+  isNotNull,
+  isNull,
+  like,
+  lt,
+  or,
+  type SQL,
+  sql,
+} from 'drizzle-orm';
 import * as v from 'valibot';
 import type { AssetOrder, AssetQuerySchema } from '#api/assets.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
-import { assets } from '../db/schema.ts';
+import { assets, pins } from '../db/schema.ts';
 import { Refusal } from '../problem.ts';
 import type { AssetRow } from './present.ts';
+import { standing } from './put-away.ts';
 
 type Question = v.InferOutput<typeof AssetQuerySchema>;
 
@@ -19,8 +36,8 @@ export interface ShelfAnswer {
 const LIMIT = 120;
 
 /** Answers the Shelf's sentence: one page of pieces, how many there are in all, and where the next page begins. */
-export async function askShelf(context: Context, question: Question): Promise<ShelfAnswer> {
-  const filter = and(isNull(assets.deletedAt), ...conditionsOf(question));
+export async function askShelf(context: Context, question: Question, personId: string): Promise<ShelfAnswer> {
+  const filter = and(partIs(context, question.part, personId), ...conditionsOf(question));
   const order = question.order ?? 'newest';
   const limit = Math.min(LIMIT, question.limit ?? LIMIT);
   const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
@@ -32,7 +49,7 @@ export async function askShelf(context: Context, question: Question): Promise<Sh
       .orderBy(...ORDERS[order].by)
       .limit(limit + 1),
     context.db.select({ n: count() }).from(assets).where(filter),
-    context.db.select({ n: count() }).from(assets).where(isNull(assets.deletedAt)),
+    context.db.select({ n: count() }).from(assets).where(standing()),
   ]);
   const last = rows.length > limit ? rows[limit - 1] : undefined;
   return {
@@ -55,6 +72,26 @@ function conditionsOf(question: Question): readonly (SQL | undefined)[] {
     question.leastWidth ? gte(assets.widthPx, question.leastWidth) : undefined,
     saysWords(question.words),
   ];
+}
+
+/** Which part of the shelf is asked; without a word, what stands on it. */
+function partIs(context: Context, part: Question['part'], personId: string): SQL | undefined {
+  switch (part) {
+    case 'pinned':
+      return and(
+        isNull(assets.deletedAt),
+        inArray(
+          assets.id,
+          context.db.select({ id: pins.assetId }).from(pins).where(eq(pins.personId, personId)),
+        ),
+      );
+    case 'folded':
+      return and(isNull(assets.deletedAt), isNotNull(assets.foldedInto));
+    case 'thrown-away':
+      return isNotNull(assets.deletedAt);
+    default:
+      return standing();
+  }
 }
 
 function kindIs(kind: Question['kind']): SQL | undefined {

@@ -1,4 +1,4 @@
-import { asc, count, isNull } from 'drizzle-orm';
+import { asc, count } from 'drizzle-orm';
 import { Router } from 'express';
 import { AssetChangeSchema, AssetQuerySchema } from '#api/assets.ts';
 import { withAncestors } from '#core/naming/folders.ts';
@@ -9,13 +9,14 @@ import { personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { changeAsset, findAsset } from './change.ts';
 import { presentAssets } from './present.ts';
+import { standing } from './put-away.ts';
 import { askShelf } from './query.ts';
 
 export function shelfRoutes(context: Context): Router {
   const router = Router();
 
   router.get('/assets', async (request, response) => {
-    const answer = await askShelf(context, checked(AssetQuerySchema, request.query));
+    const answer = await askShelf(context, checked(AssetQuerySchema, request.query), personOf(request).id);
     response.json({
       assets: await presentAssets(context, answer.rows),
       found: answer.found,
@@ -49,7 +50,7 @@ export function shelfRoutes(context: Context): Router {
       context.db
         .select({ path: assets.folder, pieces: count() })
         .from(assets)
-        .where(isNull(assets.deletedAt))
+        .where(standing())
         .groupBy(assets.folder),
     ]);
     response.json(

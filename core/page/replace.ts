@@ -1,0 +1,39 @@
+import type { PageDoc } from './model.ts';
+
+/**
+ * The page with one piece in the place of another: on the sheet, on the tray and in the wants. Placements keep all
+ * that they say. The very same page when the old piece is not on it.
+ */
+export function withReplaced(page: PageDoc, oldId: string, newId: string): PageDoc {
+  const swap = (id: string) => (id === oldId ? newId : id);
+  const names =
+    page.tray.includes(oldId) ||
+    page.wants.some((want) => want.filledBy === oldId) ||
+    page.blocks.some((block) => block.type === 'placement' && block.attrs.asset === oldId);
+  if (!names) return page;
+  return {
+    ...page,
+    tray: [...new Set(page.tray.map(swap))],
+    wants: page.wants.map((want) => (want.filledBy === oldId ? { ...want, filledBy: newId } : want)),
+    blocks: page.blocks.map((block) =>
+      block.type === 'placement'
+        ? { ...block, attrs: { ...block.attrs, asset: swap(block.attrs.asset) } }
+        : block,
+    ),
+  };
+}
+
+/** The page with pieces on its tray, the first of them filling a want where one is named. */
+export function withGathered(page: PageDoc, assetIds: readonly string[], wantId: string | null): PageDoc {
+  const fresh = assetIds.filter((id) => !page.tray.includes(id));
+  const [first] = assetIds;
+  const fills = wantId !== null && first !== undefined && page.wants.some((want) => want.id === wantId);
+  if (fresh.length === 0 && !fills) return page;
+  return {
+    ...page,
+    tray: [...page.tray, ...fresh],
+    wants: fills
+      ? page.wants.map((want) => (want.id === wantId ? { ...want, filledBy: first ?? null } : want))
+      : page.wants,
+  };
+}

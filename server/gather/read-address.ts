@@ -1,0 +1,189 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { fileTypeFromBuffer } from 'file-type';
+import sharp from 'sharp';
+import type { FoundPicture } from '#api/gather.ts';
+import { draftFromMetadata } from '#core/formats/metadata.ts';
+import { type PagePicture, readPagePictures } from '#core/gather/page-pictures.ts';
+import { type Statement, statements } from '#core/gather/statement.ts';
+import { sizeAsSeen } from '#core/media/dimensions.ts';
+import type { Context } from '../context.ts';
+import { webAddress } from '../outbound/guard.ts';
+import { Refusal } from '../problem.ts';
+import { atMost } from './at-once.ts';
+
+/** What stands at an address: a picture, or a page with the pictures on it. */
+export interface AddressRead {
+  readonly kind: 'picture' | 'page';
+  readonly address: string;
+  readonly title: string;
+  readonly pictures: readonly FoundPicture[];
+  readonly leftOut: number;
+}
+
+const PAGE_LIMITS = { bytes: 3_000_000, millis: 15_000 };
+/** Enough of a picture to know its size and what it says of itself. */
+const START_LIMITS = { bytes: 160_000, millis: 6000 };
+const LOOKED_AT = 24;
+
+/**
+ * Reads what stands at an address by its content, never by what it says it is: the address of a page in the place of
+ * a picture's is no mistake. Throws OutboundProblem, or a Refusal for what is neither.
+ */
+export async function readAddress(context: Context, text: string, signal: AbortSignal): Promise<AddressRead> {
+  const asked = webAddress(text).href;
+  const start = await context.outbound.peek(asked, { limits: START_LIMITS, signal });
+  if (await isPicture(start.bytes)) {
+    const picture = await lookCloser(context, plainPicture(start.address), signal, start.bytes);
+    return {
+      kind: 'picture',
+      address: start.address,
+      title: picture.fileName,
+      pictures: [picture],
+      leftOut: 0,
+    };
+  }
+  if (!isPage(start.bytes))
+    throw new Refusal(
+      415,
+      'What stands at this address is neither a picture nor a page. Give the address of a page that shows the picture.',
+    );
+  const page = await context.outbound.read(asked, { limits: PAGE_LIMITS, accept: 'text/html', signal });
+  const reading = readPagePictures(textOf(page.bytes, page.headers['content-type']), page.address);
+  const inTurn = atMost(6);
+  const pictures = await Promise.all(
+    reading.pictures.map((picture, at) => {
+      const found = foundOnPage(picture, page.address);
+      return at < LOOKED_AT ? inTurn(() => lookCloser(context, found, signal)) : found;
+    }),
+  );
+  return {
+    kind: 'page',
+    address: page.address,
+    title: reading.title,
+    pictures: pictures.sort((a, b) => b.width * b.height - a.width * a.height),
+    leftOut: reading.leftOut,
+  };
+}
+
+async function isPicture(bytes: Buffer): Promise<boolean> {
+  const type = await fileTypeFromBuffer(bytes);
+  if (type?.mime.startsWith('image/')) return true;
+  return /^\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]{0,2000}?-->\s*)?<svg[\s>]/i.test(
+    bytes.subarray(0, 4096).toString('utf8'),
+  );
+}
+
+function isPage(bytes: Buffer): boolean {
+  const start = bytes.subarray(0, 8192).toString('utf8');
+  return /<(!doctype\s+html|html|head|body|title|meta|main|div|p|a|h1|img|figure)[\s>]/i.test(start);
+}
+
+/** The text of a page in the encoding that it says (HTML, 13.2.3), UTF-8 where it says none that is known. */
+export function textOf(bytes: Buffer, contentType: string | undefined): string {
+  const said =
+    /charset=["']?([\w-]+)/i.exec(contentType ?? '')?.[1] ??
+    /<meta[^>]+charset=["']?([\w-]+)/i.exec(bytes.subarray(0, 1024).toString('latin1'))?.[1];
+  try {
+    return new TextDecoder(said ?? 'utf-8').decode(bytes);
+  } catch {
+    return new TextDecoder('utf-8').decode(bytes);
+  }
+}
+
+const keyOf = (address: string) => createHash('sha256').update(address).digest('hex');
+
+function plainPicture(address: string): FoundPicture {
+  return {
+    source: 'web',
+    key: keyOf(address),
+    stamp: '',
+    fileName: fileNameOf(address),
+    address,
+    preview: address,
+    pageAddress: '',
+    width: 0,
+    height: 0,
+    statements: [],
+  };
+}
+
+function foundOnPage(picture: PagePicture, pageAddress: string): FoundPicture {
+  return {
+    ...plainPicture(picture.address),
+    preview: picture.preview,
+    pageAddress,
+    width: picture.width,
+    height: picture.height,
+    statements: picture.statements.slice(0, 150),
+  };
+}
+
+function fileNameOf(address: string): string {
+  const last = new URL(address).pathname.split('/').at(-1) ?? '';
+  try {
+    return (decodeURIComponent(last) || 'picture').slice(0, 300);
+  } catch {
+    return (last || 'picture').slice(0, 300);
+  }
+}
+
+/** The picture with its true size and what its file says, where its beginning can be had. */
+async function lookCloser(
+  context: Context,
+  picture: FoundPicture,
+  signal: AbortSignal,
+  known?: Buffer,
+): Promise<FoundPicture> {
+  try {
+    const start = known ?? (await startOf(context, picture, signal));
+    const metadata = await sharp(start, { failOn: 'none', limitInputPixels: false }).metadata();
+    const size = sizeAsSeen(metadata, metadata.orientation ?? 1);
+    return {
+      ...picture,
+      width: size.width,
+      height: size.height,
+      statements: [...statements(...picture.statements, ...(await saidByStart(context, start)))].slice(
+        0,
+        200,
+      ),
+    };
+  } catch {
+    // What a page says of a picture holds even where the picture itself cannot be looked at yet.
+    return picture;
+  }
+}
+
+async function startOf(context: Context, picture: FoundPicture, signal: AbortSignal): Promise<Buffer> {
+  const { bytes } = await context.outbound.peek(picture.address, {
+    limits: START_LIMITS,
+    ...(picture.pageAddress ? { referrer: picture.pageAddress } : {}),
+    signal,
+  });
+  return bytes;
+}
+
+/** What the file says of itself in its beginning, where cameras and agencies write it. */
+async function saidByStart(context: Context, start: Buffer): Promise<readonly Statement[]> {
+  const folder = join(context.config.dataFolder, 'uploads');
+  await mkdir(folder, { recursive: true });
+  const path = join(folder, `start-${randomUUID()}`);
+  try {
+    await writeFile(path, start);
+    return draftFromMetadata(await context.metadata.read(path)).said;
+  } catch {
+    return [];
+  } finally {
+    await rm(path, { force: true });
+  }
+}
+
+/** What the file of a found picture says of itself, and its true size. */
+export function lookAtFile(
+  context: Context,
+  picture: FoundPicture,
+  signal: AbortSignal,
+): Promise<FoundPicture> {
+  return lookCloser(context, picture, signal);
+}

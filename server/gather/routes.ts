@@ -1,0 +1,296 @@
+import { and, eq, inArray, isNull } from 'drizzle-orm';
+import { type Request, type Response, Router } from 'express';
+import * as v from 'valibot';
+import {
+  type Album,
+  type CloserLook,
+  type FoundPicture,
+  GatherQuerySchema,
+  HandInClipSchema,
+  ReadAddressSchema,
+  type SealedPicture,
+  TakeSchema,
+} from '#api/gather.ts';
+import { readPagePictures } from '#core/gather/page-pictures.ts';
+import type { GatherQuestion } from '#core/gather/question.ts';
+import type { Statement } from '#core/gather/statement.ts';
+import type { Context } from '../context.ts';
+import { assets, provenance } from '../db/schema.ts';
+import { stopJob } from '../jobs/queue.ts';
+import { OutboundProblem } from '../outbound/problem.ts';
+import { withPatience } from '../outbound/retry.ts';
+import { allowed, personOf } from '../people/guard.ts';
+import { checked, notFound, Refusal } from '../problem.ts';
+import { alikeRows } from '../shelf/lookalikes.ts';
+import { presentAssets } from '../shelf/present.ts';
+import { clippersOf, handInClip, makeClipper, openClip, revokeClipper, waitingClips } from './clipper.ts';
+import { farAddress, farLook } from './preview.ts';
+import { lookAtFile, readAddress, textOf } from './read-address.ts';
+import { openSeal, sealOf } from './seal.ts';
+import type { Source, SourceTools } from './sources/source.ts';
+import { maybeSource, SOURCES } from './sources/sources.ts';
+import { orderTaking, readGathering, recentGatherings } from './taking.ts';
+
+/** A source that does not answer is asked once more, and then said to be silent. */
+const PATIENCE = { tries: 2, firstWaitMillis: 400, longestWaitMillis: 1500 };
+const PAGE_LIMITS = { bytes: 2_000_000, millis: 6000 };
+
+/** Searching sources, reading addresses, taking what was found, clippers. */
+export function gatherRoutes(context: Context): Router {
+  const router = Router();
+  const mayGather = allowed('gather');
+
+  router.get('/sources', mayGather, (_request, response) => {
+    const known = SOURCES.filter(({ id }) => context.config.sourceOrigins[id] !== undefined);
+    response.json(known.map(({ id, name, about, kind }) => ({ id, name, about, kind })));
+  });
+
+  router.get('/sources/:id/pictures', mayGather, async (request, response) => {
+    const query = checked(GatherQuerySchema, request.query);
+    const source = knownSource(context, String(request.params.id));
+    const { pictures, count, cursor } = await asking(request, response, (signal) =>
+      withPatience(PATIENCE, signal, () =>
+        source.search(questionOf(query), query.cursor ?? null, toolsFor(context, source, signal)),
+      ),
+    );
+    response.json({ pictures: await sealed(context, pictures), count, cursor });
+  });
+
+  router.get('/sources/:id/albums', mayGather, async (request, response) => {
+    const source = knownSource(context, String(request.params.id));
+    if (!source.albums) throw notFound('This album list');
+    const list = source.albums;
+    const albums = await asking(request, response, (signal) =>
+      withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
+    );
+    const held = await heldStamps(
+      context,
+      source.id,
+      albums.flatMap(({ files }) => files),
+    );
+    response.json(
+      albums.map(
+        ({ id, name, files }): Album => ({
+          id,
+          name,
+          files: files.length,
+          fresh: files.filter((file) => held.get(file.key)?.stamp !== file.stamp).length,
+        }),
+      ),
+    );
+  });
+
+  router.get('/sources/:id/albums/:albumId', mayGather, async (request, response) => {
+    const source = knownSource(context, String(request.params.id));
+    const list = source.albums;
+    if (!list) throw notFound('This album');
+    const albums = await asking(request, response, (signal) =>
+      withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
+    );
+    const album = albums.find(({ id }) => id === request.params.albumId);
+    if (!album) throw notFound('This album');
+    response.json({ pictures: await sealed(context, album.files), count: album.files.length, cursor: null });
+  });
+
+  router.post('/readings', mayGather, async (request, response) => {
+    const { address } = checked(ReadAddressSchema, request.body);
+    const read = await asking(request, response, (signal) => readAddress(context, address, signal));
+    response.json({ ...read, pictures: await sealed(context, read.pictures) });
+  });
+
+  router.post('/closer-looks', mayGather, async (request, response) => {
+    const { seal } = checked(v.object({ seal: v.string() }), request.body);
+    const picture = openSeal(context, seal);
+    response.json(await asking(request, response, (signal) => lookCloser(context, picture, signal)));
+  });
+
+  router.post('/gatherings', mayGather, async (request, response) => {
+    const take = checked(TakeSchema, request.body);
+    const person = personOf(request);
+    const jobId = await orderTaking(context, take, person.id, new Date());
+    response.status(202).json(await readGathering(context, jobId, person.id));
+  });
+
+  router.get('/gatherings', async (request, response) => {
+    response.json(await recentGatherings(context, personOf(request).id, new Date()));
+  });
+
+  router.get('/gatherings/:id', async (request, response) => {
+    response.json(await readGathering(context, String(request.params.id), personOf(request).id));
+  });
+
+  router.post('/gatherings/:id/stop', async (request, response) => {
+    const { jobId } = await readGathering(context, String(request.params.id), personOf(request).id);
+    await stopJob(context, jobId);
+    response.status(202).json(await readGathering(context, jobId, personOf(request).id));
+  });
+
+  router.get('/clippers', mayGather, async (request, response) => {
+    response.json(await clippersOf(context, personOf(request).id, new Date()));
+  });
+
+  router.post('/clippers', mayGather, async (request, response) => {
+    response.status(201).json(await makeClipper(context, personOf(request).id, new Date()));
+  });
+
+  router.delete('/clippers/:id', mayGather, async (request, response) => {
+    await revokeClipper(context, String(request.params.id), personOf(request).id, new Date());
+    response.status(204).end();
+  });
+
+  router.get('/clips', mayGather, async (request, response) => {
+    response.json(await waitingClips(context, personOf(request).id, new Date()));
+  });
+
+  router.post('/clips/:id/open', mayGather, async (request, response) => {
+    response.json(await openClip(context, String(request.params.id), personOf(request).id, new Date()));
+  });
+  return router;
+}
+
+/** Handing in a clip needs the clipper's token and no session, so it stands before the sign-in. */
+export function clipRoutes(context: Context): Router {
+  const router = Router();
+  router.post('/clips', async (request, response) => {
+    const clip = checked(HandInClipSchema, request.body);
+    const id = await handInClip(context, clip, new Date()).catch((error: unknown) => {
+      throw asRefusal(error);
+    });
+    response.status(201).json({ id });
+  });
+  return router;
+}
+
+function knownSource(context: Context, id: string): Source {
+  const source = maybeSource(id);
+  if (!source || context.config.sourceOrigins[id] === undefined) throw notFound('This source');
+  return source;
+}
+
+function toolsFor(context: Context, source: Source, signal: AbortSignal): SourceTools {
+  return { outbound: context.outbound, origin: context.config.sourceOrigins[source.id] ?? '', signal };
+}
+
+function questionOf(query: v.InferOutput<typeof GatherQuerySchema>): GatherQuestion {
+  return {
+    words: query.words?.trim() ?? '',
+    commercial: query.commercial === 'yes',
+    changes: query.changes === 'yes',
+    shape: query.shape ?? 'any',
+    leastWidth: Number(query.leastWidth ?? 0),
+  };
+}
+
+/** Asks the world outside on behalf of a request, and stops when the one who asked is gone. */
+async function asking<T>(
+  request: Request,
+  response: Response,
+  work: (signal: AbortSignal) => Promise<T>,
+): Promise<T> {
+  const leaving = new AbortController();
+  const leave = () => {
+    if (!response.writableEnded) leaving.abort();
+  };
+  request.on('close', leave);
+  response.on('close', leave);
+  try {
+    return await work(leaving.signal);
+  } catch (error) {
+    throw asRefusal(error);
+  }
+}
+
+function asRefusal(error: unknown): unknown {
+  if (!(error instanceof OutboundProblem)) return error;
+  const isAsker = ['not-an-address', 'not-web', 'user-info', 'private', 'unknown-host'].includes(error.fault);
+  return new Refusal(isAsker ? 422 : 502, error.message, { fault: error.fault }, { cause: error });
+}
+
+/** Found pictures with an address to look at them and the seal that lets them be taken. */
+async function sealed(context: Context, pictures: readonly FoundPicture[]): Promise<SealedPicture[]> {
+  const held = await heldStamps(context, null, pictures);
+  return pictures.map((picture) => ({
+    ...picture,
+    look: farAddress(context, { address: picture.preview || picture.address, page: picture.pageAddress }),
+    seal: sealOf(context, picture),
+    heldAs: held.get(picture.key)?.asset ?? null,
+  }));
+}
+
+/** By key within the source: the piece that came from there, and the state that its file was in. */
+async function heldStamps(context: Context, sourceId: string | null, pictures: readonly FoundPicture[]) {
+  const keys = pictures.map(({ key }) => key);
+  if (keys.length === 0) return new Map<string, { stamp: string; asset: { id: string; name: string } }>();
+  const rows = await context.db
+    .select({
+      key: provenance.sourceKey,
+      stamp: provenance.stamp,
+      id: assets.id,
+      stem: assets.stem,
+      extension: assets.extension,
+    })
+    .from(provenance)
+    .innerJoin(assets, eq(assets.id, provenance.assetId))
+    .where(
+      and(
+        inArray(provenance.sourceKey, keys),
+        isNull(assets.deletedAt),
+        sourceId ? eq(provenance.sourceId, sourceId) : undefined,
+      ),
+    );
+  return new Map(
+    rows.map((row) => [
+      row.key ?? '',
+      { stamp: row.stamp ?? '', asset: { id: row.id, name: `${row.stem}.${row.extension}` } },
+    ]),
+  );
+}
+
+/** Before a result is taken: what its own page and its file say, and what on the shelf looks like it. */
+async function lookCloser(context: Context, picture: FoundPicture, signal: AbortSignal): Promise<CloserLook> {
+  const [page, alike] = await Promise.all([
+    pageOf(context, picture, signal),
+    alikeOnShelf(context, picture).catch(() => []),
+  ]);
+  return { ...page, alike };
+}
+
+async function pageOf(
+  context: Context,
+  picture: FoundPicture,
+  signal: AbortSignal,
+): Promise<{ pageSays: Statement[]; pageFault: string | null }> {
+  // A page that was read to find the picture has been heard already.
+  if (picture.pageAddress === '' || picture.source === 'web') {
+    const known = picture.statements.length;
+    const { statements } = await lookAtFile(context, picture, signal);
+    return { pageSays: statements.slice(known), pageFault: null };
+  }
+  try {
+    const { bytes, headers, address } = await context.outbound.read(picture.pageAddress, {
+      limits: PAGE_LIMITS,
+      accept: 'text/html',
+      signal,
+    });
+    const { pictures } = readPagePictures(textOf(bytes, headers['content-type']), address);
+    const own = pictures.filter((one) => one.address === picture.address);
+    const heard = own.length > 0 ? own : pictures.slice(0, 1);
+    return { pageSays: heard.flatMap(({ statements }) => [...statements]).slice(0, 200), pageFault: null };
+  } catch (error) {
+    if (error instanceof OutboundProblem) return { pageSays: [], pageFault: error.message };
+    throw error;
+  }
+}
+
+async function alikeOnShelf(context: Context, picture: FoundPicture): Promise<CloserLook['alike']> {
+  const look = await farLook(context, {
+    address: picture.preview || picture.address,
+    page: picture.pageAddress,
+  });
+  const rows = await alikeRows(context, look);
+  const shown = await presentAssets(
+    context,
+    rows.map(({ row }) => row),
+  );
+  return shown.map((asset, at) => ({ asset, bitsApart: rows[at]?.bitsApart ?? 0 }));
+}

@@ -1,0 +1,71 @@
+import { type DefaultTreeAdapterTypes, defaultTreeAdapter, parse } from 'parse5';
+import type { FoundPicture } from '#api/gather.ts';
+import { type PagePicture, readPagePictures } from '#core/gather/page-pictures.ts';
+import { maybeStatement, statements } from '#core/gather/statement.ts';
+import type { Source, SourceTools } from './source.ts';
+
+const PAGE_LIMITS = { bytes: 2_000_000, millis: 8000 };
+const PLATE = /^\/plates\/\d{1,6}$/;
+const PLATES_READ = 12;
+
+/** An archive without an interface for programs: its list is read as a page, then the page of each plate. */
+export const wayside: Source = {
+  id: 'wayside',
+  name: 'Wayside Archive',
+  about: 'old plates, with rights statements',
+  kind: 'archive',
+  standIn: 'wayside',
+  async search(question, _cursor, tools) {
+    const list = await page(`${tools.origin}/find?${new URLSearchParams({ words: question.words })}`, tools);
+    const plates = linksOf(list.html, list.address).filter((link) => PLATE.test(new URL(link).pathname));
+    const pictures = await Promise.all(plates.slice(0, PLATES_READ).map((plate) => readPlate(plate, tools)));
+    return { pictures: pictures.flat(), count: plates.length, cursor: null };
+  },
+};
+
+async function readPlate(address: string, tools: SourceTools): Promise<readonly FoundPicture[]> {
+  const { html } = await page(address, tools);
+  const [picture] = readPagePictures(html, address).pictures;
+  return picture ? [found(picture, address)] : [];
+}
+
+function found(picture: PagePicture, pageAddress: string): FoundPicture {
+  return {
+    source: 'wayside',
+    key: new URL(pageAddress).pathname.slice(1),
+    stamp: '',
+    fileName: `${new URL(pageAddress).pathname.split('/').at(-1) ?? 'plate'} (scan).jpg`,
+    address: picture.address,
+    preview: picture.preview,
+    pageAddress,
+    width: picture.width,
+    height: picture.height,
+    statements: [
+      ...statements(...picture.statements, maybeStatement('collection', 'source', 'Wayside Archive')),
+    ],
+  };
+}
+
+async function page(
+  address: string,
+  { outbound, signal }: SourceTools,
+): Promise<{ readonly html: string; readonly address: string }> {
+  const answer = await outbound.read(address, { limits: PAGE_LIMITS, accept: 'text/html', signal });
+  return { html: answer.bytes.toString('utf8'), address: answer.address };
+}
+
+/** Every link of a page on the same host, each once. */
+function linksOf(html: string, base: string): readonly string[] {
+  const links = new Set<string>();
+  const waiting: DefaultTreeAdapterTypes.ChildNode[] = [...parse(html).childNodes];
+  for (let node = waiting.shift(); node; node = waiting.shift()) {
+    if (!defaultTreeAdapter.isElementNode(node)) continue;
+    const href = node.tagName === 'a' ? node.attrs.find(({ name }) => name === 'href')?.value : undefined;
+    if (href !== undefined && URL.canParse(href, base)) {
+      const link = new URL(href, base);
+      if (link.host === new URL(base).host) links.add(link.href);
+    }
+    waiting.push(...node.childNodes);
+  }
+  return [...links];
+}

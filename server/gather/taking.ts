@@ -1,0 +1,267 @@
+import { randomUUID } from 'node:crypto';
+import { mkdir, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { and, asc, desc, eq, gt, isNull } from 'drizzle-orm';
+import * as v from 'valibot';
+import type { FoundPicture, Gathering, Take, Taking } from '#api/gather.ts';
+import { folderPath } from '#core/naming/folders.ts';
+import { isLicenceId } from '#core/rights/licences.ts';
+import type { Context } from '../context.ts';
+import { assets, jobs, provenance, takings } from '../db/schema.ts';
+import { addJob, type JobRow, presentJob } from '../jobs/queue.ts';
+import type { JobResult, JobTools } from '../jobs/work.ts';
+import { OutboundProblem } from '../outbound/problem.ts';
+import { withPatience } from '../outbound/retry.ts';
+import { putOnTray } from '../pages/tray.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { presentAssets } from '../shelf/present.ts';
+import { atMost } from './at-once.ts';
+import { openSeal } from './seal.ts';
+import { sourceName } from './sources/sources.ts';
+import { type Origin, type TakenIn, takeIn } from './take-in.ts';
+
+export const GATHER = 'gather';
+
+const InputSchema = v.object({
+  pageId: v.nullable(v.string()),
+  wantId: v.nullable(v.string()),
+  folder: v.string(),
+  licence: v.nullable(v.string()),
+});
+
+const AT_ONCE = 3;
+const FETCH_MILLIS = 5 * 60 * 1000;
+const PATIENCE = { tries: 4, firstWaitMillis: 1000, longestWaitMillis: 30_000 };
+
+/** Orders found pictures to be taken: a job whose single steps are rows, so that each is done once. */
+export async function orderTaking(
+  context: Context,
+  take: Take,
+  personId: string,
+  now: Date,
+): Promise<string> {
+  const pictures = take.seals.map((seal) => openSeal(context, seal));
+  const [first] = pictures;
+  const title = pictures.length === 1 ? (first?.fileName ?? 'A picture') : `${pictures.length} pictures`;
+  const input = {
+    pageId: take.pageId,
+    wantId: take.wantId,
+    folder: folderPath(take.folder),
+    licence: take.licence,
+  };
+  const jobId = randomUUID();
+  await context.db
+    .insert(takings)
+    .values(pictures.map((picture, ordinal) => ({ jobId, ordinal, picture, state: 'waiting' })));
+  await addJob(context, { id: jobId, kind: GATHER, title: `Gathering ${title}`, input, personId }, now);
+  return jobId;
+}
+
+/** Works a gathering: fetches each picture that is not in yet, takes it in, and puts it on the tray. */
+export async function gather(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
+  const input = v.parse(InputSchema, job.input);
+  const rows = await context.db
+    .select()
+    .from(takings)
+    .where(eq(takings.jobId, job.id))
+    .orderBy(asc(takings.ordinal));
+  let done = rows.filter(({ state }) => state !== 'waiting').length;
+  const inTurn = atMost(AT_ONCE);
+  await tools.report(done, rows.length, 'Gathering');
+  await Promise.all(
+    rows
+      .filter(({ state }) => state === 'waiting')
+      .map((row) =>
+        inTurn(async () => {
+          if (tools.signal.aborted) return;
+          const outcome = await takeOne(context, row.picture, input, job.createdBy, tools.signal);
+          if (tools.signal.aborted && outcome.state !== 'in') return;
+          if (outcome.assetId && input.pageId) {
+            const wantId = row.ordinal === 0 ? input.wantId : null;
+            await putOnTray(context, input.pageId, [outcome.assetId], wantId, job.createdBy, new Date());
+          }
+          await context.db
+            .update(takings)
+            .set(outcome)
+            .where(and(eq(takings.jobId, job.id), eq(takings.ordinal, row.ordinal)));
+          done += 1;
+          await tools.report(done, rows.length, 'Gathering');
+        }),
+      ),
+  );
+  await tools.report(done, rows.length, 'Gathering');
+  return { words: await sayDone(context, job.id) };
+}
+
+interface Outcome {
+  readonly state: 'in' | 'refused';
+  readonly sentence: string;
+  readonly assetId: string | null;
+  readonly isNew: boolean | null;
+}
+
+type Input = v.InferOutput<typeof InputSchema>;
+
+async function takeOne(
+  context: Context,
+  picture: FoundPicture,
+  input: Input,
+  personId: string,
+  signal: AbortSignal,
+): Promise<Outcome> {
+  try {
+    const held = await heldUnchanged(context, picture);
+    if (held) return sayIn(held, false, 'Held already and unchanged, so it was not fetched again');
+    const { row, isNew } = await fetchAndTake(context, picture, input, personId, signal);
+    return sayIn(row, isNew, isNew ? 'Taken in' : 'Already on the shelf; that one is used');
+  } catch (error) {
+    if (error instanceof OutboundProblem || error instanceof Refusal)
+      return { state: 'refused', sentence: error.message.slice(0, 500), assetId: null, isNew: null };
+    throw error;
+  }
+}
+
+function sayIn(row: TakenIn['row'], isNew: boolean, words: string): Outcome {
+  return {
+    state: 'in',
+    sentence: `${words}: ${row.stem}.${row.extension}.`,
+    assetId: row.id,
+    isNew,
+  };
+}
+
+/** The piece that came from there before, when the source says that its file is the same still. */
+async function heldUnchanged(context: Context, { source, key, stamp }: FoundPicture) {
+  // Pages of the web say nothing of whether a file is the same as it was.
+  if (source === 'web') return undefined;
+  const [found] = await context.db
+    .select({ asset: assets })
+    .from(provenance)
+    .innerJoin(assets, eq(assets.id, provenance.assetId))
+    .where(
+      and(
+        eq(provenance.sourceId, source),
+        eq(provenance.sourceKey, key),
+        eq(provenance.stamp, stamp),
+        isNull(assets.deletedAt),
+      ),
+    )
+    .limit(1);
+  return found?.asset;
+}
+
+async function fetchAndTake(
+  context: Context,
+  picture: FoundPicture,
+  input: Input,
+  personId: string,
+  signal: AbortSignal,
+): Promise<TakenIn> {
+  const folder = join(context.config.dataFolder, 'uploads');
+  await mkdir(folder, { recursive: true });
+  const path = join(folder, `gather-${randomUUID()}`);
+  try {
+    await withPatience(PATIENCE, signal, () =>
+      context.outbound.save(picture.address, path, {
+        limits: { bytes: context.config.uploadLimitBytes, millis: FETCH_MILLIS },
+        accept: 'image/*,*/*;q=0.5',
+        ...(picture.pageAddress ? { referrer: picture.pageAddress } : {}),
+        signal,
+      }),
+    );
+    const name = picture.fileName || 'picture';
+    const origin = originOf(picture, input);
+    return await takeIn(context, { path, name, personId, folder: input.folder, origin }, new Date());
+  } finally {
+    await rm(path, { force: true });
+  }
+}
+
+function originOf(picture: FoundPicture, { licence }: Input): Origin {
+  const isFromWeb = picture.source === 'web';
+  const decided = licence && isLicenceId(licence) ? licence : null;
+  return {
+    way: isFromWeb ? 'address' : 'source',
+    sourceId: isFromWeb ? null : picture.source,
+    sourceKey: picture.key,
+    stamp: picture.stamp,
+    address: picture.address,
+    pageAddress: picture.pageAddress || null,
+    said: picture.statements,
+    decidedLicence: decided,
+  };
+}
+
+async function sayDone(context: Context, jobId: string): Promise<string> {
+  const rows = await context.db
+    .select({ state: takings.state })
+    .from(takings)
+    .where(eq(takings.jobId, jobId));
+  const came = rows.filter(({ state }) => state === 'in').length;
+  const refused = rows.filter(({ state }) => state === 'refused').length;
+  return refused === 0 ? `${came} of ${rows.length} in` : `${came} in, ${refused} could not be taken`;
+}
+
+/** A gathering with what became of each of its pictures. */
+export async function readGathering(context: Context, jobId: string, personId: string): Promise<Gathering> {
+  const [row] = await context.db.select().from(jobs).where(eq(jobs.id, jobId));
+  if (!row || row.kind !== GATHER || row.createdBy !== personId) throw notFound('This gathering');
+  const [gathering] = await present(context, [row]);
+  if (!gathering) throw notFound('This gathering');
+  return gathering;
+}
+
+const SHOWN_MILLIS = 60 * 60 * 1000;
+
+/** The person's gatherings of the last hour, and all that still run. */
+export async function recentGatherings(context: Context, personId: string, now: Date): Promise<Gathering[]> {
+  const rows = await context.db
+    .select()
+    .from(jobs)
+    .where(
+      and(
+        eq(jobs.kind, GATHER),
+        eq(jobs.createdBy, personId),
+        gt(jobs.createdAt, new Date(now.getTime() - SHOWN_MILLIS)),
+      ),
+    )
+    .orderBy(desc(jobs.createdAt))
+    .limit(20);
+  return present(context, rows);
+}
+
+async function present(context: Context, rows: readonly JobRow[]): Promise<Gathering[]> {
+  return Promise.all(
+    rows.map(async (row) => {
+      const steps = await context.db
+        .select()
+        .from(takings)
+        .leftJoin(assets, eq(assets.id, takings.assetId))
+        .where(eq(takings.jobId, row.id))
+        .orderBy(asc(takings.ordinal));
+      const held = await presentAssets(
+        context,
+        steps.flatMap(({ assets: asset }) => asset ?? []),
+      );
+      const job = presentJob(row);
+      return {
+        jobId: row.id,
+        state: job.state,
+        words: job.words,
+        pageId: v.parse(InputSchema, row.input).pageId,
+        takings: steps.map(({ takings: step }): Taking => {
+          const hasEnded = job.state === 'stopped' || job.state === 'failed';
+          const state = step.state === 'in' || step.state === 'refused' ? step.state : 'waiting';
+          return {
+            ordinal: step.ordinal,
+            name: `${step.picture.fileName}, ${sourceName(step.picture.source)}`,
+            state: state === 'waiting' && hasEnded ? 'stopped' : state,
+            sentence: step.sentence,
+            asset: held.find(({ id }) => id === step.assetId) ?? null,
+            isNew: step.isNew ?? false,
+          };
+        }),
+      };
+    }),
+  );
+}

@@ -1,0 +1,125 @@
+import { and, eq, isNotNull, isNull, lt } from 'drizzle-orm';
+import { may, type Person } from '#api/people.ts';
+import { writeActivity } from '../activity.ts';
+import type { Context } from '../context.ts';
+import { assets, cuts, looks, pins, provenance } from '../db/schema.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { cutKey, originalKey } from '../storage/storage.ts';
+import type { AssetRow } from './present.ts';
+
+/** A piece that was thrown away can be brought back for this long. */
+export const KEPT_DAYS = 30;
+const DAY_MILLIS = 24 * 60 * 60 * 1000;
+
+/** Throws a piece away: off the shelf, but kept with its label and its files, and brought back by one press. */
+export async function throwAway(context: Context, id: string, person: Person, now: Date): Promise<AssetRow> {
+  const row = await anyAsset(context, id);
+  assertMay(person, row);
+  if (row.deletedAt) return row;
+  await setDeleted(context, row, now, 'threw it away', person, now);
+  return { ...row, deletedAt: now };
+}
+
+export async function bringBack(context: Context, id: string, person: Person, now: Date): Promise<AssetRow> {
+  const row = await anyAsset(context, id);
+  assertMay(person, row);
+  await setDeleted(context, row, null, 'brought it back', person, now);
+  return { ...row, deletedAt: null };
+}
+
+async function setDeleted(
+  context: Context,
+  row: AssetRow,
+  deletedAt: Date | null,
+  what: string,
+  person: Person,
+  now: Date,
+): Promise<void> {
+  await context.db.transaction(async (tx) => {
+    await tx.update(assets).set({ deletedAt }).where(eq(assets.id, row.id));
+    await writeActivity(
+      tx,
+      {
+        personId: person.id,
+        subject: 'asset',
+        subjectId: row.id,
+        what,
+        before: { deletedAt: row.deletedAt },
+        after: { deletedAt },
+      },
+      now,
+    );
+  });
+}
+
+/** Folds a lookalike away under the piece that stands for it; `into` null lets it stand by itself again. */
+export async function fold(
+  context: Context,
+  id: string,
+  into: string | null,
+  person: Person,
+  now: Date,
+): Promise<AssetRow> {
+  const row = await anyAsset(context, id);
+  if (into !== null) {
+    const head = await anyAsset(context, into);
+    if (head.id === id || head.foldedInto !== null || head.deletedAt !== null)
+      throw new Refusal(409, 'A piece is folded under one that stands on the shelf by itself.');
+  }
+  await context.db.transaction(async (tx) => {
+    await tx.update(assets).set({ foldedInto: into }).where(eq(assets.id, id));
+    // What was folded under it goes along, so that nothing hangs under a piece that is not seen.
+    if (into !== null) await tx.update(assets).set({ foldedInto: into }).where(eq(assets.foldedInto, id));
+    await writeActivity(
+      tx,
+      {
+        personId: person.id,
+        subject: 'asset',
+        subjectId: id,
+        what: into ? 'folded it away' : 'unfolded it',
+        before: { foldedInto: row.foldedInto },
+        after: { foldedInto: into },
+      },
+      now,
+    );
+  });
+  return { ...row, foldedInto: into };
+}
+
+/** A piece whether or not it was thrown away. */
+export async function anyAsset(context: Context, id: string): Promise<AssetRow> {
+  const [row] = await context.db.select().from(assets).where(eq(assets.id, id));
+  if (!row) throw notFound('This piece');
+  return row;
+}
+
+function assertMay(person: Person, row: AssetRow): void {
+  if (may(person.role, 'say-rights') || row.createdBy === person.id) return;
+  throw new Refusal(403, 'You can throw away the pieces that you handed in. This one is somebody else’s.');
+}
+
+/** Removes for good what was thrown away over 30 days ago, files last, so that no row names a file that is gone. */
+export async function emptyBin(context: Context, now: Date): Promise<number> {
+  const before = new Date(now.getTime() - KEPT_DAYS * DAY_MILLIS);
+  const rows = await context.db
+    .select({ id: assets.id, sha256: assets.sha256 })
+    .from(assets)
+    .where(and(isNotNull(assets.deletedAt), lt(assets.deletedAt, before)))
+    .limit(500);
+  for (const { id, sha256 } of rows) {
+    const made = await context.db.select().from(cuts).where(eq(cuts.assetId, id));
+    await context.db.transaction(async (tx) => {
+      await tx.update(assets).set({ foldedInto: null }).where(eq(assets.foldedInto, id));
+      for (const table of [cuts, looks, provenance, pins])
+        await tx.delete(table).where(eq(table.assetId, id));
+      await tx.delete(assets).where(eq(assets.id, id));
+    });
+    for (const cut of made)
+      await context.storage.remove(cutKey(sha256, cut.recipe, cut.widthPx, cut.format, cut.quality));
+    await context.storage.remove(originalKey(sha256));
+  }
+  return rows.length;
+}
+
+/** What stands on the shelf: not thrown away, and not folded under another. */
+export const standing = () => and(isNull(assets.deletedAt), isNull(assets.foldedInto));
