@@ -86,7 +86,6 @@ export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;
 
 /** A piece on the shelf that looks like another; `bitsApart` of 64. */
 export const LookalikesSchema = v.array(v.strictObject({ asset: AssetSchema, bitsApart: v.number() }));
-export type Lookalike = v.InferOutput<typeof LookalikesSchema>[number];
 
 const otherId = v.pipe(v.string(), v.maxLength(36));
 export const KeepApartSchema = v.strictObject({ other: otherId });

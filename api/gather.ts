@@ -3,7 +3,7 @@ import { StatementsSchema } from '#core/gather/statement.ts';
 import { AssetSchema } from './assets.ts';
 
 /** Where pictures are gathered from, besides the own machine and the shelf. */
-export const SOURCE_IDS = ['commonfield', 'brackwater', 'wayside', 'loftdrive', 'web'] as const;
+const SOURCE_IDS = ['commonfield', 'brackwater', 'wayside', 'loftdrive', 'web'] as const;
 export type SourceId = (typeof SOURCE_IDS)[number];
 
 const size = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(200_000));
@@ -29,7 +29,7 @@ export const FoundPictureSchema = v.strictObject({
 export type FoundPicture = v.InferOutput<typeof FoundPictureSchema>;
 
 /** A found picture as the web gets it: with an address to look at it, and the seal that lets it be taken. */
-export const SealedPictureSchema = v.object({
+const SealedPictureSchema = v.object({
   ...FoundPictureSchema.entries,
   look: v.string(),
   seal: v.string(),
@@ -55,7 +55,6 @@ export const GatherQuerySchema = v.object({
   leastWidth: v.exactOptional(v.pipe(v.string(), v.regex(/^\d{1,5}$/))),
   cursor: v.exactOptional(v.pipe(v.string(), v.maxLength(300))),
 });
-export type GatherQuery = v.InferOutput<typeof GatherQuerySchema>;
 
 /** One source's answer: a page of pictures, how many there are in all where it says, and where the next page begins. */
 export const SourceAnswerSchema = v.object({
@@ -63,7 +62,6 @@ export const SourceAnswerSchema = v.object({
   count: v.nullable(v.number()),
   cursor: v.nullable(v.string()),
 });
-export type SourceAnswer = v.InferOutput<typeof SourceAnswerSchema>;
 
 /** What was found at an address: a picture, or a page with pictures on it. */
 export const AddressReadingSchema = v.object({
@@ -73,7 +71,6 @@ export const AddressReadingSchema = v.object({
   pictures: v.array(SealedPictureSchema),
   leftOut: v.number(),
 });
-export type AddressReading = v.InferOutput<typeof AddressReadingSchema>;
 
 export const ReadAddressSchema = v.object({ address: v.pipe(v.string(), v.trim(), v.maxLength(2000)) });
 
@@ -107,7 +104,7 @@ export const TakeSchema = v.object({
 });
 export type Take = v.InferOutput<typeof TakeSchema>;
 
-export const TakingSchema = v.object({
+const TakingSchema = v.object({
   ordinal: v.number(),
   name: v.string(),
   state: v.picklist(['waiting', 'in', 'refused', 'stopped']),

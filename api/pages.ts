@@ -44,6 +44,13 @@ export type Page = v.InferOutput<typeof PageSchema>;
 
 export const SavePageSchema = v.strictObject({ doc: PageDocSchema });
 
+/** Pieces to put on a page's tray, the first of them into a want, or to take off it. */
+export const ChangeTraySchema = v.strictObject({
+  add: v.pipe(v.array(v.string()), v.maxLength(500)),
+  remove: v.pipe(v.array(v.string()), v.maxLength(500)),
+  wantId: v.nullable(v.string()),
+});
+
 export const SavedPageSchema = v.strictObject({ version: v.number(), updatedAt: v.string() });
 
 /** What a clash (412) carries besides the problem: the state that was saved meanwhile. */

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import express, { Router } from 'express';
 import { type AgencyPicture, BRACKWATER, CURRENCY } from './catalogue.ts';
-import { answersWords, escape, htmlPage } from './html.ts';
+import { answersWords, escapeHtml, htmlPage } from './html.ts';
 import { atMost, original } from './pictures.ts';
 
 const PAGE = 6;
@@ -57,7 +57,7 @@ export function brackwater(): Router {
         .send(
           htmlPage(
             picture.title,
-            `<figure><img src="/comps/${picture.id}.jpg" alt=""><figcaption>${escape(picture.maker)}, ${picture.id}. All rights reserved.</figcaption></figure>`,
+            `<figure><img src="/comps/${picture.id}.jpg" alt=""><figcaption>${escapeHtml(picture.maker)}, ${picture.id}. All rights reserved.</figcaption></figure>`,
           ),
         );
   });

@@ -1,6 +1,6 @@
 import { type Request, Router } from 'express';
 import { COMMONFIELD, type CommonPicture } from './catalogue.ts';
-import { answersWords, escape, htmlPage, jsonLd } from './html.ts';
+import { answersWords, escapeHtml, htmlPage, jsonLd } from './html.ts';
 import { atMost, original } from './pictures.ts';
 
 const PAGE = 8;
@@ -12,7 +12,7 @@ export function commonfield(): Router {
 
   router.get('/', (_request, response) => {
     const items = COMMONFIELD.map(
-      ({ id, title }) => `<li><a href="/pictures/${id}">${escape(title)}</a></li>`,
+      ({ id, title }) => `<li><a href="/pictures/${id}">${escapeHtml(title)}</a></li>`,
     );
     response
       .type('html')
@@ -109,11 +109,11 @@ async function pictureHtml(picture: CommonPicture, here: string): Promise<string
     height,
   };
   const link = licence
-    ? `<a rel="license" href="${escape(licence)}">Licence</a>`
-    : escape(picture.licence.name);
+    ? `<a rel="license" href="${escapeHtml(licence)}">Licence</a>`
+    : escapeHtml(picture.licence.name);
   return htmlPage(
     picture.title,
-    `<figure><img src="/files/${picture.id}-preview.jpg" alt="${escape(picture.title)}"><figcaption>${escape(picture.maker)}. ${link}</figcaption></figure>`,
+    `<figure><img src="/files/${picture.id}-preview.jpg" alt="${escapeHtml(picture.title)}"><figcaption>${escapeHtml(picture.maker)}. ${link}</figcaption></figure>`,
     jsonLd(data),
   );
 }

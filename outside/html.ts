@@ -1,5 +1,5 @@
 /** Text made safe for HTML. */
-export function escape(text: string): string {
+export function escapeHtml(text: string): string {
   return text.replace(
     /[&<>"]/g,
     (letter) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[letter] ?? '',
@@ -8,7 +8,7 @@ export function escape(text: string): string {
 
 /** A plain page of a service. */
 export function htmlPage(title: string, body: string, head = ''): string {
-  return `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>${escape(title)}</title>${head}<style>body{font:16px/1.5 Georgia,serif;max-width:860px;margin:40px auto;padding:0 20px;color:#233}img{max-width:100%;height:auto}figure{margin:20px 0}</style></head><body><h1>${escape(title)}</h1>${body}</body></html>`;
+  return `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>${escapeHtml(title)}</title>${head}<style>body{font:16px/1.5 Georgia,serif;max-width:860px;margin:40px auto;padding:0 20px;color:#233}img{max-width:100%;height:auto}figure{margin:20px 0}</style></head><body><h1>${escapeHtml(title)}</h1>${body}</body></html>`;
 }
 
 /** Data for machines inside a page; nothing in it can end the script. */

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { type Plate, WAYSIDE } from './catalogue.ts';
-import { answersWords, escape, htmlPage, jsonLd } from './html.ts';
+import { answersWords, escapeHtml, htmlPage, jsonLd } from './html.ts';
 import { atMost, original } from './pictures.ts';
 
 const PREVIEW_PX = 560;
@@ -14,14 +14,14 @@ export function wayside(): Router {
     const found = WAYSIDE.filter((plate) => answersWords(`${plate.title} ${plate.caption}`, asked));
     const items = found.map(
       (plate) =>
-        `<li><a href="/plates/${plate.number}"><img src="/small/${plate.number}.jpg" width="112" height="82" alt=""> ${escape(plate.title)}</a></li>`,
+        `<li><a href="/plates/${plate.number}"><img src="/small/${plate.number}.jpg" width="112" height="82" alt=""> ${escapeHtml(plate.title)}</a></li>`,
     );
     response
       .type('html')
       .send(
         htmlPage(
           'Wayside Archive',
-          `<form action="/find"><input name="words" value="${escape(asked)}" aria-label="Words"><button>Find</button></form><p>${found.length} plates</p><ul class="plates">${items.join('')}</ul>`,
+          `<form action="/find"><input name="words" value="${escapeHtml(asked)}" aria-label="Words"><button>Find</button></form><p>${found.length} plates</p><ul class="plates">${items.join('')}</ul>`,
         ),
       );
   });
@@ -67,11 +67,11 @@ async function plateHtml(plate: Plate, here: string): Promise<string> {
     height,
   };
   const also = plate.alsoSays
-    ? ` <a rel="license" href="${escape(plate.alsoSays)}">Terms of the scan</a>`
+    ? ` <a rel="license" href="${escapeHtml(plate.alsoSays)}">Terms of the scan</a>`
     : '';
   return htmlPage(
     plate.title,
-    `<figure><a href="/scans/${plate.number}.jpg"><img src="/small/${plate.number}.jpg" alt="${escape(plate.title)}"></a><figcaption>${escape(plate.caption)} Plate ${plate.number}.${also}</figcaption></figure>`,
+    `<figure><a href="/scans/${plate.number}.jpg"><img src="/small/${plate.number}.jpg" alt="${escapeHtml(plate.title)}"></a><figcaption>${escapeHtml(plate.caption)} Plate ${plate.number}.${also}</figcaption></figure>`,
     jsonLd(data),
   );
 }

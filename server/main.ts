@@ -1,3 +1,4 @@
+import { paintOutside } from '../demo/outside-paintings.ts';
 import { seedDemo } from '../demo/seed.ts';
 import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
@@ -6,7 +7,10 @@ import { workJobs } from './jobs/worker.ts';
 
 const config = readConfig(process.env);
 const context = await openContext(config);
-if (config.isDemo) await seedDemo(context, (sentence) => process.stdout.write(`${sentence}\n`));
+const say = (sentence: string) => process.stdout.write(`${sentence}\n`);
+if (config.isDemo) await seedDemo(context, say);
+if (config.isDemo && process.env.OUTSIDE_PICTURES)
+  await paintOutside(process.env.OUTSIDE_PICTURES, Number(process.env.PLACARD_OUTSIDE_SHARE ?? '1'), say);
 
 const ending = new AbortController();
 const server = makeApp(context).listen(config.port, '127.0.0.1', () => process.send?.('listening'));

@@ -28,6 +28,7 @@ import {
 } from '#api/gather.ts';
 import { JobSchema } from '#api/jobs.ts';
 import {
+  ChangeTraySchema,
   FragmentSchema,
   NewPageSchema,
   PageSchema,
@@ -113,6 +114,7 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'post /api/pages': { does: 'Begin a page', body: NewPageSchema },
   'get /api/pages/{id}': { does: 'A page with its pieces', answers: PageSchema },
   'put /api/pages/{id}': { does: 'Save a page (If-Match)', body: SavePageSchema, answers: SavedPageSchema },
+  'post /api/pages/{id}/tray': { does: 'Put pieces on a tray, or take them off', body: ChangeTraySchema },
   'get /api/pages/{id}/findings': { does: 'The findings of a page' },
   'get /api/pages/{id}/preview': { does: 'Where its proof can be seen', answers: PreviewSchema },
   'get /api/pages/{id}/fragment': { does: 'The page as HTML', answers: FragmentSchema },

@@ -52,7 +52,8 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
       return;
     }
     const refusal = asRefusal(error);
-    if (refusal.status >= 500)
+    // A fault of the world outside (502) is told to the person, and is none of ours.
+    if (refusal.status >= 500 && refusal.status !== 502)
       log.error({ err: error, method: request.method, path: request.path }, 'request failed');
     response
       .status(refusal.status)

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { meQuery } from './api/queries.ts';
+import { ClipScreen } from './clip/clip-screen.tsx';
 import { DeskScreen } from './desk/desk-screen.tsx';
 import { Frame } from './frame/frame.tsx';
 import { NotHere } from './frame/not-here.tsx';
@@ -34,6 +35,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
       },
       {
+        path: '/gather',
+        lazy: async () => ({ Component: (await import('./gather/gather-screen.tsx')).GatherScreen }),
+      },
+      {
         path: '/rules',
         lazy: async () => ({ Component: (await import('./rules/rules-screen.tsx')).RulesScreen }),
       },
@@ -45,5 +50,7 @@ const router = createBrowserRouter([
 export function App() {
   const me = useQuery(meQuery);
   if (me.isPending) return null;
+  if (window.location.pathname === '/clip')
+    return <ClipScreen isSignedIn={me.data !== null && me.data !== undefined} />;
   return me.data ? <RouterProvider router={router} /> : <SignIn failure={me.error} />;
 }

@@ -8,7 +8,7 @@ import { labelFrom, readLicence } from './reading.ts';
 import type { Statement } from './statement.ts';
 
 /** What is asked of every source at once. `leastWidth` in px; `page` counts from 1. */
-export const GatherQuestionSchema = v.object({
+const GatherQuestionSchema = v.object({
   words: v.pipe(v.string(), v.trim(), v.maxLength(200)),
   commercial: v.boolean(),
   changes: v.boolean(),
@@ -83,7 +83,7 @@ export function sayUse(
     creditOwnWork: rules.creditOwnWork,
     changes: [],
   });
-  if (verdict === 'not-allowed') return { words: `${terms.short}, not here`, isDue: true };
-  if (terms.owesCredit === 'yes') return { words: `${terms.short}, credit owed`, isDue: false };
-  return { words: terms.short, isDue: false };
+  if (verdict === 'not-allowed') return { words: 'not here', isDue: true };
+  const isOwed = terms.owesCredit === 'yes';
+  return { words: isOwed ? 'credit owed' : 'nothing owed', isDue: false };
 }

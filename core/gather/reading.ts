@@ -8,7 +8,7 @@ import {
 import { SAID_BY, type SaidAbout, type SaidBy, type Statement, saySaidBy } from './statement.ts';
 
 /** One licence that somebody names, and who. `licence` is null where the words name none that is known. */
-export interface LicenceVoice {
+interface LicenceVoice {
   readonly by: SaidBy;
   readonly value: string;
   readonly licence: LicenceId | null;

@@ -16,7 +16,7 @@ export const SAID_BY = [
 export type SaidBy = (typeof SAID_BY)[number];
 
 /** What a statement is about. `licence` is an address or words; `price` and `terms` are an agency's offer. */
-export const SAID_ABOUT = [
+const SAID_ABOUT = [
   'title',
   'maker',
   'maker-address',
@@ -36,7 +36,7 @@ export const SAID_ABOUT = [
 export type SaidAbout = (typeof SAID_ABOUT)[number];
 
 /** One thing that one place says of a picture, as it was given there. */
-export const StatementSchema = v.strictObject({
+const StatementSchema = v.strictObject({
   by: v.picklist(SAID_BY),
   about: v.picklist(SAID_ABOUT),
   value: v.pipe(v.string(), v.maxLength(2000)),

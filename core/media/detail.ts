@@ -90,7 +90,7 @@ const BLOCKS_SHOW = 1.75;
  * How much stronger the steps at the borders of 8 x 8 blocks are than those inside them: about 1 in a sound picture,
  * more where JPEG compression shows. The strip has to begin at a multiple of 8 px of the stored picture.
  */
-export function blockiness({ pixels, width, height }: GreyPicture): number {
+function blockiness({ pixels, width, height }: GreyPicture): number {
   let [atBorders, borders, inside, insides] = [0, 0, 0, 0];
   for (let y = 0; y < height; y += 2) {
     for (let x = 1; x < width; x += 1) {

@@ -23,6 +23,11 @@ export function mergePages(base: PageDoc, mine: PageDoc, theirs: PageDoc): Merge
   };
 }
 
+/** Whether all that changed between two states is what was gathered: nothing on the sheet, nothing in the title. */
+export function isOnlyGathered(before: PageDoc, after: PageDoc): boolean {
+  return before.title === after.title && same(before.blocks, after.blocks);
+}
+
 function same(one: unknown, other: unknown): boolean {
   return JSON.stringify(one) === JSON.stringify(other);
 }

@@ -1,4 +1,4 @@
-import type { PageDoc } from './model.ts';
+import { type PageDoc, placementsOf } from './model.ts';
 
 /**
  * The page with one piece in the place of another: on the sheet, on the tray and in the wants. Placements keep all
@@ -19,6 +19,20 @@ export function withReplaced(page: PageDoc, oldId: string, newId: string): PageD
       block.type === 'placement'
         ? { ...block, attrs: { ...block.attrs, asset: swap(block.attrs.asset) } }
         : block,
+    ),
+  };
+}
+
+/** The page without pieces on its tray, as far as they do not stand on the sheet; wants that they filled are open again. */
+export function withoutGathered(page: PageDoc, assetIds: readonly string[]): PageDoc {
+  const placed = new Set(placementsOf(page).map((placement) => placement.asset));
+  const off = new Set(assetIds.filter((id) => page.tray.includes(id) && !placed.has(id)));
+  if (off.size === 0) return page;
+  return {
+    ...page,
+    tray: page.tray.filter((id) => !off.has(id)),
+    wants: page.wants.map((want) =>
+      want.filledBy !== null && off.has(want.filledBy) ? { ...want, filledBy: null } : want,
     ),
   };
 }

@@ -12,6 +12,7 @@ import { summaries } from '../pages/routes.ts';
 import { readPages, type WholePage } from '../pages/store.ts';
 import { personOf } from '../people/guard.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
+import { standing } from '../shelf/put-away.ts';
 
 const RECENT = 8;
 const NEW_DAYS = 7;
@@ -25,7 +26,7 @@ export function deskRoutes(context: Context): Router {
     const recent = await context.db
       .select()
       .from(assets)
-      .where(isNull(assets.deletedAt))
+      .where(standing())
       .orderBy(desc(assets.createdAt), desc(assets.id))
       .limit(RECENT);
     response.json({

@@ -12,7 +12,7 @@ import { broken, MEGAPIXEL_LIMIT, type OriginalFacts, shortName } from './read-o
 /** WebP quality of what screens show; what goes out has the target's own. */
 export const SCREEN_QUALITY = 80;
 
-export interface ScreenPicture {
+interface ScreenPicture {
   /** Width in px. */
   readonly width: number;
   readonly bytes: Buffer;

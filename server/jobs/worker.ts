@@ -24,10 +24,11 @@ export async function workJobs(context: Context, signal: AbortSignal): Promise<v
   let tidyAt = 0;
   while (!signal.aborted) {
     if (Date.now() >= tidyAt) {
-      tidyAt = Date.now() + TIDY_MILLIS;
-      await tidy(context, new Date()).catch((error: unknown) => {
+      const isMore = await tidy(context, new Date()).catch((error: unknown) => {
         context.log.warn({ err: error }, 'tidying up did not work');
+        return false;
       });
+      tidyAt = Date.now() + (isMore ? IDLE_MILLIS : TIDY_MILLIS);
     }
     const worked = await workOne(context).catch((error: unknown) => {
       if (!isDatabaseGone(error)) context.log.error({ err: error }, 'a job could not be taken');

@@ -1,5 +1,4 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
@@ -12,6 +11,7 @@ import { isPublicAddress } from './guard.ts';
 import { makeOutbound, type Outbound } from './outbound.ts';
 import { type OutboundFault, OutboundProblem } from './problem.ts';
 import { withPatience } from './retry.ts';
+import { SELF_SIGNED } from './testing.ts';
 
 const LIMITS = { bytes: 1_000_000, millis: 1500 };
 const folder = mkdtempSync(join(tmpdir(), 'placard-outbound-'));
@@ -145,31 +145,10 @@ describe('answers that go wrong', () => {
   });
 
   it('a certificate that proves nothing', async () => {
-    const keys = mkdtempSync(join(tmpdir(), 'placard-keys-'));
-    const [key, cert] = [join(keys, 'key.pem'), join(keys, 'cert.pem')];
-    execFileSync(
-      'openssl',
-      [
-        'req',
-        '-x509',
-        '-newkey',
-        'rsa:2048',
-        '-nodes',
-        '-keyout',
-        key,
-        '-out',
-        cert,
-        '-days',
-        '2',
-        '-subj',
-        '/CN=elsewhere.example',
-      ],
-      { stdio: 'ignore' },
+    const server = createSecureServer(SELF_SIGNED, (_request, response) => response.end('hello')).listen(
+      0,
+      '127.0.0.1',
     );
-    const server = createSecureServer(
-      { key: readFileSync(key), cert: readFileSync(cert) },
-      (_request, response) => response.end('hello'),
-    ).listen(0, '127.0.0.1');
     await new Promise((resolve) => server.once('listening', resolve));
     const securePort = (server.address() as AddressInfo).port;
     const out = makeOutbound({ ports: [securePort] });

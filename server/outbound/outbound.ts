@@ -10,14 +10,14 @@ import { addressToConnect, portOf, type Resolve, type StandIns, systemResolve, w
 import { OutboundProblem } from './problem.ts';
 
 /** What a fetch may cost. */
-export interface Limits {
+interface Limits {
   /** Most bytes of the answer, after unpacking. */
   readonly bytes: number;
   /** From the first question to the last byte, in milliseconds. */
   readonly millis: number;
 }
 
-export interface Wish {
+interface Wish {
   readonly limits: Limits;
   /** The page on which the address was found, told as `Referer` as a browser would. */
   readonly referrer?: string;
@@ -25,7 +25,7 @@ export interface Wish {
   readonly signal?: AbortSignal;
 }
 
-export interface Answer {
+interface Answer {
   /** Where it came from in the end, after redirects. */
   readonly address: string;
   readonly headers: IncomingHttpHeaders;
@@ -42,7 +42,7 @@ export interface Outbound {
   readonly save: (address: string, path: string, wish: Wish) => Promise<Omit<Fetched, 'bytes'>>;
 }
 
-export interface Fetched {
+interface Fetched {
   readonly address: string;
   readonly headers: IncomingHttpHeaders;
   readonly bytes: Buffer;

@@ -1,5 +1,5 @@
 /** Why something could not be fetched, as a closed list; each has its sentence. */
-export const OUTBOUND_FAULTS = [
+const OUTBOUND_FAULTS = [
   'not-an-address',
   'not-web',
   'user-info',
@@ -54,7 +54,7 @@ export class OutboundProblem extends Error {
   }
 }
 
-export function sayOutboundFault(fault: OutboundFault, host: string): string {
+function sayOutboundFault(fault: OutboundFault, host: string): string {
   const it = host || 'That place';
   switch (fault) {
     case 'not-an-address':

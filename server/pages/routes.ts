@@ -1,6 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { Router } from 'express';
-import { NewPageSchema, type PageSummary, SavePageSchema } from '#api/pages.ts';
+import { ChangeTraySchema, NewPageSchema, type PageSummary, SavePageSchema } from '#api/pages.ts';
 import { recipeKey } from '#core/media/recipe.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { stationsOf } from '#core/page/stations.ts';
@@ -16,6 +16,7 @@ import { checked } from '../problem.ts';
 import { thumbAddress } from '../shelf/present.ts';
 import { firstLoad, outgoing, proofOf } from './proof.ts';
 import { createPage, presentPage, readPage, readPages, savePage, type WholePage } from './store.ts';
+import { putOnTray, takeOffTray } from './tray.ts';
 
 export function pageRoutes(context: Context): Router {
   const router = Router();
@@ -45,6 +46,14 @@ export function pageRoutes(context: Context): Router {
       now,
     );
     response.json({ version, updatedAt: now.toISOString() });
+  });
+
+  router.post('/pages/:id/tray', allowed('edit-pages'), async (request, response) => {
+    const { add, remove, wantId } = checked(ChangeTraySchema, request.body);
+    const [id, person, now] = [String(request.params.id), personOf(request), new Date()];
+    if (add.length > 0) await putOnTray(context, id, add, wantId, person.id, now);
+    if (remove.length > 0) await takeOffTray(context, id, remove, person.id, now);
+    response.status(204).end();
   });
 
   router.get('/pages/:id/findings', async (request, response) => {

@@ -1,11 +1,11 @@
-import { and, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, or } from 'drizzle-orm';
 import { unionAll } from 'drizzle-orm/mysql-core';
 import { ALIKE_BITS, bitsApart, type LookHash, nearQuarters, quartersOf } from '#core/media/lookalike.ts';
 import type { Context } from '../context.ts';
 import { assets, keptApart, looks } from '../db/schema.ts';
 import type { AssetRow } from './present.ts';
 
-export interface Alike {
+interface Alike {
   readonly assetId: string;
   readonly bitsApart: number;
 }
@@ -107,13 +107,4 @@ export async function noLongerApart(context: Context, one: string, other: string
   const [oneId, otherId] = [one, other].sort();
   if (!oneId || !otherId) return;
   await context.db.delete(keptApart).where(and(eq(keptApart.oneId, oneId), eq(keptApart.otherId, otherId)));
-}
-
-/** How many pieces are folded away under others. */
-export async function countFolded(context: Context): Promise<number> {
-  const [row] = await context.db
-    .select({ n: sql<number>`count(*)` })
-    .from(assets)
-    .where(and(isNull(assets.deletedAt), ne(assets.foldedInto, '')));
-  return Number(row?.n ?? 0);
 }

@@ -8,7 +8,7 @@ import { cutKey, originalKey } from '../storage/storage.ts';
 import type { AssetRow } from './present.ts';
 
 /** A piece that was thrown away can be brought back for this long. */
-export const KEPT_DAYS = 30;
+const KEPT_DAYS = 30;
 const DAY_MILLIS = 24 * 60 * 60 * 1000;
 
 /** Throws a piece away: off the shelf, but kept with its label and its files, and brought back by one press. */

@@ -1,7 +1,14 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query';
 import * as v from 'valibot';
-import { AssetListSchema, type AssetQuery, AssetSchema, FolderListSchema } from '#api/assets.ts';
+import {
+  AssetListSchema,
+  type AssetQuery,
+  AssetSchema,
+  FolderListSchema,
+  LookalikesSchema,
+} from '#api/assets.ts';
 import { DeskSchema } from '#api/desk.ts';
+import { ProvenanceSchema } from '#api/gather.ts';
 import { FragmentSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
 import { PersonSchema } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
@@ -60,6 +67,22 @@ export const pageQuery = (id: string) =>
   });
 export const assetQuery = (id: string) =>
   queryOptions({ queryKey: ['asset', id], queryFn: () => ask(AssetSchema, `/assets/${id}`) });
+export const provenanceQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['asset', id, 'provenance'],
+    queryFn: () => ask(v.array(ProvenanceSchema), `/assets/${id}/provenance`),
+    staleTime: 30_000,
+  });
+export const lookalikesQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['lookalikes', id],
+    queryFn: () => ask(LookalikesSchema, `/assets/${id}/lookalikes`),
+    staleTime: 30_000,
+  });
+export const pinsQuery = queryOptions({
+  queryKey: ['pins'],
+  queryFn: () => ask(v.array(v.string()), '/pins'),
+});
 export const previewQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['preview', id, version],

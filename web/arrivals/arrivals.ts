@@ -1,10 +1,12 @@
 import { DetailedError, Upload } from 'tus-js-client';
 import { type Arrived, ArrivedSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { ask, sayFailure, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Store } from '../ui/store.ts';
+import type { FoundFile } from './dropped.ts';
+import { type Destination, forgetFile, isKept, type KeptFile, keepFile, keptFiles } from './kept-files.ts';
 
 /** One file on its way in. `sent` and `bytes` in bytes. */
 export interface Arrival {
@@ -12,69 +14,157 @@ export interface Arrival {
   readonly name: string;
   readonly bytes: number;
   readonly sent: number;
-  readonly state: 'waiting' | 'sending' | 'looking' | 'in' | 'refused';
+  /** "cut" waits for the line and goes on by itself; "paused" waits for a person. */
+  readonly state: 'waiting' | 'sending' | 'paused' | 'cut' | 'looking' | 'in' | 'refused';
   /** What became of it, in a sentence. */
   readonly sentence: string;
   readonly assetId: string | null;
   readonly folder: string;
 }
 
-type OnArrived = (arrived: Arrived) => void;
+/** Told when a file is in. Answers whether it saw to the page itself; otherwise the server puts it on the tray. */
+type OnArrived = (arrived: Arrived) => boolean;
 
-interface Waiting {
-  readonly id: string;
-  readonly file: File;
-  readonly folder: string;
-  readonly onArrived: OnArrived;
+interface Waiting extends KeptFile {
+  readonly onArrived: OnArrived | null;
+  /** Settles when the browser has its own copy of the file, or cannot have one. */
+  readonly keeping: Promise<void>;
+  /** Ends the hold on the file, so that another tab may see to it. */
+  readonly release: () => void;
 }
 
 const AT_ONCE = 3;
 const CHUNK_BYTES = 8_000_000;
-const RETRY_MILLIS = [500, 1000, 3000, 5000, 10_000];
+const RETRY_MILLIS = [500, 1000, 3000, 5000];
+/** After those, a line that stays cut is tried again this often. */
+const CUT_MILLIS = 8000;
 /** The server has its own limit; this one only says it before anything is sent. */
 const LIMIT_BYTES = 150_000_000;
+/** Progress is shown at most this often, or many files at once would hold up the screen. */
+const SHOW_MILLIS = 120;
 
 export const arrivals = new Store<readonly Arrival[]>([]);
 
 const waiting: Waiting[] = [];
+const known = new Map<string, Waiting>();
 const uploads = new Map<string, Upload>();
-let running = 0;
+const sending = new Set<string>();
 
-/** Takes files in, several at once. One that is refused says why, and the others go on. */
-export function bringIn(files: readonly File[], folder: string, onArrived: OnArrived): void {
-  for (const file of files) {
-    const id = crypto.randomUUID();
-    const fresh: Arrival = {
-      id,
-      name: file.name || 'pasted picture',
-      bytes: file.size,
-      sent: 0,
-      state: 'waiting',
-      sentence: 'Waits',
-      assetId: null,
-      folder,
-    };
-    arrivals.update((all) => [...all, fresh]);
-    if (file.size > LIMIT_BYTES)
-      refuse(
-        id,
-        `${fresh.name} is ${sayBytes(file.size)}, over the ${sayBytes(LIMIT_BYTES)} that are taken. Make it smaller first.`,
-      );
-    else waiting.push({ id, file, folder, onArrived });
+/**
+ * Takes files in, several at once, each into `folder` or the folder below it that it stood in. One that is refused
+ * says why, and the others go on. What is not in yet is kept by the browser: after a reload it goes on.
+ */
+export function bringIn(
+  files: readonly FoundFile[],
+  folder: string,
+  to: Destination,
+  onArrived: OnArrived | null = null,
+): void {
+  for (const { file, folder: inside } of files) {
+    const into = [folder, inside].filter(Boolean).join('/');
+    const kept = { id: crypto.randomUUID(), file, folder: into, to };
+    if (file.size > LIMIT_BYTES || file.size === 0) {
+      show(kept, 'refused', sayUnfit(file));
+      continue;
+    }
+    show(kept, 'waiting', 'Waits');
+    hold(kept, onArrived, keepFile(kept));
   }
-  pump();
 }
+
+function sayUnfit(file: File): string {
+  if (file.size === 0) return `${nameOf(file)} is empty: it has no bytes. Copy it again from where it came.`;
+  return `${nameOf(file)} is ${sayBytes(file.size)}, over the ${sayBytes(LIMIT_BYTES)} that are taken. Make it smaller first.`;
+}
+
+/**
+ * Goes on with what an earlier load of this page, or a tab that was closed, left unfinished. A file that another tab
+ * is sending is left to it, and taken over when that tab is gone.
+ */
+export async function goOn(): Promise<void> {
+  for (const kept of await keptFiles()) if (!known.has(kept.id)) hold(kept, null, null);
+}
+
+/** Holds a file for this tab for as long as it is on its way, then lets it be sent. */
+function hold(kept: KeptFile, onArrived: OnArrived | null, keeping: Promise<void> | null): void {
+  const work = async () => {
+    // Another tab may have brought it in while this one waited for the hold.
+    if (keeping === null && !(await isKept(kept.id))) {
+      drop(kept.id);
+      return;
+    }
+    await new Promise<void>((release) => {
+      const entry = { ...kept, onArrived, keeping: keeping ?? Promise.resolve(), release };
+      known.set(kept.id, entry);
+      if (!arrivals.state.some(({ id }) => id === kept.id)) show(kept, 'waiting', 'Goes on where it stopped');
+      waiting.push(entry);
+      pump();
+    });
+  };
+  // Outside a secure context there are no locks; then one tab at a time is the person's own care.
+  if ('locks' in navigator) void navigator.locks.request(`placard-arrival-${kept.id}`, work);
+  else void work();
+}
+
+function show({ id, file, folder }: KeptFile, state: Arrival['state'], sentence: string): void {
+  const fresh: Arrival = {
+    id,
+    name: nameOf(file),
+    bytes: file.size,
+    sent: 0,
+    state,
+    sentence,
+    assetId: null,
+    folder,
+  };
+  arrivals.update((all) => [...all.filter((one) => one.id !== id), fresh]);
+}
+
+const nameOf = (file: File) => file.name || 'pasted picture';
 
 /** Stops a file that is not in yet; nothing of it is kept. */
 export function stopArrival(id: string): void {
+  const upload = uploads.get(id);
+  if (upload) void upload.abort(true).catch(() => undefined);
+  settle(id);
+  drop(id);
+}
+
+function drop(id: string): void {
+  arrivals.update((all) => all.filter((one) => one.id !== id));
+}
+
+/** Halts a file where it is; what has come so far stays. */
+export function pauseArrival(id: string): void {
+  const upload = uploads.get(id);
+  if (upload) void upload.abort().catch(() => undefined);
   const at = waiting.findIndex((one) => one.id === id);
   if (at >= 0) waiting.splice(at, 1);
-  const upload = uploads.get(id);
-  if (upload) {
-    void upload.abort(true).catch(() => undefined);
-    settle(id);
-  }
-  arrivals.update((all) => all.filter((one) => one.id !== id));
+  change(id, { state: 'paused', sentence: 'Paused' });
+  free(id);
+}
+
+/** Goes on with a file that was paused or cut off. */
+export function resumeArrival(id: string): void {
+  const entry = known.get(id);
+  if (!entry || sending.has(id) || waiting.includes(entry)) return;
+  change(id, { state: 'waiting', sentence: 'Waits' });
+  waiting.push(entry);
+  pump();
+}
+
+const HALTABLE: ReadonlySet<Arrival['state']> = new Set(['waiting', 'sending', 'cut']);
+
+export function pauseAll(): void {
+  for (const { id, state } of arrivals.state) if (HALTABLE.has(state)) pauseArrival(id);
+}
+
+export function resumeAll(): void {
+  for (const { id, state } of arrivals.state) if (state === 'paused' || state === 'cut') resumeArrival(id);
+}
+
+export function stopAll(): void {
+  for (const { id, state } of arrivals.state) if (state !== 'in' && state !== 'refused') stopArrival(id);
 }
 
 export function clearArrivals(): void {
@@ -85,71 +175,117 @@ function change(id: string, part: Partial<Arrival>): void {
   arrivals.update((all) => all.map((one) => (one.id === id ? { ...one, ...part } : one)));
 }
 
-function refuse(id: string, sentence: string): void {
-  change(id, { state: 'refused', sentence });
-}
-
 function pump(): void {
-  while (running < AT_ONCE) {
+  while (sending.size < AT_ONCE) {
     const next = waiting.shift();
     if (!next) return;
-    running += 1;
+    sending.add(next.id);
     send(next);
   }
 }
 
-function settle(id: string): void {
-  if (!uploads.delete(id)) return;
-  running -= 1;
-  pump();
+/** The place in the queue is free for the next one. */
+function free(id: string): void {
+  uploads.delete(id);
+  if (sending.delete(id)) pump();
 }
 
-function send({ id, file, folder, onArrived }: Waiting): void {
-  if (file.size === 0) {
-    refuse(id, `${file.name} is empty: it has no bytes. Copy it again from where it came.`);
-    running -= 1;
-    return;
-  }
+/** The file is in, refused or stopped: nothing of it has to be remembered. */
+function settle(id: string): void {
+  const at = waiting.findIndex((one) => one.id === id);
+  if (at >= 0) waiting.splice(at, 1);
+  const entry = known.get(id);
+  void entry?.keeping.then(() => forgetFile(id)).then(entry.release);
+  known.delete(id);
+  free(id);
+}
+
+function send(entry: Waiting): void {
+  const { id, file, folder } = entry;
   change(id, { state: 'sending', sentence: 'Comes in' });
+  let shownAt = 0;
   const upload = new Upload(file, {
     endpoint: '/api/uploads',
     chunkSize: CHUNK_BYTES,
     retryDelays: RETRY_MILLIS,
     metadata: { filename: file.name || 'pasted.png', folder },
+    fingerprint: async () => `placard-${id}`,
     removeFingerprintOnSuccess: true,
-    onProgress: (sent) => change(id, { sent, sentence: `${sayBytes(sent)} of ${sayBytes(file.size)}` }),
-    onError: (error) => {
-      const answer = error instanceof DetailedError ? error.originalResponse : null;
-      const isTooLarge = answer?.getStatus() === 413;
-      refuse(
-        id,
-        isTooLarge
-          ? answer.getBody()
-          : `${file.name} did not come through. Nothing of it was kept; hand it in again.`,
-      );
-      settle(id);
+    onProgress: (sent) => {
+      const now = performance.now();
+      if (sent < file.size && now - shownAt < SHOW_MILLIS) return;
+      shownAt = now;
+      change(id, { state: 'sending', sent, sentence: `${sayBytes(sent)} of ${sayBytes(file.size)}` });
     },
-    onSuccess: () => void arrive(id, upload, onArrived),
+    onError: (error) => failed(entry, error),
+    onSuccess: () => void arrive(entry, upload),
   });
   uploads.set(id, upload);
   upload.findPreviousUploads().then((earlier) => {
     const [first] = earlier;
     if (first) upload.resumeFromPreviousUpload(first);
-    if (uploads.has(id)) upload.start();
+    if (uploads.get(id) === upload) upload.start();
   });
 }
 
-async function arrive(id: string, upload: Upload, onArrived: OnArrived): Promise<void> {
-  change(id, { state: 'looking', sentence: 'Is looked at' });
+function failed(entry: Waiting, error: unknown): void {
+  const answer = error instanceof DetailedError ? error.originalResponse : null;
+  const status = answer?.getStatus() ?? 0;
+  if (status >= 400 && status < 500 && status !== 409 && status !== 423 && status !== 429) {
+    const why = status === 413 && answer ? answer.getBody() : `${nameOf(entry.file)} was not taken.`;
+    change(entry.id, { state: 'refused', sentence: why });
+    settle(entry.id);
+    return;
+  }
+  // No answer, or a server that is starting again: nothing is lost, and it goes on by itself.
+  change(entry.id, { state: 'cut', sentence: 'Waits for the line, goes on by itself' });
+  free(entry.id);
+  setTimeout(() => {
+    if (arrivals.state.some(({ id, state }) => id === entry.id && state === 'cut')) resumeArrival(entry.id);
+  }, CUT_MILLIS);
+}
+
+async function arrive(entry: Waiting, upload: Upload): Promise<void> {
+  const { id, to, onArrived } = entry;
+  change(id, { state: 'looking', sentence: 'Is looked at', sent: entry.file.size });
   try {
     const uploadId = upload.url?.split('/').at(-1) ?? '';
     const arrived = await ask(ArrivedSchema, '/arrivals', { method: 'POST', body: { uploadId } });
     putPieces([arrived.asset]);
+    if (!onArrived?.(arrived) && to.pageId) await putOnTray(to.pageId, [arrived.asset.id], to.wantId);
     change(id, { state: 'in', sentence: arrived.sentence, assetId: arrived.asset.id });
-    onArrived(arrived);
     for (const key of ['shelf', 'folders', 'desk']) void queryClient.invalidateQueries({ queryKey: [key] });
+    settle(id);
   } catch (error) {
-    refuse(id, sayFailure(error));
+    if (isPassing(error)) failed(entry, error);
+    else {
+      change(id, { state: 'refused', sentence: sayFailure(error) });
+      settle(id);
+    }
   }
-  settle(id);
+}
+
+function isPassing(error: unknown): boolean {
+  return error instanceof Error && 'isPassing' in error && error.isPassing === true;
+}
+
+/** Told after pieces were put on a page's tray by the server, for whoever has that page open. */
+export const onTray = new EventTarget();
+
+/** Puts pieces on a page's tray, the first of them into a want where one is named. */
+export async function putOnTray(
+  pageId: string,
+  assetIds: readonly string[],
+  wantId: string | null,
+): Promise<void> {
+  await tell(`/pages/${pageId}/tray`, { method: 'POST', body: { add: assetIds, remove: [], wantId } });
+  onTray.dispatchEvent(new CustomEvent('change', { detail: pageId }));
+  for (const key of ['pages', 'desk', 'gather-page']) void queryClient.invalidateQueries({ queryKey: [key] });
+}
+
+/** Takes pieces off a page's tray again. */
+export async function takeOffTray(pageId: string, assetIds: readonly string[]): Promise<void> {
+  await tell(`/pages/${pageId}/tray`, { method: 'POST', body: { add: [], remove: assetIds, wantId: null } });
+  onTray.dispatchEvent(new CustomEvent('change', { detail: pageId }));
+  for (const key of ['pages', 'desk', 'gather-page']) void queryClient.invalidateQueries({ queryKey: [key] });
 }

@@ -1,62 +1,205 @@
 import './arrivals.css';
+import { useEffect, useRef, useState } from 'react';
+import type { Gathering, Taking } from '#api/gather.ts';
 import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
-import { type Arrival, arrivals, clearArrivals, stopArrival } from './arrivals.ts';
+import {
+  type Arrival,
+  arrivals,
+  clearArrivals,
+  pauseAll,
+  pauseArrival,
+  resumeAll,
+  resumeArrival,
+  stopAll,
+  stopArrival,
+} from './arrivals.ts';
+import { clearGatherings, gatherings, isOpen, stopGathering } from './gatherings.ts';
 
-/** Files on their way in, each with how far it is and what became of it. Gone when there are none. */
+/** So many lines stand open; the rest are counted until they are asked for. */
+const SHOWN = 9;
+
+/** Files and found pictures on their way in, each with how far it is and what became of it. Gone when there are none. */
 export function ComingIn() {
-  const all = useStore(arrivals);
-  if (all.length === 0) return null;
-  const settled = all.filter((one) => one.state === 'in' || one.state === 'refused').length;
+  const files = useStore(arrivals);
+  const gathered = useStore(gatherings);
+  const [showsAll, setShowsAll] = useState(false);
+  const takings = gathered.flatMap((gathering) => gathering.takings.map((taking) => ({ gathering, taking })));
+  const minutes = useTimeLeft(files);
+  const count = files.length + takings.length;
+  if (count === 0) return null;
+  const settled =
+    files.filter(({ state }) => state === 'in' || state === 'refused').length +
+    takings.filter(({ taking }) => taking.state !== 'waiting').length;
+  const ordered = [...files].sort((a, b) => RANK[a.state] - RANK[b.state]);
+  const shownFiles = showsAll ? ordered : ordered.slice(0, SHOWN);
+  const shownTakings = showsAll ? takings : takings.slice(0, Math.max(0, SHOWN - shownFiles.length));
+  const hidden = count - shownFiles.length - shownTakings.length;
+  const clear = () => {
+    clearArrivals();
+    clearGatherings();
+  };
   return (
     <section className="arrivals" aria-label="Coming in">
       <div className="arrivals-head">
         <strong>Coming in</strong>
         <span className="soft" role="status">
-          {settled} of {all.length} files
+          {settled} of {count} {takings.length > 0 && files.length === 0 ? 'pictures' : 'files'}
         </span>
-        {settled > 0 ? (
-          <div>
-            <Button kind="link" onClick={clearArrivals}>
-              Clear
-            </Button>
-          </div>
-        ) : null}
+        {minutes ? <span className="soft">{minutes}</span> : null}
+        <BatchDeeds files={files} gathered={gathered} hasSettled={settled > 0} onClear={clear} />
       </div>
       <ul>
-        {all.map((one) => (
+        {shownFiles.map((one) => (
           <ArrivalLine key={one.id} arrival={one} />
         ))}
+        {shownTakings.map(({ gathering, taking }) => (
+          <TakingLine key={`${gathering.jobId} ${taking.ordinal}`} taking={taking} />
+        ))}
+        {hidden > 0 || showsAll ? (
+          <li className="arrival">
+            <Button kind="link" aria-expanded={showsAll} onClick={() => setShowsAll(!showsAll)}>
+              {showsAll ? 'Only the first' : `${hidden} more`}
+            </Button>
+          </li>
+        ) : null}
       </ul>
     </section>
+  );
+}
+
+/** What needs a look stands first. */
+const RANK: Readonly<Record<Arrival['state'], number>> = {
+  refused: 0,
+  sending: 1,
+  looking: 1,
+  cut: 1,
+  paused: 2,
+  waiting: 3,
+  in: 4,
+};
+
+interface BatchProps {
+  readonly files: readonly Arrival[];
+  readonly gathered: readonly Gathering[];
+  readonly hasSettled: boolean;
+  readonly onClear: () => void;
+}
+
+function BatchDeeds({ files, gathered, hasSettled, onClear }: BatchProps) {
+  const open = files.filter(({ state }) => state !== 'in' && state !== 'refused' && state !== 'looking');
+  const halted = open.filter(({ state }) => state === 'paused' || state === 'cut');
+  const running = gathered.filter(isOpen);
+  const stop = () => {
+    stopAll();
+    for (const { jobId } of running) void stopGathering(jobId);
+  };
+  return (
+    <div className="arrivals-deeds">
+      {open.length > 1 && halted.length < open.length ? (
+        <Button kind="link" onClick={pauseAll}>
+          Pause all
+        </Button>
+      ) : null}
+      {halted.length > 1 ? (
+        <Button kind="link" onClick={resumeAll}>
+          Go on with all
+        </Button>
+      ) : null}
+      {open.length > 1 || running.length > 0 ? (
+        <Button kind="link" onClick={stop}>
+          {running.length > 0 && open.length === 0 ? 'Stop' : 'Stop all'}
+        </Button>
+      ) : null}
+      {hasSettled && open.length === 0 && running.length === 0 ? (
+        <Button kind="link" onClick={onClear}>
+          Clear
+        </Button>
+      ) : null}
+    </div>
   );
 }
 
 function ArrivalLine({ arrival }: { readonly arrival: Arrival }) {
   const { id, name, state, sentence, sent, bytes } = arrival;
   const share = state === 'in' ? 1 : bytes > 0 ? sent / bytes : 0;
-  const isUnderWay = state === 'waiting' || state === 'sending';
+  const isOnItsWay = state === 'waiting' || state === 'sending';
   return (
     <li className="arrival">
       <div className={`arrival-name mono ${state === 'refused' ? 'due' : ''}`}>{name}</div>
-      {state === 'refused' ? null : (
-        <div
-          className="bar-progress"
-          role="progressbar"
-          aria-label={name}
-          aria-valuemin={0}
-          aria-valuemax={100}
-          aria-valuenow={Math.round(share * 100)}
-        >
-          <span style={{ width: `${share * 100}%` }} />
-        </div>
+      {state === 'refused' ? null : <Bar name={name} share={share} />}
+      <p className={state === 'refused' || state === 'cut' ? 'due' : 'soft'}>{sentence}</p>
+      {state === 'in' || state === 'refused' || state === 'looking' ? null : (
+        <p className="arrival-deeds">
+          {isOnItsWay ? (
+            <Button kind="link" onClick={() => pauseArrival(id)} aria-label={`Pause ${name}`}>
+              Pause
+            </Button>
+          ) : (
+            <Button kind="link" onClick={() => resumeArrival(id)} aria-label={`Go on with ${name}`}>
+              Go on
+            </Button>
+          )}
+          <Button kind="link" onClick={() => stopArrival(id)} aria-label={`Stop ${name}`}>
+            Stop
+          </Button>
+        </p>
       )}
-      <p className={state === 'refused' ? 'due' : 'soft'}>{sentence}</p>
-      {isUnderWay ? (
-        <Button kind="link" onClick={() => stopArrival(id)} aria-label={`Stop ${name}`}>
-          Stop
-        </Button>
-      ) : null}
     </li>
   );
+}
+
+const TAKING_WORDS: Readonly<Record<Taking['state'], string>> = {
+  waiting: 'Is fetched',
+  in: '',
+  refused: '',
+  stopped: 'Stopped. Nothing of it was kept.',
+};
+
+function TakingLine({ taking }: { readonly taking: Taking }) {
+  const { name, state, sentence } = taking;
+  return (
+    <li className="arrival">
+      <div className={`arrival-name mono ${state === 'refused' ? 'due' : ''}`}>{name}</div>
+      {state === 'waiting' || state === 'in' ? <Bar name={name} share={state === 'in' ? 1 : null} /> : null}
+      <p className={state === 'refused' ? 'due' : 'soft'}>{sentence || TAKING_WORDS[state]}</p>
+    </li>
+  );
+}
+
+/** How far something is; without a share, that it is under way. */
+function Bar({ name, share }: { readonly name: string; readonly share: number | null }) {
+  const percent = share === null ? null : Math.round(share * 100);
+  return (
+    <div
+      className="bar-progress"
+      role="progressbar"
+      aria-label={name}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      {...(percent === null ? {} : { 'aria-valuenow': percent })}
+    >
+      <span style={{ width: percent === null ? '30%' : `${percent}%` }} />
+    </div>
+  );
+}
+
+const MINUTE_MILLIS = 60_000;
+
+/** "2 min left", from what has come since the files began to come. */
+function useTimeLeft(files: readonly Arrival[]): string | null {
+  const began = useRef<{ at: number; sent: number } | null>(null);
+  const bytes = files.reduce((sum, one) => sum + (one.state === 'refused' ? 0 : one.bytes), 0);
+  const sent = files.reduce((sum, one) => sum + (one.state === 'in' ? one.bytes : one.sent), 0);
+  const isComing = files.some(({ state }) => state === 'sending');
+  useEffect(() => {
+    if (!isComing) began.current = null;
+    else began.current ??= { at: performance.now(), sent };
+  }, [isComing, sent]);
+  const start = began.current;
+  if (!isComing || !start || sent <= start.sent) return null;
+  const elapsed = performance.now() - start.at;
+  if (elapsed < 2000) return null;
+  const left = ((bytes - sent) / (sent - start.sent)) * elapsed;
+  return left < MINUTE_MILLIS ? 'under a minute left' : `${Math.round(left / MINUTE_MILLIS)} min left`;
 }

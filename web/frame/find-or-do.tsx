@@ -6,6 +6,11 @@ import { askShelf, pagesQuery } from '../api/queries.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { stepBack, stepForward } from '../undo/undo-keys.tsx';
 
+function gatherParams(words: string): URLSearchParams {
+  const text = words.trim();
+  return new URLSearchParams(/^https?:/i.test(text) ? { address: text } : { words: text });
+}
+
 interface FindOrDoProps {
   readonly isOpen: boolean;
   readonly onClose: () => void;
@@ -76,6 +81,14 @@ export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
         </Command.Group>
         <Command.Group heading="Do">
           <Command.Item onSelect={go('/pages/new')}>Begin a page</Command.Item>
+          <Command.Item onSelect={go('/gather')}>Gather pictures from everywhere</Command.Item>
+          {words.trim().length > 1 ? (
+            <Command.Item value={`gather ${words}`} onSelect={go(`/gather?${gatherParams(words)}`)}>
+              {/^https?:/i.test(words.trim())
+                ? 'Read this address for pictures'
+                : `Gather pictures of ${words.trim()}`}
+            </Command.Item>
+          ) : null}
           <Command.Item onSelect={go('/shelf?missing=alt')}>Show pictures without alt text</Command.Item>
           <Command.Item onSelect={go('/shelf?licence=unknown')}>
             Show pieces whose licence is not known

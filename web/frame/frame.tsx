@@ -2,6 +2,8 @@ import './frame.css';
 import { Suspense, useEffect, useState } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
+import { goOn } from '../arrivals/arrivals.ts';
+import { findGatherings } from '../arrivals/gatherings.ts';
 import { theme } from '../theme/theme.ts';
 import { useStore } from '../ui/store.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
@@ -21,6 +23,10 @@ export function Frame() {
   const [showsKeys, setShowsKeys] = useState(false);
   const { pathname } = useLocation();
   useUndoKeys();
+  useEffect(() => {
+    void goOn();
+    void findGatherings();
+  }, []);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { NavLink, useNavigate } from 'react-router';
+import { NavLink, useLocation, useNavigate } from 'react-router';
 import { ROLE_WORDS } from '#api/people.ts';
 import { tell } from '../api/client.ts';
 import { meQuery } from '../api/queries.ts';
@@ -26,6 +26,10 @@ export function Mark() {
 }
 
 export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readonly onKeys: () => void }) {
+  const { pathname, search } = useLocation();
+  // Gathering is part of the area that it was reached from.
+  const gathersFrom =
+    pathname === '/gather' ? (new URLSearchParams(search).has('page') ? '/pages' : '/shelf') : null;
   return (
     <header className="bar">
       <NavLink to="/" className="bar-mark" aria-label="Placard, to the Desk">
@@ -34,7 +38,7 @@ export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readon
       </NavLink>
       <nav aria-label="Areas">
         {AREAS.map(({ to, name }) => (
-          <NavLink key={to} to={to} end={to === '/'}>
+          <NavLink key={to} to={to} end={to === '/'} className={to === gathersFrom ? 'is-here' : ''}>
             {name}
           </NavLink>
         ))}

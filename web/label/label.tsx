@@ -11,6 +11,7 @@ import { FitRow } from './fit-row.tsx';
 import { NameRow } from './name-row.tsx';
 import { RightsRow } from './rights-row.tsx';
 import { type LabelRowName, OpenRow, type RowState, type Use, useLabelChange } from './row.tsx';
+import { SourceRow } from './source-row.tsx';
 import { WordsRow } from './words-row.tsx';
 
 export interface LabelProps {
@@ -39,6 +40,7 @@ export function Label(props: LabelProps) {
       <WordsRow asset={asset} rules={rules} use={use} {...row('words')} />
       <RightsRow asset={asset} rules={rules} use={use} {...row('rights')} />
       <NameRow asset={asset} rules={rules} {...row('name')} />
+      <SourceRow asset={asset} isEditable={isEditable} />
     </article>
   );
 }
@@ -56,6 +58,8 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   taken: 'date',
   sourceAddress: 'where to get it',
   licence: 'licence',
+  makerAddress: 'maker’s address',
+  sourceId: 'ID at the source',
 };
 
 function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
@@ -72,8 +76,8 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
       <p className="label-by">{by || 'Nobody has said who made it.'}</p>
       {drafted.length > 0 ? (
         <div className="label-draft">
-          The file says of itself: {drafted.map((field) => FIELD_WORDS[field] ?? field).join(', ')}. A draft
-          until somebody keeps it.{' '}
+          {asset.label.source === '' ? 'The file says of itself' : 'Said where it came from'}:{' '}
+          {drafted.map((field) => FIELD_WORDS[field] ?? field).join(', ')}. A draft until somebody keeps it.{' '}
           {state.isEditable ? (
             <Button kind="link" onClick={() => void keep()}>
               Keep it

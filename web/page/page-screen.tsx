@@ -8,8 +8,10 @@ import { may, type Person } from '#api/people.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { sayFailure } from '../api/client.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
-import { bringIn } from '../arrivals/arrivals.ts';
+import { bringIn, onTray } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
+import type { FoundFile } from '../arrivals/dropped.ts';
+import { pastedAddress } from '../gather/pasted.ts';
 import type { LabelRowName } from '../label/row.tsx';
 import {
   addToTray,
@@ -43,7 +45,17 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   const [row, setRow] = useState<LabelRowName | null>(null);
   const navigate = useNavigate();
   const hooks = {
-    onFiles: (files: readonly File[], at: number | null) => session && takeFiles(session, files, null, at),
+    onFiles: (files: readonly FoundFile[], at: number | null) =>
+      session && takeFiles(session, page.id, files, null, at),
+    onPictures: (addresses: readonly string[]) =>
+      toast(sayPictures(addresses.length), {
+        action: {
+          label: 'Gather them',
+          onClick: () =>
+            navigate(`/gather?${new URLSearchParams({ page: page.id, pictures: addresses.join(' ') })}`),
+        },
+        duration: 15_000,
+      }),
     onOpenLabel: () => document.querySelector<HTMLElement>('.label-pane input, .label-pane button')?.focus(),
     onBesideParagraph: () => {
       setRow('fit');
@@ -52,8 +64,12 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   };
   const session = usePageSession(page, isEditable, hooks);
   useAsked(session, setOpened, setRow);
-  usePastedFiles(session, isEditable);
-  const hands = useMemo(() => (session ? trayHands(session, setOpened, setRow) : null), [session]);
+  usePastedFiles(session, page.id, isEditable);
+  useGathered(session, page.id);
+  const hands = useMemo(
+    () => (session ? trayHands(session, page.id, setOpened, setRow) : null),
+    [session, page.id],
+  );
   if (!session || !hands) return null;
   return (
     <PageWork
@@ -72,6 +88,12 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       }}
     />
   );
+}
+
+function sayPictures(count: number): string {
+  return count === 1
+    ? 'A picture came with the text, and stayed where it was.'
+    : `${count} pictures came with the text, and stayed where they were.`;
 }
 
 interface PageWorkProps {
@@ -142,6 +164,7 @@ function PageWork({
       <div className="page-foot">
         <ComingIn />
         <Tray
+          pageId={page.id}
           page={view.doc}
           openAsset={selectedAsset}
           openWant={opened?.kind === 'want' ? opened.id : null}
@@ -164,6 +187,7 @@ function open(session: PageSession, next: Opened, onOpened: (opened: Opened) => 
 
 function trayHands(
   session: PageSession,
+  pageId: string,
   setOpened: (opened: Opened) => void,
   setRow: (row: LabelRowName | null) => void,
 ): TrayHands {
@@ -175,7 +199,7 @@ function trayHands(
     },
     onPlace: (id) => placePiece(editor, id, afterSelection(editor)),
     onTakeOff: (id) => takeOffTray(editor, id),
-    onFiles: (files, wantId) => takeFiles(session, files, wantId, null),
+    onFiles: (files, wantId) => takeFiles(session, pageId, files, wantId, null),
     onFill: (wantId, id) => {
       fillWant(editor, wantId, id);
       setOpened({ kind: 'asset', id });
@@ -190,7 +214,8 @@ function trayHands(
 /** Takes files in for the page: onto the tray, into a want, or onto the sheet where they were dropped. */
 function takeFiles(
   session: PageSession,
-  files: readonly File[],
+  pageId: string,
+  files: readonly FoundFile[],
   wantId: string | null,
   at: number | null,
 ): void {
@@ -202,16 +227,17 @@ function takeFiles(
   };
   editor.on('transaction', follow);
   let left = files.length;
-  bringIn(files, '', (arrived) => {
-    if (!editor.isDestroyed) {
-      if (wantId) fillWant(editor, wantId, arrived.asset.id);
-      else if (place !== null)
-        placePiece(editor, arrived.asset.id, Math.min(place, editor.state.doc.content.size));
-      else addToTray(editor, arrived.asset.id);
-      if (!arrived.isNew) toast(arrived.sentence);
-    }
+  bringIn(files, '', { pageId, wantId }, (arrived) => {
     left -= 1;
     if (left === 0) editor.off('transaction', follow);
+    // The page was left meanwhile: then the server puts it on the tray.
+    if (editor.isDestroyed) return false;
+    if (wantId) fillWant(editor, wantId, arrived.asset.id);
+    else if (place !== null)
+      placePiece(editor, arrived.asset.id, Math.min(place, editor.state.doc.content.size));
+    else addToTray(editor, arrived.asset.id);
+    if (!arrived.isNew) toast(arrived.sentence);
+    return true;
   });
 }
 
@@ -231,8 +257,9 @@ function useAsked(
   }, [session, params, setOpened, setRow]);
 }
 
-/** A picture pasted anywhere but into text goes onto the tray. */
-function usePastedFiles(session: PageSession | null, isEditable: boolean): void {
+/** A picture pasted anywhere but into text goes onto the tray; an address is read for its pictures. */
+function usePastedFiles(session: PageSession | null, pageId: string, isEditable: boolean): void {
+  const navigate = useNavigate();
   useEffect(() => {
     if (!session || !isEditable) return;
     const paste = (event: ClipboardEvent) => {
@@ -241,12 +268,27 @@ function usePastedFiles(session: PageSession | null, isEditable: boolean): void 
         (event.target instanceof Element && event.target.closest('input, textarea, [contenteditable="true"]'))
       )
         return;
-      const files = [...(event.clipboardData?.files ?? [])];
-      if (files.length === 0) return;
+      const files = [...(event.clipboardData?.files ?? [])].map((file) => ({ file, folder: '' }));
+      const address = pastedAddress(event.clipboardData);
+      if (files.length === 0 && !address) return;
       event.preventDefault();
-      takeFiles(session, files, null, null);
+      if (files.length > 0) takeFiles(session, pageId, files, null, null);
+      else navigate(`/gather?${new URLSearchParams({ page: pageId, address })}`);
     };
     document.addEventListener('paste', paste);
     return () => document.removeEventListener('paste', paste);
-  }, [session, isEditable]);
+  }, [session, pageId, isEditable, navigate]);
+}
+
+/** What was gathered for this page by a job or on another screen comes onto its tray by itself. */
+function useGathered(session: PageSession | null, pageId: string): void {
+  useEffect(() => {
+    if (!session) return;
+    const catchUp = (event: Event) => {
+      if (event instanceof CustomEvent && event.detail === pageId)
+        void session.saver.catchUp().catch(() => undefined);
+    };
+    onTray.addEventListener('change', catchUp);
+    return () => onTray.removeEventListener('change', catchUp);
+  }, [session, pageId]);
 }

@@ -1,8 +1,9 @@
 import * as v from 'valibot';
-import { type Page, type PageClash, PageClashSchema, SavedPageSchema } from '#api/pages.ts';
-import { mergePages } from '#core/page/merge.ts';
+import { type Page, type PageClash, PageClashSchema, PageSchema, SavedPageSchema } from '#api/pages.ts';
+import { isOnlyGathered, mergePages } from '#core/page/merge.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { ApiProblem, ask, sayFailure } from '../api/client.ts';
+import { putPieces } from '../pieces/pieces.ts';
 import { Store } from '../ui/store.ts';
 
 /** How the page on screen stands to the page on the server. */
@@ -40,8 +41,12 @@ export class PageSaver {
   #isSending = false;
   #isClosed = false;
 
-  constructor(page: Page, shown: PageDoc) {
+  readonly #onMerged: (doc: PageDoc) => void;
+
+  /** `onMerged` is told when what others gathered was put together with what is open here. */
+  constructor(page: Page, shown: PageDoc, onMerged: (doc: PageDoc) => void = () => {}) {
     this.#id = page.id;
+    this.#onMerged = onMerged;
     this.#version = page.version;
     this.#base = shown;
     this.#doc = shown;
@@ -132,7 +137,9 @@ export class PageSaver {
   #failed(error: unknown): void {
     const clash =
       error instanceof ApiProblem && error.status === 412 ? v.safeParse(PageClashSchema, error.body) : null;
-    if (clash?.success) this.store.set({ kind: 'clash', theirs: clash.output.current });
+    if (clash?.success && isOnlyGathered(this.#base, clash.output.current.doc))
+      this.#join(clash.output.current);
+    else if (clash?.success) this.store.set({ kind: 'clash', theirs: clash.output.current });
     else if (error instanceof ApiProblem && !error.isPassing)
       this.store.set({ kind: 'refused', why: error.message });
     else {
@@ -140,6 +147,24 @@ export class PageSaver {
       this.#saveIn(this.#retryMillis);
       this.#retryMillis = Math.min(LAST_RETRY_MILLIS, this.#retryMillis * 2);
     }
+  }
+
+  /** Takes over what was gathered for this page meanwhile, by a job or on another screen. */
+  async catchUp(): Promise<void> {
+    if (this.#isSending || this.store.state.kind === 'clash') return;
+    const page = await ask(PageSchema, `/pages/${this.#id}`);
+    putPieces(page.pieces);
+    if (page.version > this.#version && isOnlyGathered(this.#base, page.doc)) this.#join(page);
+  }
+
+  /** Nothing on the sheet differs, so there is nothing to ask: both are put together. */
+  #join(theirs: { readonly version: number; readonly doc: PageDoc }): void {
+    const doc = mergePages(this.#base, this.#doc, theirs.doc).page;
+    this.#version = theirs.version;
+    this.#base = theirs.doc;
+    this.#doc = doc;
+    this.#onMerged(doc);
+    this.change(doc);
   }
 
   /** Settles a clash and answers the page to go on with. */

@@ -41,6 +41,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
     putPieces(page.pieces);
     const opened = open(page, isEditable, {
       onFiles: (...args) => steady.current.onFiles(...args),
+      onPictures: (...args) => steady.current.onPictures(...args),
       onOpenLabel: () => steady.current.onOpenLabel(),
       onBesideParagraph: () => steady.current.onBesideParagraph(),
     });
@@ -66,7 +67,11 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
   const editor = makeEditor(kept?.doc ?? page.doc, page.target.rules, scope, isEditable, hooks);
   connectSheet(editor, hooks);
   const shown = fromEditor(editor.getJSON());
-  const saver = new PageSaver(page, kept ? page.doc : shown);
+  const saver = new PageSaver(page, kept ? page.doc : shown, (doc) => {
+    // Only what was gathered differs; the text and the cursor in it stay as they are, and undo passes over it.
+    const tr = editor.state.tr.setDocAttribute('tray', doc.tray).setDocAttribute('wants', doc.wants);
+    editor.view.dispatch(tr.setMeta('addToHistory', false).setMeta(NAME_META, 'what was gathered'));
+  });
   const view = new Store<PageView>({ doc: shown, selected: null, block: 0, recovered: kept !== null });
   if (kept && isEditable) saver.resume({ ...kept, doc: shown });
   let reading: ReturnType<typeof setTimeout> | undefined;

@@ -85,6 +85,26 @@ export function Written({ about, value, words, isNumber = false, onWrite }: Writ
   );
 }
 
+/** "at least 1600 px wide", or "of any width". Answers the digits that were typed; "0" for any. */
+export function LeastWidth({
+  width,
+  onWrite,
+}: {
+  readonly width: number;
+  readonly onWrite: (width: string) => void;
+}) {
+  const part = (
+    <Written
+      about="Least width"
+      value={width > 0 ? String(width) : ''}
+      words={width > 0 ? `${width} px` : 'any width'}
+      isNumber
+      onWrite={(written) => onWrite(written || '0')}
+    />
+  );
+  return width > 0 ? <>at least {part} wide</> : <>of {part}</>;
+}
+
 function WrittenForm({ about, value, isNumber, onWrite }: Omit<WrittenProps, 'words'>) {
   const [text, setText] = useState(value);
   const submit = (event: FormEvent) => {

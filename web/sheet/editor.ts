@@ -5,6 +5,8 @@ import { undoDepth } from '@tiptap/pm/history';
 import { StarterKit } from '@tiptap/starter-kit';
 import { isLinkAddress, type PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
+import { pastedPictures } from '../gather/pasted.ts';
 import { ledger } from '../undo/ledger.ts';
 import { boundaryAt, movePlacementTo, NAME_META, placePiece, selectedPlacement } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
@@ -72,7 +74,11 @@ export function makeEditor(
         html.replace(/<(\/?)h1\b/gi, '<$1h2').replace(/<(\/?)h[56]\b/gi, '<$1h4'),
       handlePaste: (view, event) => {
         const files = picturesOf(event.clipboardData);
-        if (files.length === 0) return false;
+        if (files.length === 0) {
+          const pictures = pastedPictures(event.clipboardData?.getData('text/html') ?? '');
+          if (pictures.length > 0) hooks.onPictures(pictures);
+          return false;
+        }
         hooks.onFiles(
           files,
           view.state.selection.$to.depth === 0 ? view.state.selection.to : view.state.selection.$to.after(1),
@@ -82,8 +88,9 @@ export function makeEditor(
     },
   });
 
-  function picturesOf(data: DataTransfer | null): readonly File[] {
-    return data && !data.types.includes('text/html') ? [...data.files] : [];
+  function picturesOf(data: DataTransfer | null): readonly FoundFile[] {
+    if (!data || data.types.includes('text/html')) return [];
+    return [...data.files].map((file) => ({ file, folder: '' }));
   }
 }
 
@@ -104,9 +111,9 @@ export function connectSheet(editor: Editor, hooks: SheetHooks): void {
           placePiece(editor, assetId, at);
           return true;
         }
-        const files = [...(event.dataTransfer?.files ?? [])];
-        if (files.length === 0) return false;
-        hooks.onFiles(files, at);
+        const data = event.dataTransfer;
+        if (!data || data.files.length === 0) return false;
+        void filesOfDrop(data).then((files) => hooks.onFiles(files, at));
         return true;
       },
       handleKeyDown: (_view, event) => {

@@ -1,6 +1,10 @@
+import type { FoundFile } from '../arrivals/dropped.ts';
+
 /** What the sheet asks of the screen it stands on. */
 export interface SheetHooks {
-  readonly onFiles: (files: readonly File[], at: number | null) => void;
+  readonly onFiles: (files: readonly FoundFile[], at: number | null) => void;
+  /** Rich text came with pictures of the web in it. */
+  readonly onPictures: (addresses: readonly string[]) => void;
   readonly onOpenLabel: () => void;
   readonly onBesideParagraph: () => void;
 }

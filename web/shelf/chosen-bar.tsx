@@ -2,13 +2,17 @@ import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
-import { PageSchema, type PageSummary, SavedPageSchema } from '#api/pages.ts';
+import type { PageSummary } from '#api/pages.ts';
 import { may } from '#api/people.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { sayFailure } from '../api/client.ts';
 import { foldersQuery, meQuery, pagesQuery } from '../api/queries.ts';
+import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
 import { changePiece } from '../pieces/pieces.ts';
+import { throwAway } from '../pieces/put-away.ts';
 import { Button } from '../ui/button.tsx';
+import { ledger } from '../undo/ledger.ts';
+import { ThrowAway } from './piece-deeds.tsx';
 
 /** What can be done with the chosen pieces. */
 export function ChosenBar({
@@ -39,7 +43,7 @@ export function ChosenBar({
           words="Put on a tray..."
           choices={(pages.data ?? []).map((page) => [page.id, page.title || 'Untitled page'] as const)}
           onChoose={(id) =>
-            void putOnTray(
+            void onto(
               assets,
               pages.data?.find((page) => page.id === id),
             )
@@ -69,6 +73,17 @@ export function ChosenBar({
                 (asset) => changePiece(asset.id, { label: { licence } }, 'the licence'),
                 `${count} now: ${licenceTerms(licence).short}.`,
               );
+          }}
+        />
+      ) : null}
+      {may(me.role, 'say-rights') ? (
+        <ThrowAway
+          assets={assets}
+          words="Throw away"
+          kind="plain"
+          onThrow={async () => {
+            await throwAway(assets).catch((error: unknown) => toast.error(sayFailure(error)));
+            onClear();
           }}
         />
       ) : null}
@@ -107,15 +122,16 @@ function Choose({ words, choices, onChoose }: ChooseProps) {
   );
 }
 
-async function putOnTray(assets: readonly Asset[], page: PageSummary | undefined): Promise<void> {
+async function onto(assets: readonly Asset[], page: PageSummary | undefined): Promise<void> {
   if (!page) return;
+  const ids = assets.map((asset) => asset.id);
   try {
-    const { doc, version } = await ask(PageSchema, `/pages/${page.id}`);
-    const tray = [...new Set([...doc.tray, ...assets.map((asset) => asset.id)])];
-    await ask(SavedPageSchema, `/pages/${page.id}`, {
-      method: 'PUT',
-      body: { doc: { ...doc, tray } },
-      version,
+    await putOnTray(page.id, ids, null);
+    ledger.add({
+      name: 'putting it on a tray',
+      scope: 'shelf',
+      undo: () => takeOffTray(page.id, ids),
+      redo: () => putOnTray(page.id, ids, null),
     });
     toast(`${assets.length === 1 ? '1 piece' : `${assets.length} pieces`} put on the tray of ${page.title}.`);
   } catch (error) {

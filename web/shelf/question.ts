@@ -12,7 +12,13 @@ export function readQuestion(params: URLSearchParams): AssetQuery {
 /** The parameters of a question; what is not asked is left out. */
 export function writeQuestion(question: AssetQuery): URLSearchParams {
   const said = Object.entries(question).filter(
-    ([, value]) => value !== undefined && value !== '' && value !== 'any' && value !== 'nothing',
+    ([, value]) =>
+      value !== undefined &&
+      value !== '' &&
+      value !== 'any' &&
+      value !== 'nothing' &&
+      value !== 'standing' &&
+      value !== '0',
   );
   return new URLSearchParams(said.map(([key, value]) => [key, String(value)]));
 }

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { AssetQuery } from '#api/assets.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { foldersQuery } from '../api/queries.ts';
-import { Choice, Sentence, Written } from '../sentence/sentence.tsx';
+import { Choice, LeastWidth, Sentence, Written } from '../sentence/sentence.tsx';
 
 const KINDS = [
   ['any', 'everything'],
@@ -10,6 +10,12 @@ const KINDS = [
   ['drawing', 'drawings'],
   ['animated', 'moving pictures'],
   ['transparent', 'pictures with transparency'],
+] as const;
+const PARTS = [
+  ['standing', 'what stands on the shelf'],
+  ['pinned', 'what you keep at hand'],
+  ['folded', 'folded lookalikes'],
+  ['thrown-away', 'what was thrown away'],
 ] as const;
 const MISSING = [
   ['nothing', 'complete or not'],
@@ -54,10 +60,15 @@ export function ShelfQuestion({
     ['', 'the whole shelf'] as const,
     ...(folders.data ?? []).map((folder) => [folder.path, folder.path.replaceAll('/', ' / ')] as const),
   ];
-  const width = question.leastWidth ?? '';
+  const width = Number(question.leastWidth ?? 0);
   return (
     <Sentence>
       Show{' '}
+      {question.part && question.part !== 'standing' ? (
+        <>
+          <Choice about="Part" value={question.part} choices={PARTS} onChoose={(part) => change({ part })} />,{' '}
+        </>
+      ) : null}
       <Choice
         about="Kind"
         value={question.kind ?? 'any'}
@@ -99,15 +110,7 @@ export function ShelfQuestion({
         choices={SHAPES}
         onChoose={(shape) => change({ shape })}
       />
-      , at least{' '}
-      <Written
-        about="Least width"
-        value={width}
-        words={`${width || 0} px`}
-        isNumber
-        onWrite={(leastWidth) => change({ leastWidth })}
-      />{' '}
-      wide,{' '}
+      , <LeastWidth width={width} onWrite={(leastWidth) => change({ leastWidth })} />,{' '}
       <Choice
         about="Order"
         value={question.order ?? 'newest'}

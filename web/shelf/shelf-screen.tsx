@@ -1,7 +1,7 @@
 import './shelf.css';
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { type DragEvent, useEffect, useRef, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import { may } from '#api/people.ts';
@@ -9,6 +9,8 @@ import { sayFailure } from '../api/client.ts';
 import { askShelf, assetQuery, meQuery, targetsQuery } from '../api/queries.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
+import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
+import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName } from '../label/row.tsx';
 import { putPieces, usePiece } from '../pieces/pieces.ts';
@@ -16,6 +18,7 @@ import { Button } from '../ui/button.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { ChosenCard } from './chosen-card.tsx';
 import { Folders } from './folders.tsx';
+import { PieceDeeds } from './piece-deeds.tsx';
 import { readQuestion, writeQuestion } from './question.ts';
 import { ShelfQuestion } from './shelf-question.tsx';
 import { ShelfRows } from './shelf-rows.tsx';
@@ -61,12 +64,14 @@ export function ShelfScreen() {
           <Button kind="link" onClick={take.choose}>
             Hand pieces in
           </Button>
+          {me && may(me.role, 'gather') ? <Link to="/gather">Gather from elsewhere</Link> : null}
           {take.picker}
         </div>
       </section>
       <Folders
+        part={question.part}
         folder={question.folder ?? ''}
-        onChoose={(folder) => ask({ ...question, folder })}
+        onChoose={(folder) => ask({ ...withoutPart(question), folder })}
         onAsk={ask}
       />
       <div className="shelf-main">
@@ -94,15 +99,18 @@ export function ShelfScreen() {
         {chosenAssets.length > 1 ? (
           <ChosenCard assets={chosenAssets} />
         ) : opened && rules ? (
-          <Label
-            key={opened.id}
-            asset={opened}
-            rules={rules}
-            use={null}
-            isEditable={mayChange(opened)}
-            openRow={row}
-            onOpenRow={setRow}
-          />
+          <>
+            <Label
+              key={opened.id}
+              asset={opened}
+              rules={rules}
+              use={null}
+              isEditable={mayChange(opened) && opened.deletedAt === null}
+              openRow={row}
+              onOpenRow={setRow}
+            />
+            <PieceDeeds asset={opened} isEditable={mayChange(opened)} onGone={() => open(null)} />
+          </>
         ) : (
           <p className="soft">Choose a piece to see its label.</p>
         )}
@@ -112,6 +120,11 @@ export function ShelfScreen() {
       </div>
     </div>
   );
+}
+
+/** The question of the standing shelf: choosing a folder leads back to it. */
+function withoutPart({ part: _part, ...question }: AssetQuery): AssetQuery {
+  return question;
 }
 
 function useShelf(question: AssetQuery) {
@@ -142,10 +155,11 @@ function useOpened(id: string | null): Asset | undefined {
 function useTakeIn(folder: string, onOpen: (id: string) => void) {
   const [isOver, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);
-  const take = (files: readonly File[]) =>
-    bringIn(files, folder, (arrived) => {
+  const take = (files: readonly FoundFile[]) =>
+    bringIn(files, folder, ONTO_THE_SHELF, (arrived) => {
       if (!arrived.isNew) toast(arrived.sentence);
       if (files.length === 1) onOpen(arrived.asset.id);
+      return true;
     });
   const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files');
   return {
@@ -160,7 +174,7 @@ function useTakeIn(folder: string, onOpen: (id: string) => void) {
         hidden
         aria-label="Files for the shelf"
         onChange={(event) => {
-          take([...(event.target.files ?? [])]);
+          take([...(event.target.files ?? [])].map((file) => ({ file, folder: '' })));
           event.target.value = '';
         }}
       />
@@ -176,7 +190,7 @@ function useTakeIn(folder: string, onOpen: (id: string) => void) {
         if (!holdsFiles(event)) return;
         event.preventDefault();
         setOver(false);
-        take([...event.dataTransfer.files]);
+        void filesOfDrop(event.dataTransfer).then(take);
       },
     },
   };

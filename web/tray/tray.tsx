@@ -1,7 +1,9 @@
 import './tray.css';
 import { type ChangeEvent, type DragEvent, type KeyboardEvent, useRef, useState } from 'react';
+import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { type PageDoc, placementsOf, type Want } from '#core/page/model.ts';
+import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { pieces } from '../pieces/pieces.ts';
 import { PIECE_TYPE } from '../sheet/editor.ts';
@@ -12,12 +14,13 @@ export interface TrayHands {
   readonly onOpen: (assetId: string) => void;
   readonly onPlace: (assetId: string) => void;
   readonly onTakeOff: (assetId: string) => void;
-  readonly onFiles: (files: readonly File[], wantId: string | null) => void;
+  readonly onFiles: (files: readonly FoundFile[], wantId: string | null) => void;
   readonly onFill: (wantId: string, assetId: string) => void;
   readonly onWant: (wantId: string) => void;
 }
 
 interface TrayProps extends TrayHands {
+  readonly pageId: string;
   readonly page: PageDoc;
   readonly openAsset: string | null;
   readonly openWant: string | null;
@@ -27,7 +30,7 @@ interface TrayProps extends TrayHands {
 const ACCEPTED = 'image/*';
 
 /** The pieces gathered for a page by their true shapes, and dashed frames for what is still wanted. */
-export function Tray({ page, openAsset, openWant, isEditable, ...hands }: TrayProps) {
+export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }: TrayProps) {
   const known = useStore(pieces);
   const picker = useRef<HTMLInputElement>(null);
   const [isOver, setOver] = useState(false);
@@ -36,14 +39,17 @@ export function Tray({ page, openAsset, openWant, isEditable, ...hands }: TrayPr
   const open = page.wants.filter((want) => want.filledBy === null);
   const placedCount = gathered.filter((asset) => placed.has(asset.id)).length;
   const choose = (event: ChangeEvent<HTMLInputElement>) => {
-    hands.onFiles([...(event.target.files ?? [])], null);
+    hands.onFiles(
+      [...(event.target.files ?? [])].map((file) => ({ file, folder: '' })),
+      null,
+    );
     event.target.value = '';
   };
   const drop = (event: DragEvent) => {
     setOver(false);
     if (event.dataTransfer.files.length === 0) return;
     event.preventDefault();
-    hands.onFiles([...event.dataTransfer.files], null);
+    void filesOfDrop(event.dataTransfer).then((files) => hands.onFiles(files, null));
   };
   const over = (event: DragEvent) => {
     if (!isEditable || !event.dataTransfer.types.includes('Files')) return;
@@ -64,7 +70,16 @@ export function Tray({ page, openAsset, openWant, isEditable, ...hands }: TrayPr
           {gathered.length === 1 ? '1 piece' : `${gathered.length} pieces`},<br />
           {placedCount} placed
         </span>
-        {isEditable ? <Button onClick={() => picker.current?.click()}>Gather...</Button> : null}
+        {isEditable ? (
+          <>
+            <Button kind="link" onClick={() => picker.current?.click()}>
+              Choose files
+            </Button>
+            <Link className="button" to={`/gather?page=${pageId}`}>
+              Gather...
+            </Link>
+          </>
+        ) : null}
         <input
           ref={picker}
           type="file"
@@ -184,7 +199,7 @@ function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
     setOver(false);
     const assetId = event.dataTransfer.getData(PIECE_TYPE);
     if (assetId) hands.onFill(want.id, assetId);
-    else hands.onFiles([...event.dataTransfer.files].slice(0, 1), want.id);
+    else void filesOfDrop(event.dataTransfer).then((files) => hands.onFiles(files.slice(0, 1), want.id));
   };
   const least = want.leastWidth > 0 ? `, at least ${want.leastWidth} px` : '';
   return (

@@ -11,7 +11,7 @@ export interface SourceTools {
 }
 
 /** One page of a source's answer; `cursor` is the source's own and asks for the next. */
-export interface Found {
+interface Found {
   readonly pictures: readonly FoundPicture[];
   readonly count: number | null;
   readonly cursor: string | null;

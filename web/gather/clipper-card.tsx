@@ -1,0 +1,94 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { format } from 'date-fns';
+import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { NewClipperSchema } from '#api/gather.ts';
+import { ask, sayFailure, tell } from '../api/client.ts';
+import { Button } from '../ui/button.tsx';
+import { clippersQuery, clipsQuery } from './gather-queries.ts';
+import { hostOf } from './reading-group.tsx';
+
+/** The clipper: made here, dragged to the browser's bar, called back here. And the pages it has handed in. */
+export function ClipperCard() {
+  const clippers = useQuery(clippersQuery);
+  const clips = useQuery(clipsQuery);
+  const client = useQueryClient();
+  const [code, setCode] = useState<string | null>(null);
+  const refresh = () => client.invalidateQueries({ queryKey: ['clippers'] });
+  const make = async () => {
+    try {
+      const made = await ask(NewClipperSchema, '/clippers', { method: 'POST', body: {} });
+      setCode(made.code);
+      await refresh();
+    } catch (error) {
+      toast.error(sayFailure(error));
+    }
+  };
+  const revoke = async (id: string) => {
+    await tell(`/clippers/${id}`, { method: 'DELETE' }).catch((error: unknown) =>
+      toast.error(sayFailure(error)),
+    );
+    setCode(null);
+    await refresh();
+  };
+  const [latest] = clippers.data ?? [];
+  return (
+    <section className="card clipper" aria-labelledby="clipper">
+      <h2 id="clipper">From any page</h2>
+      {clips.data && clips.data.length > 0 ? (
+        <ul className="clips">
+          {clips.data.map((clip) => (
+            <li key={clip.id}>
+              <Link to={`/gather?clip=${clip.id}`}>{hostOf(clip.address)}</Link>{' '}
+              <span className="soft">handed in {format(new Date(clip.at), 'd MMM, HH:mm')}</span>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {code ? (
+        <>
+          <p>Drag this to your browser’s bar. Pressed on any page, it hands that page in here.</p>
+          <ClipperLink code={code} />
+        </>
+      ) : (
+        <p className="soft">
+          {latest
+            ? `Your clipper works until ${format(new Date(latest.expiresAt), 'd MMMM')}.`
+            : 'A clipper in your browser’s bar hands in the page you are on. It can do nothing else.'}
+        </p>
+      )}
+      <div className="label-actions">
+        {code ? null : (
+          <Button kind="link" onClick={() => void make()}>
+            {latest ? 'Make another' : 'Make a clipper'}
+          </Button>
+        )}
+        {latest ? (
+          <Button kind="link" onClick={() => void revoke(latest.id)}>
+            Call it back
+          </Button>
+        ) : null}
+      </div>
+    </section>
+  );
+}
+
+/** React does not write addresses of programs; this one is ours, and is meant to be dragged, not pressed here. */
+function ClipperLink({ code }: { readonly code: string }) {
+  const link = useRef<HTMLAnchorElement>(null);
+  useEffect(() => link.current?.setAttribute('href', code), [code]);
+  return (
+    <a
+      ref={link}
+      href="/gather"
+      className="button clipper-link"
+      onClick={(event) => {
+        event.preventDefault();
+        toast('Drag it to the bar of your browser; it works on other pages.');
+      }}
+    >
+      Hand to Placard
+    </a>
+  );
+}

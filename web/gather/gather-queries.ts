@@ -1,0 +1,107 @@
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import * as v from 'valibot';
+import {
+  AddressReadingSchema,
+  AlbumSchema,
+  ClipperSchema,
+  ClipSchema,
+  CloserLookSchema,
+  SourceAnswerSchema,
+  SourceSchema,
+} from '#api/gather.ts';
+import { PageSchema } from '#api/pages.ts';
+import type { GatherQuestion } from '#core/gather/question.ts';
+import { ApiProblem, ask } from '../api/client.ts';
+import { putPieces } from '../pieces/pieces.ts';
+import { queryOf } from './gather-address.ts';
+
+const MINUTE_MILLIS = 60_000;
+/** A source that did not answer is asked again after this long. */
+export const SILENT_MILLIS = 20_000;
+
+/** The page that is gathered for, as it stands on the server. Not the page that its screen has open. */
+export const gatherPageQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['gather-page', id],
+    queryFn: async () => {
+      const page = await ask(PageSchema, `/pages/${id}`);
+      putPieces(page.pieces);
+      return page;
+    },
+  });
+
+export const sourcesQuery = queryOptions({
+  queryKey: ['sources'],
+  queryFn: () => ask(v.array(SourceSchema), '/sources'),
+  staleTime: Infinity,
+});
+
+/** One source's answer, a page at a time. Each source is asked by itself, so that a slow one holds up no other. */
+export const sourceQuery = (id: string, question: GatherQuestion) =>
+  infiniteQueryOptions({
+    queryKey: ['source', id, question],
+    queryFn: ({ pageParam, signal }) =>
+      ask(
+        SourceAnswerSchema,
+        `/sources/${id}/pictures?${new URLSearchParams({
+          ...queryOf(question),
+          ...(pageParam ? { cursor: pageParam } : {}),
+        })}`,
+        { signal },
+      ),
+    initialPageParam: '',
+    getNextPageParam: (last) => last.cursor,
+    staleTime: 5 * MINUTE_MILLIS,
+    retry: false,
+    refetchInterval: (query) => (query.state.status === 'error' ? SILENT_MILLIS : false),
+  });
+
+export const albumsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['source', id, 'albums'],
+    queryFn: ({ signal }) => ask(v.array(AlbumSchema), `/sources/${id}/albums`, { signal }),
+    retry: false,
+  });
+
+export const albumQuery = (id: string, albumId: string) =>
+  queryOptions({
+    queryKey: ['source', id, 'album', albumId],
+    queryFn: ({ signal }) => ask(SourceAnswerSchema, `/sources/${id}/albums/${albumId}`, { signal }),
+    retry: false,
+  });
+
+export const readingQuery = (address: string) =>
+  queryOptions({
+    queryKey: ['reading', address],
+    queryFn: ({ signal }) =>
+      ask(AddressReadingSchema, '/readings', { method: 'POST', body: { address }, signal }),
+    staleTime: 5 * MINUTE_MILLIS,
+    retry: (tries, error) => tries < 1 && error instanceof ApiProblem && error.status === 0,
+  });
+
+export const closerQuery = (seal: string) =>
+  queryOptions({
+    queryKey: ['closer', seal.slice(-60)],
+    queryFn: ({ signal }) =>
+      ask(CloserLookSchema, '/closer-looks', { method: 'POST', body: { seal }, signal }),
+    staleTime: 5 * MINUTE_MILLIS,
+    retry: false,
+  });
+
+export const clippersQuery = queryOptions({
+  queryKey: ['clippers'],
+  queryFn: () => ask(v.array(ClipperSchema), '/clippers'),
+});
+
+export const clipsQuery = queryOptions({
+  queryKey: ['clips'],
+  queryFn: () => ask(v.array(ClipSchema), '/clips'),
+  refetchOnWindowFocus: true,
+});
+
+export const clipQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['clip', id],
+    queryFn: () => ask(ClipSchema, `/clips/${id}/open`, { method: 'POST', body: {} }),
+    staleTime: Infinity,
+  });

@@ -1,0 +1,33 @@
+import { Link } from 'react-router';
+import type { Asset } from '#api/assets.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { Label } from '../label/label.tsx';
+import { usePiece } from '../pieces/pieces.ts';
+import { Button } from '../ui/button.tsx';
+
+interface HeldLabelProps {
+  readonly asset: Asset;
+  readonly rules: HouseRules;
+  /** Puts it on the tray; null where nothing is gathered for a page. */
+  readonly onTake: (() => void) | null;
+}
+
+/** The label of a piece that is held already, with the way to use it. */
+export function HeldLabel({ asset, rules, onTake }: HeldLabelProps) {
+  const piece = usePiece(asset.id) ?? asset;
+  return (
+    <>
+      <Label asset={piece} rules={rules} use={null} isEditable={false} openRow={null} onOpenRow={() => {}} />
+      <div className="gather-take">
+        {onTake ? (
+          <Button kind="action" onClick={onTake}>
+            To the tray
+          </Button>
+        ) : null}
+        <Link className="button" to={`/shelf?piece=${asset.id}`}>
+          See it on the shelf
+        </Link>
+      </div>
+    </>
+  );
+}

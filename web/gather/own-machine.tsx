@@ -1,0 +1,126 @@
+import { useQuery } from '@tanstack/react-query';
+import { Popover } from 'radix-ui';
+import { type FormEvent, useEffect, useId, useRef, useState } from 'react';
+import { foldersQuery } from '../api/queries.ts';
+import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+
+interface OwnMachineProps {
+  readonly folder: string;
+  readonly onFolder: (folder: string) => void;
+  readonly onFiles: (files: readonly FoundFile[]) => void;
+  readonly onAddress: (address: string) => void;
+}
+
+/** What comes from the own machine or from an address: files, whole folders, any address; and the folder it goes into. */
+export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineProps) {
+  const files = useRef<HTMLInputElement>(null);
+  const whole = useRef<HTMLInputElement>(null);
+  // Not an attribute that React knows.
+  useEffect(() => whole.current?.setAttribute('webkitdirectory', ''), []);
+  return (
+    <>
+      <span className="soft">or</span>
+      <AddressField onAddress={onAddress} />
+      <Button kind="link" onClick={() => files.current?.click()}>
+        Choose files
+      </Button>
+      <Button kind="link" onClick={() => whole.current?.click()}>
+        A whole folder
+      </Button>
+      <span className="soft">
+        into <FolderField folder={folder} onFolder={onFolder} />
+      </span>
+      <input
+        ref={files}
+        type="file"
+        accept="image/*"
+        multiple
+        hidden
+        aria-label="Files to gather"
+        onChange={(event) => {
+          onFiles([...(event.target.files ?? [])].map((file) => ({ file, folder: '' })));
+          event.target.value = '';
+        }}
+      />
+      <input
+        ref={whole}
+        type="file"
+        hidden
+        aria-label="A folder to gather"
+        onChange={(event) => {
+          onFiles(filesOfFolder([...(event.target.files ?? [])]));
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}
+
+function AddressField({ onAddress }: { readonly onAddress: (address: string) => void }) {
+  const [isOpen, setOpen] = useState(false);
+  const [address, setAddress] = useState('');
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    if (address.trim() === '') return;
+    setOpen(false);
+    onAddress(address.trim());
+  };
+  return (
+    <Popover.Root open={isOpen} onOpenChange={setOpen}>
+      <Popover.Trigger asChild>
+        <Button kind="link">Give any address</Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="popover" align="start" sideOffset={4} aria-label="An address">
+          <form className="gather-address" onSubmit={submit}>
+            <Field name="Address of a picture, or of a page that shows it">
+              {(control) => (
+                <input
+                  {...control}
+                  className="input"
+                  placeholder="https://"
+                  value={address}
+                  onChange={(event) => setAddress(event.target.value)}
+                />
+              )}
+            </Field>
+            <Button type="submit" kind="action">
+              Read it
+            </Button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function FolderField({
+  folder,
+  onFolder,
+}: {
+  readonly folder: string;
+  readonly onFolder: (folder: string) => void;
+}) {
+  const folders = useQuery(foldersQuery);
+  const listId = useId();
+  return (
+    <>
+      <input
+        className="gather-folder mono"
+        aria-label="Folder that it goes into"
+        placeholder="no folder"
+        list={listId}
+        maxLength={400}
+        value={folder}
+        onChange={(event) => onFolder(event.target.value)}
+      />
+      <datalist id={listId}>
+        {folders.data?.map(({ path }) => (
+          <option key={path} value={path} />
+        ))}
+      </datalist>
+    </>
+  );
+}

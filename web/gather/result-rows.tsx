@@ -1,0 +1,137 @@
+import {
+  type KeyboardEvent,
+  type MouseEvent,
+  type RefObject,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
+import { trueShapeRows } from '#core/media/rows.ts';
+
+/** A picture in a row, whether it is found somewhere or held already. Sizes in px, 0 where not known. */
+export interface RowPicture {
+  readonly id: string;
+  readonly look: string;
+  readonly title: string;
+  readonly width: number;
+  readonly height: number;
+  /** What stands under the title: size and what it may be used for. */
+  readonly note: string;
+  readonly isDue: boolean;
+}
+
+interface ResultRowsProps {
+  readonly name: string;
+  readonly pictures: readonly RowPicture[];
+  readonly openId: string | null;
+  readonly chosen: ReadonlySet<string>;
+  readonly onOpen: (id: string) => void;
+  readonly onChoose: (id: string) => void;
+  readonly onTake: (id: string) => void;
+}
+
+const ROW_PX = 118;
+const GAP_PX = 10;
+const LEAST_ASPECT = 0.5;
+const MOST_ASPECT = 2.6;
+/** The shape that stands in until a picture has come, where its size was not said. */
+const GUESSED_ASPECT = 1.5;
+
+/** Pictures by their true shapes. Arrow keys walk, Space chooses, Enter takes. */
+export function ResultRows(props: ResultRowsProps) {
+  const { name, pictures, openId, chosen, onOpen, onChoose, onTake } = props;
+  const box = useRef<HTMLDivElement>(null);
+  const width = useWidth(box);
+  const [seen, setSeen] = useState<ReadonlyMap<string, number>>(new Map());
+  const aspects = pictures.map((picture) => aspectOf(picture, seen));
+  const rows = trueShapeRows(aspects, width, ROW_PX, GAP_PX);
+  const numbers = new Map([...chosen].map((id, at) => [id, at + 1]));
+  const press = (event: MouseEvent, id: string) => {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) onChoose(id);
+    else onOpen(id);
+  };
+  const walk = (event: KeyboardEvent<HTMLDivElement>) => {
+    const id = document.activeElement instanceof HTMLElement ? document.activeElement.dataset.result : null;
+    if (!id) return;
+    const step = STEPS[event.key];
+    if (step !== undefined) {
+      const buttons = [...document.querySelectorAll<HTMLElement>('[data-result]')];
+      const at = buttons.findIndex((button) => button.dataset.result === id);
+      const next = buttons[at + step];
+      event.preventDefault();
+      next?.focus();
+      next?.click();
+    } else if (event.key === ' ') {
+      event.preventDefault();
+      onChoose(id);
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      onTake(id);
+    }
+  };
+  return (
+    <div
+      ref={box}
+      role="listbox"
+      aria-label={name}
+      aria-multiselectable="true"
+      className="results"
+      onKeyDown={walk}
+      tabIndex={-1}
+    >
+      {rows.map((row) => (
+        <div key={pictures[row.from]?.id} className="result-row" role="presentation">
+          {pictures.slice(row.from, row.to).map((picture, at) => (
+            <button
+              key={picture.id}
+              type="button"
+              role="option"
+              aria-selected={picture.id === openId || chosen.has(picture.id)}
+              className="result"
+              data-result={picture.id}
+              style={{ width: (aspects[row.from + at] ?? GUESSED_ASPECT) * row.height }}
+              onClick={(event) => press(event, picture.id)}
+              onDoubleClick={() => onTake(picture.id)}
+            >
+              <img
+                src={picture.look}
+                alt=""
+                style={{ height: row.height }}
+                loading="lazy"
+                decoding="async"
+                onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) => {
+                  if (picture.width > 0 || naturalHeight === 0) return;
+                  setSeen((known) => new Map(known).set(picture.id, naturalWidth / naturalHeight));
+                }}
+              />
+              {numbers.has(picture.id) ? <i>{numbers.get(picture.id)}</i> : null}
+              <span className="result-title">{picture.title}</span>
+              <span className={`result-note ${picture.isDue ? 'due' : 'soft'}`}>{picture.note}</span>
+            </button>
+          ))}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+const STEPS: Readonly<Record<string, number>> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
+
+function aspectOf({ id, width, height }: RowPicture, seen: ReadonlyMap<string, number>): number {
+  const aspect = width > 0 && height > 0 ? width / height : (seen.get(id) ?? GUESSED_ASPECT);
+  return Math.min(MOST_ASPECT, Math.max(LEAST_ASPECT, aspect));
+}
+
+function useWidth(element: RefObject<HTMLDivElement | null>): number {
+  const [width, setWidth] = useState(900);
+  useLayoutEffect(() => {
+    const box = element.current;
+    if (!box) return;
+    const look = () => setWidth(Math.max(200, box.clientWidth));
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(box);
+    return () => observer.disconnect();
+  }, [element]);
+  return width;
+}

@@ -1,0 +1,95 @@
+import { useQuery } from '@tanstack/react-query';
+import { format } from 'date-fns';
+import { useState } from 'react';
+import type { Asset } from '#api/assets.ts';
+import type { Provenance } from '#api/gather.ts';
+import { readLicence, sayLicenceReading } from '#core/gather/reading.ts';
+import { lookalikesQuery, provenanceQuery } from '../api/queries.ts';
+import { SaidList } from '../gather/said-list.tsx';
+import { AlikeDeeds } from '../lookalikes/alike-deeds.tsx';
+import { Compare } from '../lookalikes/compare.tsx';
+import { Button } from '../ui/button.tsx';
+import { LabelRow } from './row.tsx';
+
+/** Where the piece came from, when and by whom, and what was said of it there then; and what looks like it. */
+export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readonly isEditable: boolean }) {
+  const came = useQuery(provenanceQuery(asset.id));
+  const [showsAll, setShowsAll] = useState(false);
+  const comings = came.data ?? [];
+  const [latest] = comings;
+  if (!latest) return null;
+  const fault = sayLicenceReading(readLicence(latest.said));
+  return (
+    <LabelRow name="Source">
+      {(showsAll ? comings : comings.slice(0, 1)).map((coming) => (
+        <Coming key={coming.at} coming={coming} />
+      ))}
+      {fault && asset.label.licence === 'unknown' && latest.way !== 'upload' ? (
+        <p className="due">{fault}</p>
+      ) : null}
+      {comings.length > 1 ? (
+        <Button kind="link" aria-expanded={showsAll} onClick={() => setShowsAll(!showsAll)}>
+          {showsAll ? 'Only the last time' : `It came ${comings.length} times`}
+        </Button>
+      ) : null}
+      <Alike asset={asset} isEditable={isEditable} />
+    </LabelRow>
+  );
+}
+
+function Coming({ coming }: { readonly coming: Provenance }) {
+  const { way, by, at, sourceName, pageAddress, address, said } = coming;
+  const place = pageAddress ?? address;
+  const when = format(new Date(at), 'd MMMM yyyy');
+  return (
+    <>
+      <p>
+        {way === 'upload'
+          ? `Handed in by ${by} on ${when}.`
+          : `Gathered by ${by} on ${when}, from ${sourceName ?? 'the web'}.`}
+      </p>
+      {place ? (
+        <p>
+          <a href={place} target="_blank" rel="noopener noreferrer">
+            {new URL(place).hostname}
+          </a>
+        </p>
+      ) : null}
+      <SaidList said={said} words="What was said then" />
+    </>
+  );
+}
+
+function Alike({ asset, isEditable }: { readonly asset: Asset; readonly isEditable: boolean }) {
+  const alike = useQuery(lookalikesQuery(asset.id));
+  const [isCompared, setCompared] = useState(false);
+  const [first, ...others] = alike.data ?? [];
+  if (!first) return null;
+  return (
+    <>
+      <p>
+        It looks like <span className="mono">{first.asset.stem}</span>
+        {others.length > 0 ? ` and ${others.length} more` : ''}.
+      </p>
+      <Button kind="link" onClick={() => setCompared(true)}>
+        Compare
+      </Button>
+      {isCompared ? (
+        <Compare
+          fresh={{
+            title: asset.label.title || asset.stem,
+            look: asset.view,
+            width: asset.width,
+            height: asset.height,
+            maker: asset.label.maker,
+          }}
+          held={[first, ...others].map((one) => one.asset)}
+          deeds={(other) =>
+            isEditable ? <AlikeDeeds asset={asset} other={other} onDone={() => setCompared(false)} /> : null
+          }
+          onClose={() => setCompared(false)}
+        />
+      ) : null}
+    </>
+  );
+}

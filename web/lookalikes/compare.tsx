@@ -1,0 +1,93 @@
+import './lookalikes.css';
+import { type ReactNode, useState } from 'react';
+import type { Asset } from '#api/assets.ts';
+import { licenceTerms } from '#core/rights/licences.ts';
+import { Panel } from '../ui/panel.tsx';
+
+/** What is compared with the shelf: a result that is not taken yet, or a piece. Sizes in px, 0 where not known. */
+interface Compared {
+  readonly title: string;
+  readonly look: string;
+  readonly width: number;
+  readonly height: number;
+  readonly maker: string;
+}
+
+interface CompareProps {
+  readonly fresh: Compared;
+  readonly held: readonly Asset[];
+  /** What can be done about the pair, under what differs. */
+  readonly deeds?: (held: Asset) => ReactNode;
+  readonly onClose: () => void;
+}
+
+/** Two pictures side by side with what differs: size, shape, maker, licence, use. */
+export function Compare({ fresh, held, deeds, onClose }: CompareProps) {
+  const [at, setAt] = useState(0);
+  const other = held[at];
+  if (!other) return null;
+  return (
+    <Panel
+      title="Do these show the same?"
+      about="They look alike to the computer. Whether they are the same is for you to see."
+      isOpen
+      onClose={onClose}
+    >
+      <div className="compare">
+        <figure>
+          <img src={fresh.look} alt={fresh.title} />
+          <figcaption>{fresh.title}</figcaption>
+        </figure>
+        <figure>
+          <img src={other.view} alt={other.label.title || other.stem} />
+          <figcaption>
+            {other.label.title || other.stem}, <span className="soft">on the shelf</span>
+          </figcaption>
+        </figure>
+      </div>
+      <ul className="compare-facts">
+        {differences(fresh, other).map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      {held.length > 1 ? (
+        <div className="chips" role="radiogroup" aria-label="Compare with">
+          {held.map((asset, index) => (
+            <label key={asset.id} className="chip">
+              <input type="radio" name="compared" checked={index === at} onChange={() => setAt(index)} />
+              {asset.stem}
+            </label>
+          ))}
+        </div>
+      ) : null}
+      {deeds ? <div className="dialog-actions">{deeds(other)}</div> : null}
+    </Panel>
+  );
+}
+
+function differences(fresh: Compared, held: Asset): readonly string[] {
+  const lines: string[] = [];
+  if (fresh.width > 0) {
+    const times = fresh.width / held.width;
+    lines.push(
+      Math.abs(times - 1) < 0.01
+        ? `Both are ${held.width} px wide.`
+        : `${times > 1 ? 'The new one' : 'The one on the shelf'} is larger: ${fresh.width} × ${fresh.height} against ${held.width} × ${held.height} px.`,
+    );
+    const shape = fresh.width / fresh.height / (held.width / held.height);
+    lines.push(
+      Math.abs(shape - 1) < 0.01
+        ? 'Both have the same shape.'
+        : 'One shows more of the picture: their shapes differ.',
+    );
+  }
+  const makers = [fresh.maker, held.label.maker].map((maker) => maker || 'nobody that is named');
+  lines.push(makers[0] === makers[1] ? `Both are by ${makers[0]}.` : `By ${makers[0]}, and by ${makers[1]}.`);
+  lines.push(`The one on the shelf: ${licenceTerms(held.label.licence).name}, ${sayUsed(held)}.`);
+  return lines;
+}
+
+function sayUsed({ usedOn }: Asset): string {
+  if (usedOn.length === 0) return 'on no page';
+  return usedOn.length === 1 ? `on “${usedOn[0]?.title}”` : `on ${usedOn.length} pages`;
+}
