@@ -228,6 +228,33 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'Gather with a result open',
+    async (page) => {
+      await page.goto('/gather?page=demo-page-2&words=boardwalk');
+      await page.getByRole('option', { name: /^Boardwalk rail, evening/ }).click();
+      await page.getByText('What is said of its licence disagrees').waitFor();
+      await page.getByText('All that is said').click();
+    },
+  ],
+  [
+    'Gather with an album and the clipper',
+    async (page) => {
+      await page.goto('/gather?from=loftdrive&album=reed-days');
+      await page.getByRole('button', { name: 'Make a clipper' }).click();
+      await expect(page.getByRole('link', { name: 'Hand to Placard' })).toBeVisible();
+      await page.getByRole('option').first().waitFor();
+    },
+  ],
+  [
+    'two that look alike',
+    async (page) => {
+      await page.goto('/shelf?words=north+reed+neck');
+      await page.getByRole('option').first().click();
+      await row(page, 'Source').getByRole('button', { name: 'Compare' }).click();
+      await expect(page.getByRole('dialog', { name: 'Do these show the same?' })).toBeVisible();
+    },
+  ],
+  [
     'Proof',
     async (page) => {
       await page.goto('/pages/demo-page-1/proof');

@@ -45,7 +45,7 @@ const env = {
   DATABASE_URL: `mysql://root@127.0.0.1:${PROXY_PORT}/placard_interface`,
   PLACARD_DATA: data,
   PLACARD_DEMO_SHARE: process.env.PLACARD_DEMO_SHARE ?? '0.12',
-  PLACARD_OUTSIDE_SHARE: '0.3',
+  PLACARD_OUTSIDE_SHARE: '0.4',
   PORT: String(PORT),
   LOG_LEVEL: 'fatal',
 };

@@ -23,6 +23,32 @@ const SHOTS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'gather',
+    async (page) => {
+      await page.goto(`${ORIGIN}/gather?page=demo-page-2&words=boardwalk&shape=landscape&leastWidth=1600`);
+      await page.getByRole('option', { name: /^Planks at last light/ }).click();
+      await page.getByText('Its page says the same licence.').waitFor();
+    },
+  ],
+  [
+    'reading',
+    async (page) => {
+      const address = `http://anysite.localhost:${Number(new URL(ORIGIN).port) + 1}/page/contradicting`;
+      await page.goto(`${ORIGIN}/gather?address=${encodeURIComponent(address)}`);
+      await page.getByRole('option').first().click();
+      await page.getByText('What is said of its licence disagrees').waitFor();
+    },
+  ],
+  [
+    'lookalikes',
+    async (page) => {
+      await page.goto(`${ORIGIN}/shelf?words=north+reed+neck`);
+      await page.getByRole('option').first().click();
+      await page.getByRole('button', { name: 'Compare' }).click();
+      await page.getByRole('dialog').waitFor();
+    },
+  ],
+  [
     'shelf',
     async (page) => {
       await page.goto(`${ORIGIN}/shelf`);

@@ -176,12 +176,12 @@ async function grained(name: PictureName, w: number, h: number) {
       noise: { type: 'gaussian', mean: 128, sigma: 18 },
     },
   })
-    .png()
+    .png({ compressionLevel: 1 })
     .toBuffer();
   const painted = await sharp(Buffer.from(hills))
     .flatten()
     .composite([{ input: grain, blend: 'soft-light' }])
-    .png()
+    .png({ compressionLevel: 1 })
     .toBuffer();
   return sharp(painted);
 }

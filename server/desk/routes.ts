@@ -140,7 +140,7 @@ function unfilled(whole: WholePage): Errand | null {
     detail: `${wants.map((want) => want.purpose).join(', ')}.`,
     due: whole.row.due,
     action: 'Gather',
-    address: `${pageAddress(whole)}?want=${first.id}`,
+    address: `/gather?page=${whole.row.id}&want=${first.id}`,
     thumb: null,
     count: wants.length,
   };

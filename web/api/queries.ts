@@ -11,7 +11,7 @@ import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
 import { FragmentSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
 import { PersonSchema } from '#api/people.ts';
-import { TargetSchema } from '#api/targets.ts';
+import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, ask } from './client.ts';
 
 export const queryClient = new QueryClient({
@@ -52,6 +52,11 @@ export const targetsQuery = queryOptions({
   queryKey: ['targets'],
   queryFn: () => ask(v.array(TargetSchema), '/targets'),
 });
+/** The target that pieces are judged for where no page says which: a commercial one forbids most. */
+export function strictest(targets: readonly Target[]): Target | undefined {
+  return targets.find(({ rules }) => rules.commercial) ?? targets[0];
+}
+
 export const foldersQuery = queryOptions({
   queryKey: ['folders'],
   queryFn: () => ask(FolderListSchema, '/folders'),

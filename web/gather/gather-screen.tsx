@@ -10,7 +10,7 @@ import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { LicenceId } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
-import { targetsQuery } from '../api/queries.ts';
+import { strictest, targetsQuery } from '../api/queries.ts';
 import { bringIn, putOnTray } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { filesOfDrop } from '../arrivals/dropped.ts';
@@ -39,7 +39,7 @@ export function GatherScreen() {
   if (pageId !== null && page.error) return <p className="empty">{sayFailure(page.error)}</p>;
   if (sources.error) return <p className="empty">{sayFailure(sources.error)}</p>;
   if (!targets.data || !sources.data || (pageId !== null && !page.data)) return null;
-  const rules = page.data?.target.rules ?? targets.data[0]?.rules;
+  const rules = page.data?.target.rules ?? strictest(targets.data)?.rules;
   if (!rules) return null;
   return (
     <Gathering

@@ -46,7 +46,7 @@ export function ResultLabel({ picture, rules, want, licence, onLicence, children
       <article className="label" aria-label={`Label of ${titleOf(picture)}`}>
         <header className="label-head">
           <h2 className="label-title">{titleOf(picture)}</h2>
-          <p className="label-by">{by || 'Nobody says who made it.'}</p>
+          <div className="label-by">{by || 'Nobody says who made it.'}</div>
         </header>
         <LabelRow name="Fit">
           <p>{sayFit(picture, want)}</p>

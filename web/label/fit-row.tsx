@@ -183,15 +183,26 @@ function MarginInputs({ use }: { readonly use: Use }) {
           {fault}
         </span>
       ) : null}
-      <label className="check">
-        <input type="checkbox" checked={linked} onChange={(event) => setLinked(event.target.checked)} /> One
-        value for all four
-      </label>
-      {use.placement.margins ? (
-        <Button kind="link" onClick={() => use.change({ margins: null }, 'sensible margins')}>
-          Back to sensible margins
-        </Button>
-      ) : null}
+      <div className="margin-deeds">
+        <label className="check">
+          <input
+            type="checkbox"
+            aria-label="One value for all four"
+            checked={linked}
+            onChange={(event) => setLinked(event.target.checked)}
+          />
+          One for all
+        </label>
+        {use.placement.margins ? (
+          <Button
+            kind="link"
+            aria-label="Back to sensible margins"
+            onClick={() => use.change({ margins: null }, 'sensible margins')}
+          >
+            Sensible ones
+          </Button>
+        ) : null}
+      </div>
     </div>
   );
 }

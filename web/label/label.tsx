@@ -73,7 +73,10 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
   return (
     <header className="label-head">
       <h2 className="label-title">{label.title || <span className="soft">No title yet</span>}</h2>
-      <p className="label-by">{by || 'Nobody has said who made it.'}</p>
+      <div className="label-by">
+        <p>{by || 'Nobody has said who made it.'}</p>
+        <OpenRow words={label.title ? 'Change title and date' : 'Give it a title'} state={state} />
+      </div>
       {drafted.length > 0 ? (
         <div className="label-draft">
           {asset.label.source === '' ? 'The file says of itself' : 'Said where it came from'}:{' '}
@@ -85,7 +88,6 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
           ) : null}
         </div>
       ) : null}
-      <OpenRow words={label.title ? 'Change title and date' : 'Give it a title'} state={state} />
       {state.isOpen ? <TitleForm key={asset.id} asset={asset} onDone={state.onToggle} /> : null}
     </header>
   );

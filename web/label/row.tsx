@@ -35,21 +35,34 @@ interface LabelRowProps {
 export function LabelRow({ name, children, form, way }: LabelRowProps) {
   return (
     <section className="label-row" aria-label={name}>
-      <h3>{name}</h3>
-      <div className="label-row-body">
-        {children}
+      <div className="label-row-head">
+        <h3>{name}</h3>
         {way}
       </div>
+      <div className="label-row-body">{children}</div>
       {form}
     </section>
   );
 }
 
-export function OpenRow({ words, state }: { readonly words: string; readonly state: RowState }) {
+interface OpenRowProps {
+  /** What opens, as those hear it who cannot see the row; its first word is shown. */
+  readonly words: string;
+  readonly state: RowState;
+}
+
+/** Opens a row for editing, and closes it again. */
+export function OpenRow({ words, state }: OpenRowProps) {
   if (!state.isEditable) return null;
   return (
-    <Button kind="link" aria-expanded={state.isOpen} onClick={state.onToggle}>
-      {state.isOpen ? 'Close' : words}
+    <Button
+      kind="link"
+      className="open-row"
+      aria-expanded={state.isOpen}
+      aria-label={state.isOpen ? `Close: ${words.charAt(0).toLowerCase()}${words.slice(1)}` : words}
+      onClick={state.onToggle}
+    >
+      {state.isOpen ? 'Close' : words.split(/[ ,]/)[0]}
     </Button>
   );
 }

@@ -36,23 +36,16 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
         ) : null
       }
     >
-      <p>{sayAlt(alt)}</p>
+      {alt.kind === 'unsaid' ? null : <p>{sayAlt(alt)}</p>}
       {fault ? <p className="due">{sayAltFault(fault)}</p> : null}
       {caption ? <p className="soft">Caption: {caption}</p> : null}
-      <p className="soft">{sayWhere(asset, use)}</p>
+      {alt.kind === 'unsaid' ? null : <p className="soft">{sayWhere(asset, use)}</p>}
     </LabelRow>
   );
 }
 
-function sayAlt(alt: Alt): string {
-  switch (alt.kind) {
-    case 'text':
-      return `“${alt.text}”`;
-    case 'decorative':
-      return 'Decorative: it is passed over by those who cannot see it.';
-    case 'unsaid':
-      return 'Nobody has said yet what it shows.';
-  }
+function sayAlt(alt: Exclude<Alt, { kind: 'unsaid' }>): string {
+  return alt.kind === 'text' ? `“${alt.text}”` : 'Decorative: it is passed over by those who cannot see it.';
 }
 
 function sayWhere(asset: Asset, use: Use | null): string {

@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { placementsOf, type Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -51,6 +52,7 @@ export function RightPane({
     return (
       <aside className="label-pane" aria-label="Wants">
         <WantsCard
+          pageId={session.pageId}
           wants={view.doc.wants}
           isEditable={isEditable}
           onChange={(wants, name) => setWants(editor, wants, name)}
@@ -138,13 +140,14 @@ function placementUse({ editor }: PageSession, view: PageView): Use | null {
 }
 
 interface WantsCardProps {
+  readonly pageId: string;
   readonly wants: readonly Want[];
   readonly isEditable: boolean;
   readonly onChange: (wants: readonly Want[], name: string) => void;
   readonly onDone: () => void;
 }
 
-function WantsCard({ wants, isEditable, onChange, onDone }: WantsCardProps) {
+function WantsCard({ pageId, wants, isEditable, onChange, onDone }: WantsCardProps) {
   return (
     <div className="card want-card">
       <h2>What this page wants</h2>
@@ -152,6 +155,17 @@ function WantsCard({ wants, isEditable, onChange, onDone }: WantsCardProps) {
       <fieldset disabled={!isEditable} style={{ border: 0, margin: '12px 0', padding: 0 }}>
         <WantLines wants={wants} onChange={(next) => onChange(next, 'changing the wants')} />
       </fieldset>
+      {isEditable ? (
+        <ul className="want-ways">
+          {wants
+            .filter((want) => want.filledBy === null)
+            .map((want) => (
+              <li key={want.id}>
+                <Link to={`/gather?page=${pageId}&want=${want.id}`}>Gather for “{want.purpose}”</Link>
+              </li>
+            ))}
+        </ul>
+      ) : null}
       <div className="label-actions">
         {isEditable ? (
           <Button onClick={() => onChange([...wants, newWant('Another piece', 'any', 800)], 'another want')}>

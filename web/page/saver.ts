@@ -39,6 +39,9 @@ export class PageSaver {
   #keepTimer: ReturnType<typeof setTimeout> | undefined;
   #retryMillis = FIRST_RETRY_MILLIS;
   #isSending = false;
+  /** What others gathered was put together with what is open here, and has to be sent on its new version. */
+  #hasJoined = false;
+  #sending: Promise<void> = Promise.resolve();
   #isClosed = false;
 
   readonly #onMerged: (doc: PageDoc) => void;
@@ -107,7 +110,13 @@ export class PageSaver {
   /** Saves now. Resolves when the server has the page, or has refused it. */
   async save(): Promise<void> {
     clearTimeout(this.#saveTimer);
-    if (this.#isSending || this.store.state.kind === 'clash') return;
+    // What is being sent may be older than what is to be saved now: one after the other.
+    this.#sending = this.#sending.then(() => this.#send());
+    await this.#sending;
+  }
+
+  async #send(): Promise<void> {
+    if (this.store.state.kind === 'clash') return;
     const doc = this.#doc;
     if (same(doc, this.#base)) {
       if (this.store.state.kind !== 'saved') this.store.set({ kind: 'saved', at: new Date().toISOString() });
@@ -131,15 +140,20 @@ export class PageSaver {
       this.#isSending = false;
       this.keep();
     }
-    if (this.store.state.kind === 'saved' && !same(this.#doc, this.#base)) this.#saveIn(SAVE_AFTER_MILLIS);
+    if (this.#hasJoined) {
+      this.#hasJoined = false;
+      await this.#send();
+    } else if (this.store.state.kind === 'saved' && !same(this.#doc, this.#base))
+      this.#saveIn(SAVE_AFTER_MILLIS);
   }
 
   #failed(error: unknown): void {
     const clash =
       error instanceof ApiProblem && error.status === 412 ? v.safeParse(PageClashSchema, error.body) : null;
-    if (clash?.success && isOnlyGathered(this.#base, clash.output.current.doc))
+    if (clash?.success && isOnlyGathered(this.#base, clash.output.current.doc)) {
+      this.#hasJoined = true;
       this.#join(clash.output.current);
-    else if (clash?.success) this.store.set({ kind: 'clash', theirs: clash.output.current });
+    } else if (clash?.success) this.store.set({ kind: 'clash', theirs: clash.output.current });
     else if (error instanceof ApiProblem && !error.isPassing)
       this.store.set({ kind: 'refused', why: error.message });
     else {

@@ -108,18 +108,14 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
           <LinkRow key={`${editor.state.selection.from} ${editor.state.selection.to}`} editor={editor} />
         </>
       ) : null}
-      <LabelRow
-        name="Wants"
-        way={
-          <Button kind="link" onClick={onWants}>
-            {wanted === 0 ? 'Say what the page needs' : 'See the wants'}
-          </Button>
-        }
-      >
+      <LabelRow name="Wants">
         <p>
           {wanted === 0
             ? 'Nothing is planned yet.'
-            : `${view.doc.wants.filter((want) => want.filledBy).length} of ${wanted} filled.`}
+            : `${view.doc.wants.filter((want) => want.filledBy).length} of ${wanted} filled.`}{' '}
+          <Button kind="link" onClick={onWants}>
+            {wanted === 0 ? 'Say what the page needs' : 'See the wants'}
+          </Button>
         </p>
       </LabelRow>
       <LabelRow name="For">

@@ -13,6 +13,7 @@ import { PageSaver } from './saver.ts';
 
 /** A page being worked on: its editor, its saver, and what of them the screen shows. */
 export interface PageSession {
+  readonly pageId: string;
   readonly editor: Editor;
   readonly saver: PageSaver;
   readonly view: Store<PageView>;
@@ -104,6 +105,7 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
     window.removeEventListener('pagehide', flush);
   });
   return {
+    pageId: page.id,
     editor,
     saver,
     view,

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { sayFailure } from '../api/client.ts';
-import { askShelf, assetQuery, meQuery, targetsQuery } from '../api/queries.ts';
+import { askShelf, assetQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
@@ -36,7 +36,7 @@ export function ShelfScreen() {
   const targets = useQuery(targetsQuery);
   const { data: me } = useQuery(meQuery);
   const opened = useOpened(openId);
-  const rules = targets.data?.find((target) => target.id === 'reserve')?.rules ?? targets.data?.[0]?.rules;
+  const rules = strictest(targets.data ?? [])?.rules;
   const ask = (next: AssetQuery) => {
     setChosen(NONE);
     setParams(writeQuestion(next));

@@ -1,0 +1,161 @@
+import { chromium, type Page } from '@playwright/test';
+import type { Block } from '#core/page/model.ts';
+import { examplePlacement, paragraph } from '#core/page/testing.ts';
+import { millis, say } from './measure.ts';
+
+const ORIGIN = process.env.PLACARD_ORIGIN ?? `http://localhost:${process.env.PORT ?? 4400}`;
+const FRAME_MILLIS = 1000 / 60;
+
+/** Typing, scrolling and dropping in a real browser, on a Placard that runs at PLACARD_ORIGIN with its demo. */
+export async function benchInterface(): Promise<void> {
+  const isThere = await fetch(ORIGIN).then(
+    () => true,
+    () => false,
+  );
+  if (!isThere) {
+    say('typing and scrolling', `nothing runs at ${ORIGIN}; npm start, then again`);
+    return;
+  }
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking'],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await page.request.post(`${ORIGIN}/api/session`, {
+      data: { email: 'mara@saltmere.example', password: 'saltmere-2026' },
+    });
+    await typing(page);
+    await scrolling(page);
+    await dropping(page);
+  } finally {
+    await browser.close();
+  }
+}
+
+async function typing(page: Page): Promise<void> {
+  const assets = await (await page.request.get(`${ORIGIN}/api/assets?limit=40`)).json();
+  const ids: string[] = assets.assets.map((asset: { id: string }) => asset.id);
+  const blocks = Array.from({ length: 300 }, (_, at): Block[] => [
+    paragraph('You hear them long before you see one: a note like breath across the neck of a bottle.'),
+    {
+      type: 'placement',
+      attrs: examplePlacement('column', { id: `p${at}`, asset: ids[at % ids.length] ?? '' }),
+    },
+  ]).flat();
+  const made = await page.request.post(`${ORIGIN}/api/pages`, {
+    data: { title: 'Three hundred placements', targetId: 'reserve', wants: [], due: null },
+    headers: { origin: ORIGIN },
+  });
+  const { id } = await made.json();
+  await page.request.put(`${ORIGIN}/api/pages/${id}`, {
+    data: { doc: { title: 'Three hundred placements', wants: [], tray: [...new Set(ids)], blocks } },
+    headers: { origin: ORIGIN, 'if-match': '"1"' },
+  });
+  await page.goto(`${ORIGIN}/pages/${id}`);
+  await page.getByText('You hear them').first().click();
+  await page.waitForTimeout(1500);
+  const durations = await handled(page, () =>
+    page.keyboard.type('The gate opens on Saturday at six, and all who helped will be there.', { delay: 40 }),
+  );
+  const sorted = durations.sort((a, b) => a - b);
+  say(
+    'a key typed in a page of 300 placements (aim: under 16 ms)',
+    `${millis(sorted[Math.floor(sorted.length / 2)] ?? 0)}, p95 ${millis(sorted[Math.floor(sorted.length * 0.95)] ?? 0)}`,
+  );
+}
+
+/** How long the page worked on each key, in milliseconds: from a key's event to the end of the work it set off. */
+async function handled(page: Page, work: () => Promise<void>): Promise<number[]> {
+  await page.evaluate(() => {
+    const times: number[] = [];
+    Object.assign(window, { benchTimes: times });
+    document.addEventListener(
+      'keydown',
+      () => {
+        const start = performance.now();
+        // After the event, its microtasks and what they drew.
+        const channel = new MessageChannel();
+        channel.port1.onmessage = () => times.push(performance.now() - start);
+        channel.port2.postMessage(null);
+      },
+      true,
+    );
+  });
+  await work();
+  return page.evaluate(() => Reflect.get(window, 'benchTimes') as number[]);
+}
+
+async function scrolling(page: Page): Promise<void> {
+  await page.goto(`${ORIGIN}/shelf`);
+  const rows = page.getByRole('listbox', { name: 'Pieces' });
+  await rows.getByRole('option').first().waitFor();
+  const bare = await framesDuring(page, () => page.waitForTimeout(2000));
+  await rows.hover();
+  const ours = await framesDuring(page, async () => {
+    for (let turn = 0; turn < 60; turn += 1) {
+      await page.mouse.wheel(0, 260);
+      await page.waitForTimeout(30);
+    }
+  });
+  const held = await page.getByRole('status').first().textContent();
+  say(
+    `scrolling a shelf of ${held ?? 'pieces'}, frames against standing still`,
+    `${ours.perSecond.toFixed(0)} a second against ${bare.perSecond.toFixed(0)}, ${Math.round(ours.late * 100)}% late`,
+  );
+}
+
+async function dropping(page: Page): Promise<void> {
+  await page.goto(`${ORIGIN}/gather`);
+  await page.getByRole('region', { name: 'Commonfield' }).waitFor();
+  const bare = await framesDuring(page, () => page.waitForTimeout(2000));
+  const ours = await framesDuring(page, async () => {
+    await page.evaluate(() => {
+      const transfer = new DataTransfer();
+      for (let at = 0; at < 200; at += 1) {
+        const bytes = new Uint8Array(4_000_000);
+        bytes.fill(at + 1, 0, 64);
+        transfer.items.add(new File([bytes], `P119${at}.JPG`, { type: 'image/jpeg', lastModified: at }));
+      }
+      document
+        .querySelector('.gather')
+        ?.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));
+    });
+    await page.waitForTimeout(5000);
+  });
+  await page.getByRole('button', { name: 'Stop all' }).click();
+  say(
+    '200 files dropped at once, frames against standing still',
+    `${ours.perSecond.toFixed(0)} a second against ${bare.perSecond.toFixed(0)}, ${Math.round(ours.late * 100)}% late`,
+  );
+}
+
+interface Frames {
+  readonly perSecond: number;
+  /** Share of frames that came over one and a half times late. */
+  readonly late: number;
+}
+
+async function framesDuring(page: Page, work: () => Promise<void>): Promise<Frames> {
+  await page.evaluate(() => {
+    const times: number[] = [];
+    Object.assign(window, { benchFrames: times, benchStop: false });
+    const tick = (at: number) => {
+      times.push(at);
+      if (!Reflect.get(window, 'benchStop')) requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  await work();
+  const times = await page.evaluate(() => {
+    Object.assign(window, { benchStop: true });
+    return Reflect.get(window, 'benchFrames') as number[];
+  });
+  const gaps = times.slice(1).map((at, index) => at - (times[index] ?? at));
+  const sum = gaps.reduce((total, gap) => total + gap, 0);
+  return {
+    perSecond: (gaps.length / sum) * 1000,
+    late: gaps.filter((gap) => gap > FRAME_MILLIS * 1.5).length / Math.max(1, gaps.length),
+  };
+}

@@ -1,0 +1,56 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createConnection } from 'mysql2/promise';
+import { seeded } from '../demo/painter/random.ts';
+import { render } from '../demo/painter/render.ts';
+import { paintScene } from '../demo/painter/scene.ts';
+import { readConfig } from '../server/config.ts';
+import { type Context, closeContext, openContext } from '../server/context.ts';
+
+/** A server's inside on a database and a folder of its own, and pictures to work on. */
+export interface BenchWorld {
+  readonly context: Context;
+  readonly folder: string;
+  readonly close: () => Promise<void>;
+}
+
+export async function openWorld(): Promise<BenchWorld> {
+  const server = new URL(process.env.DATABASE_URL ?? 'mysql://root@127.0.0.1:4406/placard');
+  const connection = await createConnection(`${server.protocol}//${server.username}@${server.host}`);
+  await connection.query('DROP DATABASE IF EXISTS placard_bench');
+  await connection.query('CREATE DATABASE placard_bench CHARACTER SET utf8mb4');
+  await connection.end();
+  const folder = await mkdtemp(join(tmpdir(), 'placard-bench-'));
+  const context = await openContext(
+    readConfig({
+      DATABASE_URL: `${server.protocol}//${server.username}@${server.host}/placard_bench`,
+      PLACARD_DATA: folder,
+      PLACARD_DEMO: '0',
+    }),
+  );
+  const close = async () => {
+    await closeContext(context);
+    await rm(folder, { recursive: true, force: true });
+  };
+  return { context, folder, close };
+}
+
+/** Paints originals of different content into a folder; answers their paths. */
+export async function paintOriginals(
+  folder: string,
+  count: number,
+  size: { readonly width: number; readonly height: number },
+): Promise<readonly string[]> {
+  const paths: string[] = [];
+  // Two paintings and many crops of grain over them: each file is another to the last byte, and quick to make.
+  for (let number = 0; number < count; number += 1) {
+    const random = seeded(7000 + number);
+    const svg = paintScene(number % 2 === 0 ? 'heron' : 'boardwalk', 'dawn', 7000 + (number % 4), 1.5);
+    const path = join(folder, `original-${size.width}-${number}.jpg`);
+    const image = await render(svg, { ...size, grain: 20 + random.next() * 12 }, 7000 + number);
+    await image.jpeg({ quality: 90 }).toFile(path);
+    paths.push(path);
+  }
+  return paths;
+}

@@ -1,0 +1,204 @@
+import sharp from 'sharp';
+import * as v from 'valibot';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AssetListSchema, LookalikesSchema, ReplacedSchema } from '#api/assets.ts';
+import { PageSchema } from '#api/pages.ts';
+import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
+import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { emptyBin } from './put-away.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer('put_away');
+});
+afterAll(() => server.close());
+
+/** A picture of patches; the same seed gives the same picture, at any size. */
+async function patches(seed: number, width = 600): Promise<Buffer> {
+  let state = seed;
+  const next = () => {
+    state = (state * 1_103_515_245 + 12_345) % 2_147_483_648;
+    return state / 2_147_483_648;
+  };
+  const pixels = Buffer.from(Array.from({ length: 12 * 8 * 3 }, () => Math.floor(next() * 256)));
+  const small = await sharp(pixels, { raw: { width: 12, height: 8, channels: 3 } })
+    .png()
+    .toBuffer();
+  return sharp(small)
+    .resize(width, Math.round((width * 2) / 3), { kernel: 'nearest', fit: 'fill' })
+    .jpeg({ quality: 92 })
+    .toBuffer();
+}
+
+const handIn = async (seed: number, name: string, width = 600, as: Who = 'mara') =>
+  arrivedOf(await server.handIn(await patches(seed, width), name, as)).asset;
+
+async function shelf(query = '', as: Who = 'mara'): Promise<readonly string[]> {
+  const answer = await server.ask(`/api/assets?${query}`, { as });
+  return v.parse(AssetListSchema, answer.body).assets.map(({ id }) => id);
+}
+
+const alike = async (id: string) =>
+  v
+    .parse(LookalikesSchema, (await server.ask(`/api/assets/${id}/lookalikes`)).body)
+    .map(({ asset }) => asset.id);
+
+const post = (path: string, body: unknown = {}, as: Who = 'mara') =>
+  server.ask(path, { method: 'POST', body, as });
+
+async function pageWith(title: string, assetId: string): Promise<string> {
+  const want = { id: 'w', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: assetId } as const;
+  const made = await post('/api/pages', { title, targetId: 'reserve', wants: [], due: null });
+  const { id } = v.parse(v.object({ id: v.string() }), made.body);
+  const doc: PageDoc = {
+    ...emptyPage(title, [want]),
+    tray: [assetId],
+    blocks: [{ type: 'placement', attrs: { ...newPlacement('one', assetId), caption: 'Here only.' } }],
+  };
+  await server.ask(`/api/pages/${id}`, { method: 'PUT', version: 1, body: { doc } });
+  return id;
+}
+
+const pageOf = async (id: string) => v.parse(PageSchema, (await server.ask(`/api/pages/${id}`)).body);
+
+describe('lookalikes', () => {
+  it('are found at another size and quality, until somebody keeps both', async () => {
+    const large = await handIn(1, 'large.jpg', 900);
+    const small = await handIn(1, 'small.jpg', 480);
+    await handIn(2, 'other.jpg');
+    expect(await alike(large.id)).toEqual([small.id]);
+    expect(await alike(small.id)).toEqual([large.id]);
+    await post(`/api/assets/${small.id}/keep-apart`, { other: large.id });
+    expect(await alike(large.id)).toEqual([]);
+    await server.ask(`/api/assets/${large.id}/keep-apart/${small.id}`, { method: 'DELETE' });
+    expect(await alike(large.id)).toEqual([small.id]);
+  });
+
+  it('one is folded under the other, and stands by itself again', async () => {
+    const head = await handIn(3, 'head.jpg', 900);
+    const folded = await handIn(3, 'folded.jpg', 480);
+    await post(`/api/assets/${folded.id}/fold`, { into: head.id });
+    expect(await shelf()).not.toContain(folded.id);
+    expect(await shelf('part=folded')).toEqual([folded.id]);
+    // Nothing hangs under a piece that is not seen itself.
+    expect((await post(`/api/assets/${head.id}/fold`, { into: folded.id })).status).toBe(409);
+    expect((await post(`/api/assets/${head.id}/fold`, { into: head.id })).status).toBe(409);
+    await post(`/api/assets/${folded.id}/fold`, { into: null });
+    expect(await shelf()).toContain(folded.id);
+  });
+});
+
+describe('a piece in the place of another', () => {
+  it('takes it over on every page with its words and wants, and is taken back as one', async () => {
+    const old = await handIn(4, 'old.jpg');
+    const better = await handIn(4, 'better.jpg', 1200);
+    const pages = [await pageWith('First', old.id), await pageWith('Second', old.id)];
+    const done = v.parse(
+      ReplacedSchema,
+      (await post(`/api/assets/${old.id}/replace`, { by: better.id })).body,
+    );
+    expect(done.pages).toBe(2);
+    for (const id of pages) {
+      const { doc } = await pageOf(id);
+      expect(doc.tray).toEqual([better.id]);
+      expect(doc.wants[0]?.filledBy).toBe(better.id);
+      expect(doc.blocks[0]).toMatchObject({ attrs: { asset: better.id, caption: 'Here only.' } });
+    }
+    expect(await shelf()).not.toContain(old.id);
+    const back = await post(`/api/assets/${old.id}/replace/take-back`, { at: done.at });
+    expect(back.body).toMatchObject({ pages: 2 });
+    for (const id of pages) expect((await pageOf(id)).doc.tray).toEqual([old.id]);
+    expect(await shelf()).toContain(old.id);
+  });
+
+  it('is not taken back over somebody’s later work', async () => {
+    const old = await handIn(5, 'before.jpg');
+    const fresh = await handIn(6, 'after.jpg');
+    const id = await pageWith('Worked on', old.id);
+    const done = v.parse(
+      ReplacedSchema,
+      (await post(`/api/assets/${old.id}/replace`, { by: fresh.id })).body,
+    );
+    const { doc, version } = await pageOf(id);
+    await server.ask(`/api/pages/${id}`, {
+      method: 'PUT',
+      version,
+      body: { doc: { ...doc, title: 'Later' } },
+    });
+    const back = await post(`/api/assets/${old.id}/replace/take-back`, { at: done.at });
+    expect(back.status).toBe(409);
+    expect(detailOf(back)).toContain('“Later” was changed since');
+    expect((await pageOf(id)).doc.title).toBe('Later');
+  });
+});
+
+describe('thrown away', () => {
+  it('is off the shelf and brought back whole, and after 30 days it is gone with its files', async () => {
+    const piece = await handIn(7, 'thrown.jpg');
+    await server.ask(`/api/assets/${piece.id}`, { method: 'DELETE' });
+    expect(await shelf()).not.toContain(piece.id);
+    expect(await shelf('part=thrown-away')).toContain(piece.id);
+    await post(`/api/assets/${piece.id}/bring-back`);
+    expect(await shelf()).toContain(piece.id);
+    await server.ask(`/api/assets/${piece.id}`, { method: 'DELETE' });
+    const day = 24 * 60 * 60 * 1000;
+    await emptyBin(server.context, new Date(Date.now() + 29 * day));
+    expect(await shelf('part=thrown-away')).toContain(piece.id);
+    await emptyBin(server.context, new Date(Date.now() + 31 * day));
+    expect(await shelf('part=thrown-away')).not.toContain(piece.id);
+    expect((await fetch(piece.thumb)).status).toBe(404);
+  });
+
+  it('comes back when the very same file comes in again', async () => {
+    const piece = await handIn(8, 'again.jpg');
+    await server.ask(`/api/assets/${piece.id}`, { method: 'DELETE' });
+    const again = arrivedOf(await server.handIn(await patches(8), 'again.jpg'));
+    expect(again).toMatchObject({ isNew: false, asset: { id: piece.id, deletedAt: null } });
+  });
+
+  it('is not for a contributor to throw what others handed in, nor to fold or replace', async () => {
+    const piece = await handIn(9, 'mara.jpg');
+    const own = await handIn(10, 'joss.jpg', 600, 'joss');
+    expect((await server.ask(`/api/assets/${piece.id}`, { method: 'DELETE', as: 'joss' })).status).toBe(403);
+    expect((await server.ask(`/api/assets/${own.id}`, { method: 'DELETE', as: 'joss' })).status).toBe(200);
+    expect((await post(`/api/assets/${piece.id}/fold`, { into: null }, 'joss')).status).toBe(403);
+    expect((await post(`/api/assets/${piece.id}/replace`, { by: own.id }, 'joss')).status).toBe(403);
+  });
+});
+
+describe('kept at hand', () => {
+  it('is each person’s own', async () => {
+    const piece = await handIn(11, 'pinned.jpg');
+    await server.ask(`/api/pins/${piece.id}`, { method: 'PUT', body: {} });
+    expect((await server.ask('/api/pins')).body).toEqual([piece.id]);
+    expect((await server.ask('/api/pins', { as: 'piet' })).body).toEqual([]);
+    expect(await shelf('part=pinned')).toEqual([piece.id]);
+    await server.ask(`/api/pins/${piece.id}`, { method: 'DELETE' });
+    expect(await shelf('part=pinned')).toEqual([]);
+  });
+});
+
+describe('a tray', () => {
+  it('is added to while somebody else works on the page, and only what is not placed comes off again', async () => {
+    const placed = await handIn(12, 'placed.jpg');
+    const loose = await handIn(13, 'loose.jpg');
+    const id = await pageWith('Busy', placed.id);
+    const before = await pageOf(id);
+    expect((await post(`/api/pages/${id}/tray`, { add: [loose.id], remove: [], wantId: null })).status).toBe(
+      204,
+    );
+    expect((await pageOf(id)).doc.tray).toEqual([placed.id, loose.id]);
+    // Whoever has the page open still saves on the version that they know, and is told of the other.
+    const late = await server.ask(`/api/pages/${id}`, {
+      method: 'PUT',
+      version: before.version,
+      body: { doc: before.doc },
+    });
+    expect(late.status).toBe(412);
+    await post(`/api/pages/${id}/tray`, { add: [], remove: [placed.id, loose.id], wantId: null });
+    expect((await pageOf(id)).doc.tray).toEqual([placed.id]);
+    expect(
+      (await post(`/api/pages/${id}/tray`, { add: [loose.id], remove: [], wantId: null }, 'joss')).status,
+    ).toBe(403);
+  });
+});
