@@ -291,6 +291,7 @@ test('an upload whose tab was closed goes on in another', async ({ page, context
   const [, turned] = await largeFiles();
   await signIn(page, 'Mara');
   await page.goto('/gather');
+  await expect(page.getByText('4 of 4 sources answered')).toBeVisible();
   const session = await context.newCDPSession(page);
   await session.send('Network.emulateNetworkConditions', {
     offline: false,

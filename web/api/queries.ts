@@ -70,6 +70,14 @@ export const pageQuery = (id: string) =>
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
+/** The same page for its proof: asked anew, or the state from which the sheet was opened would be proofed. */
+export const proofPageQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['proof-page', id],
+    queryFn: () => ask(PageSchema, `/pages/${id}`),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
 export const assetQuery = (id: string) =>
   queryOptions({ queryKey: ['asset', id], queryFn: () => ask(AssetSchema, `/assets/${id}`) });
 export const provenanceQuery = (id: string) =>

@@ -11,7 +11,7 @@ import { writeFragment } from '#core/page/write.ts';
 import type { Remedy } from '#core/proof/finding.ts';
 import { applyRemedy, proofPage } from '#core/proof/proof.ts';
 import { sayFailure } from '../api/client.ts';
-import { meQuery, pageQuery, previewQuery } from '../api/queries.ts';
+import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
 import { ClashNotice, SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
 import { TakeAway } from '../page/take-away.tsx';
@@ -23,7 +23,7 @@ import { ProofFrame } from './frame.tsx';
 
 export function ProofScreen() {
   const { id = '' } = useParams();
-  const page = useQuery(pageQuery(id));
+  const page = useQuery(proofPageQuery(id));
   const me = useQuery(meQuery);
   if (page.error && !page.data) return <p className="empty">{sayFailure(page.error)}</p>;
   if (!page.data || !me.data) return null;
