@@ -23,6 +23,8 @@ export async function benchInterface(): Promise<void> {
   try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
+    // The loader names functions by a helper that the browser does not have.
+    await page.addInitScript('globalThis.__name = (named) => named');
     await page.request.post(`${ORIGIN}/api/session`, {
       data: { email: 'mara@saltmere.example', password: 'saltmere-2026' },
     });

@@ -6,6 +6,7 @@ import type { Config } from './config.ts';
 import { type Connection, connect, type Database } from './db/connection.ts';
 import { applyMigrations } from './db/migrate.ts';
 import { settings } from './db/schema.ts';
+import { keepMemoryFlat } from './imaging/memory.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
 import { makeOutbound, type Outbound } from './outbound/outbound.ts';
 import { type Signatures, signatures } from './signatures.ts';
@@ -27,6 +28,7 @@ export interface Context {
 }
 
 export async function openContext(config: Config): Promise<Context> {
+  keepMemoryFlat();
   const connection = connect(config.databaseUrl);
   await applyMigrations(connection.db);
   const secret = await secretOf(connection.db);

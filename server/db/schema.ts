@@ -96,13 +96,21 @@ export const assets = mysqlTable(
   (table) => [
     uniqueIndex('assets_sha256').on(table.sha256),
     uniqueIndex('assets_stem').on(table.stem),
-    // Each order of the shelf, over what has not been thrown away.
-    index('assets_held_newest').on(table.deletedAt, table.createdAt, table.id),
-    index('assets_held_name').on(table.deletedAt, table.stem, table.id),
-    index('assets_held_width').on(table.deletedAt, table.widthPx, table.id),
+    // Each order of the shelf, and what its filters count, over what stands on it.
+    index('assets_standing_newest').on(table.deletedAt, table.foldedInto, table.createdAt, table.id),
+    index('assets_standing_name').on(table.deletedAt, table.foldedInto, table.stem, table.id),
+    index('assets_standing_width').on(table.deletedAt, table.foldedInto, table.widthPx, table.id),
+    index('assets_standing_licence').on(table.deletedAt, table.foldedInto, table.licence, table.widthPx),
+    index('assets_standing_folder').on(
+      table.deletedAt,
+      table.foldedInto,
+      table.folder,
+      table.stem,
+      table.createdAt,
+      table.widthPx,
+      table.id,
+    ),
     index('assets_folded').on(table.foldedInto),
-    index('assets_folder').on(table.folder),
-    index('assets_licence').on(table.licence),
   ],
 );
 

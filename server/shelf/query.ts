@@ -41,23 +41,50 @@ export async function askShelf(context: Context, question: Question, personId: s
   const order = question.order ?? 'newest';
   const limit = Math.min(LIMIT, question.limit ?? LIMIT);
   const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
-  const [rows, [found], [held]] = await Promise.all([
-    context.db
-      .select()
-      .from(assets)
-      .where(and(filter, after))
-      .orderBy(...ORDERS[order].by)
-      .limit(limit + 1),
-    context.db.select({ n: count() }).from(assets).where(filter),
-    context.db.select({ n: count() }).from(assets).where(standing()),
+  // The narrow columns first, which the indexes hold, then the whole rows of one page.
+  const page = context.db
+    .select({ id: assets.id })
+    .from(assets, question.folder ? { forceIndex: 'assets_standing_folder' } : {})
+    .where(and(filter, after))
+    .orderBy(...ORDERS[order].by)
+    .limit(limit + 1);
+  const countOf = async (condition: SQL | undefined) => {
+    const [row] = await context.db.select({ n: count() }).from(assets).where(condition);
+    return row?.n ?? 0;
+  };
+  const asksAll = filtersNothing(question);
+  const [ids, held, narrowed] = await Promise.all([
+    page,
+    countOf(standing()),
+    asksAll ? null : countOf(filter),
   ]);
+  const rows = await rowsOf(
+    context,
+    ids.map(({ id }) => id),
+  );
   const last = rows.length > limit ? rows[limit - 1] : undefined;
   return {
     rows: rows.slice(0, limit),
-    found: found?.n ?? 0,
-    held: held?.n ?? 0,
+    found: narrowed ?? held,
+    held,
     cursor: last ? cursorOf(order, last) : null,
   };
+}
+
+/** Whether the question is for all that stands on the shelf, so that one count says both. */
+function filtersNothing(question: Question): boolean {
+  const { order: _order, limit: _limit, cursor: _cursor, ...asked } = question;
+  return Object.values(asked).every((value) => value === undefined || value === '' || value === 'any');
+}
+
+async function rowsOf(context: Context, ids: readonly string[]): Promise<readonly AssetRow[]> {
+  if (ids.length === 0) return [];
+  const rows = await context.db
+    .select()
+    .from(assets)
+    .where(inArray(assets.id, [...ids]));
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
 function conditionsOf(question: Question): readonly (SQL | undefined)[] {

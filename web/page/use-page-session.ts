@@ -89,7 +89,10 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
   };
   editor.on('transaction', ({ transaction }) => {
     const block = editor.state.selection.$from.index(0);
-    view.set({ ...view.state, selected: selectedPlacement(editor), block });
+    const selected = selectedPlacement(editor);
+    // While letters are typed into one block nothing else on the screen changes: it is not drawn anew at each of them.
+    const isTyping = transaction.docChanged && selected === null && view.state.selected === null;
+    if (!isTyping || block !== view.state.block) view.set({ ...view.state, selected, block });
     if (!transaction.docChanged) return;
     // Letters appear at once; the page is read from the editor when a burst of typing pauses.
     if (transaction.getMeta(NAME_META) !== undefined) readDoc();
