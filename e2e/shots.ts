@@ -33,7 +33,7 @@ const SHOTS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   [
     'reading',
     async (page) => {
-      const address = `http://anysite.localhost:${Number(new URL(ORIGIN).port) + 1}/page/contradicting`;
+      const address = `http://wayside.localhost:${Number(new URL(ORIGIN).port) + 1}/plates/135`;
       await page.goto(`${ORIGIN}/gather?address=${encodeURIComponent(address)}`);
       await page.getByRole('option').first().click();
       await page.getByText('What is said of its licence disagrees').waitFor();

@@ -223,6 +223,7 @@ function AlikeRow({ picture, closer, isLooking }: AlikeProps) {
             height: picture.height,
             maker: firstSaid([...picture.statements, ...(closer?.pageSays ?? [])], 'maker'),
           }}
+          names={['The new one', 'The one on the shelf']}
           held={alike.map(({ asset }) => asset)}
           onClose={() => setCompared(false)}
         />

@@ -83,6 +83,7 @@ function Alike({ asset, isEditable }: { readonly asset: Asset; readonly isEditab
             height: asset.height,
             maker: asset.label.maker,
           }}
+          names={['This one', 'The other one']}
           held={[first, ...others].map((one) => one.asset)}
           deeds={(other) =>
             isEditable ? <AlikeDeeds asset={asset} other={other} onDone={() => setCompared(false)} /> : null

@@ -15,6 +15,8 @@ interface Compared {
 
 interface CompareProps {
   readonly fresh: Compared;
+  /** What the two are called where they differ, such as "The new one" and "The one on the shelf". */
+  readonly names: readonly [fresh: string, held: string];
   readonly held: readonly Asset[];
   /** What can be done about the pair, under what differs. */
   readonly deeds?: (held: Asset) => ReactNode;
@@ -22,7 +24,7 @@ interface CompareProps {
 }
 
 /** Two pictures side by side with what differs: size, shape, maker, licence, use. */
-export function Compare({ fresh, held, deeds, onClose }: CompareProps) {
+export function Compare({ fresh, names, held, deeds, onClose }: CompareProps) {
   const [at, setAt] = useState(0);
   const other = held[at];
   if (!other) return null;
@@ -36,17 +38,19 @@ export function Compare({ fresh, held, deeds, onClose }: CompareProps) {
       <div className="compare">
         <figure>
           <img src={fresh.look} alt={fresh.title} />
-          <figcaption>{fresh.title}</figcaption>
+          <figcaption>
+            {fresh.title} <span className="soft">{names[0].toLowerCase()}</span>
+          </figcaption>
         </figure>
         <figure>
           <img src={other.view} alt={other.label.title || other.stem} />
           <figcaption>
-            {other.label.title || other.stem}, <span className="soft">on the shelf</span>
+            {other.label.title || other.stem} <span className="soft">{names[1].toLowerCase()}</span>
           </figcaption>
         </figure>
       </div>
       <ul className="compare-facts">
-        {differences(fresh, other).map((line) => (
+        {differences(fresh, other, names).map((line) => (
           <li key={line}>{line}</li>
         ))}
       </ul>
@@ -65,14 +69,18 @@ export function Compare({ fresh, held, deeds, onClose }: CompareProps) {
   );
 }
 
-function differences(fresh: Compared, held: Asset): readonly string[] {
+function differences(
+  fresh: Compared,
+  held: Asset,
+  names: readonly [fresh: string, held: string],
+): readonly string[] {
   const lines: string[] = [];
   if (fresh.width > 0) {
     const times = fresh.width / held.width;
     lines.push(
       Math.abs(times - 1) < 0.01
         ? `Both are ${held.width} px wide.`
-        : `${times > 1 ? 'The new one' : 'The one on the shelf'} is larger: ${fresh.width} × ${fresh.height} against ${held.width} × ${held.height} px.`,
+        : `${times > 1 ? names[0] : names[1]} is larger: ${fresh.width} × ${fresh.height} against ${held.width} × ${held.height} px.`,
     );
     const shape = fresh.width / fresh.height / (held.width / held.height);
     lines.push(
@@ -83,7 +91,7 @@ function differences(fresh: Compared, held: Asset): readonly string[] {
   }
   const makers = [fresh.maker, held.label.maker].map((maker) => maker || 'nobody that is named');
   lines.push(makers[0] === makers[1] ? `Both are by ${makers[0]}.` : `By ${makers[0]}, and by ${makers[1]}.`);
-  lines.push(`The one on the shelf: ${licenceTerms(held.label.licence).name}, ${sayUsed(held)}.`);
+  lines.push(`${names[1]}: ${licenceTerms(held.label.licence).name}, ${sayUsed(held)}.`);
   return lines;
 }
 

@@ -64,7 +64,11 @@ export function ShelfScreen() {
           <Button kind="link" onClick={take.choose}>
             Hand pieces in
           </Button>
-          {me && may(me.role, 'gather') ? <Link to="/gather">Gather from elsewhere</Link> : null}
+          {me && may(me.role, 'gather') ? (
+            <Link className="button" data-kind="link" to="/gather">
+              Gather from elsewhere
+            </Link>
+          ) : null}
           {take.picker}
         </div>
       </section>
