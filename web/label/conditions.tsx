@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { type Condition, needsHand, sayCondition } from '#core/media/condition.ts';
 import { Button } from '../ui/button.tsx';
@@ -16,6 +17,11 @@ export function Conditions({ asset, isEditable }: { readonly asset: Asset; reado
           {trimmed(condition)
             ? 'A border was part of the picture, and is left out.'
             : sayCondition(condition)}{' '}
+          {condition.code === 'enlarged-before' || condition.code === 'compressed' ? (
+            <Link to={`/gather?${new URLSearchParams({ words: asset.label.title || asset.stem })}`}>
+              Look for a better one
+            </Link>
+          ) : null}
           {condition.code === 'border' && isEditable ? (
             <Button
               kind="link"
