@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
+import { PrepSchema } from '#core/media/recipe.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
 
@@ -25,6 +26,8 @@ export const AssetSchema = v.strictObject({
   conditions: v.array(ConditionSchema),
   /** The part inside a baked-in border, in fractions of the original, or null. */
   trim: v.nullable(CropRectSchema),
+  /** What is done to it wherever it is shown. */
+  prep: PrepSchema,
   /** Size in px of the original; `width` and `height` are of what its trim leaves. */
   original: v.strictObject({ width: v.number(), height: v.number() }),
   /** The piece that stands on the shelf for this lookalike, or null. */
@@ -34,6 +37,8 @@ export const AssetSchema = v.strictObject({
   originalName: v.string(),
   thumb: v.string(),
   view: v.string(),
+  /** The original as it came, before anything is done to it. */
+  plainView: v.string(),
   createdAt: v.string(),
   createdBy: v.string(),
   usedOn: v.array(page),
@@ -81,6 +86,7 @@ export const AssetChangeSchema = v.strictObject({
   folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
   confirmed: v.optional(v.array(v.string())),
   trim: v.optional(v.nullable(CropRectSchema)),
+  prep: v.optional(PrepSchema),
 });
 export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;
 

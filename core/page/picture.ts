@@ -2,7 +2,7 @@ import type { CropRect } from '../media/crop.ts';
 import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
 import { chosenWidth, widthLadder } from '../media/ladder.ts';
-import { changesOf, type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
+import { type Prep, type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
 import { cutFileName } from '../naming/clash.ts';
 import type { Label } from '../rights/label.ts';
 import { shownWidth, sizesAttribute, widthSegments } from './layout.ts';
@@ -17,6 +17,8 @@ export interface Piece {
   readonly size: Size;
   /** The part inside a border that was baked in, in fractions, or null: nothing outside it is ever shown. */
   readonly trim: CropRect | null;
+  /** What is done to it wherever it is shown. */
+  readonly prep: Prep;
   readonly bytes: number;
   readonly alpha: boolean;
   readonly animated: boolean;
@@ -51,8 +53,8 @@ export interface PicturePlan {
 
 /** What a placement makes of its piece. */
 export function recipeHere(placement: Pick<Placement, 'ratio'>, piece: Piece): Recipe {
-  const { size, trim, label } = piece;
-  return recipeForRatio({ size, trim, focal: label.focal }, placement.ratio);
+  const { size, trim, prep, label } = piece;
+  return recipeForRatio({ size, trim, prep, focal: label.focal }, placement.ratio);
 }
 
 /** A picture opened larger is shown at most this wide. */
@@ -69,10 +71,7 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
   );
   const formats = cutFormats({ alpha: piece.alpha, animated: piece.animated, widest: ladder.at(-1) ?? 1 });
   const fallbackFormat = formats[formats.length - 1] ?? 'jpeg';
-  const variant =
-    placement.ratio && changesOf(recipe, piece.trim).length > 0
-      ? `${placement.ratio.across}x${placement.ratio.down}`
-      : '';
+  const variant = placement.ratio && recipe.crop ? `${placement.ratio.across}x${placement.ratio.down}` : '';
   const cut = (format: CutFormat, width: number): Cut => ({
     assetId: piece.id,
     recipe,

@@ -1,3 +1,4 @@
+import { AS_IT_CAME } from '../media/recipe.ts';
 import { EMPTY_LABEL, type LabelPatch, withPatch } from '../rights/label.ts';
 import { type Block, newPlacement, type PageDoc, type Placement, type Position } from './model.ts';
 import type { Piece } from './picture.ts';
@@ -42,6 +43,7 @@ export function examplePiece(
     extension: 'jpg',
     size: { width: 6000, height: 4000 },
     trim: null,
+    prep: AS_IT_CAME,
     bytes: 9_000_000,
     alpha: false,
     animated: false,

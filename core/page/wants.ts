@@ -1,11 +1,11 @@
 import { shapeOf } from '../media/dimensions.ts';
-import { trimmedSize } from '../media/recipe.ts';
+import { wholeSize } from '../media/recipe.ts';
 import type { Want } from './model.ts';
 import type { Piece } from './picture.ts';
 
 /** Why a piece does not suit a want, in a sentence; undefined when it does. */
 export function wantMisfit(want: Want, piece: Piece): string | undefined {
-  const size = trimmedSize(piece.size, piece.trim);
+  const size = wholeSize(piece);
   if (size.width < want.leastWidth) {
     return `It is ${size.width} px wide; “${want.purpose}” asks for at least ${want.leastWidth}.`;
   }

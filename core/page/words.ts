@@ -22,7 +22,7 @@ export function judgeHere(rules: HouseRules, placement: Placement, piece: Piece)
     targetName: `the ${rules.name}`,
     commercial: rules.commercial,
     creditOwnWork: rules.creditOwnWork,
-    changes: changesOf(recipeHere(placement, piece), piece.trim),
+    changes: changesOf(recipeHere(placement, piece)),
   });
 }
 

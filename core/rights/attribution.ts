@@ -1,4 +1,4 @@
-import type { Judgement } from './judgement.ts';
+import { type Judgement, sayChanges } from './judgement.ts';
 import type { Label } from './label.ts';
 import { licenceTerms } from './licences.ts';
 
@@ -26,7 +26,7 @@ export function creditParts(label: Label, judgement: Judgement): readonly Credit
   if (label.source !== label.maker) add('source', label.source, label.sourceAddress);
   if (terms.address) add('licence', terms.short, terms.address);
   else if (label.licence === 'permission') add('licence', terms.short);
-  if (judgement.duties.includes('say-changes')) add('changes', 'cropped');
+  if (judgement.duties.includes('say-changes')) add('changes', sayChanges(judgement.changes));
   if (label.licence === 'agency') {
     add('id', label.sourceId);
     add('licensed-to', label.licensedTo && `licensed to ${label.licensedTo}`);

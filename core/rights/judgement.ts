@@ -1,3 +1,4 @@
+import type { Change } from '../media/recipe.ts';
 import type { Label } from './label.ts';
 import { type LicenceId, licenceTerms } from './licences.ts';
 
@@ -6,7 +7,7 @@ export interface Use {
   readonly targetName: string;
   readonly commercial: boolean;
   readonly creditOwnWork: boolean;
-  readonly changes: readonly 'cropped'[];
+  readonly changes: readonly Change[];
 }
 
 export type Reason =
@@ -14,7 +15,7 @@ export type Reason =
   | { readonly code: 'comp' }
   | { readonly code: 'no-permission' }
   | { readonly code: 'not-commercial'; readonly licence: string; readonly targetName: string }
-  | { readonly code: 'no-changes'; readonly licence: string }
+  | { readonly code: 'no-changes'; readonly licence: string; readonly changes: readonly Change[] }
   | { readonly code: 'maker-missing'; readonly licence: string };
 
 type Duty = 'credit' | 'say-changes' | 'same-licence';
@@ -27,24 +28,39 @@ export interface Judgement {
   readonly verdict: 'allowed' | 'allowed-if' | 'not-allowed';
   readonly reasons: readonly Reason[];
   readonly duties: readonly Duty[];
+  /** What is done to the piece in this use. */
+  readonly changes: readonly Change[];
 }
 
 /** Judges one use of a piece by its licence's terms (the table in `licences.ts`). */
 export function judge(label: Label, use: Use): Judgement {
   const terms = licenceTerms(label.licence);
-  if (!terms.publish) return { verdict: 'not-allowed', reasons: [closedReason(label.licence)], duties: [] };
+  if (!terms.publish) {
+    return {
+      verdict: 'not-allowed',
+      reasons: [closedReason(label.licence)],
+      duties: [],
+      changes: use.changes,
+    };
+  }
   const refused: Reason[] = [];
   if (use.commercial && !terms.commercial) {
     refused.push({ code: 'not-commercial', licence: terms.short, targetName: use.targetName });
   }
   // Changing format or size alone is never adapted material: CC BY 4.0 s2(a)(4). A crop may be, so ND asks first.
-  if (use.changes.length > 0 && !terms.change) refused.push({ code: 'no-changes', licence: terms.short });
+  if (use.changes.length > 0 && !terms.change)
+    refused.push({ code: 'no-changes', licence: terms.short, changes: use.changes });
   const duties = dutiesOf(label.licence, use);
-  if (refused.length > 0) return { verdict: 'not-allowed', reasons: refused, duties };
+  if (refused.length > 0) return { verdict: 'not-allowed', reasons: refused, duties, changes: use.changes };
   if (duties.includes('credit') && label.maker === '' && label.source === '') {
-    return { verdict: 'allowed-if', reasons: [{ code: 'maker-missing', licence: terms.short }], duties };
+    return {
+      verdict: 'allowed-if',
+      reasons: [{ code: 'maker-missing', licence: terms.short }],
+      duties,
+      changes: use.changes,
+    };
   }
-  return { verdict: 'allowed', reasons: [], duties };
+  return { verdict: 'allowed', reasons: [], duties, changes: use.changes };
 }
 
 function closedReason(licence: LicenceId): Reason {
@@ -73,24 +89,35 @@ export function sayReason(reason: Reason): string {
     case 'not-commercial':
       return `${reason.licence} forbids commercial use, and ${reason.targetName} is commercial.`;
     case 'no-changes':
-      return `${reason.licence} forbids changes, and it is cropped here. Show it whole.`;
+      return `${reason.licence} forbids changes, and it is ${sayChanges(reason.changes)} here. Show it ${reason.changes.includes('cropped') ? 'whole' : 'as it is'}.`;
     case 'maker-missing':
       return `${reason.licence} owes a credit, and neither maker nor source is known.`;
   }
 }
 
-const DUTY_WORDS: Readonly<Record<Duty, string>> = {
-  credit: 'The credit is owed.',
-  'say-changes': 'The credit must say that it was cropped.',
-  'same-licence': 'The cropped picture stays under the same licence; the page does not.',
-};
+function sayDuty(duty: Duty, changes: readonly Change[]): string {
+  switch (duty) {
+    case 'credit':
+      return 'The credit is owed.';
+    case 'say-changes':
+      return `The credit must say that it was ${sayChanges(changes)}.`;
+    case 'same-licence':
+      return 'The changed picture stays under the same licence; the page does not.';
+  }
+}
+
+/** Changes as words, "cropped and toned". */
+export function sayChanges(changes: readonly Change[]): string {
+  if (changes.length < 2) return changes.join('');
+  return `${changes.slice(0, -1).join(', ')} and ${changes.at(-1)}`;
+}
 
 /** The whole judgement in plain sentences, as the label says it. */
 export function sayJudgement(judgement: Judgement): string {
   const duties = judgement.duties.filter(
     (duty) => duty !== 'credit' || !judgement.duties.includes('say-changes'),
   );
-  const owes = duties.map((duty) => DUTY_WORDS[duty]);
+  const owes = duties.map((duty) => sayDuty(duty, judgement.changes));
   const why = judgement.reasons.map(sayReason);
   switch (judgement.verdict) {
     case 'allowed':

@@ -18,6 +18,7 @@ import type { FoundPicture } from '#api/gather.ts';
 import type { Statement } from '#core/gather/statement.ts';
 import type { Condition } from '#core/media/condition.ts';
 import type { CropRect } from '#core/media/crop.ts';
+import type { Prep } from '#core/media/recipe.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
@@ -80,6 +81,8 @@ export const assets = mysqlTable(
     conditions: json('conditions').$type<Condition[]>().notNull().default([]),
     /** The part inside a baked-in border, in fractions, or null. */
     trim: json('trim').$type<CropRect | null>(),
+    /** What is done to it wherever it is shown; null for nothing. */
+    prep: json('prep').$type<Prep | null>(),
     /** Another piece that stands on the shelf for this lookalike, or null. */
     foldedInto: varchar('folded_into', { length: 36 }),
     originalName: varchar('original_name', { length: 300 }).notNull(),
@@ -152,7 +155,7 @@ export const cuts = mysqlTable(
   'cuts',
   {
     assetId: varchar('asset_id', { length: 36 }).notNull(),
-    recipe: varchar('recipe', { length: 60 }).notNull(),
+    recipe: varchar('recipe', { length: 160 }).notNull(),
     widthPx: int('width_px').notNull(),
     format: varchar('format', { length: 10 }).notNull(),
     quality: int('quality').notNull(),

@@ -1,8 +1,9 @@
 import sharp, { type Sharp } from 'sharp';
-import { cropInPixels } from '#core/media/crop.ts';
+import { cropInPixels, type PixelRect } from '#core/media/crop.ts';
 import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import type { CutFormat } from '#core/media/formats.ts';
-import { type Recipe, sizeAfter } from '#core/media/recipe.ts';
+import { innerSize, type Recipe, sizeAfter, trimmedSize, turnedSize } from '#core/media/recipe.ts';
+import { type Tone, toneMatrix } from '#core/media/tone.ts';
 import { MEGAPIXEL_LIMIT } from './read-original.ts';
 
 export interface CutOrder {
@@ -22,23 +23,111 @@ const AVIF_EFFORT = 2;
 const JPEG_GROUND = '#ffffff';
 
 /**
- * Makes a cut from an original: orient, crop, resize (sharp's Lanczos3), convert to sRGB, encode. The same order
- * on the same original gives the same bytes. Carries no metadata; the label is written in when it goes out.
+ * Makes a cut from an original in the order of its recipe: orient, trim, turn, mirror, straighten, crop, resize
+ * (sharp's Lanczos3), convert to sRGB, tone, encode. The same order on the same original gives the same bytes.
+ * Carries no metadata; the label is written in when it goes out.
  */
 export async function makeCut(originalPath: string, order: CutOrder): Promise<Buffer> {
-  const isMoving = order.animated && order.format === 'webp';
-  const image = sharp(originalPath, {
+  if (order.animated && order.format === 'webp') return encode(moving(originalPath, order), order).toBuffer();
+  const resized = isTurned(order.recipe)
+    ? await turnedCut(originalPath, order)
+    : uprightCut(originalPath, order);
+  const toned = order.recipe.tone ? await withTone(resized, order.recipe.tone) : resized;
+  return encode(toned, order).toBuffer();
+}
+
+const isTurned = ({ turn, mirror, straighten }: Recipe) => turn !== 0 || mirror || straighten !== 0;
+
+function opened(path: string, animated = false): Sharp {
+  return sharp(path, {
     limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000,
-    animated: isMoving,
+    animated,
     failOn: 'none',
   }).autoOrient();
-  if (order.recipe.crop && !isMoving) image.extract(cropInPixels(order.original, order.recipe.crop));
-  const cutSize = sizeAfter(order.original, isMoving ? { crop: null } : order.recipe);
-  const height = heightAtWidth(cutSize, order.width);
-  image
-    .resize({ width: order.width, ...(isMoving ? {} : { height }), fit: 'fill', kernel: 'lanczos3' })
-    .toColourspace('srgb');
-  return encode(image, order).toBuffer();
+}
+
+/** Pictures that move are only resized: their frames lie one under the other. */
+function moving(path: string, { width }: CutOrder): Sharp {
+  return opened(path, true).resize({ width, fit: 'fill', kernel: 'lanczos3' }).toColourspace('srgb');
+}
+
+/** Trim and crop are one rectangle where nothing is turned between them. */
+function uprightCut(path: string, { original, recipe, width }: CutOrder): Sharp {
+  const image = opened(path);
+  const { trim, crop } = recipe;
+  if (trim || crop) image.extract(rectIn(original, recipe));
+  const height = heightAtWidth(sizeAfter(original, recipe), width);
+  return image.resize({ width, height, fit: 'fill', kernel: 'lanczos3' }).toColourspace('srgb');
+}
+
+function rectIn(original: Size, { trim, crop }: Recipe): PixelRect {
+  const outer = trim ? cropInPixels(original, trim) : { left: 0, top: 0, ...original };
+  if (!crop) return outer;
+  const inner = cropInPixels(outer, crop);
+  return { ...inner, left: outer.left + inner.left, top: outer.top + inner.top };
+}
+
+/** Turning works on twice the pixels that the cut needs at most, so that a huge original costs no more than a large one. */
+const WORKING_SHARE = 2;
+
+/** Step by step through plain pixels, since sharp has an order of its own for what is asked of it at once. */
+async function turnedCut(path: string, { original, recipe, width }: CutOrder): Promise<Sharp> {
+  const cutSize = sizeAfter(original, recipe);
+  const trimmed = trimmedSize(original, recipe.trim);
+  const scale = Math.min(1, (width * WORKING_SHARE) / cutSize.width);
+  const image = opened(path);
+  if (recipe.trim) image.extract(cropInPixels(original, recipe.trim));
+  const small = {
+    width: Math.max(1, Math.round(trimmed.width * scale)),
+    height: Math.max(1, Math.round(trimmed.height * scale)),
+  };
+  const working = await settled(image.resize({ ...small, fit: 'fill' }).toColourspace('srgb'));
+  const quarter = await settled(
+    recipe.mirror ? working.rotate(recipe.turn).flop() : working.rotate(recipe.turn),
+  );
+  const turned = turnedSize(small, recipe.turn);
+  const straight =
+    recipe.straighten === 0 ? quarter : await straightened(quarter, turned, recipe.straighten / 10);
+  const whole = innerSize(turned, recipe.straighten / 10);
+  const cropped = recipe.crop ? await settled(straight.extract(cropInPixels(whole, recipe.crop))) : straight;
+  const height = heightAtWidth(cutSize, width);
+  return cropped.resize({ width, height, fit: 'fill', kernel: 'lanczos3' });
+}
+
+/** Turned by an angle, and the largest upright rectangle cut from the middle of what that leaves. */
+async function straightened(image: Sharp, size: Size, degrees: number): Promise<Sharp> {
+  const { data, info } = await image
+    .rotate(degrees, { background: { r: 0, g: 0, b: 0, alpha: 0 } })
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const inner = innerSize(size, degrees);
+  const width = Math.min(inner.width, info.width);
+  const height = Math.min(inner.height, info.height);
+  const pixels = sharp(data, { raw: { width: info.width, height: info.height, channels: info.channels } });
+  return settled(
+    pixels.extract({
+      left: Math.round((info.width - width) / 2),
+      top: Math.round((info.height - height) / 2),
+      width,
+      height,
+    }),
+  );
+}
+
+async function settled(image: Sharp): Promise<Sharp> {
+  const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
+  return sharp(data, { raw: { width: info.width, height: info.height, channels: info.channels } });
+}
+
+/** The tone's matrix on each pixel; the part of white rides on an alpha channel that is full. */
+async function withTone(image: Sharp, tone: Tone): Promise<Sharp> {
+  const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
+  const [red, green, blue] = toneMatrix(tone);
+  const toned = sharp(data, { raw: { width: info.width, height: info.height, channels: info.channels } })
+    .ensureAlpha()
+    .recomb([[...red], [...green], [...blue], [0, 0, 0, 1]]);
+  const settledTone = await settled(toned);
+  return info.channels === 4 ? settledTone : settled(settledTone.removeAlpha());
 }
 
 function encode(image: Sharp, { format, quality }: CutOrder): Sharp {

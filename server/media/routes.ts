@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { eq } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
-import { maybeRecipe, recipeKey } from '#core/media/recipe.ts';
+import { maybeRecipe, recipeKey, sizeAfter } from '#core/media/recipe.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
@@ -145,7 +145,8 @@ interface Wanted {
 async function sendCut(context: Context, response: Response, assetId: string, wanted: Wanted): Promise<void> {
   const [source] = await context.db.select().from(assets).where(eq(assets.id, assetId));
   if (!source) throw notFound('This picture');
-  if (!(wanted.width >= 1 && wanted.width <= source.widthPx))
+  const most = sizeAfter({ width: source.widthPx, height: source.heightPx }, wanted.recipe).width;
+  if (!(wanted.width >= 1 && wanted.width <= most))
     throw new Refusal(404, 'No cut is made wider than its original.');
   const cut = await ensureCut(context, source, wanted.recipe, wanted.width, wanted.format, wanted.quality);
   response.set({ 'Cache-Control': FOREVER, 'Content-Type': cut.mime, 'Content-Length': String(cut.bytes) });

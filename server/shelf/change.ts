@@ -31,6 +31,7 @@ export async function changeAsset(
   const stem = change.stem === undefined ? row.stem : await checkedStem(context, row, change.stem);
   const folder = change.folder === undefined ? row.folder : folderPath(change.folder);
   const trim = change.trim === undefined ? (row.trim ?? null) : change.trim;
+  const prep = change.prep ?? row.prep ?? null;
   const said = new Set(
     [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField) as string[],
   );
@@ -44,6 +45,7 @@ export async function changeAsset(
         folder,
         drafted,
         trim,
+        prep,
         version: version + 1,
         ...derivedColumns(label, stem, row.originalName),
       })
@@ -59,7 +61,13 @@ export async function changeAsset(
     if (folder !== row.folder) {
       for (const path of withAncestors(folder)) await tx.insert(folders).ignore().values({ path });
     }
-    const before = { label: row.label, stem: row.stem, folder: row.folder, trim: row.trim ?? null };
+    const before = {
+      label: row.label,
+      stem: row.stem,
+      folder: row.folder,
+      trim: row.trim ?? null,
+      prep: row.prep ?? null,
+    };
     await writeActivity(
       tx,
       {
@@ -68,7 +76,7 @@ export async function changeAsset(
         subjectId: id,
         what: 'changed its label',
         before,
-        after: { label, stem, folder, trim },
+        after: { label, stem, folder, trim, prep },
       },
       now,
     );

@@ -1,8 +1,17 @@
 import { eq, inArray } from 'drizzle-orm';
+import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
-import { recipeKey, trimmedSize } from '#core/media/recipe.ts';
+import {
+  AS_IT_CAME,
+  type Prep,
+  PrepSchema,
+  recipeKey,
+  WHOLE,
+  wholeRecipe,
+  wholeSize,
+} from '#core/media/recipe.ts';
 import type { Piece } from '#core/page/picture.ts';
 import type { Context } from '../context.ts';
 import type { assets } from '../db/schema.ts';
@@ -30,7 +39,7 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     stem: row.stem,
     extension: row.extension,
     folder: row.folder,
-    ...trimmedSize(originalSize(row), trimOf(row)),
+    ...wholeSize(cuttable(row)),
     bytes: row.bytes,
     format: row.format,
     alpha: row.alpha,
@@ -39,28 +48,41 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     drafted: row.drafted,
     conditions: row.conditions,
     trim: trimOf(row),
+    prep: prepOf(row),
     original: originalSize(row),
     foldedInto: row.foldedInto,
     deletedAt: row.deletedAt?.toISOString() ?? null,
     originalName: row.originalName,
     thumb: thumbAddress(context, row),
-    view: screenAddress(context, row, null, VIEW_PX),
+    view: screenAddress(context, row, VIEW_PX),
+    plainView: signedAddress(context, thumbPath(row.id, recipeKey(WHOLE), Math.min(VIEW_PX, row.widthPx))),
     createdAt: row.createdAt.toISOString(),
     createdBy: names.get(row.createdBy) ?? 'Somebody',
     usedOn: uses.get(row.id) ?? [],
   }));
 }
 
-type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim'>;
+type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep'>;
 
-/** The small picture of a piece, without a border that was trimmed. */
+/** The small picture of a piece, as it is prepared. */
 export function thumbAddress(context: Context, row: Sized): string {
-  return screenAddress(context, row, trimOf(row), THUMB_PX);
+  return screenAddress(context, row, THUMB_PX);
 }
 
-function screenAddress(context: Context, row: Sized, trim: CropRect | null, wish: number): string {
-  const { width } = trimmedSize(originalSize(row), trim);
-  return signedAddress(context, thumbPath(row.id, recipeKey({ crop: trim }), Math.min(wish, width)));
+function screenAddress(context: Context, row: Sized, wish: number): string {
+  const piece = cuttable(row);
+  const { width } = wholeSize(piece);
+  return signedAddress(context, thumbPath(row.id, recipeKey(wholeRecipe(piece)), Math.min(wish, width)));
+}
+
+function cuttable(row: Sized) {
+  return { size: originalSize(row), trim: trimOf(row), prep: prepOf(row) };
+}
+
+/** What is stored of a recipe, read into its type: one that a newer Placard made is left alone and shown as it came. */
+function prepOf(row: Sized): Prep {
+  const read = v.safeParse(PrepSchema, row.prep);
+  return read.success ? read.output : AS_IT_CAME;
 }
 
 function originalSize(row: Sized): Size {
@@ -100,6 +122,7 @@ export function pieceOf(row: AssetRow): Piece {
     extension: row.extension,
     size: originalSize(row),
     trim: trimOf(row),
+    prep: prepOf(row),
     bytes: row.bytes,
     alpha: row.alpha,
     animated: row.animated,

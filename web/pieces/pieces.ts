@@ -44,6 +44,7 @@ export function pieceOf(asset: Asset): Piece {
     extension: asset.extension,
     size: asset.original,
     trim: asset.trim,
+    prep: asset.prep,
     bytes: asset.bytes,
     alpha: asset.alpha,
     animated: asset.animated,
@@ -92,6 +93,7 @@ function inverseOf(before: Asset, change: AssetChange): AssetChange {
     ...(change.stem === undefined ? {} : { stem: before.stem }),
     ...(change.folder === undefined ? {} : { folder: before.folder }),
     ...(change.trim === undefined ? {} : { trim: before.trim }),
+    ...(change.prep === undefined ? {} : { prep: before.prep }),
   };
 }
 

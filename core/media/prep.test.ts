@@ -1,0 +1,259 @@
+import fc from 'fast-check';
+import * as v from 'valibot';
+import { describe, expect, it } from 'vitest';
+import {
+  AS_IT_CAME,
+  changesOf,
+  focalIn,
+  focalOfOriginal,
+  innerSize,
+  maybeRecipe,
+  type Prep,
+  PrepSchema,
+  type Recipe,
+  recipeForRatio,
+  recipeKey,
+  sizeAfter,
+  stepsOf,
+  TURNS,
+  WHOLE,
+  wholeRecipe,
+  wholeSize,
+} from './recipe.ts';
+import { PLAIN_TONE, sayTone, svgMatrix, type Tone, toneMatrix } from './tone.ts';
+
+const size = fc.record({
+  width: fc.integer({ min: 40, max: 8000 }),
+  height: fc.integer({ min: 40, max: 8000 }),
+});
+const step = fc.integer({ min: -100, max: 100 });
+const ink = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`);
+const tone: fc.Arbitrary<Tone> = fc.record({
+  light: step,
+  contrast: step,
+  colour: step,
+  warmth: step,
+  monochrome: fc.boolean(),
+  inks: fc.option(fc.record({ dark: ink, light: ink })),
+});
+const prep: fc.Arbitrary<Prep> = fc.record({
+  version: fc.constant(1 as const),
+  turn: fc.constantFrom(...TURNS),
+  mirror: fc.boolean(),
+  straighten: fc.integer({ min: -150, max: 150 }),
+  tone,
+  frames: fc.constant([]),
+  off: fc.constant([]),
+});
+const ratio = fc.record({ across: fc.integer({ min: 1, max: 30 }), down: fc.integer({ min: 1, max: 30 }) });
+const point = fc.record({
+  x: fc.double({ min: 0.2, max: 0.8, noNaN: true }),
+  y: fc.double({ min: 0.2, max: 0.8, noNaN: true }),
+});
+
+describe('a recipe', () => {
+  it('is read back from its key, and equal recipes have equal keys', () => {
+    fc.assert(
+      fc.property(size, prep, ratio, point, (picture, one, shape, focal) => {
+        const recipe = recipeForRatio({ size: picture, trim: null, prep: one, focal }, shape);
+        const key = recipeKey(recipe);
+        expect(key).toMatch(/^[A-Za-z0-9][A-Za-z0-9._-]{0,159}$/);
+        const read = maybeRecipe(key);
+        expect(read && recipeKey(read)).toBe(key);
+        expect(read && sizeAfter(picture, read)).toEqual(sizeAfter(picture, recipe));
+      }),
+    );
+  });
+
+  it.each([
+    '',
+    'r45',
+    'r90.',
+    'x',
+    's999',
+    'whole.r90',
+    't1_2_3',
+    't101_0_0_0',
+    'm.r90',
+    'c0-0-0-0',
+    'r0',
+    's0',
+    '../etc',
+    'c900000-0-900000-1000000',
+  ])('is not made of %j', (key) => {
+    expect(maybeRecipe(key)).toBeUndefined();
+  });
+
+  it('never makes more pixels than the original has on its longer edge', () => {
+    fc.assert(
+      fc.property(size, prep, (picture, one) => {
+        const made = wholeSize({ size: picture, trim: null, prep: one });
+        const longest = Math.max(picture.width, picture.height);
+        expect(made.width).toBeLessThanOrEqual(longest);
+        expect(made.height).toBeLessThanOrEqual(longest);
+        expect(Math.min(made.width, made.height)).toBeGreaterThanOrEqual(1);
+      }),
+    );
+  });
+
+  it('keeps a ratio within a pixel', () => {
+    fc.assert(
+      fc.property(size, prep, ratio, point, (picture, one, shape, focal) => {
+        const made = sizeAfter(
+          picture,
+          recipeForRatio({ size: picture, trim: null, prep: one, focal }, shape),
+        );
+        const wanted = shape.across / shape.down;
+        const off = Math.min(
+          Math.abs(made.width - made.height * wanted) / Math.max(1, wanted),
+          Math.abs(made.height - made.width / wanted) / Math.max(1, 1 / wanted),
+        );
+        expect(off).toBeLessThanOrEqual(1.01);
+      }),
+    );
+  });
+
+  it('is nothing for a piece as it came, and for steps that are switched off', () => {
+    const piece = { size: { width: 600, height: 400 }, trim: null, prep: AS_IT_CAME };
+    expect(wholeRecipe(piece)).toEqual(WHOLE);
+    const off = { ...AS_IT_CAME, turn: 90, straighten: 30, off: ['turn', 'straighten'] } as const;
+    expect(recipeKey(wholeRecipe({ ...piece, prep: { ...off, off: [...off.off] } }))).toBe('whole');
+  });
+});
+
+describe('an upright rectangle inside a turned picture', () => {
+  it('fits, whatever the angle', () => {
+    fc.assert(
+      fc.property(size, fc.integer({ min: -150, max: 150 }), (picture, tenths) => {
+        const inner = innerSize(picture, tenths / 10);
+        const angle = (Math.abs(tenths) / 10 / 180) * Math.PI;
+        const [sin, cos] = [Math.sin(angle), Math.cos(angle)];
+        // Its corner, turned back, lies inside the picture.
+        expect(inner.width * cos + inner.height * sin).toBeLessThanOrEqual(picture.width + 0.01);
+        expect(inner.width * sin + inner.height * cos).toBeLessThanOrEqual(picture.height + 0.01);
+      }),
+    );
+  });
+
+  it('is the picture itself at no angle', () => {
+    expect(innerSize({ width: 6000, height: 4000 }, 0)).toEqual({ width: 6000, height: 4000 });
+    const { width, height } = innerSize({ width: 6000, height: 4000 }, 1);
+    expect(width).toBeGreaterThan(5900);
+    expect(height).toBeGreaterThan(3880);
+  });
+});
+
+describe('the focal point', () => {
+  it('set on the picture as it is seen comes back to where it was set', () => {
+    fc.assert(
+      fc.property(size, prep, point, (picture, one, seen) => {
+        const piece = { size: picture, trim: null, prep: one, focal: { x: 0.5, y: 0.5 } };
+        const back = focalIn({ ...piece, focal: focalOfOriginal(piece, seen) });
+        expect(back.x).toBeCloseTo(seen.x, 3);
+        expect(back.y).toBeCloseTo(seen.y, 3);
+      }),
+    );
+  });
+
+  it('a frame set by hand for a shape is used for it, and for no other', () => {
+    const crop = { left: 0.1, top: 0.2, width: 0.5, height: 0.5 };
+    const framed = { ...AS_IT_CAME, frames: [{ ratio: { across: 3, down: 2 }, crop }] };
+    const piece = {
+      size: { width: 6000, height: 4000 },
+      trim: null,
+      prep: framed,
+      focal: { x: 0.9, y: 0.5 },
+    };
+    expect(recipeForRatio(piece, { across: 6, down: 4 }).crop).toEqual(crop);
+    expect(recipeForRatio(piece, { across: 1, down: 1 }).crop?.left).toBeCloseTo(0.3, 5);
+  });
+});
+
+describe('a tone', () => {
+  it('of nothing changes nothing', () => {
+    const numbers = toneMatrix(PLAIN_TONE).flat();
+    [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0].forEach((expected, at) => {
+      expect(numbers[at]).toBeCloseTo(expected, 10);
+    });
+  });
+
+  const apply = (one: Tone, colour: readonly [number, number, number]) =>
+    toneMatrix(one).map(([r, g, b, add]) => r * colour[0] + g * colour[1] + b * colour[2] + add);
+
+  it('in black and white is grey, and in two inks runs from one to the other', () => {
+    const [r = 0, g = 1, b = 2] = apply({ ...PLAIN_TONE, monochrome: true }, [0.8, 0.2, 0.4]);
+    expect(r).toBeCloseTo(g, 10);
+    expect(g).toBeCloseTo(b, 10);
+    const inks = { dark: '#0f5c4d', light: '#fde9e1' };
+    const hex = (rgb: readonly number[]) =>
+      `#${rgb
+        .map((value) =>
+          Math.round(value * 255)
+            .toString(16)
+            .padStart(2, '0'),
+        )
+        .join('')}`;
+    expect(hex(apply({ ...PLAIN_TONE, inks }, [0, 0, 0]))).toBe('#0f5c4d');
+    expect(hex(apply({ ...PLAIN_TONE, inks }, [1, 1, 1]))).toBe('#fde9e1');
+  });
+
+  it('goes the way that it says', () => {
+    expect(apply({ ...PLAIN_TONE, light: 40 }, [0.5, 0.5, 0.5])[0]).toBeGreaterThan(0.5);
+    expect(apply({ ...PLAIN_TONE, warmth: 50 }, [0.5, 0.5, 0.5])[0]).toBeGreaterThan(
+      apply({ ...PLAIN_TONE, warmth: 50 }, [0.5, 0.5, 0.5])[2] ?? 1,
+    );
+    expect(apply({ ...PLAIN_TONE, contrast: 50 }, [0.8, 0.8, 0.8])[0]).toBeCloseTo(0.95, 5);
+    expect(sayTone({ ...PLAIN_TONE, light: 8, colour: -4 })).toBe('lighter by 8, less colour by 4');
+  });
+
+  it('is written for the browser as one matrix of twenty finite numbers', () => {
+    fc.assert(
+      fc.property(tone, (one) => {
+        const numbers = svgMatrix(toneMatrix(one)).split(' ').map(Number);
+        expect(numbers).toHaveLength(20);
+        expect(numbers.every(Number.isFinite)).toBe(true);
+      }),
+    );
+  });
+});
+
+describe('what is done to a piece', () => {
+  it('is told as changes, but for turning and trimming', () => {
+    const recipe: Recipe = { ...WHOLE, turn: 90, trim: { left: 0.1, top: 0.1, width: 0.8, height: 0.8 } };
+    expect(changesOf(recipe)).toEqual([]);
+    expect(changesOf({ ...recipe, mirror: true, straighten: 12, tone: PLAIN_TONE })).toEqual([
+      'straightened',
+      'mirrored',
+      'toned',
+    ]);
+  });
+
+  it('is listed as sentences', () => {
+    const said = stepsOf(
+      { ...AS_IT_CAME, turn: 90, mirror: true, straighten: -8, tone: { ...PLAIN_TONE, light: 5 } },
+      sayTone,
+    );
+    expect(said.map(({ says }) => says)).toEqual([
+      'Turned by 90° clockwise and mirrored.',
+      'Straightened by -0.8°.',
+      'Toned: lighter by 5.',
+    ]);
+  });
+
+  it('made by a newer Placard, or of nonsense, is not taken for one', () => {
+    expect(v.is(PrepSchema, { ...AS_IT_CAME, version: 2 })).toBe(false);
+    expect(v.is(PrepSchema, { ...AS_IT_CAME, straighten: 151 })).toBe(false);
+    expect(
+      v.is(PrepSchema, {
+        ...AS_IT_CAME,
+        frames: [{ ratio: { across: 1, down: 1000 }, crop: { left: 0, top: 0, width: 1, height: 1 } }],
+      }),
+    ).toBe(false);
+    expect(
+      v.is(PrepSchema, {
+        ...AS_IT_CAME,
+        frames: [{ ratio: { across: 1, down: 1 }, crop: { left: 0, top: 0, width: 0, height: 2 } }],
+      }),
+    ).toBe(false);
+  });
+});
