@@ -21,6 +21,14 @@ function counting(start = 0) {
   return { ledger, set, now: () => value };
 }
 
+function waiting() {
+  let resolve: () => void = () => undefined;
+  const promise = new Promise<void>((done) => {
+    resolve = done;
+  });
+  return { promise, resolve: () => resolve() };
+}
+
 describe('the ledger', () => {
   it('takes back in one order, and says what', async () => {
     const { ledger, set, now } = counting();
@@ -55,6 +63,34 @@ describe('the ledger', () => {
     await expect(ledger.undo()).rejects.toThrow('no line');
     expect(ledger.store.state.done.map((deed) => deed.name)).toEqual(['a label']);
     expect(ledger.store.state.isBusy).toBe(false);
+  });
+
+  it('answers every press, also while a deed is still being taken back', async () => {
+    const { ledger, set, now } = counting();
+    set(1, 'one');
+    const slow = waiting();
+    ledger.add({ name: 'slow', scope: 'page', undo: () => slow.promise, redo: () => undefined });
+    const both = Promise.all([ledger.undo(), ledger.undo(), ledger.undo()]);
+    await Promise.resolve();
+    expect(now()).toBe(1);
+    slow.resolve();
+    expect(await both).toEqual(['slow', 'one', null]);
+    expect(now()).toBe(0);
+  });
+
+  it('loses nothing that is done while a deed is being taken back', async () => {
+    const { ledger, set, now } = counting();
+    const slow = waiting();
+    ledger.add({ name: 'slow', scope: 'page', undo: () => slow.promise, redo: () => undefined });
+    const undone = ledger.undo();
+    await Promise.resolve();
+    set(1, 'meanwhile');
+    slow.resolve();
+    await undone;
+    expect(ledger.store.state.done.map(({ name }) => name)).toEqual(['meanwhile']);
+    expect(await ledger.redo()).toBeNull();
+    expect(await ledger.undo()).toBe('meanwhile');
+    expect(now()).toBe(0);
   });
 
   it('forgets the deeds of a screen that is left, and no others', async () => {

@@ -35,28 +35,42 @@ export class Ledger {
     }));
   }
 
-  async undo(): Promise<string | null> {
-    const deed = this.store.state.done.at(-1);
-    if (!deed || this.store.state.isBusy) return null;
-    await this.#busy(deed.undo);
-    this.store.update((state) => ({
-      ...state,
-      done: state.done.slice(0, -1),
-      undone: [...state.undone, deed],
-    }));
-    return deed.name;
+  /** Takes back the last deed, after any that is still being taken back: quick presses are each answered. */
+  undo(): Promise<string | null> {
+    return this.#inTurn(async () => {
+      const deed = this.store.state.done.at(-1);
+      if (!deed) return null;
+      await this.#busy(deed.undo);
+      this.store.update((state) => ({
+        ...state,
+        done: state.done.filter((other) => other !== deed),
+        // A deed done meanwhile leaves nothing to redo.
+        undone: state.done.at(-1) === deed ? [...state.undone, deed] : [],
+      }));
+      return deed.name;
+    });
   }
 
-  async redo(): Promise<string | null> {
-    const deed = this.store.state.undone.at(-1);
-    if (!deed || this.store.state.isBusy) return null;
-    await this.#busy(deed.redo);
-    this.store.update((state) => ({
-      ...state,
-      undone: state.undone.slice(0, -1),
-      done: [...state.done, deed],
-    }));
-    return deed.name;
+  redo(): Promise<string | null> {
+    return this.#inTurn(async () => {
+      const deed = this.store.state.undone.at(-1);
+      if (!deed) return null;
+      await this.#busy(deed.redo);
+      this.store.update((state) => ({
+        ...state,
+        undone: state.undone.filter((other) => other !== deed),
+        done: [...state.done, deed],
+      }));
+      return deed.name;
+    });
+  }
+
+  #last: Promise<unknown> = Promise.resolve();
+
+  #inTurn(work: () => Promise<string | null>): Promise<string | null> {
+    const turn = this.#last.then(work);
+    this.#last = turn.catch(() => undefined);
+    return turn;
   }
 
   async #busy(work: () => void | Promise<void>): Promise<void> {
