@@ -246,6 +246,19 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'the Bench',
+    async (page) => {
+      await page.goto('/shelf?words=sluice+eel+pass');
+      await page.getByRole('option', { name: /sluice with the eel pass/ }).click();
+      await page.getByRole('link', { name: 'Prepare it' }).click();
+      await page
+        .getByRole('navigation', { name: 'Cuts' })
+        .getByRole('button', { name: /^Square/ })
+        .click();
+      await expect(page.getByRole('button', { name: /^Frame: / })).toBeVisible();
+    },
+  ],
+  [
     'two that look alike',
     async (page) => {
       await page.goto('/shelf?words=north+reed+neck');

@@ -190,7 +190,7 @@ test('the clipper hands a page of another origin to Gather, until it is called b
   await expect(popup.getByText('We went out at six.')).toBeVisible();
   await expect(result(popup, /^Morning on the flats/)).toBeVisible();
   await page.getByRole('button', { name: 'Call it back' }).click();
-  await expect(page.getByRole('button', { name: 'Make a clipper' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Hand to Placard' })).toBeHidden();
   const refused = await press();
   await expect(refused.getByText('This clipper no longer works')).toBeVisible();
 });

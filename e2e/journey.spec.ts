@@ -326,6 +326,7 @@ test('the whole way by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Space');
   await toThe(/Put on a tray/);
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem', { name: 'By keyboard' })).toBeVisible();
   await page.keyboard.type('By key');
   await page.keyboard.press('Enter');
   await expect(page.getByText('1 piece put on the tray of By keyboard.')).toBeVisible();

@@ -49,6 +49,18 @@ const SHOTS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'bench',
+    async (page) => {
+      await page.goto(`${ORIGIN}/shelf?words=sluice+eel+pass`);
+      await page.getByRole('option', { name: /sluice with the eel pass/ }).click();
+      await page.getByRole('link', { name: 'Prepare it' }).click();
+      await page
+        .getByRole('navigation', { name: 'Cuts' })
+        .getByRole('button', { name: /^Square/ })
+        .click();
+    },
+  ],
+  [
     'shelf',
     async (page) => {
       await page.goto(`${ORIGIN}/shelf`);

@@ -67,6 +67,7 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     body: AssetChangeSchema,
     answers: AssetSchema,
   },
+  'get /api/assets/{id}/focal': { does: 'Where the computer would put the focal point' },
   'get /api/assets/{id}/provenance': { does: 'Where a piece came from, and what was said there' },
   'get /api/assets/{id}/lookalikes': { does: 'Pieces that look like it', answers: LookalikesSchema },
   'post /api/assets/{id}/keep-apart': { does: 'Keep two lookalikes', body: KeepApartSchema },

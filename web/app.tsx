@@ -35,6 +35,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
       },
       {
+        path: '/shelf/:id/bench',
+        lazy: async () => ({ Component: (await import('./bench/bench-screen.tsx')).BenchScreen }),
+      },
+      {
         path: '/gather',
         lazy: async () => ({ Component: (await import('./gather/gather-screen.tsx')).GatherScreen }),
       },

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
+import type { CropRect } from './crop.ts';
 import {
   AS_IT_CAME,
   changesOf,
@@ -8,6 +9,7 @@ import {
   focalOfOriginal,
   innerSize,
   maybeRecipe,
+  mirroredPrep,
   type Prep,
   PrepSchema,
   type Recipe,
@@ -16,6 +18,7 @@ import {
   sizeAfter,
   stepsOf,
   TURNS,
+  turnedPrep,
   WHOLE,
   wholeRecipe,
   wholeSize,
@@ -255,5 +258,50 @@ describe('what is done to a piece', () => {
         frames: [{ ratio: { across: 1, down: 1 }, crop: { left: 0, top: 0, width: 0, height: 2 } }],
       }),
     ).toBe(false);
+  });
+});
+
+describe('a frame set by hand', () => {
+  const share = fc.double({ min: 0.1, max: 0.45, noNaN: true });
+  const crop = fc.record({ left: share, top: share, width: share, height: share });
+  const middleOf = ({ left, top, width, height }: CropRect) => ({
+    x: left + width / 2,
+    y: top + height / 2,
+  });
+  const square = { across: 1, down: 1 };
+
+  it('turns and mirrors with what it frames', () => {
+    fc.assert(
+      fc.property(size, crop, fc.constantFrom(...TURNS), fc.boolean(), (original, frame, turn, mirror) => {
+        const before: Prep = { ...AS_IT_CAME, turn, mirror, frames: [{ ratio: square, crop: frame }] };
+        const piece = { size: original, trim: null, prep: before, focal: { x: 0.5, y: 0.5 } };
+        const focal = focalOfOriginal(piece, middleOf(frame));
+        for (const after of [turnedPrep(before, 'left'), turnedPrep(before, 'right'), mirroredPrep(before)]) {
+          const framed = after.frames[0]?.crop;
+          const seen = focalIn({ ...piece, prep: after, focal });
+          expect(framed && middleOf(framed).x).toBeCloseTo(seen.x, 6);
+          expect(framed && middleOf(framed).y).toBeCloseTo(seen.y, 6);
+        }
+      }),
+    );
+  });
+
+  it('is refitted to its shape when the picture is turned under it', () => {
+    const wide = { across: 16, down: 9 };
+    const frame = { left: 0.1, top: 0.1, width: 0.8, height: 0.8 };
+    const before: Prep = { ...AS_IT_CAME, frames: [{ ratio: wide, crop: frame }] };
+    const piece = { size: { width: 1600, height: 900 }, trim: null, focal: { x: 0.5, y: 0.5 } };
+    expect(recipeForRatio({ ...piece, prep: before }, wide).crop).toEqual(frame);
+    const turned = { ...piece, prep: turnedPrep(before, 'right') };
+    const { width, height } = sizeAfter(piece.size, recipeForRatio(turned, wide));
+    expect(width / height).toBeCloseTo(16 / 9, 2);
+    expect(width).toBeLessThanOrEqual(900);
+  });
+
+  it('is turned back to where it was by the opposite turn, and by mirroring twice', () => {
+    const frame = { left: 0.25, top: 0.125, width: 0.5, height: 0.25 };
+    const before: Prep = { ...AS_IT_CAME, straighten: 12, frames: [{ ratio: square, crop: frame }] };
+    expect(turnedPrep(turnedPrep(before, 'right'), 'left')).toEqual(before);
+    expect(mirroredPrep(mirroredPrep(before))).toEqual(before);
   });
 });

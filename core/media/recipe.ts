@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { CropRectSchema } from './condition.ts';
 import { type CropRect, cropInPixels, cropToRatio, type Point, type Ratio } from './crop.ts';
 import type { Size } from './dimensions.ts';
+import { fittedFrame, frameMirrored, frameTurnedRight } from './frame.ts';
 import { isPlainTone, PLAIN_TONE, type Tone, ToneSchema } from './tone.ts';
 
 export const TURNS = [0, 90, 180, 270] as const;
@@ -17,7 +18,7 @@ const FrameSchema = v.strictObject({
 });
 
 /** Steps that can be switched off and on again without being forgotten. */
-export const PREP_STEPS = ['turn', 'straighten', 'tone', 'frames'] as const;
+const PREP_STEPS = ['turn', 'straighten', 'tone', 'frames'] as const;
 export type PrepStep = (typeof PREP_STEPS)[number];
 
 /**
@@ -35,7 +36,6 @@ export const PrepSchema = v.strictObject({
   off: v.pipe(v.array(v.picklist(PREP_STEPS)), v.maxLength(PREP_STEPS.length)),
 });
 export type Prep = v.InferOutput<typeof PrepSchema>;
-export type Frame = v.InferOutput<typeof FrameSchema>;
 
 export const AS_IT_CAME: Prep = {
   version: 1,
@@ -103,8 +103,9 @@ export function wholeSize(piece: Pick<Cuttable, 'size' | 'trim' | 'prep'>): Size
 export function recipeForRatio(piece: Cuttable, ratio: Ratio | null): Recipe {
   const whole = wholeRecipe(piece);
   if (!ratio) return whole;
+  const size = sizeAfter(piece.size, whole);
   const framed = piece.prep.off.includes('frames') ? undefined : frameFor(piece.prep, ratio);
-  const crop = framed ?? cropToRatio(sizeAfter(piece.size, whole), ratio, focalIn(piece));
+  const crop = framed ? fittedFrame(framed, size, ratio) : cropToRatio(size, ratio, focalIn(piece));
   return crop.width === 1 && crop.height === 1 ? whole : { ...whole, crop: inSteps(crop) };
 }
 
@@ -112,6 +113,22 @@ export function recipeForRatio(piece: Cuttable, ratio: Ratio | null): Recipe {
 export function frameFor(prep: Prep, ratio: Ratio): CropRect | undefined {
   const same = (other: Ratio) => other.across * ratio.down === ratio.across * other.down;
   return prep.frames.find((frame) => same(frame.ratio))?.crop;
+}
+
+/** A prep turned on by a quarter as it is seen; what was framed by hand turns with it. */
+export function turnedPrep(prep: Prep, way: 'left' | 'right'): Prep {
+  // A picture that is mirrored after its turn is seen to turn the other way.
+  const quarters = (way === 'right') === prep.mirror ? 270 : 90;
+  const turn = TURNS.find((each) => each === (prep.turn + quarters) % 360) ?? 0;
+  const right = frameTurnedRight;
+  const turned = (crop: CropRect) => (way === 'right' ? right(crop) : right(right(right(crop))));
+  return { ...prep, turn, frames: prep.frames.map((frame) => ({ ...frame, crop: turned(frame.crop) })) };
+}
+
+/** A prep mirrored left to right; what was framed by hand, and the slope that was straightened, are mirrored with it. */
+export function mirroredPrep(prep: Prep): Prep {
+  const frames = prep.frames.map((frame) => ({ ...frame, crop: frameMirrored(frame.crop) }));
+  return { ...prep, mirror: !prep.mirror, straighten: prep.straighten === 0 ? 0 : -prep.straighten, frames };
 }
 
 /** The focal point in fractions of the piece as a whole, clamped to it. */

@@ -82,9 +82,8 @@ async function turnedCut(path: string, { original, recipe, width }: CutOrder): P
     height: Math.max(1, Math.round(trimmed.height * scale)),
   };
   const working = await settled(image.resize({ ...small, fit: 'fill' }).toColourspace('srgb'));
-  const quarter = await settled(
-    recipe.mirror ? working.rotate(recipe.turn).flop() : working.rotate(recipe.turn),
-  );
+  const upright = await settled(working.rotate(recipe.turn));
+  const quarter = recipe.mirror ? await settled(upright.flop()) : upright;
   const turned = turnedSize(small, recipe.turn);
   const straight =
     recipe.straighten === 0 ? quarter : await straightened(quarter, turned, recipe.straighten / 10);
@@ -122,12 +121,26 @@ async function settled(image: Sharp): Promise<Sharp> {
 /** The tone's matrix on each pixel; the part of white rides on an alpha channel that is full. */
 async function withTone(image: Sharp, tone: Tone): Promise<Sharp> {
   const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
+  const hasAlpha = info.channels === 4 || info.channels === 2;
   const [red, green, blue] = toneMatrix(tone);
-  const toned = sharp(data, { raw: { width: info.width, height: info.height, channels: info.channels } })
-    .ensureAlpha()
-    .recomb([[...red], [...green], [...blue], [0, 0, 0, 1]]);
-  const settledTone = await settled(toned);
-  return info.channels === 4 ? settledTone : settled(settledTone.removeAlpha());
+  const plain = { width: info.width, height: info.height };
+  const coloured =
+    info.channels > 2
+      ? await settled(sharp(data, { raw: { ...plain, channels: info.channels } }).ensureAlpha())
+      : sharp(inColour(data, info.channels), { raw: { ...plain, channels: 4 } });
+  const toned = await settled(coloured.recomb([[...red], [...green], [...blue], [0, 0, 0, 1]]));
+  return hasAlpha ? toned : settled(toned.removeAlpha());
+}
+
+/** Grey pixels, with or without alpha, as red, green, blue and alpha: a grey picture can be toned warm. */
+function inColour(grey: Buffer, channels: number): Buffer {
+  const count = grey.length / channels;
+  const colour = Buffer.allocUnsafe(count * 4);
+  for (let at = 0; at < count; at += 1) {
+    colour.fill(grey[at * channels] ?? 0, at * 4, at * 4 + 3);
+    colour[at * 4 + 3] = channels === 2 ? (grey[at * channels + 1] ?? 0) : 255;
+  }
+  return colour;
 }
 
 function encode(image: Sharp, { format, quality }: CutOrder): Sharp {

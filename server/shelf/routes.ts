@@ -5,6 +5,7 @@ import { withAncestors } from '#core/naming/folders.ts';
 import type { Context } from '../context.ts';
 import { assets, folders } from '../db/schema.ts';
 import { versionOf } from '../if-match.ts';
+import { proposeFocal } from '../imaging/focal.ts';
 import { personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { changeAsset, findAsset } from './change.ts';
@@ -28,6 +29,10 @@ export function shelfRoutes(context: Context): Router {
   router.get('/assets/:id', async (request, response) => {
     const [asset] = await presentAssets(context, [await findAsset(context, request.params.id)]);
     response.json(asset);
+  });
+
+  router.get('/assets/:id/focal', async (request, response) => {
+    response.json(await proposeFocal(context, await findAsset(context, request.params.id)));
   });
 
   router.patch('/assets/:id', async (request, response) => {

@@ -1,4 +1,5 @@
 import { useId } from 'react';
+import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import { guessBytes, sayBytes } from '#core/media/weight.ts';
@@ -20,7 +21,21 @@ interface CutRowProps {
 export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
   const format = isOriginalFormat(asset.format) ? ORIGINAL_FORMATS[asset.format].says : asset.format;
   return (
-    <LabelRow name="Cut">
+    <LabelRow
+      name="Cut"
+      way={
+        isEditable ? (
+          <Link
+            className="button open-row"
+            data-kind="link"
+            to={`/shelf/${asset.id}/bench`}
+            aria-label="Prepare it"
+          >
+            Prepare
+          </Link>
+        ) : null
+      }
+    >
       {use && isEditable ? <RatioChips rules={rules} use={use} /> : null}
       <p>
         {use

@@ -52,6 +52,13 @@ export function pieceOf(asset: Asset): Piece {
   };
 }
 
+const FocalSchema = v.object({ x: v.number(), y: v.number() });
+
+/** Where the computer would put the focal point, in fractions of the original. */
+export function askFocal(id: string): Promise<{ x: number; y: number }> {
+  return ask(FocalSchema, `/assets/${id}/focal`);
+}
+
 const ClashSchema = v.looseObject({ current: AssetSchema });
 
 /** Changes a piece on the version that is known, and writes the change into the ledger under `name`. */

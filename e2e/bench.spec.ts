@@ -1,0 +1,183 @@
+import { expect, type Page, test } from '@playwright/test';
+import { signIn } from './hands.ts';
+
+test.setTimeout(120_000);
+
+const cut = (page: Page, name: RegExp) =>
+  page.getByRole('navigation', { name: 'Cuts' }).getByRole('button', { name });
+const rowOf = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
+const frame = (page: Page) => page.getByRole('button', { name: /^Frame: / });
+
+async function openBench(page: Page): Promise<void> {
+  await signIn(page, 'Mara');
+  await page.goto('/shelf?words=sluice+eel+pass');
+  await page.getByRole('option', { name: /sluice with the eel pass/ }).click();
+  await page.getByRole('link', { name: 'Prepare it' }).click();
+  await expect(page.getByRole('heading', { name: 'The sluice with the eel pass' })).toBeVisible();
+}
+
+test('one focal point moves every cut, and a cut framed by hand stays as it was framed', async ({ page }) => {
+  await openBench(page);
+  await cut(page, /^Square/).click();
+  await expect(rowOf(page, 'Frame').getByText('It follows the focal point.')).toBeVisible();
+  const leftOf = async () =>
+    Number(await rowOf(page, 'Frame').getByRole('textbox', { name: 'Left' }).inputValue());
+  const before = await leftOf();
+  const stage = await page.locator('.stage-picture').boundingBox();
+  if (!stage) throw new Error('no stage');
+  await page.mouse.click(stage.x + stage.width * 0.04, stage.y + stage.height * 0.5);
+  await expect.poll(leftOf).toBeLessThan(before);
+  await page.getByRole('button', { name: 'Undo the focal point' }).click();
+  await expect.poll(leftOf).toBe(before);
+  const box = await frame(page).boundingBox();
+  if (!box) throw new Error('no frame');
+  await page.mouse.move(box.x + 20, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 40, box.y + 20, { steps: 5 });
+  await page.mouse.up();
+  await expect(
+    rowOf(page, 'Frame').getByRole('button', { name: 'Follow the focal point again' }),
+  ).toBeVisible();
+  const framed = await leftOf();
+  expect(framed).not.toBe(before);
+  await expect(page.getByRole('button', { name: 'Undo framing it by hand' })).toBeVisible();
+  await cut(page, /^Card/).click();
+  await expect(rowOf(page, 'Frame').getByText('It follows the focal point.')).toBeVisible();
+  await cut(page, /^Square/).click();
+  await page.reload();
+  await expect.poll(leftOf).toBe(framed);
+  await rowOf(page, 'Frame').getByRole('button', { name: 'Follow the focal point again' }).click();
+  await expect.poll(leftOf).toBe(before);
+});
+
+test('turning, straightening and tone are steps that can be switched off, and the original stays', async ({
+  page,
+}) => {
+  await openBench(page);
+  await rowOf(page, 'Turn').getByRole('button', { name: 'Right' }).click();
+  await expect(rowOf(page, 'Steps').getByText('Turned by 90° clockwise.')).toBeVisible();
+  const horizon = rowOf(page, 'Straight').getByRole('slider', { name: 'Horizon' });
+  await horizon.focus();
+  for (let press = 0; press < 8; press += 1) await page.keyboard.press('ArrowRight');
+  await expect(rowOf(page, 'Steps').getByText('Straightened by 0.8°.')).toBeVisible();
+  const light = rowOf(page, 'Tone').getByRole('slider', { name: 'Light' });
+  await light.focus();
+  for (let press = 0; press < 5; press += 1) await page.keyboard.press('ArrowRight');
+  await expect(rowOf(page, 'Steps').getByText('Toned: lighter by 5.')).toBeVisible();
+  await rowOf(page, 'Steps').getByRole('checkbox', { name: 'Turned by 90° clockwise.' }).uncheck();
+  await page.getByRole('button', { name: 'Undo switching a step off' }).click();
+  await expect(
+    rowOf(page, 'Steps').getByRole('checkbox', { name: 'Turned by 90° clockwise.' }),
+  ).toBeChecked();
+  await page.getByRole('button', { name: 'Show it as it came' }).click();
+  await page.getByRole('button', { name: 'Show it prepared' }).click();
+  await page.getByRole('link', { name: 'Done' }).click();
+  // The shelf shows it as it is prepared: it stands upright now.
+  const thumb = page.getByRole('option', { name: /sluice with the eel pass/ }).locator('img');
+  await expect(thumb).toBeVisible();
+  await expect
+    .poll(() =>
+      thumb.evaluate(
+        (image) => image instanceof HTMLImageElement && image.naturalHeight > image.naturalWidth,
+      ),
+    )
+    .toBe(true);
+  await page.goBack();
+  await rowOf(page, 'Steps').getByRole('button', { name: 'Put it back as it came' }).click();
+  await expect(rowOf(page, 'Steps').getByText('Nothing is done to it.')).toBeVisible();
+});
+
+test('what the browser shows and what the server makes agree', async ({ page }) => {
+  await openBench(page);
+  const pieces = await page.evaluate(async () => {
+    const answer = await fetch('/api/assets?kind=photo&limit=40');
+    const { assets } = await answer.json();
+    return assets.slice(0, 12).map((asset: { id: string; version: number; prep: object }) => asset);
+  });
+  expect(pieces.length).toBe(12);
+  for (const [at, piece] of pieces.entries()) {
+    const prep = {
+      ...piece.prep,
+      turn: [0, 90, 180, 270][at % 4],
+      mirror: at % 3 === 0,
+      straighten: (at - 6) * 9,
+      tone: {
+        light: at * 4 - 20,
+        contrast: 30 - at * 5,
+        colour: at * 8 - 40,
+        warmth: at * 6 - 30,
+        monochrome: at === 5,
+        inks: at === 7 ? { dark: '#172126', light: '#f7efe0' } : null,
+      },
+    };
+    const changed = await page.request.patch(`/api/assets/${piece.id}`, {
+      data: { prep },
+      headers: { 'if-match': `"${piece.version}"` },
+    });
+    const asset = await changed.json();
+    await page.goto(`/shelf/${piece.id}/bench`);
+    await expect(page.locator('.stage-picture .prepared img')).toBeVisible();
+    const far = await distanceBetween(page, asset.view);
+    expect(far, `piece ${at + 1}`).toBeLessThan(6);
+    await page.request.patch(`/api/assets/${piece.id}`, {
+      data: { prep: piece.prep },
+      headers: { 'if-match': `"${asset.version}"` },
+    });
+  }
+});
+
+/** The mean distance, 0 to 255, between the stage as the browser draws it and the server's picture, at 64 px. */
+async function distanceBetween(page: Page, serverView: string): Promise<number> {
+  // The marks on the stage are no part of the picture.
+  await page.addStyleTag({
+    content: '.stage-frame, .stage-shade, .focal-mark, .stage .dimension { display: none !important }',
+  });
+  await page.locator('.stage-picture .prepared img').evaluate(async (image) => {
+    if (image instanceof HTMLImageElement) await image.decode();
+  });
+  const shot = await page.locator('.stage-picture').screenshot({ type: 'png' });
+  const { default: sharp } = await import('sharp');
+  const answer = await fetch(serverView);
+  expect(answer.status, serverView).toBe(200);
+  const served = Buffer.from(await answer.arrayBuffer());
+  const small = (bytes: Buffer) =>
+    sharp(bytes).removeAlpha().resize(64, 64, { fit: 'fill' }).blur(0.8).raw().toBuffer();
+  const [one, other] = await Promise.all([small(shot), small(served)]);
+  let sum = 0;
+  for (let at = 0; at < one.length; at += 1) sum += Math.abs((one[at] ?? 0) - (other[at] ?? 0));
+  return sum / one.length;
+}
+
+test('a piece whose licence forbids changes says so at the bench', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/gather?words=mist');
+  await page.getByRole('region', { name: 'Commonfield' }).getByRole('button', { name: 'Open them' }).click();
+  await page.getByRole('option', { name: /^Boardwalk into the mist/ }).click();
+  await page.getByRole('button', { name: 'To the shelf' }).click();
+  await expect(page.getByText(/^(Taken in|Held already)/)).toBeVisible();
+  await page.goto('/shelf?words=boardwalk+into+mist');
+  await page.getByRole('option', { name: /Boardwalk into the mist/ }).click();
+  await page.getByRole('link', { name: 'Prepare it' }).click();
+  await cut(page, /^Square/).click();
+  await expect(
+    rowOf(page, 'Rights').getByText('CC BY-ND 4.0 forbids changes, and it is cropped here. Show it whole.'),
+  ).toBeVisible();
+  await cut(page, /^Teaser/).click();
+  await expect(rowOf(page, 'Rights').getByText('May be used here. The credit is owed.')).toBeVisible();
+});
+
+test('the bench by keyboard alone', async ({ page }) => {
+  await openBench(page);
+  await cut(page, /^Card/).focus();
+  await page.keyboard.press('Enter');
+  await frame(page).focus();
+  const before = await frame(page).getAttribute('aria-label');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect.poll(() => frame(page).getAttribute('aria-label')).not.toBe(before);
+  await page.keyboard.press('-');
+  await page.getByRole('button', { name: /^Focal point/ }).focus();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByRole('button', { name: 'Undo the focal point' })).toBeVisible();
+  for (let press = 0; press < 3; press += 1) await page.keyboard.press('Control+z');
+  await expect(rowOf(page, 'Frame').getByText('It follows the focal point.')).toBeVisible();
+});

@@ -1,0 +1,274 @@
+import './bench.css';
+import '../label/label.css';
+import { useQuery } from '@tanstack/react-query';
+import { type MouseEvent, type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import type { Asset } from '#api/assets.ts';
+import { may } from '#api/people.ts';
+import type { Point } from '#core/media/crop.ts';
+import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
+import {
+  AS_IT_CAME,
+  type Cuttable,
+  focalIn,
+  focalOfOriginal,
+  type Prep,
+  recipeForRatio,
+  wholeSize,
+} from '#core/media/recipe.ts';
+import { sayBytes } from '#core/media/weight.ts';
+import type { CutPreset, HouseRules } from '#core/page/target.ts';
+import { licenceTerms } from '#core/rights/licences.ts';
+import { sayFailure } from '../api/client.ts';
+import { assetQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
+import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
+import { Button } from '../ui/button.tsx';
+import { CutList } from './cut-list.tsx';
+import { FocalMark } from './focal-mark.tsx';
+import { FrameOverlay } from './frame-overlay.tsx';
+import { PrepCard, withFrame } from './prep-card.tsx';
+import { Prepared, ToneFilter } from './prepared.tsx';
+
+export function BenchScreen() {
+  const { id = '' } = useParams();
+  const asked = useQuery(assetQuery(id));
+  const targets = useQuery(targetsQuery);
+  const { data: me } = useQuery(meQuery);
+  useEffect(() => {
+    if (asked.data) putPieces([asked.data]);
+  }, [asked.data]);
+  const asset = usePiece(id);
+  if (asked.error && !asset) return <p className="empty">{sayFailure(asked.error)}</p>;
+  const target = strictest(targets.data ?? []);
+  if (!asset || !target || !me) return null;
+  const isEditable = may(me.role, 'say-rights') || asset.createdBy === me.name;
+  return <Bench key={asset.id} asset={asset} rules={target.rules} isEditable={isEditable} />;
+}
+
+interface BenchProps {
+  readonly asset: Asset;
+  readonly rules: HouseRules;
+  readonly isEditable: boolean;
+}
+
+/** Preparing one piece: all cuts of the target at once, from one focal point; the original is never touched. */
+function Bench({ asset, rules, isEditable }: BenchProps) {
+  const [draft, setDraft] = useState<Prep | null>(null);
+  const [draftFocal, setDraftFocal] = useState<Point | null>(null);
+  const [isCompared, setCompared] = useState(false);
+  const [params, setParams] = useSearchParams();
+  const open = rules.cutPresets.find(({ id }) => id === params.get('cut')) ?? rules.cutPresets[0] ?? null;
+  const prep = draft ?? asset.prep;
+  const piece: Cuttable = {
+    size: asset.original,
+    trim: asset.trim,
+    prep,
+    focal: draftFocal ?? asset.label.focal,
+  };
+  const keep = useKeeper(asset.id, (kept) => {
+    // What was moved on meanwhile is not yet kept, and stays.
+    setDraft((current) => (kept && current !== kept.prep ? current : null));
+    setDraftFocal((current) => (kept && current !== kept.label?.focal ? current : null));
+  });
+  const onKeep = (next: Prep, name: string) => {
+    if (!draft && JSON.stringify(next) === JSON.stringify(asset.prep)) return;
+    setDraft(next);
+    void keep({ prep: next }, name);
+  };
+  const onPoint = (seen: Point, isDone: boolean) => {
+    const focal = focalOfOriginal(piece, seen);
+    setDraftFocal(focal);
+    if (isDone) void keep({ label: { focal } }, 'the focal point');
+  };
+  const propose = async () => {
+    try {
+      await keep({ label: { focal: await askFocal(asset.id) } }, 'the focal point as proposed');
+    } catch (error) {
+      toast.error(sayFailure(error));
+    }
+  };
+  const shown = isCompared ? { ...piece, prep: AS_IT_CAME } : piece;
+  return (
+    <div className="bench">
+      <BenchHeader
+        asset={asset}
+        isCompared={isCompared}
+        isEditable={isEditable}
+        onCompare={() => setCompared(!isCompared)}
+        onPropose={() => void propose()}
+      />
+      <CutList
+        asset={asset}
+        piece={piece}
+        rules={rules}
+        open={open}
+        onOpen={(preset) => setParams({ cut: preset.id }, { replace: true })}
+      />
+      <Stage
+        asset={asset}
+        piece={shown}
+        preset={isCompared ? null : open}
+        isEditable={isEditable && !isCompared}
+        onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : setDraft(next))}
+        onPoint={onPoint}
+      />
+      <aside className="bench-label" aria-label="Label">
+        <PrepCard
+          asset={asset}
+          piece={piece}
+          rules={rules}
+          preset={open}
+          isEditable={isEditable}
+          onDraft={setDraft}
+          onKeep={onKeep}
+        />
+      </aside>
+      <ToneFilter piece={shown} />
+    </div>
+  );
+}
+
+type Change = Parameters<typeof changePiece>[1];
+
+/**
+ * Keeps changes one after the other; steps made while one is on its way go together as the next. Tells what was
+ * kept last, or null where it could not be kept.
+ */
+function useKeeper(
+  id: string,
+  onKept: (kept: Change | null) => void,
+): (change: Change, name: string) => Promise<void> {
+  const isKeeping = useRef(false);
+  const waiting = useRef<{ readonly change: Change; readonly name: string } | null>(null);
+  return async (change, name) => {
+    waiting.current = { change: { ...waiting.current?.change, ...change }, name };
+    if (isKeeping.current) return;
+    isKeeping.current = true;
+    let kept: Change | null = null;
+    try {
+      while (waiting.current) {
+        const next = waiting.current;
+        waiting.current = null;
+        await changePiece(id, next.change, next.name);
+        kept = { ...(kept ?? {}), ...next.change };
+      }
+    } catch (error) {
+      kept = null;
+      waiting.current = null;
+      toast.error(sayFailure(error));
+    } finally {
+      isKeeping.current = false;
+      onKept(kept);
+    }
+  };
+}
+
+interface HeaderProps {
+  readonly asset: Asset;
+  readonly isCompared: boolean;
+  readonly isEditable: boolean;
+  readonly onCompare: () => void;
+  readonly onPropose: () => void;
+}
+
+function BenchHeader({ asset, isCompared, isEditable, onCompare, onPropose }: HeaderProps) {
+  const format = isOriginalFormat(asset.format) ? ORIGINAL_FORMATS[asset.format].says : asset.format;
+  const { width, height } = asset.original;
+  return (
+    <header className="bench-header">
+      <h1>{asset.label.title || asset.stem}</h1>
+      <p className="soft">
+        {width} × {height} {format}, {sayBytes(asset.bytes)}, {licenceTerms(asset.label.licence).short} · the
+        original stays as it is
+      </p>
+      {isEditable ? <Button onClick={onPropose}>Propose a focal point</Button> : null}
+      <Button aria-pressed={isCompared} onClick={onCompare}>
+        {isCompared ? 'Show it prepared' : 'Show it as it came'}
+      </Button>
+      <Link className="button" data-kind="action" to={`/shelf?piece=${asset.id}`}>
+        Done
+      </Link>
+    </header>
+  );
+}
+
+interface StageProps {
+  readonly asset: Asset;
+  readonly piece: Cuttable;
+  readonly preset: CutPreset | null;
+  readonly isEditable: boolean;
+  readonly onPrep: (prep: Prep, isDone: boolean, name: string) => void;
+  readonly onPoint: (point: Point, isDone: boolean) => void;
+}
+
+/** The piece on neutral grey, where its colour is judged, with the frame of the open cut and the focal point. */
+function Stage({ asset, piece, preset, isEditable, onPrep, onPoint }: StageProps) {
+  const stage = useRef<HTMLElement>(null);
+  const whole = wholeSize(piece);
+  const width = useRoom(stage, whole.width / whole.height);
+  const height = (width * whole.height) / whole.width;
+  const ratio = preset?.ratio ?? null;
+  const crop = ratio ? (recipeForRatio(piece, ratio).crop ?? FULL) : null;
+  const press = (event: MouseEvent<HTMLDivElement>) => {
+    if (
+      !isEditable ||
+      !(event.target instanceof Element) ||
+      event.target.closest('.stage-frame, .focal-mark')
+    )
+      return;
+    const box = event.currentTarget.getBoundingClientRect();
+    onPoint({ x: (event.clientX - box.left) / width, y: (event.clientY - box.top) / height }, true);
+  };
+  return (
+    <section className="stage" ref={stage} aria-label="Stage">
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the focal point itself is a button with keys of its own */}
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: as above */}
+      <div className="stage-picture" style={{ width, height }} onClick={press}>
+        <Prepared
+          piece={piece}
+          view={asset.plainView}
+          width={width}
+          crop={null}
+          alt={asset.label.title || asset.stem}
+        />
+        {ratio && crop && isEditable ? (
+          <FrameOverlay
+            frame={crop}
+            ratio={ratio}
+            whole={whole}
+            width={width}
+            onFrame={(frame, isDone) =>
+              onPrep(withFrame(piece.prep, ratio, frame), isDone, 'framing it by hand')
+            }
+          />
+        ) : null}
+        {isEditable ? (
+          <FocalMark point={focalIn(piece)} width={width} height={height} onPoint={onPoint} />
+        ) : null}
+      </div>
+    </section>
+  );
+}
+
+const FULL = { left: 0, top: 0, width: 1, height: 1 };
+const MARGIN_PX = 76;
+
+/** The width at which a picture of a shape fills the stage. */
+function useRoom(stage: RefObject<HTMLElement | null>, aspect: number): number {
+  const [room, setRoom] = useState({ width: 640, height: 460 });
+  useLayoutEffect(() => {
+    const element = stage.current;
+    if (!element) return;
+    const look = () =>
+      setRoom({
+        width: Math.max(160, element.clientWidth - MARGIN_PX),
+        height: Math.max(160, element.clientHeight - MARGIN_PX),
+      });
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [stage]);
+  return Math.round(Math.min(room.width, room.height * aspect));
+}

@@ -1,0 +1,60 @@
+import type { Asset } from '#api/assets.ts';
+import { heightAtWidth } from '#core/media/dimensions.ts';
+import { type Cuttable, recipeForRatio } from '#core/media/recipe.ts';
+import { standingOf } from '#core/page/cut-standing.ts';
+import type { CutPreset, HouseRules } from '#core/page/target.ts';
+import { Prepared } from './prepared.tsx';
+
+interface CutListProps {
+  readonly asset: Asset;
+  readonly piece: Cuttable;
+  readonly rules: HouseRules;
+  readonly open: CutPreset | null;
+  readonly onOpen: (preset: CutPreset) => void;
+}
+
+const THUMB_WIDTH_PX = 84;
+const THUMB_HEIGHT_PX = 66;
+
+/** Every cut of the target at once, live, each with how it stands. */
+export function CutList({ asset, piece, rules, open, onOpen }: CutListProps) {
+  return (
+    <nav className="cut-list" aria-label="Cuts">
+      <h2>Cuts for the {rules.name}</h2>
+      <ul>
+        {rules.cutPresets.map((preset) => {
+          const standing = standingOf(piece, preset);
+          const height = heightAtWidth(standing.size, preset.width);
+          const aspect = standing.size.width / standing.size.height;
+          return (
+            <li key={preset.id}>
+              <button type="button" aria-pressed={open?.id === preset.id} onClick={() => onOpen(preset)}>
+                <span className="cut-thumb">
+                  <Prepared
+                    piece={piece}
+                    view={asset.plainView}
+                    width={Math.min(THUMB_WIDTH_PX, THUMB_HEIGHT_PX * aspect)}
+                    crop={recipeForRatio(piece, preset.ratio).crop}
+                    alt=""
+                  />
+                </span>
+                <span>
+                  <strong>
+                    {preset.name}{' '}
+                    <span className="soft">
+                      {preset.ratio ? `${preset.ratio.across}:${preset.ratio.down}` : 'whole'}
+                    </span>
+                  </strong>
+                  <span className="mono soft">
+                    {preset.width} × {height}
+                  </span>
+                  <span className={standing.isDue ? 'due' : ''}>{standing.sentence}</span>
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </nav>
+  );
+}
