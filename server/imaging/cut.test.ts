@@ -193,3 +193,48 @@ describe('a cut of a grey original', () => {
     expect(data[3]).toBeLessThan(135);
   });
 });
+
+describe('a cut of a picture that moves', () => {
+  const frames = ['#c03020', '#208040', '#2040c0'];
+  const moving = async () => {
+    const path = `${original}.gif`;
+    const still = (colour: string) =>
+      sharp({ create: { width: 120, height: 80, channels: 3, background: colour } })
+        .png()
+        .toBuffer();
+    await sharp(await Promise.all(frames.map(still)), { join: { animated: true } })
+      .gif({ delay: [100, 200, 300], loop: 2 })
+      .toFile(path);
+    return path;
+  };
+  const orderOf = (recipe: Recipe, width: number) => ({
+    original: { width: 120, height: 80 },
+    recipe,
+    width,
+    format: 'webp' as const,
+    quality: 90,
+    animated: true,
+  });
+
+  it.each([
+    ['as it came', WHOLE, 60, 40],
+    ['cropped', { ...WHOLE, crop: { left: 0.25, top: 0, width: 0.5, height: 0.75 } }, 60, 60],
+    ['turned', { ...WHOLE, turn: 90 as const }, 40, 60],
+    ['toned', { ...WHOLE, tone: { ...PLAIN_TONE, light: 10 } }, 60, 40],
+  ])('still moves at its pace, %s, and has the size that core says', async (_, recipe, width, height) => {
+    const cut = await makeCut(await moving(), orderOf(recipe, width));
+    const facts = await sharp(cut, { animated: true }).metadata();
+    expect(facts.pages).toBe(3);
+    expect([facts.width, facts.pageHeight]).toEqual([width, height]);
+    expect(facts.delay).toEqual([100, 200, 300]);
+    expect(facts.loop).toBe(2);
+    const { dominant } = await sharp(cut, { page: 1 }).stats();
+    expect(dominant.g).toBeGreaterThan(dominant.r);
+  });
+
+  it('as its still fallback is its first frame', async () => {
+    const cut = await makeCut(await moving(), { ...orderOf({ ...WHOLE, turn: 90 }, 40), format: 'jpeg' });
+    const { dominant } = await sharp(cut).stats();
+    expect(dominant.r).toBeGreaterThan(dominant.g);
+  });
+});

@@ -1,8 +1,16 @@
-import sharp, { type Sharp } from 'sharp';
+import sharp, { type Sharp, type SharpOptions } from 'sharp';
 import { cropInPixels, type PixelRect } from '#core/media/crop.ts';
 import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import type { CutFormat } from '#core/media/formats.ts';
-import { innerSize, type Recipe, sizeAfter, trimmedSize, turnedSize } from '#core/media/recipe.ts';
+import {
+  innerSize,
+  type Recipe,
+  recipeKey,
+  sizeAfter,
+  trimmedSize,
+  turnedSize,
+  WHOLE,
+} from '#core/media/recipe.ts';
 import { type Tone, toneMatrix } from '#core/media/tone.ts';
 import { MEGAPIXEL_LIMIT } from './read-original.ts';
 
@@ -28,32 +36,48 @@ const JPEG_GROUND = '#ffffff';
  * Carries no metadata; the label is written in when it goes out.
  */
 export async function makeCut(originalPath: string, order: CutOrder): Promise<Buffer> {
-  if (order.animated && order.format === 'webp') return encode(moving(originalPath, order), order).toBuffer();
-  const resized = isTurned(order.recipe)
-    ? await turnedCut(originalPath, order)
-    : uprightCut(originalPath, order);
-  const toned = order.recipe.tone ? await withTone(resized, order.recipe.tone) : resized;
-  return encode(toned, order).toBuffer();
+  if (order.animated && order.format === 'webp') return movingCut(originalPath, order);
+  return encode(await prepared(originalPath, order, 0), order).toBuffer();
+}
+
+/** One frame of an original as its recipe makes it, at its size. */
+async function prepared(path: string, order: CutOrder, frame: number): Promise<Sharp> {
+  const image = opened(path, { page: frame });
+  const resized = isTurned(order.recipe) ? await turnedCut(image, order) : uprightCut(image, order);
+  return order.recipe.tone ? withTone(resized, order.recipe.tone) : resized;
 }
 
 const isTurned = ({ turn, mirror, straighten }: Recipe) => turn !== 0 || mirror || straighten !== 0;
 
-function opened(path: string, animated = false): Sharp {
+function opened(path: string, options: Pick<SharpOptions, 'page' | 'animated'>): Sharp {
   return sharp(path, {
+    ...options,
     limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000,
-    animated,
     failOn: 'none',
   }).autoOrient();
 }
 
-/** Pictures that move are only resized: their frames lie one under the other. */
-function moving(path: string, { width }: CutOrder): Sharp {
-  return opened(path, true).resize({ width, fit: 'fill', kernel: 'lanczos3' }).toColourspace('srgb');
+/** A picture that moves: as it came it is resized in one go; prepared, each of its frames is, and keeps its time. */
+async function movingCut(path: string, order: CutOrder): Promise<Buffer> {
+  const { recipe, width } = order;
+  if (recipeKey(recipe) === recipeKey(WHOLE)) {
+    const height = heightAtWidth(order.original, width);
+    const whole = opened(path, { animated: true }).resize({ width, height, fit: 'fill', kernel: 'lanczos3' });
+    return encode(whole.toColourspace('srgb'), order).toBuffer();
+  }
+  const { pages = 1, delay, loop } = await sharp(path, { animated: true }).metadata();
+  const frames: Buffer[] = [];
+  for (let frame = 0; frame < pages; frame += 1) {
+    const image = await prepared(path, order, frame);
+    frames.push(await image.ensureAlpha().png({ compressionLevel: 1 }).toBuffer());
+  }
+  return sharp(frames, { join: { animated: true } })
+    .webp({ quality: order.quality, effort: 4, ...(delay ? { delay } : {}), loop: loop ?? 0 })
+    .toBuffer();
 }
 
 /** Trim and crop are one rectangle where nothing is turned between them. */
-function uprightCut(path: string, { original, recipe, width }: CutOrder): Sharp {
-  const image = opened(path);
+function uprightCut(image: Sharp, { original, recipe, width }: CutOrder): Sharp {
   const { trim, crop } = recipe;
   if (trim || crop) image.extract(rectIn(original, recipe));
   const height = heightAtWidth(sizeAfter(original, recipe), width);
@@ -71,11 +95,10 @@ function rectIn(original: Size, { trim, crop }: Recipe): PixelRect {
 const WORKING_SHARE = 2;
 
 /** Step by step through plain pixels, since sharp has an order of its own for what is asked of it at once. */
-async function turnedCut(path: string, { original, recipe, width }: CutOrder): Promise<Sharp> {
+async function turnedCut(image: Sharp, { original, recipe, width }: CutOrder): Promise<Sharp> {
   const cutSize = sizeAfter(original, recipe);
   const trimmed = trimmedSize(original, recipe.trim);
   const scale = Math.min(1, (width * WORKING_SHARE) / cutSize.width);
-  const image = opened(path);
   if (recipe.trim) image.extract(cropInPixels(original, recipe.trim));
   const small = {
     width: Math.max(1, Math.round(trimmed.width * scale)),
