@@ -240,7 +240,7 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     'Gather with an album and the clipper',
     async (page) => {
       await page.goto('/gather?from=loftdrive&album=reed-days');
-      await page.getByRole('button', { name: 'Make a clipper' }).click();
+      await page.getByRole('button', { name: /^Make (a clipper|another)$/ }).click();
       await expect(page.getByRole('link', { name: 'Hand to Placard' })).toBeVisible();
       await page.getByRole('option').first().waitFor();
     },

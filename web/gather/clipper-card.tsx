@@ -59,7 +59,7 @@ export function ClipperCard() {
         </p>
       )}
       <div className="label-actions">
-        {code ? null : (
+        {code || !clippers.data ? null : (
           <Button kind="link" onClick={() => void make()}>
             {latest ? 'Make another' : 'Make a clipper'}
           </Button>
