@@ -45,6 +45,25 @@ export const AssetSchema = v.strictObject({
 });
 export type Asset = v.InferOutput<typeof AssetSchema>;
 
+const weight = v.strictObject({ count: v.number(), bytes: v.number() });
+
+/** The files that were made of a piece: for pages as they are now, for Placard's own screens, and of no use any more. */
+export const MadeCutsSchema = v.strictObject({
+  onPages: v.array(
+    v.strictObject({
+      width: v.number(),
+      format: v.string(),
+      bytes: v.number(),
+      recipe: v.string(),
+      /** Titles of the pages that need it. */
+      pages: v.array(v.string()),
+    }),
+  ),
+  onScreens: weight,
+  unused: weight,
+});
+export type MadeCuts = v.InferOutput<typeof MadeCutsSchema>;
+
 const ASSET_ORDERS = ['newest', 'oldest', 'name', 'widest'] as const;
 export type AssetOrder = (typeof ASSET_ORDERS)[number];
 

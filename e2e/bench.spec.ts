@@ -64,13 +64,28 @@ test('turning, straightening and tone are steps that can be switched off, and th
   await light.focus();
   for (let press = 0; press < 5; press += 1) await page.keyboard.press('ArrowRight');
   await expect(rowOf(page, 'Steps').getByText('Toned: lighter by 5.')).toBeVisible();
+  // A line that falls by 3 in 100 to the right is made level, on top of what was straightened before.
+  await rowOf(page, 'Straight').getByRole('button', { name: 'Draw a line that should be level' }).click();
+  const picture = await page.locator('.stage-picture').boundingBox();
+  if (!picture) throw new Error('no stage');
+  await page.mouse.move(picture.x + 40, picture.y + 80);
+  await page.mouse.down();
+  await page.mouse.move(picture.x + 140, picture.y + 83, { steps: 4 });
+  await page.mouse.up();
+  await expect(rowOf(page, 'Steps').getByText('Straightened by -0.9°.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo straightening it' }).click();
+  await expect(rowOf(page, 'Steps').getByText('Straightened by 0.8°.')).toBeVisible();
   await rowOf(page, 'Steps').getByRole('checkbox', { name: 'Turned by 90° clockwise.' }).uncheck();
   await page.getByRole('button', { name: 'Undo switching a step off' }).click();
   await expect(
     rowOf(page, 'Steps').getByRole('checkbox', { name: 'Turned by 90° clockwise.' }),
   ).toBeChecked();
-  await page.getByRole('button', { name: 'Show it as it came' }).click();
-  await page.getByRole('button', { name: 'Show it prepared' }).click();
+  await page.getByRole('button', { name: 'Compare with how it came' }).click();
+  const divided = page.getByRole('slider', { name: 'Where it is divided' });
+  await divided.focus();
+  await page.keyboard.press('End');
+  await expect(divided).toHaveAttribute('aria-valuetext', '100% as it came');
+  await page.getByRole('button', { name: 'Stop comparing' }).click();
   await page.getByRole('link', { name: 'Done' }).click();
   // The shelf shows it as it is prepared: it stands upright now.
   const thumb = page.getByRole('option', { name: /sluice with the eel pass/ }).locator('img');
@@ -147,6 +162,53 @@ async function distanceBetween(page: Page, serverView: string): Promise<number> 
   for (let at = 0; at < one.length; at += 1) sum += Math.abs((one[at] ?? 0) - (other[at] ?? 0));
   return sum / one.length;
 }
+
+test('what was made of a piece is told by the page that needs it, and what nothing needs is thrown away', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  // The proof makes the cuts of the page's pictures.
+  await page.goto('/pages/demo-page-1/proof');
+  await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible();
+  await page.goto('/pages/demo-page-1');
+  await page.locator('.placed').first().click();
+  await page.getByRole('link', { name: 'Prepare it' }).click();
+  const row = rowOf(page, 'Made');
+  await expect(row.getByText(/^\d+ files?, [\d.]+ [kM]B, for /)).toBeVisible();
+  await row.getByRole('button', { name: 'Show each file' }).click();
+  await expect(row.getByRole('listitem').first()).toHaveText(/^\d+ px (AVIF|WEBP|JPEG), /);
+  await rowOf(page, 'Turn').getByRole('button', { name: 'Mirror' }).click();
+  await expect(row.getByText('No file yet. They are made when a page needs them.')).toBeVisible();
+  await row.getByRole('button', { name: 'Throw those away' }).click();
+  await expect(page.getByText(/thrown away\. One that is needed again is made again\.$/)).toBeVisible();
+  await expect(row.getByRole('button', { name: 'Throw those away' })).toHaveCount(0);
+  await rowOf(page, 'Turn').getByRole('button', { name: 'Mirror' }).click();
+});
+
+test('what is done to one piece is done to others, and one undo takes all of it back', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/shelf?words=heron');
+  const pieces = page.getByRole('option');
+  await pieces.nth(0).click();
+  await page.getByRole('link', { name: 'Prepare it' }).click();
+  await rowOf(page, 'Tone').getByRole('checkbox', { name: 'Black and white' }).check();
+  await expect(page.getByRole('button', { name: /^Undo / })).toBeEnabled();
+  await page.goto('/shelf?words=heron');
+  const views = () =>
+    pieces.locator('img').evaluateAll((all) => all.map((image) => image.getAttribute('src')));
+  await expect(pieces.nth(2)).toBeVisible();
+  const before = await views();
+  for (const at of [0, 1, 2]) await pieces.nth(at).click({ modifiers: ['Control'] });
+  await page.getByRole('button', { name: 'Prepare all like...' }).click();
+  await page.getByRole('menuitem').first().click();
+  await expect(page.getByText(/^2 pieces prepared like .*: Toned: in black and white\.$/)).toBeVisible();
+  const after = await views();
+  expect(after[0]).toBe(before[0]);
+  expect(after[1]).not.toBe(before[1]);
+  expect(after[2]).not.toBe(before[2]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(views).toEqual(before);
+});
 
 test('a piece whose licence forbids changes says so at the bench', async ({ page }) => {
   await signIn(page, 'Mara');

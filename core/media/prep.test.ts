@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import type { CropRect } from './crop.ts';
 import {
   AS_IT_CAME,
+  awakened,
   changesOf,
   focalIn,
   focalOfOriginal,
@@ -241,6 +242,14 @@ describe('what is done to a piece', () => {
       'Straightened by -0.8°.',
       'Toned: lighter by 5.',
     ]);
+  });
+
+  it('is switched on again by changing it, and by nothing else', () => {
+    const before: Prep = { ...AS_IT_CAME, turn: 90, straighten: 12, off: ['turn', 'straighten'] };
+    expect(awakened(before, { ...before, straighten: 20 }).off).toEqual(['turn']);
+    expect(awakened(before, { ...before, mirror: true }).off).toEqual(['straighten']);
+    expect(awakened(before, { ...before, off: ['turn'] }).off).toEqual(['turn']);
+    expect(awakened(AS_IT_CAME, { ...AS_IT_CAME, off: ['tone'] }).off).toEqual(['tone']);
   });
 
   it('made by a newer Placard, or of nonsense, is not taken for one', () => {

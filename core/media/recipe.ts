@@ -115,6 +115,13 @@ export function frameFor(prep: Prep, ratio: Ratio): CropRect | undefined {
   return prep.frames.find((frame) => same(frame.ratio))?.crop;
 }
 
+/** A prep as it was changed from `before`: a step that is switched off and now changed is switched on by that. */
+export function awakened(before: Prep, next: Prep): Prep {
+  const dataOf = ({ turn, mirror, straighten, tone, frames }: Prep, step: PrepStep) =>
+    JSON.stringify({ turn: [turn, mirror], straighten, tone, frames }[step]);
+  return { ...next, off: next.off.filter((step) => dataOf(before, step) === dataOf(next, step)) };
+}
+
 /** A prep turned on by a quarter as it is seen; what was framed by hand turns with it. */
 export function turnedPrep(prep: Prep, way: 'left' | 'right'): Prep {
   // A picture that is mirrored after its turn is seen to turn the other way.

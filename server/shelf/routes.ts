@@ -6,7 +6,8 @@ import type { Context } from '../context.ts';
 import { assets, folders } from '../db/schema.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
-import { personOf } from '../people/guard.ts';
+import { madeCuts, throwUnusedCuts } from '../imaging/made-cuts.ts';
+import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { changeAsset, findAsset } from './change.ts';
 import { presentAssets } from './present.ts';
@@ -33,6 +34,16 @@ export function shelfRoutes(context: Context): Router {
 
   router.get('/assets/:id/focal', async (request, response) => {
     response.json(await proposeFocal(context, await findAsset(context, request.params.id)));
+  });
+
+  router.get('/assets/:id/cuts', async (request, response) => {
+    response.json(await madeCuts(context, await findAsset(context, request.params.id)));
+  });
+
+  router.delete('/assets/:id/cuts', allowed('say-rights'), async (request, response) => {
+    const row = await findAsset(context, String(request.params.id));
+    await throwUnusedCuts(context, row);
+    response.json(await madeCuts(context, row));
   });
 
   router.patch('/assets/:id', async (request, response) => {

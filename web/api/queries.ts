@@ -6,6 +6,7 @@ import {
   AssetSchema,
   FolderListSchema,
   LookalikesSchema,
+  MadeCutsSchema,
 } from '#api/assets.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
@@ -85,6 +86,12 @@ export const provenanceQuery = (id: string) =>
     queryKey: ['asset', id, 'provenance'],
     queryFn: () => ask(v.array(ProvenanceSchema), `/assets/${id}/provenance`),
     staleTime: 30_000,
+  });
+/** Asked anew for each version of the piece. */
+export const madeCutsQuery = (id: string, version: number) =>
+  queryOptions({
+    queryKey: ['made-cuts', id, version],
+    queryFn: () => ask(MadeCutsSchema, `/assets/${id}/cuts`),
   });
 export const lookalikesQuery = (id: string) =>
   queryOptions({

@@ -1,20 +1,31 @@
 import './bench.css';
 import '../label/label.css';
 import { useQuery } from '@tanstack/react-query';
-import { type MouseEvent, type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import {
+  type ComponentProps,
+  type MouseEvent,
+  type RefObject,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import type { Point } from '#core/media/crop.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
+import { turnToLevel } from '#core/media/level.ts';
 import {
-  AS_IT_CAME,
+  awakened,
   type Cuttable,
   focalIn,
   focalOfOriginal,
   type Prep,
   recipeForRatio,
+  STRAIGHTEN_LIMIT,
+  wholeRecipe,
   wholeSize,
 } from '#core/media/recipe.ts';
 import { sayBytes } from '#core/media/weight.ts';
@@ -24,9 +35,11 @@ import { sayFailure } from '../api/client.ts';
 import { assetQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
+import { Compare } from './compare.tsx';
 import { CutList } from './cut-list.tsx';
 import { FocalMark } from './focal-mark.tsx';
 import { FrameOverlay } from './frame-overlay.tsx';
+import { LevelLine } from './level-line.tsx';
 import { PrepCard, withFrame } from './prep-card.tsx';
 import { Prepared, ToneFilter } from './prepared.tsx';
 
@@ -57,6 +70,7 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
   const [draft, setDraft] = useState<Prep | null>(null);
   const [draftFocal, setDraftFocal] = useState<Point | null>(null);
   const [isCompared, setCompared] = useState(false);
+  const [isLevelling, setLevelling] = useState(false);
   const [params, setParams] = useSearchParams();
   const open = rules.cutPresets.find(({ id }) => id === params.get('cut')) ?? rules.cutPresets[0] ?? null;
   const prep = draft ?? asset.prep;
@@ -71,7 +85,9 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
     setDraft((current) => (kept && current !== kept.prep ? current : null));
     setDraftFocal((current) => (kept && current !== kept.label?.focal ? current : null));
   });
-  const onKeep = (next: Prep, name: string) => {
+  const onDraft = (next: Prep) => setDraft(awakened(asset.prep, next));
+  const onKeep = (made: Prep, name: string) => {
+    const next = awakened(asset.prep, made);
     if (!draft && JSON.stringify(next) === JSON.stringify(asset.prep)) return;
     setDraft(next);
     void keep({ prep: next }, name);
@@ -81,6 +97,17 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
     setDraftFocal(focal);
     if (isDone) void keep({ label: { focal } }, 'the focal point');
   };
+  const onLine = (from: Point, to: Point) => {
+    const turn = turnToLevel(from, to);
+    if (turn === null) return;
+    setLevelling(false);
+    const straighten = wholeRecipe(piece).straighten + turn;
+    if (Math.abs(straighten) > STRAIGHTEN_LIMIT)
+      toast.error(
+        `That line leans by ${Math.abs(straighten / 10).toFixed(1)}°. At most ${STRAIGHTEN_LIMIT / 10}° are straightened; nothing was changed.`,
+      );
+    else onKeep({ ...prep, straighten }, 'straightening it');
+  };
   const propose = async () => {
     try {
       await keep({ label: { focal: await askFocal(asset.id) } }, 'the focal point as proposed');
@@ -88,7 +115,6 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
       toast.error(sayFailure(error));
     }
   };
-  const shown = isCompared ? { ...piece, prep: AS_IT_CAME } : piece;
   return (
     <div className="bench">
       <BenchHeader
@@ -107,11 +133,13 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
       />
       <Stage
         asset={asset}
-        piece={shown}
+        piece={piece}
         preset={isCompared ? null : open}
         isEditable={isEditable && !isCompared}
-        onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : setDraft(next))}
+        isCompared={isCompared}
+        onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : onDraft(next))}
         onPoint={onPoint}
+        level={isLevelling ? { onLine, onLeave: () => setLevelling(false) } : null}
       />
       <aside className="bench-label" aria-label="Label">
         <PrepCard
@@ -120,11 +148,13 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
           rules={rules}
           preset={open}
           isEditable={isEditable}
-          onDraft={setDraft}
+          onDraft={onDraft}
           onKeep={onKeep}
+          isLevelling={isLevelling}
+          onLevelling={setLevelling}
         />
       </aside>
-      <ToneFilter piece={shown} />
+      <ToneFilter piece={piece} />
     </div>
   );
 }
@@ -184,7 +214,7 @@ function BenchHeader({ asset, isCompared, isEditable, onCompare, onPropose }: He
       </p>
       {isEditable ? <Button onClick={onPropose}>Propose a focal point</Button> : null}
       <Button aria-pressed={isCompared} onClick={onCompare}>
-        {isCompared ? 'Show it prepared' : 'Show it as it came'}
+        {isCompared ? 'Stop comparing' : 'Compare with how it came'}
       </Button>
       <Link className="button" data-kind="action" to={`/shelf?piece=${asset.id}`}>
         Done
@@ -198,12 +228,16 @@ interface StageProps {
   readonly piece: Cuttable;
   readonly preset: CutPreset | null;
   readonly isEditable: boolean;
+  readonly isCompared: boolean;
   readonly onPrep: (prep: Prep, isDone: boolean, name: string) => void;
   readonly onPoint: (point: Point, isDone: boolean) => void;
+  /** Set while a line is drawn along what should be level. */
+  readonly level: ComponentProps<typeof LevelLine> | null;
 }
 
 /** The piece on neutral grey, where its colour is judged, with the frame of the open cut and the focal point. */
-function Stage({ asset, piece, preset, isEditable, onPrep, onPoint }: StageProps) {
+function Stage({ asset, piece, preset, isEditable, isCompared, ...rest }: StageProps) {
+  const { onPrep, onPoint, level } = rest;
   const stage = useRef<HTMLElement>(null);
   const whole = wholeSize(piece);
   const width = useRoom(stage, whole.width / whole.height);
@@ -214,7 +248,7 @@ function Stage({ asset, piece, preset, isEditable, onPrep, onPoint }: StageProps
     if (
       !isEditable ||
       !(event.target instanceof Element) ||
-      event.target.closest('.stage-frame, .focal-mark')
+      event.target.closest('.stage-frame, .focal-mark, .level-line')
     )
       return;
     const box = event.currentTarget.getBoundingClientRect();
@@ -232,7 +266,7 @@ function Stage({ asset, piece, preset, isEditable, onPrep, onPoint }: StageProps
           crop={null}
           alt={asset.label.title || asset.stem}
         />
-        {ratio && crop && isEditable ? (
+        {ratio && crop && isEditable && !level ? (
           <FrameOverlay
             frame={crop}
             ratio={ratio}
@@ -243,7 +277,9 @@ function Stage({ asset, piece, preset, isEditable, onPrep, onPoint }: StageProps
             }
           />
         ) : null}
-        {isEditable ? (
+        {isCompared ? <Compare piece={piece} view={asset.plainView} width={width} height={height} /> : null}
+        {level ? <LevelLine {...level} /> : null}
+        {isEditable && !level ? (
           <FocalMark point={focalIn(piece)} width={width} height={height} onPoint={onPoint} />
         ) : null}
       </div>

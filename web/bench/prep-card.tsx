@@ -23,6 +23,7 @@ import type { CutPreset, HouseRules } from '#core/page/target.ts';
 import { judge, sayJudgement } from '#core/rights/judgement.ts';
 import { LabelRow } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';
+import { MadeRow } from './made-row.tsx';
 
 interface PrepCardProps {
   readonly asset: Asset;
@@ -33,10 +34,14 @@ interface PrepCardProps {
   /** A change that is only looked at while a slider is moved, and one that is kept. */
   readonly onDraft: (prep: Prep) => void;
   readonly onKeep: (prep: Prep, name: string) => void;
+  /** Whether a line is being drawn along what should be level. */
+  readonly isLevelling: boolean;
+  readonly onLevelling: (isLevelling: boolean) => void;
 }
 
 /** The label of what is done to a piece: the frame of the cut, turning, straightening, tone, and the steps as sentences. */
-export function PrepCard({ asset, piece, rules, preset, isEditable, onDraft, onKeep }: PrepCardProps) {
+export function PrepCard({ asset, piece, rules, preset, isEditable, ...rest }: PrepCardProps) {
+  const { onDraft, onKeep, isLevelling, onLevelling } = rest;
   const { prep } = piece;
   const change = (part: Partial<Prep>, name: string) => onKeep({ ...prep, ...part }, name);
   return (
@@ -45,12 +50,19 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, onDraft, onK
       <fieldset disabled={!isEditable}>
         {preset?.ratio ? <FrameRow piece={piece} ratio={preset.ratio} onKeep={onKeep} /> : null}
         <TurnRow prep={prep} onKeep={onKeep} />
-        <StraightenRow prep={prep} onDraft={onDraft} change={change} />
+        <StraightenRow
+          prep={prep}
+          onDraft={onDraft}
+          change={change}
+          isLevelling={isLevelling}
+          onLevelling={onLevelling}
+        />
         <ToneRow prep={prep} onDraft={onDraft} change={change} />
       </fieldset>
       <StepsRow prep={prep} isEditable={isEditable} change={change} onKeep={onKeep} />
       <RightsOfCut asset={asset} piece={piece} rules={rules} preset={preset} />
       {preset ? <Becomes asset={asset} piece={piece} preset={preset} /> : null}
+      <MadeRow asset={asset} isEditable={isEditable} />
     </article>
   );
 }
@@ -227,7 +239,9 @@ interface DraftProps {
   readonly change: Change;
 }
 
-function StraightenRow({ prep, onDraft, change }: DraftProps) {
+type LevelProps = Pick<PrepCardProps, 'isLevelling' | 'onLevelling'>;
+
+function StraightenRow({ prep, onDraft, change, isLevelling, onLevelling }: DraftProps & LevelProps) {
   return (
     <LabelRow name="Straight">
       <Slide
@@ -239,6 +253,9 @@ function StraightenRow({ prep, onDraft, change }: DraftProps) {
         onMove={(straighten) => onDraft({ ...prep, straighten })}
         onLet={(straighten) => change({ straighten }, 'straightening it')}
       />
+      <Button kind="link" aria-pressed={isLevelling} onClick={() => onLevelling(!isLevelling)}>
+        {isLevelling ? 'Leave it as it is' : 'Draw a line that should be level'}
+      </Button>
     </LabelRow>
   );
 }

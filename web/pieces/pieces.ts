@@ -70,6 +70,34 @@ export async function changePiece(id: string, change: AssetChange, name: string)
   ledger.add({ name, scope: `piece ${id}`, undo: () => send(id, inverse), redo: () => send(id, change) });
 }
 
+/**
+ * Changes several pieces, one after the other, as one deed: one undo takes all of it back. Where one cannot be changed,
+ * those before it stay changed, and can be taken back.
+ */
+export async function changePieces(ids: readonly string[], change: AssetChange, name: string): Promise<void> {
+  const inverses = new Map<string, AssetChange>();
+  try {
+    for (const id of ids) {
+      const before = pieces.state.get(id);
+      if (!before) continue;
+      await send(id, change);
+      inverses.set(id, inverseOf(before, change));
+    }
+  } finally {
+    if (inverses.size > 0)
+      ledger.add({
+        name,
+        scope: 'shelf',
+        undo: async () => {
+          for (const [id, inverse] of inverses) await send(id, inverse);
+        },
+        redo: async () => {
+          for (const id of inverses.keys()) await send(id, change);
+        },
+      });
+  }
+}
+
 async function send(id: string, change: AssetChange): Promise<void> {
   const known = pieces.state.get(id);
   if (!known) return;

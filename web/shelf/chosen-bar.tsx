@@ -1,14 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { toast } from 'sonner';
-import type { Asset } from '#api/assets.ts';
+import type { Asset, AssetChange } from '#api/assets.ts';
 import type { PageSummary } from '#api/pages.ts';
 import { may } from '#api/people.ts';
+import { stepsOf } from '#core/media/recipe.ts';
+import { sayTone } from '#core/media/tone.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery, meQuery, pagesQuery } from '../api/queries.ts';
 import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
-import { changePiece } from '../pieces/pieces.ts';
+import { changePieces } from '../pieces/pieces.ts';
 import { throwAway } from '../pieces/put-away.ts';
 import { Button } from '../ui/button.tsx';
 import { ledger } from '../undo/ledger.ts';
@@ -26,14 +28,16 @@ export function ChosenBar({
   const pages = useQuery(pagesQuery);
   const folders = useQuery(foldersQuery);
   if (!me) return null;
-  const forEach = async (work: (asset: Asset) => Promise<void>, done: string) => {
+  const ids = assets.map((asset) => asset.id);
+  const change = async (chosen: readonly string[], part: AssetChange, name: string, done: string) => {
     try {
-      for (const asset of assets) await work(asset);
+      await changePieces(chosen, part, name);
       toast(done);
     } catch (error) {
       toast.error(sayFailure(error));
     }
   };
+  const prepared = assets.filter((asset) => stepsOf(asset.prep, sayTone).length > 0);
   const count = assets.length === 1 ? '1 piece' : `${assets.length} pieces`;
   return (
     <div className="shelf-chosen" role="toolbar" aria-label="With the chosen pieces">
@@ -55,12 +59,7 @@ export function ChosenBar({
         choices={(folders.data ?? []).map(
           (folder) => [folder.path, folder.path.replaceAll('/', ' / ')] as const,
         )}
-        onChoose={(folder) =>
-          void forEach(
-            (asset) => changePiece(asset.id, { folder }, 'moving a piece'),
-            `${count} moved to ${folder}.`,
-          )
-        }
+        onChoose={(folder) => void change(ids, { folder }, `moving ${count}`, `${count} moved to ${folder}.`)}
       />
       {may(me.role, 'say-rights') ? (
         <Choose
@@ -69,9 +68,33 @@ export function ChosenBar({
           onChoose={(id) => {
             const licence = LICENCE_IDS.find((one) => one === id);
             if (licence)
-              void forEach(
-                (asset) => changePiece(asset.id, { label: { licence } }, 'the licence'),
+              void change(
+                ids,
+                { label: { licence } },
+                `the licence of ${count}`,
                 `${count} now: ${licenceTerms(licence).short}.`,
+              );
+          }}
+        />
+      ) : null}
+      {may(me.role, 'say-rights') && prepared.length > 0 && assets.length > 1 ? (
+        <Choose
+          words="Prepare all like..."
+          choices={prepared.map((asset) => [asset.id, asset.label.title || asset.stem] as const)}
+          onChoose={(id) => {
+            const model = assets.find((asset) => asset.id === id);
+            const others = ids.filter((other) => other !== id);
+            if (model)
+              void change(
+                others,
+                { prep: model.prep },
+                `preparing ${count}`,
+                `${others.length === 1 ? '1 piece' : `${others.length} pieces`} prepared like ${model.label.title || model.stem}: ${stepsOf(
+                  model.prep,
+                  sayTone,
+                )
+                  .map(({ says }) => says)
+                  .join(' ')}`,
               );
           }}
         />

@@ -1,0 +1,115 @@
+import { and, eq } from 'drizzle-orm';
+import type { MadeCuts } from '#api/assets.ts';
+import { recipeKey, sizeAfter, WHOLE, wholeRecipe } from '#core/media/recipe.ts';
+import { cutsOfPage } from '#core/page/write.ts';
+import type { Context } from '../context.ts';
+import { cuts, placements } from '../db/schema.ts';
+import { THUMB_PX, VIEW_PX } from '../media/addresses.ts';
+import { readPage } from '../pages/store.ts';
+import { type AssetRow, pieceOf } from '../shelf/present.ts';
+import { cutKey } from '../storage/storage.ts';
+import { qualityOf } from './cut-store.ts';
+import { SCREEN_QUALITY } from './first-look.ts';
+
+type CutRow = typeof cuts.$inferSelect;
+
+interface Sorted {
+  readonly onPages: readonly { readonly cut: CutRow; readonly pages: readonly string[] }[];
+  /** Those that Placard's own screens show. */
+  readonly onScreens: readonly CutRow[];
+  readonly unused: readonly CutRow[];
+}
+
+/** The cuts that were made of a piece, and which of them its pages and Placard's own screens need as they are now. */
+async function sorted(context: Context, row: AssetRow): Promise<Sorted> {
+  const [made, needed] = await Promise.all([
+    context.db.select().from(cuts).where(eq(cuts.assetId, row.id)),
+    neededOnPages(context, row),
+  ]);
+  const screens = neededOnScreens(row);
+  const isOnScreen = (cut: CutRow) => screens.has(keyOf(row, cut));
+  const pagesOf = (cut: CutRow) => needed.get(keyOf(row, cut)) ?? [];
+  return {
+    onPages: made.flatMap((cut) => (pagesOf(cut).length > 0 ? [{ cut, pages: pagesOf(cut) }] : [])),
+    onScreens: made.filter((cut) => pagesOf(cut).length === 0 && isOnScreen(cut)),
+    unused: made.filter((cut) => pagesOf(cut).length === 0 && !isOnScreen(cut)),
+  };
+}
+
+const keyOf = (
+  { sha256 }: AssetRow,
+  { recipe, widthPx, format, quality }: Omit<CutRow, 'bytes' | 'seconds'>,
+) => cutKey(sha256, recipe, widthPx, format, quality);
+
+/** The storage keys of the small pictures that Placard shows of a piece, as it came and as it is prepared. */
+function neededOnScreens(row: AssetRow): ReadonlySet<string> {
+  const piece = pieceOf(row);
+  const keys = [WHOLE, wholeRecipe(piece)].flatMap((recipe) =>
+    [THUMB_PX, VIEW_PX].map((wish) => {
+      const width = Math.min(wish, sizeAfter(piece.size, recipe).width);
+      return cutKey(row.sha256, recipeKey(recipe), width, 'webp', SCREEN_QUALITY);
+    }),
+  );
+  return new Set(keys);
+}
+
+/** The storage key of every cut that pages need of a piece, with the titles of those pages. */
+async function neededOnPages(
+  context: Context,
+  row: AssetRow,
+): Promise<ReadonlyMap<string, readonly string[]>> {
+  const uses = await context.db
+    .selectDistinct({ pageId: placements.pageId })
+    .from(placements)
+    .where(eq(placements.assetId, row.id));
+  const needed = new Map<string, readonly string[]>();
+  for (const { pageId } of uses) {
+    const page = await readPage(context, pageId);
+    for (const { assetId, recipe, format, size } of cutsOfPage(page.doc, page)) {
+      if (assetId !== row.id) continue;
+      const key = cutKey(row.sha256, recipeKey(recipe), size.width, format, qualityOf(page.rules, format));
+      needed.set(key, [...(needed.get(key) ?? []), page.row.title]);
+    }
+  }
+  return needed;
+}
+
+const weigh = (rows: readonly CutRow[]) => ({
+  count: rows.length,
+  bytes: rows.reduce((sum, { bytes }) => sum + bytes, 0),
+});
+
+export async function madeCuts(context: Context, row: AssetRow): Promise<MadeCuts> {
+  const { onPages, onScreens, unused } = await sorted(context, row);
+  return {
+    onPages: onPages.map(({ cut: { widthPx, format, bytes, recipe }, pages }) => ({
+      width: widthPx,
+      format,
+      bytes,
+      recipe,
+      pages: [...pages],
+    })),
+    onScreens: weigh(onScreens),
+    unused: weigh(unused),
+  };
+}
+
+/** Throws away the cuts that nothing needs. One that is needed again is made again from the original. */
+export async function throwUnusedCuts(context: Context, row: AssetRow): Promise<void> {
+  const { unused } = await sorted(context, row);
+  for (const cut of unused) {
+    // The row first: a cut without its row is made anew, a row without its cut would be asked for again and again.
+    await context.db
+      .delete(cuts)
+      .where(
+        and(
+          eq(cuts.assetId, cut.assetId),
+          eq(cuts.recipe, cut.recipe),
+          eq(cuts.widthPx, cut.widthPx),
+          eq(cuts.format, cut.format),
+          eq(cuts.quality, cut.quality),
+        ),
+      );
+    await context.storage.remove(keyOf(row, cut));
+  }
+}

@@ -1,0 +1,48 @@
+import { useState } from 'react';
+import { type Cuttable, wholeSize } from '#core/media/recipe.ts';
+import { Prepared } from './prepared.tsx';
+
+interface CompareProps {
+  readonly piece: Cuttable;
+  readonly view: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * A piece as it came, on the left of a line, over the piece as it is prepared. What turns and trims it is left as it is
+ * on both sides, so that the same place lies under the same point.
+ */
+export function Compare({ piece, view, width, height }: CompareProps) {
+  const [at, setAt] = useState(50);
+  const before: Cuttable = {
+    ...piece,
+    prep: { ...piece.prep, off: [...new Set([...piece.prep.off, 'straighten' as const, 'tone' as const])] },
+  };
+  const wide = (width * wholeSize(before).width) / wholeSize(piece).width;
+  const high = (wide * wholeSize(before).height) / wholeSize(before).width;
+  return (
+    <>
+      <div className="compare-before" style={{ clipPath: `inset(0 ${100 - at}% 0 0)` }}>
+        <div style={{ position: 'absolute', left: (width - wide) / 2, top: (height - high) / 2 }}>
+          <Prepared piece={before} view={view} width={wide} crop={null} alt="" />
+        </div>
+      </div>
+      <span className="compare-line" style={{ left: `${at}%` }} />
+      <span className="compare-name" style={{ right: `${100 - at}%` }}>
+        As it came
+      </span>
+      <span className="compare-name" style={{ left: `${at}%` }}>
+        Prepared
+      </span>
+      <input
+        type="range"
+        className="compare-range"
+        aria-label="Where it is divided"
+        aria-valuetext={`${at}% as it came`}
+        value={at}
+        onChange={(event) => setAt(Number(event.target.value))}
+      />
+    </>
+  );
+}
