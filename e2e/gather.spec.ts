@@ -171,7 +171,9 @@ test('the clipper hands a page of another origin to Gather, until it is called b
   await signIn(page, 'Mara');
   await page.goto('/gather');
   await page.getByRole('button', { name: /^Make (a clipper|another)$/ }).click();
-  const code = await page.getByRole('link', { name: 'Hand to Placard' }).getAttribute('href');
+  const clipper = page.getByRole('link', { name: 'Hand to Placard' });
+  await expect(clipper).toHaveAttribute('href', /^javascript:/);
+  const code = await clipper.getAttribute('href');
   const elsewhere = await context.newPage();
   await elsewhere.goto(anysite('/page/article'));
   await elsewhere.getByText('We went out at six.').selectText();

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
-import { useEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { NewClipperSchema } from '#api/gather.ts';
@@ -77,7 +77,7 @@ export function ClipperCard() {
 /** React does not write addresses of programs; this one is ours, and is meant to be dragged, not pressed here. */
 function ClipperLink({ code }: { readonly code: string }) {
   const link = useRef<HTMLAnchorElement>(null);
-  useEffect(() => link.current?.setAttribute('href', code), [code]);
+  useLayoutEffect(() => link.current?.setAttribute('href', code), [code]);
   return (
     <a
       ref={link}
