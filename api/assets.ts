@@ -47,7 +47,7 @@ export type Asset = v.InferOutput<typeof AssetSchema>;
 
 const weight = v.strictObject({ count: v.number(), bytes: v.number() });
 
-/** The files that were made of a piece: for pages as they are now, for Placard's own screens, and of no use any more. */
+/** The files that were made of a piece: for pages as they are now, for Placard's own screens, by runs, and of no use any more. */
 export const MadeCutsSchema = v.strictObject({
   onPages: v.array(
     v.strictObject({
@@ -60,6 +60,7 @@ export const MadeCutsSchema = v.strictObject({
     }),
   ),
   onScreens: weight,
+  byRuns: weight,
   unused: weight,
 });
 export type MadeCuts = v.InferOutput<typeof MadeCutsSchema>;

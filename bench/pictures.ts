@@ -2,7 +2,7 @@ import { copyFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { WHOLE } from '#core/media/recipe.ts';
-import { atMost } from '../server/gather/at-once.ts';
+import { atMost } from '../server/at-once.ts';
 import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
 import { makeCut } from '../server/imaging/cut.ts';
 import { millis, peakMemory, say, timeOf, times } from './measure.ts';

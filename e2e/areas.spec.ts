@@ -228,6 +228,27 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'a run',
+    async (page) => {
+      await page.goto('/shelf?words=hide');
+      for (const at of [0, 1, 2])
+        await page
+          .getByRole('option')
+          .nth(at)
+          .click({ modifiers: ['Control'] });
+      await page.getByRole('button', { name: 'Run...' }).click();
+      await page.getByRole('combobox', { name: 'Names' }).selectOption('Search and replace');
+      await expect(page.getByRole('table')).toBeVisible();
+    },
+  ],
+  [
+    'earlier runs',
+    async (page) => {
+      await page.goto('/shelf/runs');
+      await expect(page.getByRole('heading', { level: 1, name: 'Runs' })).toBeVisible();
+    },
+  ],
+  [
     'Gather with a result open',
     async (page) => {
       await page.goto('/gather?page=demo-page-2&words=boardwalk');

@@ -127,6 +127,17 @@ describe('the Reserve site', () => {
     expect(String(file.body)).toBe('reeds');
   });
 
+  it('answers under an old address once it is told where a file went', async () => {
+    const moves = [{ from: 'media/img-0612-720.webp', to: 'media/heron-720.webp', status: 301 }];
+    const told = await ask('reserve', '/redirects', {
+      headers: { ...token, 'content-type': 'application/json' },
+      body: JSON.stringify(moves),
+    });
+    expect(told.status).toBe(204);
+    const old = await ask('reserve', '/media/img-0612-720.webp');
+    expect([old.status, old.location]).toEqual([301, '/media/heron-720.webp']);
+  });
+
   it.each([
     ['nobody', {}, entry('x'), 401],
     ['no entry', token, '{}', 400],

@@ -19,6 +19,7 @@ export function reserveSite(): Router {
   const router = Router();
   const posts = new Map<string, Post>();
   const media = new Map<string, { readonly type: string; readonly bytes: Buffer }>();
+  const moved = new Map<string, string>();
   const here = (request: Request) => `http://${request.headers.host}`;
 
   router.get('/', (_request, response) => {
@@ -48,13 +49,18 @@ export function reserveSite(): Router {
           ),
         );
   });
+  router.use((request, response, next) => {
+    const to = moved.get(request.path);
+    if (to) response.redirect(301, to);
+    else next();
+  });
   router.get('/media/:id', (request, response) => {
     const file = media.get(request.params.id);
     if (file) response.type(file.type).send(file.bytes);
     else response.status(404).end();
   });
 
-  router.use(['/micropub', '/media'], (request, response, next) => {
+  router.use(['/micropub', '/media', '/redirects'], (request, response, next) => {
     if (request.headers.authorization === `Bearer ${TOKEN}`) next();
     else response.status(401).json({ error: 'unauthorized' });
   });
@@ -79,6 +85,15 @@ export function reserveSite(): Router {
       .status(201)
       .location(`${here(request)}/pages/${slug}`)
       .end();
+  });
+  /** A list of what moved where, as it lies in a bundle: this site answers for the old addresses from then on. */
+  router.post('/redirects', express.json({ limit: LIMIT }), (request, response) => {
+    const list: unknown[] = Array.isArray(request.body) ? request.body : [];
+    for (const one of list) {
+      const [from, to] = [part(one, 'from'), part(one, 'to')];
+      if (typeof from === 'string' && typeof to === 'string') moved.set(`/${from}`, `/${to}`);
+    }
+    response.status(204).end();
   });
   router.post('/media', express.raw({ type: () => true, limit: LIMIT }), async (request, response) => {
     const form = await new Response(request.body, {

@@ -17,6 +17,7 @@ import { peopleRoutes } from './people/routes.ts';
 import { SESSION_MILLIS, SessionStore } from './people/session-store.ts';
 import { answerNotFound, answerProblems } from './problem.ts';
 import { rulesRoutes } from './rules/routes.ts';
+import { runRoutes } from './runs/routes.ts';
 import { putAwayRoutes } from './shelf/put-away-routes.ts';
 import { shelfRoutes } from './shelf/routes.ts';
 
@@ -73,7 +74,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(signedIn(context));
   router.use(deskRoutes(context), shelfRoutes(context), putAwayRoutes(context));
   router.use(uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
-  router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context));
+  router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
   return router;
 }
 

@@ -39,8 +39,10 @@ import {
 } from '#api/pages.ts';
 import { PersonSchema, SignInSchema } from '#api/people.ts';
 import { ProblemSchema } from '#api/problem.ts';
+import { RunBeginSchema, RunPreviewSchema, RunSchema } from '#api/runs.ts';
 import { TargetSchema } from '#api/targets.ts';
 import { HouseRulesSchema } from '#core/page/target.ts';
+import { RunOrderSchema } from '#core/run/order.ts';
 
 interface Operation {
   readonly does: string;
@@ -54,6 +56,17 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'delete /api/session': { does: 'Sign out' },
   'get /api/me': { does: 'Who is signed in', answers: PersonSchema },
   'get /api/desk': { does: 'What waits', answers: DeskSchema },
+  'post /api/run-previews': {
+    does: 'What a run over many pieces would do, before anything is done',
+    body: RunOrderSchema,
+    answers: RunPreviewSchema,
+  },
+  'post /api/runs': { does: 'Begin a run on what was seen of it', body: RunBeginSchema, answers: RunSchema },
+  'get /api/runs': { does: 'The runs of the last month' },
+  'get /api/runs/{id}': { does: 'A run with what became of each piece', answers: RunSchema },
+  'post /api/runs/{id}/stop': { does: 'Stop a run; what is done stays', answers: RunSchema },
+  'post /api/runs/{id}/go-on': { does: 'Go on with a run', answers: RunSchema },
+  'post /api/runs/{id}/take-back': { does: 'Take a whole run back', answers: RunSchema },
   'get /api/targets': { does: 'All targets with their house rules' },
   'get /api/targets/{id}': { does: 'A target', answers: TargetSchema },
   'put /api/targets/{id}': {

@@ -103,7 +103,8 @@ function asRefusal(error: unknown): Refusal {
   );
 }
 
-function isNoSpace(error: unknown): boolean {
+/** Whether an error means that there is no room left to store files. */
+export function isNoSpace(error: unknown): boolean {
   return (
     error instanceof Error &&
     'code' in error &&

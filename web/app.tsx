@@ -35,6 +35,18 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
       },
       {
+        path: '/shelf/runs',
+        lazy: async () => ({ Component: (await import('./run/runs-screen.tsx')).RunsScreen }),
+      },
+      {
+        path: '/shelf/runs/new',
+        lazy: async () => ({ Component: (await import('./run/run-screen.tsx')).RunScreen }),
+      },
+      {
+        path: '/shelf/runs/:id',
+        lazy: async () => ({ Component: (await import('./run/running-screen.tsx')).RunningScreen }),
+      },
+      {
         path: '/shelf/:id/bench',
         lazy: async () => ({ Component: (await import('./bench/bench-screen.tsx')).BenchScreen }),
       },

@@ -4,7 +4,12 @@ const FOLDER_DEPTH_LIMIT = 5;
 
 /** A folder's path from any text: web-safe segments joined by "/", at most five deep; empty for the top. */
 export function folderPath(text: string): string {
-  return text.split(/[/\\]/).map(webSafe).filter(Boolean).slice(0, FOLDER_DEPTH_LIMIT).join('/');
+  return text
+    .split(/[/\\]/)
+    .map((segment) => webSafe(segment))
+    .filter(Boolean)
+    .slice(0, FOLDER_DEPTH_LIMIT)
+    .join('/');
 }
 
 /** The paths of all folders above one, outermost first, and the folder itself. */

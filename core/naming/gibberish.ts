@@ -19,6 +19,11 @@ export function wordsOfFileName(fileName: string): readonly string[] {
   return words.filter((word, at) => !isNoise(word, words[at - 1]));
 }
 
+/** Whether a stem says nothing of the picture: a camera's number, a date, "picture-2". */
+export function isUnnamed(stem: string): boolean {
+  return wordsOfFileName(`${stem}.jpg`).length === 0;
+}
+
 /** "HeronAtDawn" as "Heron At Dawn". */
 function splitHumps(text: string): string {
   return text.replace(/(\p{Ll})(\p{Lu})/gu, '$1 $2');

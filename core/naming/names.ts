@@ -81,9 +81,24 @@ const SPELLED_OUT: Readonly<Record<string, string>> = {
   ω: 'o',
 };
 
-/** Lower-case ASCII for any text: accents dropped, known letters spelled out, the rest left away. */
-export function transliterate(text: string): string {
-  const plain = text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+/** Letters that one language spells out otherwise than the rest do, by its primary subtag (BCP 47). */
+const SPELLED_IN: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  de: { ä: 'ae', ö: 'oe', ü: 'ue' },
+  da: { å: 'aa' },
+  nb: { å: 'aa' },
+  nn: { å: 'aa' },
+  no: { å: 'aa' },
+  uk: { г: 'h', и: 'y' },
+};
+
+/**
+ * Lower-case ASCII for any text: accents dropped, known letters spelled out, the rest left away. `language` (BCP 47,
+ * such as "de-AT") spells its own letters as its readers would.
+ */
+export function transliterate(text: string, language = ''): string {
+  const own = SPELLED_IN[language.split('-')[0]?.toLowerCase() ?? ''] ?? {};
+  const spelled = [...text.normalize('NFC').toLowerCase()].map((letter) => own[letter] ?? letter).join('');
+  const plain = spelled.normalize('NFKD').replace(/\p{M}/gu, '');
   return [...plain]
     .map((letter) => SPELLED_OUT[letter] ?? letter)
     .join('')
@@ -94,8 +109,8 @@ export function transliterate(text: string): string {
  * A web-safe part of a name: lower-case ASCII letters, digits and single hyphens, none at either end, at most 80
  * letters, cut at a hyphen where one is near. Empty when nothing of the text can be kept.
  */
-export function webSafe(text: string): string {
-  const joined = transliterate(text.replace(/['’ʼ]/g, ''))
+export function webSafe(text: string, language = ''): string {
+  const joined = transliterate(text.replace(/['’ʼ]/g, ''), language)
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '');
   return shorten(joined);

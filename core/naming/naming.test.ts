@@ -91,6 +91,23 @@ describe('house pattern', () => {
     ).toBe('saltmere-heron-reserve');
   });
 
+  it('spells a language’s own letters as its readers do', () => {
+    const named = (title: string, language: string) =>
+      nameByPattern([{ part: 'subject' }], { ...facts, title, language });
+    expect(named('Möwe über dem Fluß', 'de-AT')).toBe('moewe-ueber-dem-fluss');
+    expect(named('Möwe', 'en-GB')).toBe('mowe');
+    expect(named('Gåsekær', 'da')).toBe('gaasekaer');
+    expect(named('Гнат', 'uk')).toBe('hnat');
+  });
+
+  it('takes the subject from the words of the label, and from the folder, before the kind', () => {
+    const unsaid = { ...facts, title: '' };
+    const named = (more: { words?: string[]; folder?: string }) =>
+      nameByPattern([{ part: 'subject' }], { ...unsaid, ...more });
+    expect(named({ words: ['eel', 'pass', 'spring', 'water'], folder: 'hides' })).toBe('eel-pass-spring');
+    expect(named({ folder: 'events/reed-cutting' })).toBe('reed-cutting');
+  });
+
   it('takes the subject from the file name, then from the kind', () => {
     expect(nameByPattern([{ part: 'subject' }], { ...facts, title: '', fileName: 'reed bed.jpg' })).toBe(
       'reed-bed',

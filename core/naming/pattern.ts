@@ -2,12 +2,15 @@ import * as v from 'valibot';
 import { wordsOfFileName } from './gibberish.ts';
 import { goodStem, webSafe } from './names.ts';
 
-/** The parts a house pattern is made of, in the order they are offered. */
-export const NAME_PARTS = ['subject', 'place', 'maker', 'date', 'word'] as const;
+/** The parts a name can be made of, in the order they are offered. */
+export const NAME_PARTS = ['subject', 'place', 'maker', 'date', 'number', 'word'] as const;
 
-/** One part of a house pattern; `word` is a fixed word. Sizes belong to a cut's name, never to a piece's. */
+/**
+ * One part of a pattern; `word` is a fixed word, and `number` the place in a run of many, left out where a piece is
+ * named by itself. Sizes belong to a cut's name, never to a piece's.
+ */
 const NamePartSchema = v.variant('part', [
-  v.strictObject({ part: v.picklist(['subject', 'place', 'maker', 'date']) }),
+  v.strictObject({ part: v.picklist(['subject', 'place', 'maker', 'date', 'number']) }),
   v.strictObject({
     part: v.literal('word'),
     word: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(20)),
@@ -23,16 +26,42 @@ export interface NameFacts {
   readonly maker: string;
   readonly taken: string;
   readonly fileName: string;
+  /** Subject words of the label (IPTC keywords), most telling first. */
+  readonly words?: readonly string[];
+  /** The folder's path; its last part says something of what lies in it. */
+  readonly folder?: string;
+  /** The language of the title (BCP 47). */
+  readonly language?: string;
+  /** The place in a run of many, already with its leading noughts. */
+  readonly number?: string;
   /** Put in front when nothing else is left, such as "picture". */
   readonly kind: string;
 }
 
+export type SubjectSource = 'title' | 'file name' | 'words' | 'folder' | 'kind';
+
+/** How many words of the label make a subject. */
+const SUBJECT_WORDS = 3;
+
 /**
- * The stem that the house pattern gives a piece. Parts without a fact are left out; the subject comes from the
- * title, else from the words a person wrote in the file name, else from the kind.
+ * What a piece shows, in a few web-safe words, and where they are from: the title, else the words a person wrote in
+ * the file name, else the label's subject words, else the folder, else the kind.
  */
+export function subjectOf(facts: NameFacts): { readonly subject: string; readonly from: SubjectSource } {
+  const { title, fileName, words = [], folder = '', language, kind } = facts;
+  const offers: readonly (readonly [SubjectSource, string])[] = [
+    ['title', webSafe(title, language)],
+    ['file name', wordsOfFileName(fileName).join('-')],
+    ['words', webSafe(words.slice(0, SUBJECT_WORDS).join(' '), language)],
+    ['folder', webSafe(folder.split('/').at(-1) ?? '')],
+  ];
+  const [from, subject] = offers.find(([, offered]) => offered !== '') ?? (['kind', kind] as const);
+  return { subject, from };
+}
+
+/** The stem that a pattern gives a piece. Parts without a fact are left out. */
 export function nameByPattern(pattern: readonly NamePart[], facts: NameFacts): string {
-  const subject = webSafe(facts.title) || wordsOfFileName(facts.fileName).join('-') || facts.kind;
+  const { subject } = subjectOf(facts);
   const parts = pattern.map((part) => partOf(part, facts, subject)).filter(Boolean);
   return goodStem(withoutRepeats(parts).join('-'), facts.kind);
 }
@@ -42,20 +71,23 @@ function partOf(part: NamePart, facts: NameFacts, subject: string): string {
     case 'subject':
       return subject;
     case 'place':
-      return webSafe(facts.place);
+      return webSafe(facts.place, facts.language);
     case 'maker':
-      return webSafe(facts.maker.split(/\s+/).at(-1) ?? '');
+      return webSafe(facts.maker.split(/\s+/).at(-1) ?? '', facts.language);
     case 'date':
       return webSafe(facts.taken.slice(0, 10));
+    case 'number':
+      return facts.number ?? '';
     case 'word':
       return webSafe(part.word);
   }
 }
 
-/** A part whose words already stand in an earlier one says nothing new. */
+/** A part whose words already stand in an earlier one says nothing new; a number tells pieces apart all the same. */
 function withoutRepeats(parts: readonly string[]): readonly string[] {
   return parts.filter(
-    (part, at) => !parts.slice(0, at).some((earlier) => `-${earlier}-`.includes(`-${part}-`)),
+    (part, at) =>
+      /^\d+$/.test(part) || !parts.slice(0, at).some((earlier) => `-${earlier}-`.includes(`-${part}-`)),
   );
 }
 

@@ -22,6 +22,7 @@ import type { Prep } from '#core/media/recipe.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
+import type { RunRow } from '#core/run/plan.ts';
 
 const id = () => varchar('id', { length: 36 });
 /** Times are UTC with milliseconds. */
@@ -277,6 +278,41 @@ export const takings = mysqlTable(
     isNew: boolean('is_new'),
   },
   (table) => [primaryKey({ columns: [table.jobId, table.ordinal] })],
+);
+
+/**
+ * The single pieces of a run, each with what was settled for it before the run and what became of it. `version` is the
+ * piece's when it was settled: one that somebody changed since is left as it is.
+ */
+export const runSteps = mysqlTable(
+  'run_steps',
+  {
+    jobId: varchar('job_id', { length: 36 }).notNull(),
+    ordinal: int('ordinal').notNull(),
+    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    row: json('row').$type<RunRow>().notNull(),
+    version: int('version').notNull(),
+    state: varchar('state', { length: 10 }).notNull(),
+    sentence: varchar('sentence', { length: 500 }).notNull().default(''),
+    /** Bytes of all files that were made, once they are. */
+    madeBytes: bigint('made_bytes', { mode: 'number' }),
+    endedAt: time('ended_at'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.ordinal] }),
+    index('run_steps_asset').on(table.assetId),
+  ],
+);
+
+/** Names under which files of a piece went out. They go on to whatever it is called now, and are given to no other. */
+export const namesOut = mysqlTable(
+  'names_out',
+  {
+    stem: varchar('stem', { length: 80 }).primaryKey(),
+    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [index('names_out_asset').on(table.assetId)],
 );
 
 /** Who changed what, when, and how it was before and after: undo, history and audit in one. */

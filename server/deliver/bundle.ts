@@ -5,6 +5,7 @@ import { metadataOfLabel } from '#core/formats/metadata.ts';
 import { writeCredits } from '#core/page/credits.ts';
 import { placementsOf } from '#core/page/model.ts';
 import type { Cut } from '#core/page/picture.ts';
+import { redirectsOf } from '#core/page/redirects.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
 import { creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeDocument } from '#core/page/write.ts';
@@ -13,6 +14,7 @@ import type { Context } from '../context.ts';
 import { ensureCut, qualityOf } from '../imaging/cut-store.ts';
 import { outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
+import { formerNames } from '../shelf/names-out.ts';
 import { FONT_FILES, fontFaces, fontFile } from './fonts.ts';
 
 /** Told after each file, so that long work shows how far it is and can be stopped. */
@@ -20,7 +22,7 @@ export type Progress = (done: number, of: number, words: string) => Promise<void
 
 /**
  * Writes a page as files into a folder: `index.html`, its style sheet and faces, every cut with its label inside,
- * `credits.html` and `media.jsonld`. Returns the names of the files, in the order they were written.
+ * `credits.html` and `media.jsonld`; `redirects.json` where a piece went out under another name. Returns the names of the files, in the order they were written.
  */
 export async function writeBundle(
   context: Context,
@@ -30,19 +32,17 @@ export async function writeBundle(
 ): Promise<readonly string[]> {
   const going = outgoing(whole);
   const cuts = cutsOfPage(whole.doc, going);
-  const texts: readonly [string, string][] = [
+  const texts: [string, string][] = [
     ['index.html', writeDocument(whole.doc, { ...going, styleSheet: 'style.css' })],
     ['style.css', `${fontFaces('fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc)}`],
     ['credits.html', writeCredits(whole.doc, whole.pieces, whole.rules)],
     [
       'media.jsonld',
-      `${JSON.stringify(
-        imageObjects(whole.doc, whole.pieces, whole.rules, (name) => `media/${name}`),
-        null,
-        2,
-      )}\n`,
+      `${JSON.stringify(imageObjects(whole.doc, whole.pieces, whole.rules, inMedia), null, 2)}\n`,
     ],
   ];
+  const redirects = redirectsOf(cuts, whole.pieces, await formerNames(context, whole.assets), inMedia);
+  if (redirects.length > 0) texts.push(['redirects.json', `${JSON.stringify(redirects, null, 2)}\n`]);
   const written: string[] = [];
   const into = async (name: string, write: (path: string) => Promise<void>) => {
     const path = join(folder, name);
@@ -54,10 +54,12 @@ export async function writeBundle(
   for (const file of FONT_FILES) await into(`fonts/${file}`, (path) => copyFile(fontFile(file) ?? '', path));
   for (const [at, cut] of cuts.entries()) {
     await progress(at, cuts.length, `Making ${cut.fileName}`);
-    await into(`media/${cut.fileName}`, (path) => writeCut(context, whole, cut, path));
+    await into(inMedia(cut.fileName), (path) => writeCut(context, whole, cut, path));
   }
   return written;
 }
+
+const inMedia = (fileName: string) => `media/${fileName}`;
 
 /** The cut's bytes with the label written in: the metadata of the original is not carried over, so no place or serial number is. */
 async function writeCut(context: Context, whole: WholePage, cut: Cut, path: string): Promise<void> {

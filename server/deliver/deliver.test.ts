@@ -6,6 +6,7 @@ import { HtmlValidate } from 'html-validate';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AssetSchema } from '#api/assets.ts';
 import { JobSchema } from '#api/jobs.ts';
 import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
 import { assets, jobs } from '../db/schema.ts';
@@ -58,6 +59,8 @@ afterAll(() => server.close());
 const order = (as: 'mara' | 'joss' = 'mara') =>
   server.ask(`/api/pages/${pageId}/take-away`, { as, method: 'POST', body: {} });
 const jobOf = async (id: string) => v.parse(JobSchema, (await server.ask(`/api/jobs/${id}`)).body);
+
+const RedirectsSchema = v.array(v.strictObject({ from: v.string(), to: v.string(), status: v.literal(301) }));
 
 describe('a bundle', () => {
   let folder: string;
@@ -132,6 +135,29 @@ describe('taking a page away', () => {
     expect(file.headers.get('content-disposition')).toContain('bitterns-are-booming.zip');
     expect(Buffer.isBuffer(file.body) && file.body.subarray(0, 2).toString()).toBe('PK');
     expect((await server.ask(job.file ?? '', { as: 'piet' })).status).toBe(404);
+  });
+
+  it('keeps the names its files went out under, and says where they went once a piece is renamed', async () => {
+    const bundleAgain = async () => {
+      const folder = await mkdtemp(join(tmpdir(), 'placard-bundle-test-'));
+      const whole = await readPage(server.context, pageId);
+      const files = await writeBundle(server.context, whole, folder, async () => {});
+      const redirects = await readFile(join(folder, 'redirects.json'), 'utf8').catch(() => '[]');
+      await rm(folder, { recursive: true });
+      return { files, redirects: v.parse(RedirectsSchema, JSON.parse(redirects)) };
+    };
+    const before = await bundleAgain();
+    expect(before.redirects).toEqual([]);
+    const rename = async (stem: string) => {
+      const { version } = v.parse(AssetSchema, (await server.ask(`/api/assets/${assetId}`)).body);
+      await server.ask(`/api/assets/${assetId}`, { method: 'PATCH', body: { stem }, version });
+    };
+    await rename('heron-in-the-reeds');
+    const after = await bundleAgain();
+    const old = before.files.filter((name) => name.startsWith('media/'));
+    expect(new Set(after.redirects.map(({ from }) => from))).toEqual(new Set(old));
+    for (const { to } of after.redirects) expect(after.files).toContain(to);
+    await rename('heron');
   });
 
   it('can be stopped before it begins, and while it runs', async () => {

@@ -1,17 +1,17 @@
-import { createWriteStream } from 'node:fs';
 import { mkdir, mkdtemp, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
-import { ZipArchive } from 'archiver';
 import * as v from 'valibot';
+import { placementsOf } from '#core/page/model.ts';
 import type { Context } from '../context.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
 import { proofOf } from '../pages/proof.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
 import { Refusal } from '../problem.ts';
+import { keepNamesOut } from '../shelf/names-out.ts';
 import { bundleKey } from '../storage/storage.ts';
+import { zipFolder } from '../zip.ts';
 import { writeBundle } from './bundle.ts';
 
 export const TAKE_AWAY = 'take-away';
@@ -46,6 +46,7 @@ export async function takeAway(context: Context, job: JobRow, tools: JobTools): 
     const { size } = await stat(zip);
     const resultKey = bundleKey(job.id);
     await context.storage.take(resultKey, zip);
+    await keepNamesOut(context, placedAssets(whole), new Date());
     await tools.report(written.length, written.length, 'Packed');
     return { words: `${written.length} files`, resultKey, resultBytes: size };
   } finally {
@@ -53,11 +54,8 @@ export async function takeAway(context: Context, job: JobRow, tools: JobTools): 
   }
 }
 
-async function zipFolder(folder: string, path: string): Promise<void> {
-  // Pictures are packed already, so a fast setting loses nothing.
-  const archive = new ZipArchive({ zlib: { level: 6 } });
-  archive.directory(folder, false);
-  const writing = pipeline(archive, createWriteStream(path));
-  await archive.finalize();
-  await writing;
+/** The pieces whose files go out with a page: those that stand on it, and not what only lies on its tray. */
+function placedAssets({ doc, assets }: WholePage): WholePage['assets'] {
+  const placed = new Set(placementsOf(doc).map(({ asset }) => asset));
+  return assets.filter(({ id }) => placed.has(id));
 }

@@ -4,11 +4,11 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { LOOK_EDGE_PX, type LookHash, lookHash } from '#core/media/lookalike.ts';
+import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { MEGAPIXEL_LIMIT } from '../imaging/read-original.ts';
 import { farPath, signedAddress } from '../media/addresses.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
-import { atMost } from './at-once.ts';
 
 /** Where a far picture is looked at, and on which page it was found. */
 const FarSchema = v.strictObject({ address: v.string(), page: v.string() });

@@ -8,10 +8,10 @@ import { draftFromMetadata } from '#core/formats/metadata.ts';
 import { type PagePicture, readPagePictures } from '#core/gather/page-pictures.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
 import { sizeAsSeen } from '#core/media/dimensions.ts';
+import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { webAddress } from '../outbound/guard.ts';
 import { Refusal } from '../problem.ts';
-import { atMost } from './at-once.ts';
 
 /** What stands at an address: a picture, or a page with the pictures on it. */
 export interface AddressRead {

@@ -6,6 +6,7 @@ import * as v from 'valibot';
 import type { FoundPicture, Gathering, Take, Taking } from '#api/gather.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import { isLicenceId } from '#core/rights/licences.ts';
+import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { assets, jobs, provenance, takings } from '../db/schema.ts';
 import { addJob, type JobRow, presentJob } from '../jobs/queue.ts';
@@ -15,7 +16,6 @@ import { withPatience } from '../outbound/retry.ts';
 import { putOnTray } from '../pages/tray.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
-import { atMost } from './at-once.ts';
 import { openSeal } from './seal.ts';
 import { sourceName } from './sources/sources.ts';
 import { type Origin, type TakenIn, takeIn } from './take-in.ts';
@@ -66,29 +66,23 @@ export async function gather(context: Context, job: JobRow, tools: JobTools): Pr
     .where(eq(takings.jobId, job.id))
     .orderBy(asc(takings.ordinal));
   let done = rows.filter(({ state }) => state !== 'waiting').length;
-  const inTurn = atMost(AT_ONCE);
   await tools.report(done, rows.length, 'Gathering');
-  await Promise.all(
-    rows
-      .filter(({ state }) => state === 'waiting')
-      .map((row) =>
-        inTurn(async () => {
-          if (tools.signal.aborted) return;
-          const outcome = await takeOne(context, row.picture, input, job.createdBy, tools.signal);
-          if (tools.signal.aborted && outcome.state !== 'in') return;
-          if (outcome.assetId && input.pageId) {
-            const wantId = row.ordinal === 0 ? input.wantId : null;
-            await putOnTray(context, input.pageId, [outcome.assetId], wantId, job.createdBy, new Date());
-          }
-          await context.db
-            .update(takings)
-            .set(outcome)
-            .where(and(eq(takings.jobId, job.id), eq(takings.ordinal, row.ordinal)));
-          done += 1;
-          await tools.report(done, rows.length, 'Gathering');
-        }),
-      ),
-  );
+  const waiting = rows.filter(({ state }) => state === 'waiting');
+  await eachAtMost(AT_ONCE, waiting, async (row) => {
+    if (tools.signal.aborted) return;
+    const outcome = await takeOne(context, row.picture, input, job.createdBy, tools.signal);
+    if (tools.signal.aborted && outcome.state !== 'in') return;
+    if (outcome.assetId && input.pageId) {
+      const wantId = row.ordinal === 0 ? input.wantId : null;
+      await putOnTray(context, input.pageId, [outcome.assetId], wantId, job.createdBy, new Date());
+    }
+    await context.db
+      .update(takings)
+      .set(outcome)
+      .where(and(eq(takings.jobId, job.id), eq(takings.ordinal, row.ordinal)));
+    done += 1;
+    await tools.report(done, rows.length, 'Gathering');
+  });
   await tools.report(done, rows.length, 'Gathering');
   return { words: await sayDone(context, job.id) };
 }

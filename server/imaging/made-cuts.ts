@@ -3,7 +3,7 @@ import type { MadeCuts } from '#api/assets.ts';
 import { recipeKey, sizeAfter, WHOLE, wholeRecipe } from '#core/media/recipe.ts';
 import { cutsOfPage } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
-import { cuts, placements } from '../db/schema.ts';
+import { cuts, placements, runSteps } from '../db/schema.ts';
 import { THUMB_PX, VIEW_PX } from '../media/addresses.ts';
 import { readPage } from '../pages/store.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
@@ -17,23 +17,46 @@ interface Sorted {
   readonly onPages: readonly { readonly cut: CutRow; readonly pages: readonly string[] }[];
   /** Those that Placard's own screens show. */
   readonly onScreens: readonly CutRow[];
+  /** Those that a run made and nobody took back. */
+  readonly byRuns: readonly CutRow[];
   readonly unused: readonly CutRow[];
 }
 
 /** The cuts that were made of a piece, and which of them its pages and Placard's own screens need as they are now. */
 async function sorted(context: Context, row: AssetRow): Promise<Sorted> {
-  const [made, needed] = await Promise.all([
+  const [made, needed, ofRuns] = await Promise.all([
     context.db.select().from(cuts).where(eq(cuts.assetId, row.id)),
     neededOnPages(context, row),
+    madeByRuns(context, row),
   ]);
   const screens = neededOnScreens(row);
-  const isOnScreen = (cut: CutRow) => screens.has(keyOf(row, cut));
   const pagesOf = (cut: CutRow) => needed.get(keyOf(row, cut)) ?? [];
-  return {
-    onPages: made.flatMap((cut) => (pagesOf(cut).length > 0 ? [{ cut, pages: pagesOf(cut) }] : [])),
-    onScreens: made.filter((cut) => pagesOf(cut).length === 0 && isOnScreen(cut)),
-    unused: made.filter((cut) => pagesOf(cut).length === 0 && !isOnScreen(cut)),
+  const standingOf = (cut: CutRow) => {
+    if (pagesOf(cut).length > 0) return 'on-pages';
+    if (screens.has(keyOf(row, cut))) return 'on-screens';
+    return ofRuns.has(keyOf(row, cut)) ? 'by-runs' : 'unused';
   };
+  const those = (standing: ReturnType<typeof standingOf>) =>
+    made.filter((cut) => standingOf(cut) === standing);
+  return {
+    onPages: those('on-pages').map((cut) => ({ cut, pages: pagesOf(cut) })),
+    onScreens: those('on-screens'),
+    byRuns: those('by-runs'),
+    unused: those('unused'),
+  };
+}
+
+/** The storage keys of what runs made of a piece for the shelf. */
+async function madeByRuns(context: Context, { id, sha256 }: AssetRow): Promise<ReadonlySet<string>> {
+  const steps = await context.db
+    .select({ row: runSteps.row })
+    .from(runSteps)
+    .where(and(eq(runSteps.assetId, id), eq(runSteps.state, 'done')));
+  return new Set(
+    steps.flatMap(({ row }) =>
+      row.files.map(({ recipe, width, format, quality }) => cutKey(sha256, recipe, width, format, quality)),
+    ),
+  );
 }
 
 const keyOf = (
@@ -80,7 +103,7 @@ const weigh = (rows: readonly CutRow[]) => ({
 });
 
 export async function madeCuts(context: Context, row: AssetRow): Promise<MadeCuts> {
-  const { onPages, onScreens, unused } = await sorted(context, row);
+  const { onPages, onScreens, byRuns, unused } = await sorted(context, row);
   return {
     onPages: onPages.map(({ cut: { widthPx, format, bytes, recipe }, pages }) => ({
       width: widthPx,
@@ -90,14 +113,19 @@ export async function madeCuts(context: Context, row: AssetRow): Promise<MadeCut
       pages: [...pages],
     })),
     onScreens: weigh(onScreens),
+    byRuns: weigh(byRuns),
     unused: weigh(unused),
   };
 }
 
-/** Throws away the cuts that nothing needs. One that is needed again is made again from the original. */
-export async function throwUnusedCuts(context: Context, row: AssetRow): Promise<void> {
+/** Throws away those of the cuts that nothing needs. One that is needed again is made again from the original. */
+export async function throwCuts(
+  context: Context,
+  row: AssetRow,
+  isMeant: (cut: CutRow) => boolean,
+): Promise<void> {
   const { unused } = await sorted(context, row);
-  for (const cut of unused) {
+  for (const cut of unused.filter(isMeant)) {
     // The row first: a cut without its row is made anew, a row without its cut would be asked for again and again.
     await context.db
       .delete(cuts)

@@ -1,6 +1,7 @@
-import { and, asc, eq, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Job } from '#api/jobs.ts';
 import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
 import { jobs } from '../db/schema.ts';
 import { notFound } from '../problem.ts';
 
@@ -12,13 +13,14 @@ export const LEASE_MILLIS = 20_000;
 /** A job that ended its worker this many times is not tried again. */
 const ATTEMPT_LIMIT = 3;
 
+/** Orders work; within a transaction when it is given one. */
 export async function addJob(
-  context: Context,
+  { db }: { readonly db: Queries },
   job: { id?: string; kind: string; title: string; input: unknown; personId: string },
   now: Date,
 ): Promise<string> {
   const id = job.id ?? crypto.randomUUID();
-  await context.db.insert(jobs).values({
+  await db.insert(jobs).values({
     id,
     kind: job.kind,
     title: job.title.slice(0, 300),
@@ -113,6 +115,14 @@ export async function stopJob(context: Context, id: string): Promise<void> {
     .update(jobs)
     .set({ stopAsked: true, state: sql`if(${jobs.state} = 'waiting', 'stopped', ${jobs.state})` })
     .where(eq(jobs.id, id));
+}
+
+/** Lets a job that was stopped or failed go on from where it is. */
+export async function goOnWithJob(context: Context, id: string): Promise<void> {
+  await context.db
+    .update(jobs)
+    .set({ state: 'waiting', stopAsked: false, attempts: 0, resultKey: null, resultBytes: null })
+    .where(and(eq(jobs.id, id), inArray(jobs.state, ['stopped', 'failed', 'done'])));
 }
 
 export async function readJob(context: Context, id: string): Promise<JobRow> {

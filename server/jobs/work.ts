@@ -6,7 +6,12 @@ export interface JobTools {
   readonly signal: AbortSignal;
 }
 
+/** Thrown inside a job when a person asked it to stop. */
+export class Stopped extends Error {}
+
 export interface JobResult {
+  /** Where a job was stopped and has its own words for what stays done. */
+  readonly state?: 'stopped' | 'failed';
   readonly words: string;
   /** Where the file lies that it made, if it made one. */
   readonly resultKey?: string;

@@ -3,16 +3,14 @@ import { isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { Refusal } from '../problem.ts';
+import { RUN, run } from '../runs/work.ts';
 import { endJob, type JobRow, renewLease, reportJob, takeJob } from './queue.ts';
 import { tidy } from './tidy.ts';
-import type { JobResult, JobTools } from './work.ts';
-
-/** Thrown inside a job when a person asked it to stop. */
-class Stopped extends Error {}
+import { type JobResult, type JobTools, Stopped } from './work.ts';
 
 type Work = (context: Context, job: JobRow, tools: JobTools) => Promise<JobResult>;
 
-const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway, [GATHER]: gather };
+const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway, [GATHER]: gather, [RUN]: run };
 
 const TIDY_MILLIS = 60 * 60 * 1000;
 const IDLE_MILLIS = 250;

@@ -55,15 +55,17 @@ const DEED_SENTENCES: Readonly<Record<Deed, string>> = {
 /** Lets only those through whose role allows the deed. */
 export function allowed(deed: Deed): RequestHandler {
   return (request, _response, next) => {
-    const person = personOf(request);
-    if (!may(person.role, deed)) {
-      throw new Refusal(
-        403,
-        `Your role does not let you ${DEED_SENTENCES[deed]}. Nothing was changed. Ask the site owner.`,
-      );
-    }
+    assertAllowed(personOf(request), deed);
     next();
   };
+}
+
+export function assertAllowed(person: Person, deed: Deed): void {
+  if (may(person.role, deed)) return;
+  throw new Refusal(
+    403,
+    `Your role does not let you ${DEED_SENTENCES[deed]}. Nothing was changed. Ask the site owner.`,
+  );
 }
 
 const UNSAFE = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);

@@ -106,7 +106,7 @@ async function checkedStem(context: Context, row: AssetRow, wished: string): Pro
   if (wished === row.stem) return wished;
   const fault = nameFault(wished);
   if (fault) throw new Refusal(422, `${sayNameFault(fault)} The name stays ${row.stem}.`);
-  const free = await freeStemLike(context.db, wished);
+  const free = await freeStemLike(context.db, wished, row.id);
   if (free !== wished) {
     throw new Refusal(
       409,

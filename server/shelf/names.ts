@@ -1,15 +1,24 @@
 import { eq, like, or } from 'drizzle-orm';
 import { nextFree } from '#core/naming/clash.ts';
 import type { Queries } from '../db/connection.ts';
-import { assets } from '../db/schema.ts';
+import { assets, namesOut } from '../db/schema.ts';
 
-/** Names that differ only in the number at their end, which is all that `nextFree` looks at. */
-export async function freeStemLike(db: Queries, wished: string): Promise<string> {
+/**
+ * The wished name, or the next free one: no other piece has it, and none went out under it. Only names that differ in
+ * the number at their end are asked for, which is all that `nextFree` looks at.
+ */
+export async function freeStemLike(db: Queries, wished: string, assetId?: string): Promise<string> {
   const start = wished.slice(0, 74);
-  const rows = await db
-    .select({ stem: assets.stem })
-    .from(assets)
-    .where(or(eq(assets.stem, wished), like(assets.stem, `${start}%`)));
-  const taken = new Set(rows.map((row) => row.stem));
+  const [held, out] = await Promise.all([
+    db
+      .select({ stem: assets.stem, id: assets.id })
+      .from(assets)
+      .where(or(eq(assets.stem, wished), like(assets.stem, `${start}%`))),
+    db
+      .select({ stem: namesOut.stem, id: namesOut.assetId })
+      .from(namesOut)
+      .where(or(eq(namesOut.stem, wished), like(namesOut.stem, `${start}%`))),
+  ]);
+  const taken = new Set([...held, ...out].filter(({ id }) => id !== assetId).map(({ stem }) => stem));
   return nextFree(wished, (stem) => taken.has(stem));
 }

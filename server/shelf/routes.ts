@@ -6,7 +6,7 @@ import type { Context } from '../context.ts';
 import { assets, folders } from '../db/schema.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
-import { madeCuts, throwUnusedCuts } from '../imaging/made-cuts.ts';
+import { madeCuts, throwCuts } from '../imaging/made-cuts.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { changeAsset, findAsset } from './change.ts';
@@ -42,7 +42,7 @@ export function shelfRoutes(context: Context): Router {
 
   router.delete('/assets/:id/cuts', allowed('say-rights'), async (request, response) => {
     const row = await findAsset(context, String(request.params.id));
-    await throwUnusedCuts(context, row);
+    await throwCuts(context, row, () => true);
     response.json(await madeCuts(context, row));
   });
 

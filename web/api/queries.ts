@@ -58,6 +58,11 @@ export function strictest(targets: readonly Target[]): Target | undefined {
   return targets.find(({ rules }) => rules.commercial) ?? targets[0];
 }
 
+/** The target that many pieces are sized for where nobody said which: the one with most sizes in its house rules. */
+export function mostSizes(targets: readonly Target[]): Target | undefined {
+  return [...targets].sort((one, other) => other.rules.cutPresets.length - one.rules.cutPresets.length)[0];
+}
+
 export const foldersQuery = queryOptions({
   queryKey: ['folders'],
   queryFn: () => ask(FolderListSchema, '/folders'),

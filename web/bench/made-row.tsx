@@ -53,16 +53,17 @@ export function MadeRow({ asset, isEditable }: { readonly asset: Asset; readonly
       ) : null}
       {made.unused.count > 0 && isEditable ? (
         <Button kind="link" onClick={() => void throwAway()}>
-          Throw those away
+          {made.unused.count === 1 ? 'Throw it away' : 'Throw those away'}
         </Button>
       ) : null}
     </LabelRow>
   );
 }
 
-function sayMade({ onPages }: MadeCuts): string {
-  if (onPages.length === 0) return 'No file yet. They are made when a page needs them.';
+function sayMade({ onPages, byRuns }: MadeCuts): string {
+  const ofRuns = byRuns.count > 0 ? `${files(byRuns.count)}, ${sayBytes(byRuns.bytes)}, made in runs.` : '';
+  if (onPages.length === 0) return ofRuns || 'No file yet. They are made when a page needs them.';
   const bytes = onPages.reduce((sum, cut) => sum + cut.bytes, 0);
   const pages = [...new Set(onPages.flatMap((cut) => cut.pages))];
-  return `${files(onPages.length)}, ${sayBytes(bytes)}, for ${pages.join(' and ')}.`;
+  return `${files(onPages.length)}, ${sayBytes(bytes)}, for ${pages.join(' and ')}. ${ofRuns}`.trim();
 }

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
+import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset, AssetChange } from '#api/assets.ts';
 import type { PageSummary } from '#api/pages.ts';
@@ -8,10 +9,11 @@ import { stepsOf } from '#core/media/recipe.ts';
 import { sayTone } from '#core/media/tone.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
-import { foldersQuery, meQuery, pagesQuery } from '../api/queries.ts';
+import { foldersQuery, meQuery, mostSizes, pagesQuery, targetsQuery } from '../api/queries.ts';
 import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
 import { changePieces } from '../pieces/pieces.ts';
 import { throwAway } from '../pieces/put-away.ts';
+import { draftRunOver } from '../run/draft.ts';
 import { Button } from '../ui/button.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { ThrowAway } from './piece-deeds.tsx';
@@ -27,6 +29,8 @@ export function ChosenBar({
   const { data: me } = useQuery(meQuery);
   const pages = useQuery(pagesQuery);
   const folders = useQuery(foldersQuery);
+  const target = mostSizes(useQuery(targetsQuery).data ?? []);
+  const navigate = useNavigate();
   if (!me) return null;
   const ids = assets.map((asset) => asset.id);
   const change = async (chosen: readonly string[], part: AssetChange, name: string, done: string) => {
@@ -42,6 +46,16 @@ export function ChosenBar({
   return (
     <div className="shelf-chosen" role="toolbar" aria-label="With the chosen pieces">
       <strong>{assets.length} chosen</strong>
+      {may(me.role, 'say-rights') && target ? (
+        <Button
+          onClick={() => {
+            draftRunOver(ids, target);
+            navigate('/shelf/runs/new');
+          }}
+        >
+          Run...
+        </Button>
+      ) : null}
       {may(me.role, 'edit-pages') ? (
         <Choose
           words="Put on a tray..."

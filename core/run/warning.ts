@@ -1,0 +1,45 @@
+import * as v from 'valibot';
+
+/** What a person should know of one row before a run is begun. Sizes in px. */
+export const RunWarningSchema = v.variant('code', [
+  v.strictObject({ code: v.literal('name-taken'), wished: v.string(), given: v.string() }),
+  v.strictObject({ code: v.literal('name-fault'), says: v.string(), stem: v.string() }),
+  v.strictObject({ code: v.literal('was-out'), stem: v.string() }),
+  v.strictObject({ code: v.literal('too-small'), wanted: v.array(v.number()) }),
+  v.strictObject({ code: v.literal('no-changes'), licence: v.string() }),
+  v.strictObject({ code: v.literal('png-for-jpeg') }),
+  v.strictObject({ code: v.literal('stills') }),
+  v.strictObject({ code: v.literal('not-cleared') }),
+]);
+export type RunWarning = v.InferOutput<typeof RunWarningSchema>;
+
+/** Which part of a row a warning is about. */
+export function warningPlace({ code }: RunWarning): 'name' | 'sizes' {
+  return code === 'name-taken' || code === 'name-fault' || code === 'was-out' ? 'name' : 'sizes';
+}
+
+/** Whether somebody should look at it; the others are only worth knowing. */
+export function needsLook({ code }: RunWarning): boolean {
+  return code !== 'was-out' && code !== 'png-for-jpeg' && code !== 'stills';
+}
+
+export function sayRunWarning(warning: RunWarning): string {
+  switch (warning.code) {
+    case 'name-taken':
+      return `${warning.wished} is taken. Say what differs?`;
+    case 'name-fault':
+      return `${warning.says} It stays ${warning.stem}.`;
+    case 'was-out':
+      return `Readers have it as ${warning.stem}; that name goes on to the new one.`;
+    case 'too-small':
+      return `Too small for ${warning.wanted.join(' and ')}, left at its own pixels.`;
+    case 'no-changes':
+      return `${warning.licence} forbids changes: left whole and as it is.`;
+    case 'png-for-jpeg':
+      return 'Transparent, so PNG in place of JPEG.';
+    case 'stills':
+      return 'Moves as WebP; the other formats are stills.';
+    case 'not-cleared':
+      return 'Not cleared: its licence is not said, or lets nobody publish it.';
+  }
+}

@@ -1,0 +1,261 @@
+import { randomUUID } from 'node:crypto';
+import { and, asc, desc, eq, gt, inArray, or } from 'drizzle-orm';
+import * as v from 'valibot';
+import type { PreviewRow, Run, RunPreview, RunStep, RunSummary } from '#api/runs.ts';
+import type { RunOrder } from '#core/run/order.ts';
+import type { RunRow } from '#core/run/plan.ts';
+import type { Context } from '../context.ts';
+import { assets, jobs, runSteps } from '../db/schema.ts';
+import { throwCuts } from '../imaging/made-cuts.ts';
+import { addJob, goOnWithJob, type JobRow, presentJob } from '../jobs/queue.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { type AssetRow, presentAssets } from '../shelf/present.ts';
+import { plan } from './planning.ts';
+import { type StepRow, takeBackStep } from './step.ts';
+import { RUN, RunInputSchema } from './work.ts';
+
+/** What a run would do, before anything is done. */
+export async function previewRun(context: Context, order: RunOrder): Promise<RunPreview> {
+  const planned = await plan(context, order);
+  return {
+    rows: await shownRows(context, planned.assets, planned.rows),
+    gone: new Set(order.pieces).size - planned.assets.length,
+    subjects: [...planned.subjects].map(([from, pieces]) => ({ from, pieces })),
+    seen: planned.seen,
+  };
+}
+
+async function shownRows(
+  context: Context,
+  found: readonly AssetRow[],
+  rows: readonly RunRow[],
+): Promise<PreviewRow[]> {
+  const shown = new Map((await presentAssets(context, found)).map((asset) => [asset.id, asset]));
+  return rows.map((row) => {
+    const asset = shown.get(row.assetId);
+    return {
+      ...(structuredClone(row) as PreviewRow),
+      thumb: asset?.thumb ?? '',
+      originalName: asset?.originalName ?? '',
+      width: asset?.width ?? 0,
+      height: asset?.height ?? 0,
+      bytes: asset?.bytes ?? 0,
+    };
+  });
+}
+
+/** Begins a run on what was seen of it. When anything changed since, nothing is begun. */
+export async function beginRun(
+  context: Context,
+  order: RunOrder,
+  seen: string,
+  personId: string,
+  now: Date,
+): Promise<string> {
+  const planned = await plan(context, order);
+  if (planned.seen !== seen)
+    throw new Refusal(
+      409,
+      'Something changed since you looked: a piece, a name, or the House rules. Nothing was begun; look at the rows again.',
+    );
+  const parts = planned.rows.filter(({ leftOut }) => leftOut === null).length;
+  if (parts === 0) throw new Refusal(422, 'Nothing would change, so there is nothing to run.');
+  const jobId = randomUUID();
+  await context.db.transaction(async (tx) => {
+    await tx.insert(runSteps).values(
+      planned.rows.map((row, ordinal) => ({
+        jobId,
+        ordinal,
+        assetId: row.assetId,
+        row,
+        version: planned.assets[ordinal]?.version ?? 0,
+        state: row.leftOut === null ? 'waiting' : 'out',
+      })),
+    );
+    const title = `A run over ${parts === 1 ? '1 piece' : `${parts} pieces`}`;
+    await addJob({ db: tx }, { id: jobId, kind: RUN, title, input: { order }, personId }, now);
+  });
+  return jobId;
+}
+
+/** Lets a run go on that was stopped, failed, or was taken back. */
+export async function goOnWithRun(context: Context, jobId: string, personId: string): Promise<void> {
+  const job = await runJob(context, jobId, personId);
+  if (isUnderWay(job)) return;
+  await context.db
+    .update(runSteps)
+    .set({ state: 'waiting', sentence: '', madeBytes: null, endedAt: null })
+    .where(and(eq(runSteps.jobId, jobId), eq(runSteps.state, 'undone')));
+  await goOnWithJob(context, jobId);
+}
+
+/** Takes a whole run back at once: what it changed, and the files that nothing else needs. */
+export async function takeRunBack(
+  context: Context,
+  jobId: string,
+  personId: string,
+  now: Date,
+): Promise<void> {
+  const job = await runJob(context, jobId, personId);
+  if (isUnderWay(job))
+    throw new Refusal(409, 'It is still under way. Stop it first; what is done stays until then.');
+  const { order } = v.parse(RunInputSchema, job.input);
+  const done = await context.db
+    .select()
+    .from(runSteps)
+    .where(and(eq(runSteps.jobId, jobId), eq(runSteps.state, 'done')))
+    .orderBy(desc(runSteps.ordinal));
+  await context.db.transaction(async (tx) => {
+    for (const step of done)
+      if (order.into === 'shelf') await takeBackStep(tx, step, personId, now);
+      else await tx.update(runSteps).set({ state: 'undone' }).where(sameStep(step));
+  });
+  for (const step of done) await throwStepFiles(context, step);
+}
+
+const sameStep = ({ jobId, ordinal }: StepRow) =>
+  and(eq(runSteps.jobId, jobId), eq(runSteps.ordinal, ordinal));
+
+async function throwStepFiles(context: Context, step: StepRow): Promise<void> {
+  const [asset] = await context.db.select().from(assets).where(eq(assets.id, step.assetId));
+  if (!asset) return;
+  const isOfRun = (cut: { recipe: string; widthPx: number; format: string; quality: number }) =>
+    step.row.files.some(
+      (file) =>
+        file.recipe === cut.recipe &&
+        file.width === cut.widthPx &&
+        file.format === cut.format &&
+        file.quality === cut.quality,
+    );
+  await throwCuts(context, asset, isOfRun);
+}
+
+const isUnderWay = ({ state }: Pick<JobRow, 'state'>) => state === 'waiting' || state === 'running';
+
+export async function runJob(context: Context, jobId: string, personId: string): Promise<JobRow> {
+  const [job] = await context.db.select().from(jobs).where(eq(jobs.id, jobId));
+  if (!job || job.kind !== RUN || job.createdBy !== personId) throw notFound('This run');
+  return job;
+}
+
+const SHOWN_MILLIS = 30 * 24 * 60 * 60 * 1000;
+const SHOWN = 30;
+
+/** A person's runs of the last month, newest first. */
+export async function recentRuns(context: Context, personId: string, now: Date): Promise<RunSummary[]> {
+  const rows = await context.db
+    .select()
+    .from(jobs)
+    .where(
+      and(
+        eq(jobs.kind, RUN),
+        eq(jobs.createdBy, personId),
+        or(
+          gt(jobs.createdAt, new Date(now.getTime() - SHOWN_MILLIS)),
+          inArray(jobs.state, ['waiting', 'running']),
+        ),
+      ),
+    )
+    .orderBy(desc(jobs.createdAt))
+    .limit(SHOWN);
+  if (rows.length === 0) return [];
+  const steps = await context.db
+    .select({ jobId: runSteps.jobId, state: runSteps.state, endedAt: runSteps.endedAt })
+    .from(runSteps)
+    .where(
+      inArray(
+        runSteps.jobId,
+        rows.map(({ id }) => id),
+      ),
+    );
+  return rows.map((job) =>
+    summary(
+      job,
+      steps.filter(({ jobId }) => jobId === job.id),
+      now,
+    ),
+  );
+}
+
+export async function readRun(context: Context, jobId: string, personId: string, now: Date): Promise<Run> {
+  const job = await runJob(context, jobId, personId);
+  const steps = await context.db
+    .select()
+    .from(runSteps)
+    .where(eq(runSteps.jobId, jobId))
+    .orderBy(asc(runSteps.ordinal));
+  const found = await context.db
+    .select()
+    .from(assets)
+    .where(
+      inArray(
+        assets.id,
+        steps.map(({ assetId }) => assetId),
+      ),
+    );
+  const rows = await shownRows(
+    context,
+    found,
+    steps.map(({ row }) => row),
+  );
+  return {
+    ...summary(job, steps, now),
+    order: v.parse(RunInputSchema, job.input).order,
+    steps: steps.flatMap((step, at): RunStep[] => {
+      const row = rows[at];
+      return row
+        ? [{ ...row, state: stateOf(step), sentence: step.sentence, madeBytes: step.madeBytes }]
+        : [];
+    }),
+  };
+}
+
+function stateOf({ state }: Pick<StepRow, 'state'>): RunStep['state'] {
+  switch (state) {
+    case 'done':
+    case 'refused':
+    case 'undone':
+    case 'out':
+      return state;
+    default:
+      return 'waiting';
+  }
+}
+
+/** How many of the last steps tell how fast it goes. */
+const RATE_STEPS = 20;
+
+function summary(job: JobRow, steps: readonly Pick<StepRow, 'state' | 'endedAt'>[], now: Date): RunSummary {
+  const { id, title, state, words, file, bytes } = presentJob(job);
+  const count = (wanted: string) => steps.filter((step) => step.state === wanted).length;
+  const waiting = count('waiting');
+  const perMinute = isUnderWay(job) ? rateOf(steps, now) : null;
+  return {
+    id,
+    title,
+    state,
+    words,
+    into: v.parse(RunInputSchema, job.input).order.into,
+    createdAt: job.createdAt.toISOString(),
+    done: count('done'),
+    refused: count('refused'),
+    undone: count('undone'),
+    of: steps.length - count('out'),
+    perMinute,
+    secondsLeft: perMinute ? Math.round((waiting / perMinute) * 60) : null,
+    file,
+    fileBytes: bytes,
+  };
+}
+
+/** Steps a minute, from the last ones that ended; null while too few have. */
+function rateOf(steps: readonly Pick<StepRow, 'endedAt'>[], now: Date): number | null {
+  const ends = steps
+    .flatMap(({ endedAt }) => (endedAt ? [endedAt.getTime()] : []))
+    .sort((one, other) => other - one)
+    .slice(0, RATE_STEPS);
+  const first = ends.at(-1);
+  if (ends.length < 3 || first === undefined) return null;
+  const minutes = Math.max(now.getTime() - first, 1) / 60_000;
+  return Math.round(((ends.length - 1) / minutes) * 10) / 10;
+}

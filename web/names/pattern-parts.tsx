@@ -1,0 +1,101 @@
+import './names.css';
+import { DropdownMenu } from 'radix-ui';
+import type { NamePart } from '#core/naming/pattern.ts';
+import { Button } from '../ui/button.tsx';
+
+const PART_WORDS: Readonly<Record<NamePart['part'], string>> = {
+  subject: 'subject',
+  place: 'place',
+  maker: 'maker',
+  date: 'date taken',
+  number: 'number',
+  word: 'a fixed word',
+};
+
+interface PatternPartsProps {
+  readonly pattern: readonly NamePart[];
+  /** The parts that can be added. */
+  readonly parts: readonly NamePart['part'][];
+  readonly onChange: (pattern: NamePart[]) => void;
+}
+
+/** A name's pattern as an ordered row of parts: moved, left out, and added by hand. */
+export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProps) {
+  const move = (at: number, by: -1 | 1) => {
+    const next = [...pattern];
+    const [part] = next.splice(at, 1);
+    if (part) next.splice(at + by, 0, part);
+    put(next);
+  };
+  const add = (part: NamePart['part']) =>
+    put([...pattern, part === 'word' ? { part, word: 'saltmere' } : { part }]);
+  return (
+    <div className="pattern">
+      {pattern.map((part, at) => (
+        <span key={keyOf(pattern, at)} className="pattern-part">
+          <button
+            type="button"
+            aria-label={`Move ${PART_WORDS[part.part]} forward`}
+            disabled={at === 0}
+            onClick={() => move(at, -1)}
+          >
+            ‹
+          </button>
+          {part.part === 'word' ? (
+            <input
+              className="input mono"
+              style={{ width: 90 }}
+              aria-label="Fixed word"
+              value={part.word}
+              onChange={(event) =>
+                put(
+                  pattern.map((one, index) =>
+                    index === at ? { part: 'word', word: event.target.value } : one,
+                  ),
+                )
+              }
+            />
+          ) : (
+            <span>{PART_WORDS[part.part]}</span>
+          )}
+          <button
+            type="button"
+            aria-label={`Move ${PART_WORDS[part.part]} back`}
+            disabled={at === pattern.length - 1}
+            onClick={() => move(at, 1)}
+          >
+            ›
+          </button>
+          <button
+            type="button"
+            aria-label={`Leave out ${PART_WORDS[part.part]}`}
+            disabled={pattern.length === 1}
+            onClick={() => put(pattern.filter((_, index) => index !== at))}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <Button className="chip">add...</Button>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="popover" align="start" sideOffset={4}>
+            {parts.map((part) => (
+              <DropdownMenu.Item key={part} className="menu-item" onSelect={() => add(part)}>
+                {PART_WORDS[part]}
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </div>
+  );
+}
+
+/** A key that stays while a fixed word is typed: the part, and which of its kind it is. */
+function keyOf(pattern: readonly NamePart[], at: number): string {
+  const kind = pattern[at]?.part;
+  return `${kind} ${pattern.slice(0, at).filter(({ part }) => part === kind).length}`;
+}

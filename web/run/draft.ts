@@ -1,0 +1,63 @@
+import * as v from 'valibot';
+import type { Target } from '#api/targets.ts';
+import { type RunOrder, RunOrderSchema } from '#core/run/order.ts';
+import { Store, useStore } from '../ui/store.ts';
+
+/** The run that is being put together, kept for this tab: a reload loses nothing of it. */
+const draft = new Store<RunOrder | null>(kept());
+
+const KEY = 'placard-run';
+
+function kept(): RunOrder | null {
+  try {
+    const read = v.safeParse(RunOrderSchema, JSON.parse(sessionStorage.getItem('placard-run') ?? 'null'));
+    return read.success ? read.output : null;
+  } catch {
+    return null;
+  }
+}
+
+export function useDraft(): RunOrder | null {
+  return useStore(draft);
+}
+
+export function putDraft(order: RunOrder | null): void {
+  draft.update(() => order);
+  try {
+    if (order) sessionStorage.setItem(KEY, JSON.stringify(order));
+    else sessionStorage.removeItem(KEY);
+  } catch {
+    // A browser that keeps nothing only loses the draft at a reload.
+  }
+}
+
+/** Begins a run over the chosen pieces; the choices of a run that was not begun yet are kept. */
+export function draftRunOver(pieces: readonly string[], target: Target): void {
+  const before = draft.state;
+  putDraft({ ...(before ?? plainRun(target)), targetId: target.id, pieces: [...pieces], rows: {} });
+}
+
+/** Adds pieces that came in after the run was begun. */
+export function addToDraft(pieces: readonly string[], target: Target): void {
+  const before = draft.state ?? plainRun(target);
+  putDraft({ ...before, pieces: [...new Set([...before.pieces, ...pieces])] });
+}
+
+function plainRun(target: Target): RunOrder {
+  const [first] = target.rules.cutPresets;
+  const column = target.rules.cutPresets.find(({ ratio }) => ratio === null) ?? first;
+  return {
+    pieces: [],
+    targetId: target.id,
+    sizes: column ? [{ by: 'preset', preset: column.id }] : [],
+    portrait: null,
+    sharp: true,
+    formats: ['avif', 'jpeg'],
+    quality: null,
+    recipe: null,
+    naming: null,
+    folder: null,
+    into: 'shelf',
+    rows: {},
+  };
+}

@@ -1,0 +1,60 @@
+import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { NumberField } from '../rules/number-field.tsx';
+import type { RunPart } from './sizes-card.tsx';
+
+export const FORMAT_WORDS: Readonly<Record<CutFormat, string>> = {
+  avif: 'AVIF',
+  webp: 'WebP',
+  jpeg: 'JPEG',
+  png: 'PNG',
+};
+
+const FORMATS = Object.keys(CUT_FORMATS).filter(isCutFormat);
+
+/** The formats that are made, and how good they are. */
+export function FormatCard({ order, change, rules }: RunPart & { readonly rules: HouseRules }) {
+  const toggle = (format: CutFormat) => {
+    const next = FORMATS.filter((one) => order.formats.includes(one) !== (one === format));
+    if (next.length > 0) change({ formats: next });
+  };
+  const { avif, webp, jpeg } = rules.quality;
+  return (
+    <section className="card" aria-labelledby="run-formats">
+      <h2 id="run-formats">Formats</h2>
+      <fieldset className="chips" aria-label="Formats">
+        {FORMATS.map((format) => (
+          <button
+            key={format}
+            type="button"
+            className="chip"
+            aria-pressed={order.formats.includes(format)}
+            onClick={() => toggle(format)}
+          >
+            {FORMAT_WORDS[format]}
+          </button>
+        ))}
+      </fieldset>
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={order.quality === null}
+          onChange={() => change({ quality: order.quality === null ? jpeg : null })}
+        />
+        Quality by the house rules
+      </label>
+      {order.quality === null ? (
+        <p className="soft mono">
+          AVIF {avif}, WebP {webp}, JPEG {jpeg}
+        </p>
+      ) : (
+        <NumberField
+          name="Quality of all"
+          hint="20 to 100 on the encoder’s own scale."
+          value={order.quality}
+          onChange={(quality) => change({ quality })}
+        />
+      )}
+    </section>
+  );
+}

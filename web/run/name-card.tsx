@@ -1,0 +1,146 @@
+import type { RunPreview } from '#api/runs.ts';
+import { NAME_PARTS } from '#core/naming/pattern.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import type { Naming } from '#core/run/order.ts';
+import { PatternParts } from '../names/pattern-parts.tsx';
+import { Field } from '../ui/field.tsx';
+import { listed } from './run-words.ts';
+import type { RunPart } from './sizes-card.tsx';
+
+type Way = 'stay' | 'all' | 'unnamed' | 'replace';
+
+const WAYS: readonly (readonly [Way, string])[] = [
+  ['stay', 'Stay as they are'],
+  ['all', 'By a pattern'],
+  ['unnamed', 'By a pattern, where nobody named them'],
+  ['replace', 'Search and replace'],
+];
+
+interface NameCardProps extends RunPart {
+  readonly rules: HouseRules;
+  readonly preview: RunPreview | undefined;
+}
+
+/** How the pieces are called: by a pattern of parts, or by search and replace. */
+export function NameCard({ order, change, rules, preview }: NameCardProps) {
+  const { naming } = order;
+  const choose = (way: Way) => change({ naming: namingFor(way, naming, rules) });
+  return (
+    <section className="card" aria-labelledby="run-names">
+      <h2 id="run-names">Names</h2>
+      <Field name="Names">
+        {(control) => (
+          <select
+            {...control}
+            className="input"
+            value={wayOf(naming)}
+            onChange={(event) => {
+              const way = WAYS.find(([one]) => one === event.target.value);
+              if (way) choose(way[0]);
+            }}
+          >
+            {WAYS.map(([way, says]) => (
+              <option key={way} value={way}>
+                {says}
+              </option>
+            ))}
+          </select>
+        )}
+      </Field>
+      {naming?.by === 'pattern' ? (
+        <>
+          <PatternParts
+            pattern={naming.pattern}
+            parts={NAME_PARTS}
+            onChange={(pattern) => change({ naming: { ...naming, pattern } })}
+          />
+          {preview ? <p className="soft">{saySubjects(preview)}</p> : null}
+        </>
+      ) : null}
+      {naming?.by === 'replace' ? (
+        <ReplaceFields naming={naming} onChange={(next) => change({ naming: next })} />
+      ) : null}
+      <p className="soft">Any single name can be written in its row.</p>
+    </section>
+  );
+}
+
+function ReplaceFields({
+  naming,
+  onChange,
+}: {
+  readonly naming: Extract<Naming, { by: 'replace' }>;
+  readonly onChange: (naming: Naming) => void;
+}) {
+  return (
+    <>
+      <div className="run-pair">
+        <Field name="Search for">
+          {(control) => (
+            <input
+              {...control}
+              className="input"
+              maxLength={80}
+              value={naming.search}
+              onChange={(event) => onChange({ ...naming, search: event.target.value })}
+            />
+          )}
+        </Field>
+        <Field name="Put in its place">
+          {(control) => (
+            <input
+              {...control}
+              className="input"
+              maxLength={80}
+              value={naming.replace}
+              onChange={(event) => onChange({ ...naming, replace: event.target.value })}
+            />
+          )}
+        </Field>
+      </div>
+      <label className="check">
+        <input
+          type="checkbox"
+          checked={naming.titles}
+          onChange={() => onChange({ ...naming, titles: !naming.titles })}
+        />
+        In titles too
+      </label>
+    </>
+  );
+}
+
+function wayOf(naming: Naming | null): Way {
+  if (!naming) return 'stay';
+  return naming.by === 'replace' ? 'replace' : naming.which;
+}
+
+function namingFor(way: Way, before: Naming | null, rules: HouseRules): Naming | null {
+  switch (way) {
+    case 'stay':
+      return null;
+    case 'replace':
+      return { by: 'replace', search: '', replace: '', titles: true };
+    default: {
+      const pattern = before?.by === 'pattern' ? before.pattern : rules.namePattern;
+      return { by: 'pattern', pattern, which: way };
+    }
+  }
+}
+
+const FROM_WORDS: Readonly<Record<string, string>> = {
+  title: 'titles',
+  'file name': 'the file name',
+  words: 'subject words',
+  folder: 'the folder',
+  kind: 'nothing but being a picture',
+};
+
+/** "Subjects come from 31 titles; 6 come from the folder." */
+function saySubjects({ subjects }: RunPreview): string {
+  const others = subjects.filter(({ from }) => from !== 'title');
+  const titled = subjects.find(({ from }) => from === 'title')?.pieces ?? 0;
+  const fromOthers = others.map(({ from, pieces }) => `${pieces} from ${FROM_WORDS[from] ?? from}`);
+  if (others.length === 0) return 'Subjects come from the titles.';
+  return `Subjects come ${listed([...(titled > 0 ? [`${titled} from titles`] : []), ...fromOthers])}.`;
+}

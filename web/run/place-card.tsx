@@ -1,0 +1,87 @@
+import { useQuery } from '@tanstack/react-query';
+import { useId, useState } from 'react';
+import { AS_IT_CAME, stepsOf } from '#core/media/recipe.ts';
+import { sayTone } from '#core/media/tone.ts';
+import { foldersQuery } from '../api/queries.ts';
+import { pieces } from '../pieces/pieces.ts';
+import { Field } from '../ui/field.tsx';
+import { useStore } from '../ui/store.ts';
+import type { RunPart } from './sizes-card.tsx';
+
+/** Where the pieces go, and whose recipe they are given. */
+export function PlaceCard({ order, change }: RunPart) {
+  return (
+    <section className="card" aria-labelledby="run-place">
+      <h2 id="run-place">Folder and recipe</h2>
+      <FolderField order={order} change={change} />
+      <RecipeField order={order} change={change} />
+    </section>
+  );
+}
+
+function FolderField({ order, change }: RunPart) {
+  const folders = useQuery(foldersQuery);
+  const listId = useId();
+  const [typed, setTyped] = useState(order.folder ?? '');
+  return (
+    <Field name="Folder" hint={order.folder === null ? 'Each stays in its own.' : 'A new one is made.'}>
+      {(control) => (
+        <>
+          <input
+            {...control}
+            className="input mono"
+            list={listId}
+            maxLength={400}
+            placeholder="as they are"
+            value={typed}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              change({ folder: event.target.value.trim() === '' ? null : event.target.value });
+            }}
+          />
+          <datalist id={listId}>
+            {folders.data?.map(({ path }) => (
+              <option key={path} value={path} />
+            ))}
+          </datalist>
+        </>
+      )}
+    </Field>
+  );
+}
+
+/** The recipes of the pieces in this run, and "as it came" for taking all of them back to that. */
+function RecipeField({ order, change }: RunPart) {
+  const known = useStore(pieces);
+  const prepared = order.pieces.flatMap((id) => {
+    const asset = known.get(id);
+    return asset && stepsOf(asset.prep, sayTone).length > 0 ? [asset] : [];
+  });
+  const asCame = 'as it came';
+  const value =
+    order.recipe === null
+      ? ''
+      : (prepared.find(({ prep }) => JSON.stringify(prep) === JSON.stringify(order.recipe?.prep))?.id ??
+        asCame);
+  const choose = (chosen: string) => {
+    const model = prepared.find(({ id }) => id === chosen);
+    if (model) change({ recipe: { from: model.label.title || model.stem, prep: model.prep } });
+    else change({ recipe: chosen === asCame ? { from: asCame, prep: AS_IT_CAME } : null });
+  };
+  const steps = order.recipe ? stepsOf(order.recipe.prep, sayTone) : [];
+  return (
+    <Field name="Recipe" hint={steps.map(({ says }) => says).join(' ')}>
+      {(control) => (
+        <select {...control} className="input" value={value} onChange={(event) => choose(event.target.value)}>
+          <option value="">Each keeps its own</option>
+          {prepared.map((asset) => (
+            <option key={asset.id} value={asset.id}>
+              All like {asset.label.title || asset.stem}
+            </option>
+          ))}
+          <option value={asCame}>None: all as they came</option>
+        </select>
+      )}
+    </Field>
+  );
+}

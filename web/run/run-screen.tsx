@@ -1,0 +1,235 @@
+import './run.css';
+import { useQuery } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { type RunPreview, RunSchema } from '#api/runs.ts';
+import type { Target } from '#api/targets.ts';
+import { folderPath } from '#core/naming/folders.ts';
+import type { RunOrder } from '#core/run/order.ts';
+import { ApiProblem, ask, sayFailure } from '../api/client.ts';
+import { mostSizes, queryClient, targetsQuery } from '../api/queries.ts';
+import { ComingIn } from '../arrivals/coming-in.tsx';
+import { Choice, Sentence } from '../sentence/sentence.tsx';
+import { Button } from '../ui/button.tsx';
+import { addToDraft, putDraft, useDraft } from './draft.ts';
+import { FORMAT_WORDS, FormatCard } from './format-card.tsx';
+import { NameCard } from './name-card.tsx';
+import { PlaceCard } from './place-card.tsx';
+import { runPreviewQuery } from './run-queries.ts';
+import { RunTable } from './run-table.tsx';
+import { countToLookAt, listed, pictures, sayNaming, saySizes, sayTotals } from './run-words.ts';
+import { SizesCard } from './sizes-card.tsx';
+import { useDropIntoRun } from './use-drop.ts';
+
+/** Many pieces in one go: what is to be done with them, and every piece before and after, before anything is done. */
+export function RunScreen() {
+  const draft = useDraft();
+  const targets = useQuery(targetsQuery);
+  const target = targets.data?.find(({ id }) => id === draft?.targetId) ?? mostSizes(targets.data ?? []);
+  const drop = useDropIntoRun((ids) => target && addToDraft(ids, target));
+  if (!target) return null;
+  return (
+    <div className={`run ${drop.isOver ? 'is-over' : ''}`} {...drop.handlers}>
+      {draft && draft.pieces.length > 0 ? (
+        <Draft order={draft} target={target} targets={targets.data ?? []} />
+      ) : (
+        <div className="run-main">
+          <div className="empty">
+            <h1>A run does the same to many pictures at once</h1>
+            <p>
+              Sizes, formats, names, folders and a recipe, with every picture before and after. Choose
+              pictures on the shelf and press Run, or drop files or a whole folder here.
+            </p>
+            <p className="run-links">
+              <Link className="button" data-kind="action" to="/shelf">
+                To the shelf
+              </Link>
+              <Link to="/shelf/runs">Earlier runs</Link>
+            </p>
+          </div>
+        </div>
+      )}
+      <div className="run-foot">
+        <ComingIn />
+      </div>
+    </div>
+  );
+}
+
+interface DraftProps {
+  readonly order: RunOrder;
+  readonly target: Target;
+  readonly targets: readonly Target[];
+}
+
+function Draft({ order, target, targets }: DraftProps) {
+  const preview = useQuery(runPreviewQuery(order));
+  const change = (part: Partial<RunOrder>) => putDraft({ ...order, ...part });
+  const { rules } = target;
+  const changeRow = (id: string, part: RunOrder['rows'][string]) =>
+    change({ rows: { ...order.rows, [id]: { ...order.rows[id], ...part } } });
+  return (
+    <>
+      <header className="run-head">
+        <h1 className="hidden-words">A run over many pictures</h1>
+        <RunSentence order={order} target={target} targets={targets} onChange={change} />
+        <div className="run-totals">
+          <span role="status">{preview.data ? sayTotals(preview.data, order) : 'Looks at the pictures'}</span>
+          {preview.data && countToLookAt(preview.data) > 0 ? (
+            <strong className="due">
+              {countToLookAt(preview.data) === 1
+                ? '1 needs a look'
+                : `${countToLookAt(preview.data)} need a look`}
+            </strong>
+          ) : null}
+          {preview.data && preview.data.gone > 0 ? (
+            <span>{pictures(preview.data.gone)} gone from the shelf since</span>
+          ) : null}
+          {preview.error ? (
+            <span className="due" role="alert">
+              {sayFailure(preview.error)}
+            </span>
+          ) : null}
+          <BeginButtons order={order} preview={preview.data} isFresh={!preview.isPlaceholderData} />
+        </div>
+      </header>
+      <div className="run-main">
+        {preview.data ? (
+          <RunTable
+            rows={preview.data.rows}
+            edit={{
+              isLeftOut: (id) => order.rows[id]?.leftOut === true,
+              onLeftOut: (id, leftOut) => changeRow(id, { leftOut }),
+              onStem: (id, stem) => {
+                const { stem: _before, ...row } = order.rows[id] ?? {};
+                change({ rows: { ...order.rows, [id]: stem === null ? row : { ...row, stem } } });
+              },
+            }}
+          />
+        ) : null}
+      </div>
+      <aside className="run-cards" aria-label="What is done">
+        <SizesCard order={order} change={change} presets={rules.cutPresets} />
+        <FormatCard order={order} change={change} rules={rules} />
+        <NameCard order={order} change={change} rules={rules} preview={preview.data} />
+        <PlaceCard order={order} change={change} />
+        <section className="card" aria-labelledby="run-stays">
+          <h2 id="run-stays">What stays</h2>
+          <p>
+            {order.into === 'zip'
+              ? 'The shelf, as it is. Names, folder and recipe hold for the files alone.'
+              : 'The originals, as they are. One step back undoes the whole run.'}
+          </p>
+        </section>
+      </aside>
+    </>
+  );
+}
+
+interface RunSentenceProps extends DraftProps {
+  readonly onChange: (part: Partial<RunOrder>) => void;
+}
+
+/** What the run does, in a sentence; its parts lead to where they are said. */
+function RunSentence({ order, target, targets, onChange }: RunSentenceProps) {
+  const { cutPresets } = target.rules;
+  const sizes = saySizes(order.sizes, cutPresets) || 'no size';
+  const upright = order.portrait
+    ? `, upright ones to ${saySizes(order.portrait, cutPresets) || 'no size'}`
+    : '';
+  return (
+    <Sentence>
+      Size <Link to="/shelf">{pictures(order.pieces.length)}</Link> for{' '}
+      <Choice
+        about="Target"
+        value={target.id}
+        choices={targets.map(({ id, rules }) => [id, rules.name] as const)}
+        onChoose={(targetId) => onChange({ targetId })}
+      />{' '}
+      to{' '}
+      <Lead to="run-sizes">
+        {sizes}
+        {upright}
+      </Lead>{' '}
+      as <Lead to="run-formats">{listed(order.formats.map((format) => FORMAT_WORDS[format]))}</Lead>, name
+      them <Lead to="run-names">{sayNaming(order.naming)}</Lead>
+      {order.recipe ? (
+        <>
+          , prepare them <Lead to="run-place">like {order.recipe.from}</Lead>
+        </>
+      ) : null}
+      , and{' '}
+      <Lead to="run-place">
+        {order.folder === null
+          ? 'leave them in their folders'
+          : `put them in ${folderPath(order.folder).replaceAll('/', ' / ')}`}
+      </Lead>{' '}
+      <Choice
+        about="Where it goes"
+        value={order.into}
+        choices={[
+          ['shelf', 'on the shelf'],
+          ['zip', 'in a ZIP'],
+        ]}
+        onChoose={(into) => onChange({ into })}
+      />
+      .
+    </Sentence>
+  );
+}
+
+/** A part of the sentence that is said in a card: pressed, the card is in sight and its first control has the focus. */
+function Lead({ to, children }: { readonly to: string; readonly children: ReactNode }) {
+  const lead = () => {
+    const card = document.getElementById(to)?.closest('.card');
+    card?.scrollIntoView({ block: 'nearest' });
+    card?.querySelector<HTMLElement>('button, input, select')?.focus();
+  };
+  return (
+    <button type="button" className="sentence-part" onClick={lead}>
+      {children}
+    </button>
+  );
+}
+
+interface BeginButtonsProps {
+  readonly order: RunOrder;
+  readonly preview: RunPreview | undefined;
+  /** Whether the preview is of the order as it stands. */
+  readonly isFresh: boolean;
+}
+
+function BeginButtons({ order, preview, isFresh }: BeginButtonsProps) {
+  const navigate = useNavigate();
+  const [isBeginning, setBeginning] = useState(false);
+  const parts = preview?.rows.filter(({ leftOut }) => leftOut === null).length ?? 0;
+  const begin = async () => {
+    if (!preview) return;
+    setBeginning(true);
+    try {
+      const body = { order, seen: preview.seen };
+      const run = await ask(RunSchema, '/runs', { method: 'POST', body });
+      putDraft(null);
+      queryClient.setQueryData(['run', run.id], run);
+      void queryClient.invalidateQueries({ queryKey: ['runs'] });
+      navigate(`/shelf/runs/${run.id}`);
+    } catch (error) {
+      toast.error(sayFailure(error));
+      if (error instanceof ApiProblem && error.status === 409)
+        void queryClient.invalidateQueries({ queryKey: ['run-preview'] });
+    } finally {
+      setBeginning(false);
+    }
+  };
+  return (
+    <span className="run-begin">
+      <Button kind="quiet" onClick={() => putDraft(null)}>
+        Drop this run
+      </Button>
+      <Button kind="action" disabled={parts === 0 || isBeginning || !isFresh} onClick={() => void begin()}>
+        {order.into === 'zip' ? `Pack ${parts}` : `Run ${parts}`}
+      </Button>
+    </span>
+  );
+}

@@ -1,0 +1,159 @@
+import './run.css';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { toast } from 'sonner';
+import { type Run, RunSchema } from '#api/runs.ts';
+import { sayBytes } from '#core/media/weight.ts';
+import { ask, sayFailure } from '../api/client.ts';
+import { queryClient } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { forgetRun, refreshAfterRun, rememberRun } from './run-deeds.ts';
+import { runQuery } from './run-queries.ts';
+import { RunTable } from './run-table.tsx';
+import { pictures, sayProgress } from './run-words.ts';
+
+/** A run under way, and afterwards the report of what became of each piece. */
+export function RunningScreen() {
+  const { id = '' } = useParams();
+  const { data: run, error } = useQuery(runQuery(id));
+  useFollowed(run);
+  if (error)
+    return (
+      <div className="run">
+        <p className="empty">{sayFailure(error)}</p>
+      </div>
+    );
+  if (!run) return null;
+  return (
+    <div className="run">
+      <header className="run-head">
+        <h1>{run.title}</h1>
+        <Progress run={run} />
+        <div className="run-totals">
+          <span role="status">{sayProgress(run)}</span>
+          <RunButtons run={run} />
+        </div>
+      </header>
+      <div className="run-main">
+        <RunTable rows={run.steps} />
+      </div>
+      <aside className="run-cards" aria-label="Report">
+        <Report run={run} />
+      </aside>
+    </div>
+  );
+}
+
+/** A run that ends in this sitting can be undone by a step back, and every screen shows what it did. */
+function useFollowed(run: Run | undefined): void {
+  const { id, done, into, undone } = run ?? { id: '', done: 0, into: 'zip', undone: 0 };
+  const isOpen = run === undefined || run.state === 'waiting' || run.state === 'running';
+  const [wasOpen, setWasOpen] = useState(false);
+  if (run && isOpen && !wasOpen) setWasOpen(true);
+  useEffect(() => {
+    if (isOpen || !wasOpen) return;
+    refreshAfterRun();
+    if (undone === 0 && done > 0 && into === 'shelf') rememberRun(id, done);
+  }, [isOpen, wasOpen, id, done, into, undone]);
+}
+
+function Progress({ run }: { readonly run: Run }) {
+  const ended = run.done + run.refused;
+  return (
+    <div
+      className="bar-progress"
+      role="progressbar"
+      aria-label="Pieces of this run"
+      aria-valuemin={0}
+      aria-valuemax={run.of}
+      aria-valuenow={ended}
+    >
+      <span style={{ width: `${run.of > 0 ? (ended / run.of) * 100 : 0}%` }} />
+    </div>
+  );
+}
+
+function RunButtons({ run }: { readonly run: Run }) {
+  const [isBusy, setBusy] = useState(false);
+  const act = async (deed: 'stop' | 'go-on' | 'take-back') => {
+    setBusy(true);
+    try {
+      queryClient.setQueryData(
+        ['run', run.id],
+        await ask(RunSchema, `/runs/${run.id}/${deed}`, { method: 'POST', body: {} }),
+      );
+      await queryClient.invalidateQueries({ queryKey: ['run', run.id] });
+      if (deed === 'take-back') forgetRun(run.id);
+    } catch (error) {
+      toast.error(sayFailure(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const isOpen = run.state === 'waiting' || run.state === 'running';
+  const waits = run.of - run.done - run.refused;
+  return (
+    <span className="run-begin">
+      {isOpen ? (
+        <Button disabled={isBusy} onClick={() => void act('stop')}>
+          Stop
+        </Button>
+      ) : null}
+      {!isOpen && waits > 0 ? (
+        <Button kind="action" disabled={isBusy} onClick={() => void act('go-on')}>
+          Go on with {waits}
+        </Button>
+      ) : null}
+      {!isOpen && run.done > 0 && run.into === 'shelf' ? (
+        <Button disabled={isBusy} onClick={() => void act('take-back')}>
+          Take it all back
+        </Button>
+      ) : null}
+      {run.file ? (
+        <a className="button" data-kind="action" href={run.file} download>
+          Download, {sayBytes(run.fileBytes ?? 0)}
+        </a>
+      ) : null}
+    </span>
+  );
+}
+
+/** What was done, in sentences. */
+function Report({ run }: { readonly run: Run }) {
+  const files = run.steps.filter(({ state }) => state === 'done').flatMap((step) => step.files);
+  const bytes = run.steps.reduce((sum, { madeBytes }) => sum + (madeBytes ?? 0), 0);
+  const before = run.steps.reduce(
+    (sum, step) => sum + (step.state === 'done' && step.files.length > 0 ? step.bytes : 0),
+    0,
+  );
+  const done = run.steps.filter(({ state }) => state === 'done');
+  const renamed = done.filter((step) => step.before.stem !== step.after.stem).length;
+  const wereOut = done.filter(({ warnings }) => warnings.some(({ code }) => code === 'was-out')).length;
+  const moved = done.filter((step) => step.before.folder !== step.after.folder).length;
+  const out = run.steps.filter(({ state }) => state === 'out').length;
+  const onShelf = run.into === 'shelf';
+  return (
+    <section className="card" aria-labelledby="run-report">
+      <h2 id="run-report">Report</h2>
+      <p>{pictures(run.done)} done.</p>
+      {files.length > 0 ? (
+        <p>
+          {files.length === 1 ? '1 file' : `${files.length} files`} made, {sayBytes(bytes)} from{' '}
+          {sayBytes(before)}.
+        </p>
+      ) : null}
+      {onShelf && renamed > 0 ? <p>{pictures(renamed)} renamed.</p> : null}
+      {onShelf && wereOut > 0 ? <p>{pictures(wereOut)} go on answering under their old names.</p> : null}
+      {onShelf && moved > 0 ? <p>{pictures(moved)} moved. No page is touched by that.</p> : null}
+      {run.refused > 0 ? (
+        <p className="due">{pictures(run.refused)} left as they were; each row says why.</p>
+      ) : null}
+      {out > 0 ? <p>{pictures(out)} took no part.</p> : null}
+      <p className="run-links">
+        <Link to="/shelf">To the shelf</Link>
+        <Link to="/shelf/runs">Earlier runs</Link>
+      </p>
+    </section>
+  );
+}
