@@ -49,6 +49,7 @@ export const RESERVE_SITE: HouseRules = {
   weightBudget: 900_000,
   leastLettersBeside: 20,
   quality: { avif: 55, webp: 78, jpeg: 80 },
+  likeness: 985,
   severities: SEVERITIES,
 };
 

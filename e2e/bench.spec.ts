@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { signIn } from './hands.ts';
+import { expectAccessible, signIn } from './hands.ts';
 
 test.setTimeout(120_000);
 
@@ -242,4 +242,37 @@ test('the bench by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Undo the focal point' })).toBeVisible();
   for (let press = 0; press < 3; press += 1) await page.keyboard.press('Control+z');
   await expect(rowOf(page, 'Frame').getByText('It follows the focal point.')).toBeVisible();
+});
+
+test('the smallest file that looks the same is found, chosen by a slider, looked at, and taken back', async ({
+  page,
+}) => {
+  await openBench(page);
+  await cut(page, /^Square/).click();
+  await page.getByRole('button', { name: 'Weigh it' }).click();
+  const panel = page.getByRole('region', { name: 'Smallest file that looks the same' });
+  const says = panel.getByRole('status');
+  await expect(says).toContainText(/^AVIF at 55: [\d.]+ kB, likeness 0\.\d{3}\. The house rules say so\./, {
+    timeout: 60_000,
+  });
+  await panel.getByRole('button', { name: 'JPEG' }).click();
+  await expect(says).toContainText(/^JPEG at 80: /);
+  const quality = panel.getByRole('slider', { name: 'Quality' });
+  await quality.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(says).toContainText(/^JPEG at 79: \d/);
+  await expect(page.getByRole('button', { name: 'Undo its quality as JPEG' })).toBeVisible();
+  await panel.getByRole('button', { name: 'Look where it is least alike' }).click();
+  const place = page.getByRole('region', { name: 'Where it is least alike' });
+  await expect(place.getByRole('img', { name: 'As written, 1 to 1' })).toBeVisible();
+  await place.getByRole('button', { name: '2:1' }).click();
+  await expect(place.getByRole('img', { name: 'Untouched, 2 to 1' })).toBeVisible();
+  await expectAccessible(page);
+  await panel.getByRole('button', { name: 'Back to the picture' }).click();
+  await panel.getByRole('button', { name: 'Take the smallest of each' }).click();
+  await expect(says).toContainText(/It is the smallest at 0\.985|No file of this format comes to 0\.985/);
+  await page.reload();
+  await page.getByRole('button', { name: 'Weigh it' }).click();
+  await panel.getByRole('button', { name: 'Follow the house rules' }).click();
+  await expect(says).toContainText(/The house rules say so/);
 });

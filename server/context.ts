@@ -6,6 +6,7 @@ import type { Config } from './config.ts';
 import { type Connection, connect, type Database } from './db/connection.ts';
 import { applyMigrations } from './db/migrate.ts';
 import { settings } from './db/schema.ts';
+import { type LikenessTool, likenessTool } from './imaging/likeness/pool.ts';
 import { keepMemoryFlat } from './imaging/memory.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
 import { makeOutbound, type Outbound } from './outbound/outbound.ts';
@@ -22,6 +23,7 @@ export interface Context {
   readonly storage: Storage;
   readonly outbound: Outbound;
   readonly metadata: MetadataTool;
+  readonly likeness: LikenessTool;
   readonly signatures: Signatures;
   readonly secret: string;
   readonly log: Logger;
@@ -41,6 +43,7 @@ export async function openContext(config: Config): Promise<Context> {
       : diskStorage(join(config.dataFolder, 'files')),
     outbound: makeOutbound({ ports: config.standInPorts }),
     metadata: metadataTool(),
+    likeness: likenessTool(),
     signatures: signatures(secret),
     secret,
     log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
@@ -49,6 +52,7 @@ export async function openContext(config: Config): Promise<Context> {
 
 export async function closeContext(context: Context): Promise<void> {
   await context.metadata.end();
+  await context.likeness.end();
   await context.connection.pool.end();
 }
 

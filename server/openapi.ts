@@ -28,6 +28,7 @@ import {
   TakeSchema,
 } from '#api/gather.ts';
 import { JobSchema } from '#api/jobs.ts';
+import { LikenessCurveSchema, SampleWishSchema } from '#api/likeness.ts';
 import {
   ChangeTraySchema,
   FragmentSchema,
@@ -56,6 +57,15 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'delete /api/session': { does: 'Sign out' },
   'get /api/me': { does: 'Who is signed in', answers: PersonSchema },
   'get /api/desk': { does: 'What waits', answers: DeskSchema },
+  'get /api/assets/{id}/likeness': {
+    does: 'How bytes and likeness hang together for a cut',
+    answers: LikenessCurveSchema,
+  },
+  'post /api/assets/{id}/likeness': {
+    does: 'Measure one more quality of a cut',
+    body: SampleWishSchema,
+    answers: LikenessCurveSchema,
+  },
   'post /api/run-previews': {
     does: 'What a run over many pieces would do, before anything is done',
     body: RunOrderSchema,

@@ -48,6 +48,7 @@ const prep: fc.Arbitrary<Prep> = fc.record({
   tone,
   frames: fc.constant([]),
   off: fc.constant([]),
+  quality: fc.constant({}),
 });
 const ratio = fc.record({ across: fc.integer({ min: 1, max: 30 }), down: fc.integer({ min: 1, max: 30 }) });
 const point = fc.record({

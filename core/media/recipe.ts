@@ -17,6 +17,11 @@ const FrameSchema = v.strictObject({
   crop: CropRectSchema,
 });
 
+/** A quality of a piece's own for a format, on its encoder's scale; formats without one follow the House rules. */
+const ownQuality = v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100)));
+const OwnQualitySchema = v.strictObject({ avif: ownQuality, webp: ownQuality, jpeg: ownQuality });
+export type OwnQuality = v.InferOutput<typeof OwnQualitySchema>;
+
 /** Steps that can be switched off and on again without being forgotten. */
 const PREP_STEPS = ['turn', 'straighten', 'tone', 'frames'] as const;
 export type PrepStep = (typeof PREP_STEPS)[number];
@@ -34,6 +39,8 @@ export const PrepSchema = v.strictObject({
   tone: ToneSchema,
   frames: v.pipe(v.array(FrameSchema), v.maxLength(40)),
   off: v.pipe(v.array(v.picklist(PREP_STEPS)), v.maxLength(PREP_STEPS.length)),
+  /** Not there in recipes that were kept before pieces had a quality of their own. */
+  quality: v.optional(OwnQualitySchema, {}),
 });
 export type Prep = v.InferOutput<typeof PrepSchema>;
 
@@ -45,6 +52,7 @@ export const AS_IT_CAME: Prep = {
   tone: PLAIN_TONE,
   frames: [],
   off: [],
+  quality: {},
 };
 
 /** What of a piece decides how it is cut. `size` of the original in px as seen; `trim` leaves a baked-in border out. */

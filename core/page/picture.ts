@@ -2,6 +2,7 @@ import type { CropRect } from '../media/crop.ts';
 import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
 import { chosenWidth, widthLadder } from '../media/ladder.ts';
+import { qualityFor } from '../media/quality.ts';
 import { type Prep, type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
 import { cutFileName } from '../naming/clash.ts';
 import type { Label } from '../rights/label.ts';
@@ -31,6 +32,8 @@ export interface Cut {
   readonly recipe: Recipe;
   readonly format: CutFormat;
   readonly size: Size;
+  /** The encoder's own scale. */
+  readonly quality: number;
   readonly fileName: string;
 }
 
@@ -77,6 +80,7 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
     recipe,
     format,
     size: { width, height: heightAtWidth(cutSize, width) },
+    quality: qualityFor(rules, piece.prep, format),
     fileName: cutFileName(piece.stem, variant, width, CUT_FORMATS[format].extension),
   });
   const widest = Math.max(...rules.proofWidths);

@@ -41,6 +41,8 @@ export const HouseRulesSchema = v.strictObject({
   weightBudget: px(10_000, 100_000_000),
   leastLettersBeside: px(0, 80),
   quality: v.strictObject({ avif: quality, webp: quality, jpeg: quality }),
+  /** How alike a cut has to look to the untouched picture, in thousandths of SSIM. */
+  likeness: v.optional(px(900, 999), 985),
   severities: v.record(v.picklist(FINDING_CODES), v.picklist([...SEVERITIES, 'off'])),
 });
 export type HouseRules = v.InferOutput<typeof HouseRulesSchema>;

@@ -23,6 +23,7 @@ export const PLAIN_RULES: HouseRules = {
   weightBudget: 50_000_000,
   leastLettersBeside: 20,
   quality: { avif: 55, webp: 78, jpeg: 80 },
+  likeness: 985,
   severities: {},
 };
 

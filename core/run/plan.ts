@@ -1,5 +1,6 @@
 import { heightAtWidth } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat } from '../media/formats.ts';
+import { qualityFor } from '../media/quality.ts';
 import { type Cuttable, type Prep, recipeKey, sizeAfter } from '../media/recipe.ts';
 import { guessBytes } from '../media/weight.ts';
 import { cutFileName, nextFree } from '../naming/clash.ts';
@@ -107,7 +108,8 @@ function planned(
   const { wish, stem } = named;
   const before = stateOf(piece);
   const mayChange = licenceTerms(piece.label.licence).change || !licenceTerms(piece.label.licence).publish;
-  const prep = order.recipe && mayChange ? order.recipe.prep : piece.prep;
+  // How much a picture may be squeezed is its own; a recipe of another says nothing of it.
+  const prep = order.recipe && mayChange ? { ...order.recipe.prep, quality: piece.prep.quality } : piece.prep;
   const after: RunState = {
     stem,
     folder: order.folder === null ? piece.folder : folderPath(order.folder),
@@ -199,11 +201,18 @@ function filesOf(
         width: size.width,
         height: size.height,
         format,
-        quality: format === 'png' ? 100 : (order.quality ?? rules.quality[format]),
+        quality: qualityIn(order, rules, piece, format),
         bytes: guessBytes(size.width, size.height, format),
       };
     }),
   );
+}
+
+/** The run's own quality where it has one, else the piece's or the House rules'. */
+function qualityIn(order: RunOrder, rules: HouseRules, piece: RunPiece, format: CutFormat): number {
+  const { quality } = order;
+  const ofAll = quality === null ? piece.prep.quality : { avif: quality, webp: quality, jpeg: quality };
+  return qualityFor(rules, { quality: ofAll }, format);
 }
 
 /** JPEG has no transparency: a piece that has some gets PNG in its place. */

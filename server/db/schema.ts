@@ -23,6 +23,7 @@ import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
 import type { RunRow } from '#core/run/plan.ts';
+import type { FormatCurve } from '../imaging/likeness/curve.ts';
 
 const id = () => varchar('id', { length: 36 });
 /** Times are UTC with milliseconds. */
@@ -166,6 +167,19 @@ export const cuts = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.assetId, table.recipe, table.widthPx, table.format, table.quality] }),
   ],
+);
+
+/** How bytes and likeness hang together for a cut, as it was measured. `wanted` in thousandths of SSIM. */
+export const likenessCurves = mysqlTable(
+  'likeness_curves',
+  {
+    sha256: char('sha256', { length: 64 }).notNull(),
+    recipe: varchar('recipe', { length: 160 }).notNull(),
+    widthPx: int('width_px').notNull(),
+    wanted: smallint('wanted').notNull(),
+    curves: json('curves').$type<FormatCurve[]>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.sha256, table.recipe, table.widthPx, table.wanted] })],
 );
 
 /**

@@ -11,7 +11,7 @@ import { creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeDocument } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
 import type { Context } from '../context.ts';
-import { ensureCut, qualityOf } from '../imaging/cut-store.ts';
+import { ensureCut } from '../imaging/cut-store.ts';
 import { outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
 import { formerNames } from '../shelf/names-out.ts';
@@ -66,14 +66,7 @@ async function writeCut(context: Context, whole: WholePage, cut: Cut, path: stri
   const source = whole.assets.find((asset) => asset.id === cut.assetId);
   const piece = whole.pieces.get(cut.assetId);
   if (!source || !piece) throw new Error(`The page names a piece that was not read: ${cut.assetId}`);
-  const stored = await ensureCut(
-    context,
-    source,
-    cut.recipe,
-    cut.size.width,
-    cut.format,
-    qualityOf(whole.rules, cut.format),
-  );
+  const stored = await ensureCut(context, source, cut.recipe, cut.size.width, cut.format, cut.quality);
   await writeFile(path, await context.storage.read(stored.key));
   const placement = placementsOf(whole.doc).find((one) => one.asset === cut.assetId);
   const credit = placement ? creditText(creditHere(whole.rules, placement, piece)) : '';

@@ -1,7 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { CUT_FORMATS, type CutFormat } from '#core/media/formats.ts';
 import { type Recipe, recipeKey } from '#core/media/recipe.ts';
-import type { HouseRules } from '#core/page/target.ts';
 import type { Context } from '../context.ts';
 import { cuts } from '../db/schema.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
@@ -20,13 +19,6 @@ export interface StoredCut {
   readonly key: string;
   readonly bytes: number;
   readonly mime: string;
-}
-
-const PNG_QUALITY = 100;
-
-/** The encoder's quality for a format under a target's House rules. */
-export function qualityOf(rules: Pick<HouseRules, 'quality'>, format: CutFormat): number {
-  return format === 'png' ? PNG_QUALITY : rules.quality[format];
 }
 
 const underWay = new Map<string, Promise<StoredCut>>();

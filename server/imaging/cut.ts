@@ -41,7 +41,11 @@ export async function makeCut(originalPath: string, order: CutOrder): Promise<Bu
 }
 
 /** One frame of an original as its recipe makes it, at its size. */
-async function prepared(path: string, order: CutOrder, frame: number): Promise<Sharp> {
+export async function prepared(
+  path: string,
+  order: Pick<CutOrder, 'original' | 'recipe' | 'width'>,
+  frame: number,
+): Promise<Sharp> {
   const image = opened(path, { page: frame });
   const resized = isTurned(order.recipe) ? await turnedCut(image, order) : uprightCut(image, order);
   return order.recipe.tone ? withTone(resized, order.recipe.tone) : resized;
@@ -77,7 +81,10 @@ async function movingCut(path: string, order: CutOrder): Promise<Buffer> {
 }
 
 /** Trim and crop are one rectangle where nothing is turned between them. */
-function uprightCut(image: Sharp, { original, recipe, width }: CutOrder): Sharp {
+function uprightCut(
+  image: Sharp,
+  { original, recipe, width }: Pick<CutOrder, 'original' | 'recipe' | 'width'>,
+): Sharp {
   const { trim, crop } = recipe;
   if (trim || crop) image.extract(rectIn(original, recipe));
   const height = heightAtWidth(sizeAfter(original, recipe), width);
@@ -95,7 +102,10 @@ function rectIn(original: Size, { trim, crop }: Recipe): PixelRect {
 const WORKING_SHARE = 2;
 
 /** Step by step through plain pixels, since sharp has an order of its own for what is asked of it at once. */
-async function turnedCut(image: Sharp, { original, recipe, width }: CutOrder): Promise<Sharp> {
+async function turnedCut(
+  image: Sharp,
+  { original, recipe, width }: Pick<CutOrder, 'original' | 'recipe' | 'width'>,
+): Promise<Sharp> {
   const cutSize = sizeAfter(original, recipe);
   const trimmed = trimmedSize(original, recipe.trim);
   const scale = Math.min(1, (width * WORKING_SHARE) / cutSize.width);
@@ -166,7 +176,7 @@ function inColour(grey: Buffer, channels: number): Buffer {
   return colour;
 }
 
-function encode(image: Sharp, { format, quality }: CutOrder): Sharp {
+export function encode(image: Sharp, { format, quality }: Pick<CutOrder, 'format' | 'quality'>): Sharp {
   switch (format) {
     case 'avif':
       return image.avif({ quality, effort: AVIF_EFFORT });

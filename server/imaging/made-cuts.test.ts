@@ -7,7 +7,7 @@ import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
 import { cutsOfPage } from '#core/page/write.ts';
 import { readPage } from '../pages/store.ts';
 import { arrivedOf, startTestServer, type TestServer, type Who } from '../testing.ts';
-import { ensureCut, qualityOf } from './cut-store.ts';
+import { ensureCut } from './cut-store.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -41,8 +41,7 @@ async function makeAll(pageId: string): Promise<readonly string[]> {
   const [source] = page.assets;
   if (!source) throw new Error('no piece on the page');
   const keys: string[] = [];
-  for (const { recipe, size, format } of cutsOfPage(page.doc, page)) {
-    const quality = qualityOf(page.rules, format);
+  for (const { recipe, size, format, quality } of cutsOfPage(page.doc, page)) {
     const { key } = await ensureCut(server.context, source, recipe, size.width, format, quality);
     keys.push(key);
   }

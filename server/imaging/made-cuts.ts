@@ -8,7 +8,6 @@ import { THUMB_PX, VIEW_PX } from '../media/addresses.ts';
 import { readPage } from '../pages/store.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
 import { cutKey } from '../storage/storage.ts';
-import { qualityOf } from './cut-store.ts';
 import { SCREEN_QUALITY } from './first-look.ts';
 
 type CutRow = typeof cuts.$inferSelect;
@@ -88,9 +87,9 @@ async function neededOnPages(
   const needed = new Map<string, readonly string[]>();
   for (const { pageId } of uses) {
     const page = await readPage(context, pageId);
-    for (const { assetId, recipe, format, size } of cutsOfPage(page.doc, page)) {
+    for (const { assetId, recipe, format, size, quality } of cutsOfPage(page.doc, page)) {
       if (assetId !== row.id) continue;
-      const key = cutKey(row.sha256, recipeKey(recipe), size.width, format, qualityOf(page.rules, format));
+      const key = cutKey(row.sha256, recipeKey(recipe), size.width, format, quality);
       needed.set(key, [...(needed.get(key) ?? []), page.row.title]);
     }
   }

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { eq } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
+import * as v from 'valibot';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import { maybeRecipe, recipeKey, sizeAfter } from '#core/media/recipe.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
@@ -11,8 +12,9 @@ import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
 import { farPreview, readFar } from '../gather/preview.ts';
-import { ensureCut, qualityOf } from '../imaging/cut-store.ts';
+import { ensureCut } from '../imaging/cut-store.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
+import { detailOf } from '../imaging/likeness/detail.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage } from '../pages/store.ts';
 import { notFound, Refusal } from '../problem.ts';
@@ -63,6 +65,21 @@ export function mediaRoutes(context: Context): Router {
     await sendCut(context, response, String(request.params.assetId), { recipe, width, format, quality });
   });
 
+  router.get(
+    '/detail/:assetId/:recipe/:width/:quality/:x/:y/:file',
+    signed(context),
+    async (request, response) => {
+      const params = v.parse(DetailSchema, request.params);
+      const recipe = maybeRecipe(params.recipe);
+      const format = formatOf(params.file);
+      const [source] = await context.db.select().from(assets).where(eq(assets.id, params.assetId));
+      if (!recipe || !format || !source) throw notFound('This picture');
+      const { width, quality, x, y } = params;
+      const bytes = await detailOf(context, source, { recipe, width, format, quality }, { x, y });
+      response.set('Cache-Control', FOREVER).type('image/png').send(bytes);
+    },
+  );
+
   router.get('/page/:pageId/:version', signed(context), async (request, response) => {
     const whole = await readPage(context, String(request.params.pageId));
     const html = writeDocument(whole.doc, {
@@ -73,13 +90,7 @@ export function mediaRoutes(context: Context): Router {
       addressOf: (cut) =>
         signedAddress(
           context,
-          cutPath(
-            cut.assetId,
-            recipeKey(cut.recipe),
-            cut.size.width,
-            qualityOf(whole.rules, cut.format),
-            cut.fileName,
-          ),
+          cutPath(cut.assetId, recipeKey(cut.recipe), cut.size.width, cut.quality, cut.fileName),
         ),
     });
     response.set('Content-Security-Policy', previewPolicy(context));
@@ -154,6 +165,17 @@ async function sendCut(context: Context, response: Response, assetId: string, wa
   stream.on('error', (error) => response.destroy(error));
   stream.pipe(response);
 }
+
+const number = v.pipe(v.string(), v.transform(Number), v.finite());
+const DetailSchema = v.object({
+  assetId: v.string(),
+  recipe: v.string(),
+  width: number,
+  quality: number,
+  x: number,
+  y: number,
+  file: v.string(),
+});
 
 function formatOf(fileName: string): CutFormat | undefined {
   const extension = fileName.split('.').at(-1);

@@ -1,5 +1,5 @@
-import { CUT_FORMATS } from '#core/media/formats.ts';
 import { chosenWidth } from '#core/media/ladder.ts';
+import { qualityFor } from '#core/media/quality.ts';
 import { shownWidth } from '#core/page/layout.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { planPicture } from '#core/page/picture.ts';
@@ -32,6 +32,7 @@ export function firstLoad(whole: WholePage, viewport: number) {
     const plan = planPicture(whole.rules, placement, piece);
     const [format] = plan.formats;
     const width = chosenWidth(plan.ladder, shownWidth(whole.rules, placement, viewport), 2);
-    return [{ assetId: piece.id, recipe: plan.recipe, width, format, mime: CUT_FORMATS[format].mime }];
+    const quality = qualityFor(whole.rules, piece.prep, format);
+    return [{ assetId: piece.id, recipe: plan.recipe, width, format, quality }];
   });
 }

@@ -9,7 +9,6 @@ import { writeFragment } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
 import { cuts, people } from '../db/schema.ts';
 import { versionOf } from '../if-match.ts';
-import { qualityOf } from '../imaging/cut-store.ts';
 import { pagePath, signedAddress } from '../media/addresses.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
@@ -119,7 +118,7 @@ function thumbOf(context: Context, whole: WholePage): string | null {
 async function firstLoadBytes(context: Context, whole: WholePage) {
   const wanted = firstLoad(whole, Math.max(...whole.rules.proofWidths));
   const sizes = await Promise.all(
-    wanted.map(async ({ assetId, recipe, width, format }) => {
+    wanted.map(async ({ assetId, recipe, width, format, quality }) => {
       const [row] = await context.db
         .select({ bytes: cuts.bytes })
         .from(cuts)
@@ -129,7 +128,7 @@ async function firstLoadBytes(context: Context, whole: WholePage) {
             eq(cuts.recipe, recipeKey(recipe)),
             eq(cuts.widthPx, width),
             eq(cuts.format, format),
-            eq(cuts.quality, qualityOf(whole.rules, format)),
+            eq(cuts.quality, quality),
           ),
         );
       return row?.bytes;

@@ -10,6 +10,7 @@ import {
 } from '#api/assets.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
+import { LikenessCurveSchema } from '#api/likeness.ts';
 import { FragmentSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
 import { PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
@@ -97,6 +98,18 @@ export const madeCutsQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['made-cuts', id, version],
     queryFn: () => ask(MadeCutsSchema, `/assets/${id}/cuts`),
+  });
+export const likenessQuery = (id: string, about: { recipe: string; width: number; target: string }) =>
+  queryOptions({
+    queryKey: ['likeness', id, about],
+    queryFn: ({ signal }) =>
+      ask(
+        LikenessCurveSchema,
+        `/assets/${id}/likeness?${new URLSearchParams({ ...about, width: String(about.width) })}`,
+        { signal },
+      ),
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
   });
 export const lookalikesQuery = (id: string) =>
   queryOptions({

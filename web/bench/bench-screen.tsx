@@ -3,8 +3,10 @@ import '../label/label.css';
 import { useQuery } from '@tanstack/react-query';
 import {
   type ComponentProps,
+  lazy,
   type MouseEvent,
   type RefObject,
+  Suspense,
   useEffect,
   useLayoutEffect,
   useRef,
@@ -13,7 +15,9 @@ import {
 import { Link, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
+import type { LikenessSample } from '#api/likeness.ts';
 import { may } from '#api/people.ts';
+import type { Target } from '#api/targets.ts';
 import type { Point } from '#core/media/crop.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import { turnToLevel } from '#core/media/level.ts';
@@ -29,7 +33,7 @@ import {
   wholeSize,
 } from '#core/media/recipe.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import type { CutPreset, HouseRules } from '#core/page/target.ts';
+import type { CutPreset } from '#core/page/target.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
@@ -40,8 +44,12 @@ import { CutList } from './cut-list.tsx';
 import { FocalMark } from './focal-mark.tsx';
 import { FrameOverlay } from './frame-overlay.tsx';
 import { LevelLine } from './level-line.tsx';
+import { LikenessDetail } from './likeness-detail.tsx';
 import { PrepCard, withFrame } from './prep-card.tsx';
 import { Prepared, ToneFilter } from './prepared.tsx';
+
+// Charts are heavy to load, and only asked for now and then.
+const LikenessPanel = lazy(() => import('./likeness-panel.tsx'));
 
 export function BenchScreen() {
   const { id = '' } = useParams();
@@ -56,21 +64,24 @@ export function BenchScreen() {
   const target = strictest(targets.data ?? []);
   if (!asset || !target || !me) return null;
   const isEditable = may(me.role, 'say-rights') || asset.createdBy === me.name;
-  return <Bench key={asset.id} asset={asset} rules={target.rules} isEditable={isEditable} />;
+  return <Bench key={asset.id} asset={asset} target={target} isEditable={isEditable} />;
 }
 
 interface BenchProps {
   readonly asset: Asset;
-  readonly rules: HouseRules;
+  readonly target: Target;
   readonly isEditable: boolean;
 }
 
 /** Preparing one piece: all cuts of the target at once, from one focal point; the original is never touched. */
-function Bench({ asset, rules, isEditable }: BenchProps) {
+function Bench({ asset, target, isEditable }: BenchProps) {
+  const { rules } = target;
   const [draft, setDraft] = useState<Prep | null>(null);
   const [draftFocal, setDraftFocal] = useState<Point | null>(null);
   const [isCompared, setCompared] = useState(false);
   const [isLevelling, setLevelling] = useState(false);
+  const [isWeighed, setWeighed] = useState(false);
+  const [looked, setLooked] = useState<LikenessSample | null>(null);
   const [params, setParams] = useSearchParams();
   const open = rules.cutPresets.find(({ id }) => id === params.get('cut')) ?? rules.cutPresets[0] ?? null;
   const prep = draft ?? asset.prep;
@@ -122,6 +133,11 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
         isCompared={isCompared}
         isEditable={isEditable}
         onCompare={() => setCompared(!isCompared)}
+        isWeighed={isWeighed}
+        onWeigh={() => {
+          setWeighed(!isWeighed);
+          setLooked(null);
+        }}
         onPropose={() => void propose()}
       />
       <CutList
@@ -129,18 +145,41 @@ function Bench({ asset, rules, isEditable }: BenchProps) {
         piece={piece}
         rules={rules}
         open={open}
-        onOpen={(preset) => setParams({ cut: preset.id }, { replace: true })}
+        onOpen={(preset) => {
+          setParams({ cut: preset.id }, { replace: true });
+          setLooked(null);
+        }}
       />
-      <Stage
-        asset={asset}
-        piece={piece}
-        preset={isCompared ? null : open}
-        isEditable={isEditable && !isCompared}
-        isCompared={isCompared}
-        onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : onDraft(next))}
-        onPoint={onPoint}
-        level={isLevelling ? { onLine, onLeave: () => setLevelling(false) } : null}
-      />
+      <div className="bench-middle">
+        {looked ? <LikenessDetail sample={looked} /> : null}
+        <Stage
+          isHidden={looked !== null}
+          asset={asset}
+          piece={piece}
+          preset={isCompared ? null : open}
+          isEditable={isEditable && !isCompared}
+          isCompared={isCompared}
+          onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : onDraft(next))}
+          onPoint={onPoint}
+          level={isLevelling ? { onLine, onLeave: () => setLevelling(false) } : null}
+        />
+        {isWeighed && open ? (
+          <Suspense fallback={null}>
+            <LikenessPanel
+              key={open.id}
+              asset={asset}
+              piece={piece}
+              preset={open}
+              rules={rules}
+              targetId={target.id}
+              isEditable={isEditable}
+              onKeep={onKeep}
+              isLooking={looked !== null}
+              onLook={setLooked}
+            />
+          </Suspense>
+        ) : null}
+      </div>
       <aside className="bench-label" aria-label="Label">
         <PrepCard
           asset={asset}
@@ -199,10 +238,13 @@ interface HeaderProps {
   readonly isCompared: boolean;
   readonly isEditable: boolean;
   readonly onCompare: () => void;
+  readonly isWeighed: boolean;
+  readonly onWeigh: () => void;
   readonly onPropose: () => void;
 }
 
-function BenchHeader({ asset, isCompared, isEditable, onCompare, onPropose }: HeaderProps) {
+function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: HeaderProps) {
+  const { onCompare, onWeigh, onPropose } = rest;
   const format = isOriginalFormat(asset.format) ? ORIGINAL_FORMATS[asset.format].says : asset.format;
   const { width, height } = asset.original;
   return (
@@ -213,6 +255,11 @@ function BenchHeader({ asset, isCompared, isEditable, onCompare, onPropose }: He
         original stays as it is
       </p>
       {isEditable ? <Button onClick={onPropose}>Propose a focal point</Button> : null}
+      {asset.animated ? null : (
+        <Button aria-pressed={isWeighed} onClick={onWeigh}>
+          Weigh it
+        </Button>
+      )}
       <Button aria-pressed={isCompared} onClick={onCompare}>
         {isCompared ? 'Stop comparing' : 'Compare with how it came'}
       </Button>
@@ -224,6 +271,8 @@ function BenchHeader({ asset, isCompared, isEditable, onCompare, onPropose }: He
 }
 
 interface StageProps {
+  /** While something else is looked at in its place. */
+  readonly isHidden: boolean;
   readonly asset: Asset;
   readonly piece: Cuttable;
   readonly preset: CutPreset | null;
@@ -237,7 +286,7 @@ interface StageProps {
 
 /** The piece on neutral grey, where its colour is judged, with the frame of the open cut and the focal point. */
 function Stage({ asset, piece, preset, isEditable, isCompared, ...rest }: StageProps) {
-  const { onPrep, onPoint, level } = rest;
+  const { onPrep, onPoint, level, isHidden } = rest;
   const stage = useRef<HTMLElement>(null);
   const whole = wholeSize(piece);
   const width = useRoom(stage, whole.width / whole.height);
@@ -255,7 +304,7 @@ function Stage({ asset, piece, preset, isEditable, isCompared, ...rest }: StageP
     onPoint({ x: (event.clientX - box.left) / width, y: (event.clientY - box.top) / height }, true);
   };
   return (
-    <section className="stage" ref={stage} aria-label="Stage">
+    <section className="stage" ref={stage} aria-label="Stage" hidden={isHidden}>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the focal point itself is a button with keys of its own */}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: as above */}
       <div className="stage-picture" style={{ width, height }} onClick={press}>

@@ -1,12 +1,6 @@
-import {
-  type KeyboardEvent,
-  type MouseEvent,
-  type RefObject,
-  useLayoutEffect,
-  useRef,
-  useState,
-} from 'react';
+import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react';
 import { trueShapeRows } from '#core/media/rows.ts';
+import { useWidth } from '../ui/use-width.ts';
 
 /** A picture in a row, whether it is found somewhere or held already. Sizes in px, 0 where not known. */
 export interface RowPicture {
@@ -30,6 +24,7 @@ interface ResultRowsProps {
   readonly onTake: (id: string) => void;
 }
 
+const LEAST_WIDTH_PX = 200;
 const ROW_PX = 118;
 const GAP_PX = 10;
 const LEAST_ASPECT = 0.5;
@@ -41,7 +36,7 @@ const GUESSED_ASPECT = 1.5;
 export function ResultRows(props: ResultRowsProps) {
   const { name, pictures, openId, chosen, onOpen, onChoose, onTake } = props;
   const box = useRef<HTMLDivElement>(null);
-  const width = useWidth(box);
+  const width = Math.max(LEAST_WIDTH_PX, useWidth(box));
   const [seen, setSeen] = useState<ReadonlyMap<string, number>>(new Map());
   const aspects = pictures.map((picture) => aspectOf(picture, seen));
   const rows = trueShapeRows(aspects, width, ROW_PX, GAP_PX);
@@ -120,18 +115,4 @@ const STEPS: Readonly<Record<string, number>> = { ArrowRight: 1, ArrowDown: 1, A
 function aspectOf({ id, width, height }: RowPicture, seen: ReadonlyMap<string, number>): number {
   const aspect = width > 0 && height > 0 ? width / height : (seen.get(id) ?? GUESSED_ASPECT);
   return Math.min(MOST_ASPECT, Math.max(LEAST_ASPECT, aspect));
-}
-
-function useWidth(element: RefObject<HTMLDivElement | null>): number {
-  const [width, setWidth] = useState(900);
-  useLayoutEffect(() => {
-    const box = element.current;
-    if (!box) return;
-    const look = () => setWidth(Math.max(200, box.clientWidth));
-    look();
-    const observer = new ResizeObserver(look);
-    observer.observe(box);
-    return () => observer.disconnect();
-  }, [element]);
-  return width;
 }

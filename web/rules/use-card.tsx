@@ -80,6 +80,12 @@ export function UseCard({ rules, change }: RulesPart) {
             onChange={(quality) => change({ quality: { ...rules.quality, [format]: quality } })}
           />
         ))}
+        <NumberField
+          name="Likeness, of 1000"
+          hint="How alike the smallest file has to look, 900 to 999."
+          value={rules.likeness}
+          onChange={(likeness) => change({ likeness })}
+        />
       </div>
     </section>
   );

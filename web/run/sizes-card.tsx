@@ -83,15 +83,12 @@ function WishChips({ about, wishes, presets, onChange }: WishChipsProps) {
           {saySizeWish(wish, presets)}
         </button>
       ))}
-      <OtherSize
-        about={about}
-        onAdd={(wish) => onChange([...wishes.filter((one) => !same(one, wish)), wish])}
-      />
+      <OtherSize onAdd={(wish) => onChange([...wishes.filter((one) => !same(one, wish)), wish])} />
     </fieldset>
   );
 }
 
-function OtherSize({ about, onAdd }: { readonly about: string; readonly onAdd: (wish: SizeWish) => void }) {
+function OtherSize({ onAdd }: { readonly onAdd: (wish: SizeWish) => void }) {
   const [isOpen, setOpen] = useState(false);
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
@@ -110,8 +107,8 @@ function OtherSize({ about, onAdd }: { readonly about: string; readonly onAdd: (
   return (
     <Popover.Root open={isOpen} onOpenChange={setOpen}>
       <Popover.Trigger asChild>
-        <button type="button" className="chip run-other" aria-label={`Another size: ${about}`}>
-          other...
+        <button type="button" className="chip run-other">
+          Another size...
         </button>
       </Popover.Trigger>
       <Popover.Portal>

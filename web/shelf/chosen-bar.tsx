@@ -101,7 +101,8 @@ export function ChosenBar({
             if (model)
               void change(
                 others,
-                { prep: model.prep },
+                // How much a picture may be squeezed is its own.
+                { prep: { ...model.prep, quality: {} } },
                 `preparing ${count}`,
                 `${others.length === 1 ? '1 piece' : `${others.length} pieces`} prepared like ${model.label.title || model.stem}: ${stepsOf(
                   model.prep,

@@ -1,17 +1,9 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import {
-  type KeyboardEvent,
-  type MouseEvent,
-  type RefObject,
-  useEffect,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-} from 'react';
+import { type KeyboardEvent, type MouseEvent, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { trueShapeRows } from '#core/media/rows.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
+import { useWidth } from '../ui/use-width.ts';
 
 interface ShelfRowsProps {
   readonly assets: readonly Asset[];
@@ -207,18 +199,4 @@ function nextIndex(key: string, at: number, rows: readonly { from: number; to: n
     default:
       return null;
   }
-}
-
-function useWidth(element: RefObject<HTMLDivElement | null>): number {
-  const [width, setWidth] = useState(720);
-  useLayoutEffect(() => {
-    const box = element.current;
-    if (!box) return;
-    const look = () => setWidth(box.clientWidth);
-    look();
-    const observer = new ResizeObserver(look);
-    observer.observe(box);
-    return () => observer.disconnect();
-  }, [element]);
-  return width;
 }

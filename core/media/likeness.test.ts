@@ -1,0 +1,121 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { type Luma, likenessOf } from './likeness.ts';
+import { nextQuality, QUALITY_RANGE, type Sample, smallestAlike } from './smallest.ts';
+
+function luma(width: number, height: number, at: (x: number, y: number) => number): Luma {
+  const values = new Uint8Array(width * height);
+  for (let y = 0; y < height; y += 1) for (let x = 0; x < width; x += 1) values[y * width + x] = at(x, y);
+  return { width, height, values };
+}
+
+const waves = (x: number, y: number) => 128 + 60 * Math.sin(x / 5) + 50 * Math.cos(y / 7);
+const noise = (x: number, y: number) => ((x * 7919 + y * 104729) % 41) - 20;
+
+describe('likeness', () => {
+  it('is 1 for the same picture, and less the more it differs', () => {
+    const picture = luma(120, 90, waves);
+    expect(likenessOf(picture, picture).mean).toBeCloseTo(1, 10);
+    const little = likenessOf(
+      picture,
+      luma(120, 90, (x, y) => waves(x, y) + noise(x, y) / 4),
+    ).mean;
+    const much = likenessOf(
+      picture,
+      luma(120, 90, (x, y) => waves(x, y) + noise(x, y)),
+    ).mean;
+    expect(little).toBeLessThan(1);
+    expect(much).toBeLessThan(little);
+  });
+
+  it('follows the formula for flat pictures, where only brightness counts', () => {
+    const [a, b, c1] = [100, 120, 6.5025];
+    const expected = (2 * a * b + c1) / (a * a + b * b + c1);
+    expect(
+      likenessOf(
+        luma(40, 40, () => a),
+        luma(40, 40, () => b),
+      ).mean,
+    ).toBeCloseTo(expected, 8);
+  });
+
+  it('finds the place where two pictures differ most', () => {
+    const picture = luma(400, 300, waves);
+    const spoiled = luma(400, 300, (x, y) =>
+      x > 300 && x < 360 && y > 200 && y < 260 ? 128 + noise(x, y) * 4 : waves(x, y),
+    );
+    const { worst } = likenessOf(picture, spoiled);
+    expect(worst.x).toBeGreaterThan(0.7);
+    expect(worst.y).toBeGreaterThan(0.6);
+    expect(worst.likeness).toBeLessThan(0.6);
+  });
+
+  it('is between -1 and 1 for any two pictures of a size, also tiny ones', () => {
+    const side = fc.integer({ min: 1, max: 24 });
+    fc.assert(
+      fc.property(side, side, fc.integer(), (width, height, seed) => {
+        const one = luma(width, height, (x, y) => Math.abs((x * 31 + y * 17 + seed) % 256));
+        const { mean, worst } = likenessOf(one, luma(width, height, waves));
+        expect(mean).toBeLessThanOrEqual(1.000001);
+        expect(mean).toBeGreaterThanOrEqual(-1);
+        for (const part of [worst.x, worst.y]) {
+          expect(part).toBeGreaterThanOrEqual(0);
+          expect(part).toBeLessThanOrEqual(1);
+        }
+      }),
+    );
+  });
+
+  it('is not said of pictures of different sizes', () => {
+    expect(() => likenessOf(luma(20, 20, waves), luma(20, 21, waves))).toThrow(RangeError);
+  });
+});
+
+describe('the smallest file that looks the same', () => {
+  /** An encoder whose likeness rises with quality, and whose files grow with it. */
+  const encoder =
+    (from: number) =>
+    (quality: number): Sample => ({ quality, bytes: quality * quality, likeness: 1 - from / quality });
+
+  function searched(encode: (quality: number) => Sample, wanted: number, tries: number) {
+    const samples: Sample[] = [];
+    for (;;) {
+      const next = nextQuality(samples, wanted, 55, tries);
+      if (next === null) return samples;
+      samples.push(encode(next));
+    }
+  }
+
+  it('is found within a few steps of quality, at or over the wanted likeness', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.3, max: 1.2, noNaN: true }), (from) => {
+        const encode = encoder(from);
+        const samples = searched(encode, 0.985, 12);
+        const best = smallestAlike(samples, 0.985);
+        const exact = Math.ceil(from / 0.015);
+        if (exact > QUALITY_RANGE.most) return;
+        expect(best?.likeness).toBeGreaterThanOrEqual(0.985);
+        expect((best?.quality ?? 0) - Math.max(exact, QUALITY_RANGE.least)).toBeLessThanOrEqual(3);
+      }),
+    );
+  });
+
+  it('never asks for the same quality twice, nor for more tries than it may have', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        fc.integer({ min: 1, max: 8 }),
+        (from, tries) => {
+          const qualities = searched(encoder(from), 0.985, tries).map(({ quality }) => quality);
+          expect(new Set(qualities).size).toBe(qualities.length);
+          expect(qualities.length).toBeLessThanOrEqual(tries);
+        },
+      ),
+    );
+  });
+
+  it('is the most alike one where none is alike enough, and nothing without samples', () => {
+    expect(smallestAlike(searched(encoder(40), 0.985, 8), 0.985)?.quality).toBe(QUALITY_RANGE.most);
+    expect(smallestAlike([], 0.985)).toBeUndefined();
+  });
+});

@@ -1,0 +1,91 @@
+import sharp, { type Sharp } from 'sharp';
+import type { Size } from '#core/media/dimensions.ts';
+import type { CutFormat } from '#core/media/formats.ts';
+import { type Likeness, type Luma, likenessOf, lumaOf } from '#core/media/likeness.ts';
+import type { Recipe } from '#core/media/recipe.ts';
+import { nextQuality, type Sample } from '#core/media/smallest.ts';
+import { encode, prepared } from '../cut.ts';
+
+export interface MeasuredSample extends Sample {
+  readonly worst: Likeness['worst'];
+}
+
+/** What is asked of one format: to be searched from a quality on, or measured at just that quality. */
+export interface FormatWish {
+  readonly format: Exclude<CutFormat, 'png'>;
+  readonly first: number;
+  readonly isSearched: boolean;
+}
+
+export interface CurveOrder {
+  readonly path: string;
+  /** Size of the original as seen, in px. */
+  readonly original: Size;
+  readonly recipe: Recipe;
+  readonly width: number;
+  /** SSIM, 0 to 1. */
+  readonly wanted: number;
+  readonly formats: readonly FormatWish[];
+}
+
+export interface FormatCurve {
+  readonly format: FormatWish['format'];
+  readonly samples: readonly MeasuredSample[];
+}
+
+/** AVIF is slow to write, so fewer of it have to say as much. */
+const TRIES: Readonly<Record<FormatWish['format'], number>> = { avif: 3, webp: 4, jpeg: 4 };
+const GROUND = '#ffffff';
+
+/** Measures how bytes and likeness hang together for a cut, each format from the same untouched pixels. */
+export async function measureCurve(order: CurveOrder): Promise<readonly FormatCurve[]> {
+  const image = await prepared(order.path, order, 0);
+  const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
+  const raw = { width: info.width, height: info.height, channels: info.channels };
+  const untouched = () => sharp(data, { raw });
+  const reference = await lumaOfImage(untouched());
+  // Side by side: writing one format leaves processors idle that another can use.
+  return Promise.all(
+    order.formats.map(async (wish): Promise<FormatCurve> => {
+      const samples = await searched(wish, order.wanted, (quality) =>
+        measure(untouched(), reference, wish.format, quality),
+      );
+      return { format: wish.format, samples: samples.sort((one, other) => one.bytes - other.bytes) };
+    }),
+  );
+}
+
+async function searched(
+  { format, first, isSearched }: FormatWish,
+  wanted: number,
+  measureAt: (quality: number) => Promise<MeasuredSample>,
+): Promise<MeasuredSample[]> {
+  const samples: MeasuredSample[] = [];
+  const tries = isSearched ? TRIES[format] : 1;
+  for (;;) {
+    const quality = nextQuality(samples, wanted, first, tries);
+    if (quality === null) return samples;
+    samples.push(await measureAt(quality));
+  }
+}
+
+async function measure(
+  untouched: Sharp,
+  reference: Luma,
+  format: CutFormat,
+  quality: number,
+): Promise<MeasuredSample> {
+  const bytes = await encode(untouched, { format, quality }).toBuffer();
+  const { mean, worst } = likenessOf(reference, await lumaOfImage(sharp(bytes)));
+  return { quality, bytes: bytes.length, likeness: mean, worst };
+}
+
+/** As it is seen on a white page, where it is transparent. */
+async function lumaOfImage(image: Sharp): Promise<Luma> {
+  const { data, info } = await image
+    .flatten({ background: GROUND })
+    .toColourspace('srgb')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return lumaOf(data, info, info.channels);
+}

@@ -1,0 +1,166 @@
+import { and, eq } from 'drizzle-orm';
+import * as v from 'valibot';
+import type { LikenessCurve } from '#api/likeness.ts';
+import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
+import { CUT_FORMATS, cutFormats } from '#core/media/formats.ts';
+import { type Recipe, recipeKey, sizeAfter } from '#core/media/recipe.ts';
+import { smallestAlike } from '#core/media/smallest.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import type { Context } from '../../context.ts';
+import { likenessCurves } from '../../db/schema.ts';
+import { detailPath, signedAddress } from '../../media/addresses.ts';
+import { Refusal } from '../../problem.ts';
+import type { AssetRow } from '../../shelf/present.ts';
+import { originalKey } from '../../storage/storage.ts';
+import type { FormatCurve, FormatWish, MeasuredSample } from './curve.ts';
+import { CurvesSchema } from './pool.ts';
+
+export interface CurveWish {
+  readonly recipe: Recipe;
+  readonly width: number;
+  readonly rules: HouseRules;
+}
+
+/** The curve of bytes against likeness of a cut: measured once for each original, recipe, width and wanted likeness. */
+export async function likenessCurve(
+  context: Context,
+  row: AssetRow,
+  wish: CurveWish,
+  signal?: AbortSignal,
+): Promise<LikenessCurve> {
+  assertMeasurable(row, wish);
+  const known = await readCurves(context, row, wish);
+  const curves = known ?? (await measured(context, row, wish, formatsOf(row, wish), signal));
+  if (!known) await keepCurves(context, row, wish, curves);
+  return present(context, row, wish, curves);
+}
+
+/** The same curve with one more sample, measured at just the quality that a person chose. */
+export async function withSample(
+  context: Context,
+  row: AssetRow,
+  wish: CurveWish,
+  { format, quality }: { readonly format: FormatWish['format']; readonly quality: number },
+  signal?: AbortSignal,
+): Promise<LikenessCurve> {
+  assertMeasurable(row, wish);
+  const known = (await readCurves(context, row, wish)) ?? [];
+  const held = known.find((curve) => curve.format === format)?.samples ?? [];
+  if (held.some((sample) => sample.quality === quality)) return present(context, row, wish, known);
+  const [one] = await measured(context, row, wish, [{ format, first: quality, isSearched: false }], signal);
+  const samples = [...held, ...(one?.samples ?? [])].sort((a, b) => a.bytes - b.bytes);
+  const curves = [...known.filter((curve) => curve.format !== format), { format, samples }];
+  await keepCurves(context, row, wish, curves);
+  return present(context, row, wish, curves);
+}
+
+function assertMeasurable(row: AssetRow, { recipe, width }: CurveWish): void {
+  if (row.animated)
+    throw new Refusal(
+      422,
+      'A picture that moves is not weighed by how alike it looks: its frames follow the house rules.',
+    );
+  const own = sizeAfter(sizeOf(row), recipe).width;
+  if (width < 1 || width > own)
+    throw new Refusal(422, `A cut of this picture is 1 to ${own} px wide. Nothing was measured.`);
+}
+
+const sizeOf = (row: AssetRow): Size => ({ width: row.widthPx, height: row.heightPx });
+
+function formatsOf(row: AssetRow, { width, rules }: CurveWish): readonly FormatWish[] {
+  const formats = cutFormats({ alpha: row.alpha, animated: false, widest: width });
+  return formats.flatMap((format) =>
+    format === 'png' ? [] : [{ format, first: rules.quality[format], isSearched: true }],
+  );
+}
+
+const wantedOf = ({ rules }: CurveWish) => rules.likeness / 1000;
+
+function measured(
+  context: Context,
+  row: AssetRow,
+  wish: CurveWish,
+  formats: readonly FormatWish[],
+  signal: AbortSignal | undefined,
+): Promise<readonly FormatCurve[]> {
+  const { recipe, width } = wish;
+  return context.storage.withFile(originalKey(row.sha256), (path) =>
+    context.likeness.measure(
+      { path, original: sizeOf(row), recipe, width, wanted: wantedOf(wish), formats },
+      signal,
+    ),
+  );
+}
+
+function sameCurve({ sha256 }: AssetRow, { recipe, width, rules }: CurveWish) {
+  return and(
+    eq(likenessCurves.sha256, sha256),
+    eq(likenessCurves.recipe, recipeKey(recipe)),
+    eq(likenessCurves.widthPx, width),
+    eq(likenessCurves.wanted, rules.likeness),
+  );
+}
+
+async function readCurves(
+  context: Context,
+  row: AssetRow,
+  wish: CurveWish,
+): Promise<readonly FormatCurve[] | undefined> {
+  const [known] = await context.db
+    .select({ curves: likenessCurves.curves })
+    .from(likenessCurves)
+    .where(sameCurve(row, wish));
+  const read = v.safeParse(CurvesSchema, known?.curves);
+  return read.success ? read.output : undefined;
+}
+
+async function keepCurves(
+  context: Context,
+  row: AssetRow,
+  { recipe, width, rules }: CurveWish,
+  curves: readonly FormatCurve[],
+): Promise<void> {
+  await context.db
+    .insert(likenessCurves)
+    .values({
+      sha256: row.sha256,
+      recipe: recipeKey(recipe),
+      widthPx: width,
+      wanted: rules.likeness,
+      curves: [...curves],
+    })
+    .onDuplicateKeyUpdate({ set: { curves: [...curves] } });
+}
+
+function present(
+  context: Context,
+  row: AssetRow,
+  wish: CurveWish,
+  curves: readonly FormatCurve[],
+): LikenessCurve {
+  const { recipe, width, rules } = wish;
+  const detail = (format: string, { quality, worst }: MeasuredSample) =>
+    signedAddress(
+      context,
+      detailPath(row.id, recipeKey(recipe), width, quality, {
+        x: worst.x,
+        y: worst.y,
+        file: `detail.${format}`,
+      }),
+    );
+  return {
+    width,
+    height: heightAtWidth(sizeAfter(sizeOf(row), recipe), width),
+    wanted: wantedOf(wish),
+    formats: curves.map(({ format, samples }) => ({
+      format,
+      house: rules.quality[format],
+      best: smallestAlike(samples, wantedOf(wish))?.quality ?? rules.quality[format],
+      samples: samples.map((sample) => ({
+        ...sample,
+        detail: detail(CUT_FORMATS[format].extension, sample),
+        untouched: detail('png', sample),
+      })),
+    })),
+  };
+}

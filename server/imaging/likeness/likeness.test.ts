@@ -1,0 +1,103 @@
+import sharp from 'sharp';
+import * as v from 'valibot';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Asset } from '#api/assets.ts';
+import { type LikenessCurve, LikenessCurveSchema } from '#api/likeness.ts';
+import { seeded } from '../../../demo/painter/random.ts';
+import { render } from '../../../demo/painter/render.ts';
+import { paintScene } from '../../../demo/painter/scene.ts';
+import { arrivedOf, detailOf, startTestServer, type TestServer } from '../../testing.ts';
+import { ensureCut } from '../cut-store.ts';
+
+let server: TestServer;
+let asset: Asset;
+beforeAll(async () => {
+  server = await startTestServer('likeness');
+  const svg = paintScene('heron', 'dawn', 41, 1.5);
+  const image = await render(
+    svg,
+    { width: 1200, height: 800, grain: 14 },
+    Math.round(seeded(41).next() * 1000),
+  );
+  asset = arrivedOf(await server.handIn(await image.jpeg({ quality: 92 }).toBuffer(), 'heron.jpg')).asset;
+});
+afterAll(() => server.close());
+
+const about = (width: number) => `recipe=whole&target=reserve&width=${width}`;
+const curveOf = async (width = 480): Promise<LikenessCurve> =>
+  v.parse(LikenessCurveSchema, (await server.ask(`/api/assets/${asset.id}/likeness?${about(width)}`)).body);
+
+describe('the curve of bytes against likeness', () => {
+  it('finds for each format the smallest file that is alike enough, with all that was tried', async () => {
+    const curve = await curveOf();
+    expect(curve).toMatchObject({ width: 480, height: 320, wanted: 0.985 });
+    expect(curve.formats.map(({ format }) => format)).toEqual(['avif', 'webp', 'jpeg']);
+    for (const { samples, best } of curve.formats) {
+      const chosen = samples.find(({ quality }) => quality === best);
+      const alike = samples.filter(({ likeness }) => likeness >= curve.wanted);
+      if (alike.length > 0) expect(chosen?.likeness).toBeGreaterThanOrEqual(curve.wanted);
+      expect(Math.min(...alike.map(({ bytes }) => bytes), chosen?.bytes ?? 0)).toBe(chosen?.bytes);
+    }
+  });
+
+  it('says of each sample just what the file weighs that is made at that quality', async () => {
+    const { formats } = await curveOf();
+    const [row] = await server.context.db.query.assets.findMany();
+    if (!row) throw new Error('no piece');
+    for (const { format, samples } of formats) {
+      const [sample] = samples;
+      const recipe = { trim: null, turn: 0, mirror: false, straighten: 0, crop: null, tone: null } as const;
+      const cut = await ensureCut(server.context, row, recipe, 480, format, sample?.quality ?? 0);
+      expect(cut.bytes).toBe(sample?.bytes);
+    }
+  });
+
+  it('is measured once, and has one more sample when a person asks for it', async () => {
+    const began = performance.now();
+    const before = await curveOf();
+    expect(performance.now() - began).toBeLessThan(1000);
+    const body = { recipe: 'whole', target: 'reserve', width: 480, format: 'webp', quality: 33 };
+    const asked = await server.ask(`/api/assets/${asset.id}/likeness`, { method: 'POST', body });
+    const after = v.parse(LikenessCurveSchema, asked.body);
+    const webp = (curve: LikenessCurve) =>
+      curve.formats.find(({ format }) => format === 'webp')?.samples ?? [];
+    expect(webp(after)).toHaveLength(webp(before).length + 1);
+    expect(webp(after).some(({ quality }) => quality === 33)).toBe(true);
+    expect(webp(await curveOf())).toEqual(webp(after));
+  });
+
+  it('shows the place that looks least alike, written and untouched, at its own pixels', async () => {
+    const { formats } = await curveOf();
+    const [sample] = formats[2]?.samples ?? [];
+    const fetched = async (address: string) => {
+      const answer = await fetch(address);
+      expect(answer.headers.get('content-type')).toBe('image/png');
+      return sharp(Buffer.from(await answer.arrayBuffer())).metadata();
+    };
+    expect(await fetched(sample?.detail ?? '')).toMatchObject({ width: 340, height: 230, format: 'png' });
+    expect(await fetched(sample?.untouched ?? '')).toMatchObject({ width: 340, height: 230 });
+  });
+
+  it.each([
+    ['a cut wider than the picture', about(5000), 'is 1 to 1200 px wide'],
+    ['a recipe that is none', 'recipe=x&target=reserve&width=480', 'cannot be read'],
+  ])('is refused for %s', async (_what, query, sentence) => {
+    const answer = await server.ask(`/api/assets/${asset.id}/likeness?${query}`);
+    expect(answer.status).toBe(422);
+    expect(detailOf(answer)).toContain(sentence);
+  });
+
+  it('is not measured for a picture that moves', async () => {
+    const frame = (grey: number) =>
+      sharp({ create: { width: 60, height: 40, channels: 3, background: { r: grey, g: 90, b: 80 } } })
+        .png()
+        .toBuffer();
+    const moving = await sharp([await frame(10), await frame(200)], { join: { animated: true } })
+      .gif()
+      .toBuffer();
+    const { id } = arrivedOf(await server.handIn(moving, 'gull.gif')).asset;
+    const answer = await server.ask(`/api/assets/${id}/likeness?${about(40)}`);
+    expect(answer.status).toBe(422);
+    expect(detailOf(answer)).toContain('moves');
+  });
+});

@@ -1,0 +1,192 @@
+import './likeness.css';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { Asset } from '#api/assets.ts';
+import { type LikenessCurve, LikenessCurveSchema, type LikenessSample } from '#api/likeness.ts';
+import { sampleAt } from '#core/media/curve-point.ts';
+import { qualityFor } from '#core/media/quality.ts';
+import { type Cuttable, type Prep, recipeForRatio, recipeKey, sizeAfter } from '#core/media/recipe.ts';
+import { sayBytes } from '#core/media/weight.ts';
+import type { CutPreset, HouseRules } from '#core/page/target.ts';
+import { ask, sayFailure } from '../api/client.ts';
+import { likenessQuery, queryClient } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { LikenessChart } from './likeness-chart.tsx';
+
+export type CurveFormat = LikenessCurve['formats'][number]['format'];
+
+const FORMAT_WORDS: Readonly<Record<CurveFormat, string>> = { avif: 'AVIF', webp: 'WebP', jpeg: 'JPEG' };
+
+interface LikenessPanelProps {
+  readonly asset: Asset;
+  readonly piece: Cuttable;
+  readonly preset: CutPreset;
+  readonly rules: HouseRules;
+  readonly targetId: string;
+  readonly isEditable: boolean;
+  readonly onKeep: (prep: Prep, name: string) => void;
+  /** The sample whose worst place is to be looked at, or null for none. */
+  readonly onLook: (sample: LikenessSample | null) => void;
+  readonly isLooking: boolean;
+}
+
+/** The smallest file that looks the same: bytes against likeness for each format, and the quality that is chosen. */
+export default function LikenessPanel(props: LikenessPanelProps) {
+  const { asset, piece, preset, targetId } = props;
+  const recipe = recipeForRatio(piece, preset.ratio);
+  const width = Math.min(preset.width, sizeAfter(piece.size, recipe).width);
+  const about = { recipe: recipeKey(recipe), width, target: targetId };
+  const curve = useQuery(likenessQuery(asset.id, about));
+  return (
+    <section className="likeness" aria-labelledby="likeness-name">
+      <h2 id="likeness-name">Smallest file that looks the same</h2>
+      {curve.isPending ? (
+        <p role="status" className="soft">
+          Writes {preset.name} in every format, and compares each with the untouched picture. It takes some
+          seconds.
+        </p>
+      ) : null}
+      {curve.error ? (
+        <p className="fault" role="alert">
+          {sayFailure(curve.error)}
+        </p>
+      ) : null}
+      {curve.data ? <Curve {...props} about={about} curve={curve.data} /> : null}
+    </section>
+  );
+}
+
+interface CurveProps extends LikenessPanelProps {
+  readonly about: { readonly recipe: string; readonly width: number; readonly target: string };
+  readonly curve: LikenessCurve;
+}
+
+function Curve({ asset, piece, rules, about, curve, isEditable, onKeep, onLook, isLooking }: CurveProps) {
+  const [format, setFormat] = useState<CurveFormat>(curve.formats[0]?.format ?? 'jpeg');
+  const [dragged, setDragged] = useState<number | null>(null);
+  const open = curve.formats.find((one) => one.format === format) ?? curve.formats[0];
+  if (!open) return <p className="soft">This picture is written as PNG alone, which loses nothing.</p>;
+  const kept = qualityFor(rules, piece.prep, open.format);
+  const quality = dragged ?? kept;
+  const measure = (wish: number) => measureOne(asset.id, about, open.format, wish);
+  const choose = async (wish: number) => {
+    setDragged(wish);
+    try {
+      const measured = await measure(wish);
+      onKeep(
+        { ...piece.prep, quality: { ...piece.prep.quality, [open.format]: wish } },
+        `its quality as ${FORMAT_WORDS[open.format]}`,
+      );
+      if (isLooking) onLook(sampleOf(measured, open.format, wish) ?? null);
+    } catch (error) {
+      toast.error(sayFailure(error));
+    } finally {
+      setDragged(null);
+    }
+  };
+  const look = async () => {
+    if (isLooking) onLook(null);
+    else
+      try {
+        onLook(sampleOf(await measure(kept), open.format, kept) ?? null);
+      } catch (error) {
+        toast.error(sayFailure(error));
+      }
+  };
+  const smallest = Object.fromEntries(curve.formats.map((one) => [one.format, one.best]));
+  const isOwn = Object.keys(piece.prep.quality).length > 0;
+  return (
+    <>
+      <div className="likeness-head">
+        <fieldset className="chips" aria-label="Format">
+          {curve.formats.map((one) => (
+            <button
+              key={one.format}
+              type="button"
+              className="chip"
+              aria-pressed={one.format === open.format}
+              onClick={() => setFormat(one.format)}
+            >
+              {FORMAT_WORDS[one.format]}
+            </button>
+          ))}
+        </fieldset>
+        <p role="status">{sayChosen(curve, open, quality)}</p>
+        <Button kind="link" aria-pressed={isLooking} onClick={() => void look()}>
+          {isLooking ? 'Back to the picture' : 'Look where it is least alike'}
+        </Button>
+        {isEditable ? (
+          <>
+            <Button
+              kind="link"
+              onClick={() =>
+                onKeep({ ...piece.prep, quality: smallest }, 'the smallest files that look the same')
+              }
+            >
+              Take the smallest of each
+            </Button>
+            {isOwn ? (
+              <Button
+                kind="link"
+                onClick={() => onKeep({ ...piece.prep, quality: {} }, 'its quality, by the house rules')}
+              >
+                Follow the house rules
+              </Button>
+            ) : null}
+          </>
+        ) : null}
+      </div>
+      <LikenessChart
+        curve={curve}
+        format={open.format}
+        quality={quality}
+        isEditable={isEditable}
+        onDrag={setDragged}
+        onChoose={(wish) => void choose(wish)}
+      />
+    </>
+  );
+}
+
+async function measureOne(
+  id: string,
+  about: CurveProps['about'],
+  format: CurveFormat,
+  quality: number,
+): Promise<LikenessCurve> {
+  const { queryKey } = likenessQuery(id, about);
+  const known = queryClient.getQueryData<LikenessCurve>(queryKey);
+  if (known && sampleOf(known, format, quality)) return known;
+  const body = { ...about, format, quality };
+  const curve = await ask(LikenessCurveSchema, `/assets/${id}/likeness`, { method: 'POST', body });
+  queryClient.setQueryData(queryKey, curve);
+  return curve;
+}
+
+function sampleOf(curve: LikenessCurve, format: CurveFormat, quality: number): LikenessSample | undefined {
+  return curve.formats
+    .find((one) => one.format === format)
+    ?.samples.find((sample) => sample.quality === quality);
+}
+
+type OneFormat = LikenessCurve['formats'][number];
+
+/** "AVIF at 71: 148 kB, likeness 0.992. By the house rules, at 55, it weighs 98 kB at 0.909." */
+function sayChosen(
+  curve: LikenessCurve,
+  { format, samples, house, best }: OneFormat,
+  quality: number,
+): string {
+  const chosen = sampleAt(samples, quality);
+  if (!chosen) return '';
+  const isMeasured = samples.some((sample) => sample.quality === quality);
+  const words = `${FORMAT_WORDS[format]} at ${quality}: ${isMeasured ? '' : 'about '}${sayBytes(chosen.bytes)}, likeness ${chosen.likeness.toFixed(3)}.`;
+  const smallest = samples.find((sample) => sample.quality === best);
+  if (!smallest) return words;
+  if (smallest.likeness < curve.wanted)
+    return `${words} No file of this format comes to ${curve.wanted}: the picture is too fine in grain.`;
+  if (best === quality) return `${words} It is the smallest at ${curve.wanted}.`;
+  const ofHouse = quality === house ? ' The house rules say so.' : '';
+  return `${words}${ofHouse} The smallest at ${curve.wanted} is ${best}: ${sayBytes(smallest.bytes)}.`;
+}
