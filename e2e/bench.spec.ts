@@ -116,6 +116,8 @@ test('what the browser shows and what the server makes agree', async ({ page }) 
       turn: [0, 90, 180, 270][at % 4],
       mirror: at % 3 === 0,
       straighten: (at - 6) * 9,
+      crop: at % 2 === 0 ? { left: 0.1, top: 0.2, width: 0.6, height: 0.7 } : null,
+      sharpness: at * 8,
       tone: {
         light: at * 4 - 20,
         contrast: 30 - at * 5,
@@ -162,6 +164,72 @@ async function distanceBetween(page: Page, serverView: string): Promise<number> 
   for (let at = 0; at < one.length; at += 1) sum += Math.abs((one[at] ?? 0) - (other[at] ?? 0));
   return sum / one.length;
 }
+
+test('a piece is cropped for every use by its corners, by numbers and by keys, and given its own shape back', async ({
+  page,
+}) => {
+  await openBench(page);
+  await cut(page, /^The piece itself/).click();
+  const crop = rowOf(page, 'Crop');
+  const numberOf = async (name: string) => Number(await crop.getByRole('textbox', { name }).inputValue());
+  const whole = { wide: await numberOf('Wide'), high: await numberOf('High') };
+  await expect(crop.getByText('It is in its own shape.')).toBeVisible();
+  const corner = await page.locator('.stage-corner').first().boundingBox();
+  if (!corner) throw new Error('no corner');
+  await page.mouse.move(corner.x + 8, corner.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(corner.x + 88, corner.y + 48, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(() => numberOf('Wide')).toBeLessThan(whole.wide);
+  expect(await numberOf('High')).toBeLessThan(whole.high);
+  await expect(cut(page, /^The piece itself/)).toContainText('Cropped by you.');
+  await expect(rowOf(page, 'Steps')).toContainText(/Cropped to \d+% of it for every use\./);
+  await expect(rowOf(page, 'Rights')).toContainText('May be used here.');
+
+  // A cut of a shape is taken from inside it, and what is cropped can be put back by one press, key or step.
+  await crop.getByRole('textbox', { name: 'Wide' }).fill(String(Math.round(whole.wide / 2)));
+  await page.keyboard.press('Enter');
+  await expect.poll(() => numberOf('Wide')).toBe(Math.round(whole.wide / 2));
+  await cut(page, /^Square/).click();
+  await expect.poll(() => frameWidth(page)).toBeLessThanOrEqual(Math.round(whole.wide / 2));
+  await cut(page, /^The piece itself/).click();
+  await frame(page).focus();
+  await page.keyboard.press('Backspace');
+  await expect.poll(() => numberOf('Wide')).toBe(whole.wide);
+  await page.getByRole('button', { name: 'Undo its own shape' }).click();
+  await expect.poll(() => numberOf('Wide')).toBe(Math.round(whole.wide / 2));
+  await crop.getByRole('button', { name: '1:1' }).click();
+  await expect.poll(async () => (await numberOf('Wide')) - (await numberOf('High'))).toBeLessThanOrEqual(1);
+  await crop.getByRole('button', { name: 'Give it its own shape back' }).click();
+  await expect.poll(() => numberOf('Wide')).toBe(whole.wide);
+  await expectAccessible(page);
+});
+
+const frameWidth = async (page: Page) =>
+  Number(await rowOf(page, 'Frame').getByRole('textbox', { name: 'Wide' }).inputValue());
+
+test('a picture is fitted whole into a shape on a ground, on the sheet as in what goes out', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await page.goto('/pages/demo-page-2');
+  await page.locator('.placed').first().click();
+  const ofPiece = page.getByRole('complementary', { name: 'Label' });
+  await ofPiece.getByRole('radiogroup', { name: 'Shape' }).getByText('1:1').click();
+  await ofPiece
+    .getByRole('radiogroup', { name: 'How it stands in its shape' })
+    .getByText('Fit it in whole')
+    .click();
+  await expect(ofPiece.getByText(/^Fitted whole into 1:1/)).toBeVisible();
+  const box = await page.locator('.placed .sheet-window').first().boundingBox();
+  expect(Math.abs((box?.width ?? 0) - (box?.height ?? 1))).toBeLessThan(1.5);
+  await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
+  const fragment = await (await page.request.get('/api/pages/demo-page-2/fragment')).text();
+  expect(fragment).toMatch(/1x1-on-ffffff-\d+\.avif/);
+  await page.getByRole('button', { name: 'Undo fitting it in whole' }).click();
+  await expect(ofPiece.getByText(/^1:1 from/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo cutting it to 1:1' }).click();
+});
 
 test('what was made of a piece is told by the page that needs it, and what nothing needs is thrown away', async ({
   page,

@@ -43,6 +43,38 @@ export function resizedFrame(
   };
 }
 
+/** A frame of any shape whose corner (0 or 1 on each axis) was moved; the corner across from it stays. */
+export function cornerMoved(
+  frame: CropRect,
+  corner: { readonly x: 0 | 1; readonly y: 0 | 1 },
+  byX: number,
+  byY: number,
+): CropRect {
+  const [left, width] = edgeMoved(frame.left, frame.width, corner.x, byX);
+  const [top, height] = edgeMoved(frame.top, frame.height, corner.y, byY);
+  return { left, top, width, height };
+}
+
+function edgeMoved(start: number, length: number, at: 0 | 1, by: number): readonly [number, number] {
+  if (at === 1) return [start, clamp(length + by, LEAST_SHARE, 1 - start)];
+  const moved = clamp(start + by, 0, start + length - LEAST_SHARE);
+  return [moved, start + length - moved];
+}
+
+/** A frame made larger or smaller round its middle, as far as the picture lets it; its shape stays. */
+export function scaledFrame(frame: CropRect, times: number): CropRect {
+  const most = Math.min(1 / frame.width, 1 / frame.height);
+  const least = Math.min(1, LEAST_SHARE / Math.min(frame.width, frame.height));
+  const scale = clamp(times, least, most);
+  const [width, height] = [frame.width * scale, frame.height * scale];
+  return {
+    left: clamp(frame.left + (frame.width - width) / 2, 0, 1 - width),
+    top: clamp(frame.top + (frame.height - height) / 2, 0, 1 - height),
+    width,
+    height,
+  };
+}
+
 /**
  * A frame as it fits a picture of `size` now: one that is still of its ratio (within 1 px) stays as it is; another,
  * since the picture was turned or straightened after, keeps its middle and about its area, in the ratio asked for.

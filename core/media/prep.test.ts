@@ -6,16 +6,15 @@ import {
   AS_IT_CAME,
   awakened,
   changesOf,
+  fittedRecipe,
   focalIn,
   focalOfOriginal,
   innerSize,
-  maybeRecipe,
   mirroredPrep,
   type Prep,
   PrepSchema,
   type Recipe,
   recipeForRatio,
-  recipeKey,
   sizeAfter,
   stepsOf,
   TURNS,
@@ -24,6 +23,7 @@ import {
   wholeRecipe,
   wholeSize,
 } from './recipe.ts';
+import { maybeRecipe, recipeKey } from './recipe-key.ts';
 import { PLAIN_TONE, sayTone, svgMatrix, type Tone, toneMatrix } from './tone.ts';
 
 const size = fc.record({
@@ -40,6 +40,7 @@ const tone: fc.Arbitrary<Tone> = fc.record({
   monochrome: fc.boolean(),
   inks: fc.option(fc.record({ dark: ink, light: ink })),
 });
+const share = fc.double({ min: 0, max: 0.8, noNaN: true });
 const prep: fc.Arbitrary<Prep> = fc.record({
   version: fc.constant(1 as const),
   turn: fc.constantFrom(...TURNS),
@@ -48,6 +49,18 @@ const prep: fc.Arbitrary<Prep> = fc.record({
   tone,
   frames: fc.constant([]),
   off: fc.constant([]),
+  crop: fc.option(
+    fc
+      .record({ left: share, top: share, width: share, height: share })
+      .map(({ left, top, width, height }) => ({
+        left,
+        top,
+        width: (0.1 + width * 0.9) * (1 - left),
+        height: (0.1 + height * 0.9) * (1 - top),
+      })),
+  ),
+  sharpness: fc.integer({ min: 0, max: 100 }),
+  ground: fc.option(ink),
   quality: fc.constant({}),
 });
 const ratio = fc.record({ across: fc.integer({ min: 1, max: 30 }), down: fc.integer({ min: 1, max: 30 }) });
@@ -114,6 +127,19 @@ describe('a recipe', () => {
           Math.abs(made.height - made.width / wanted) / Math.max(1, 1 / wanted),
         );
         expect(off).toBeLessThanOrEqual(1.01);
+      }),
+    );
+  });
+
+  it('fits any picture whole into any shape, and only just', () => {
+    fc.assert(
+      fc.property(size, prep, ratio, (own, how, shape) => {
+        const piece = { size: own, trim: null, prep: how };
+        const whole = wholeSize(piece);
+        const box = sizeAfter(own, fittedRecipe(piece, { ratio: shape, ground: '#ffffff' }));
+        expect(box.width).toBeGreaterThanOrEqual(whole.width);
+        expect(box.height).toBeGreaterThanOrEqual(whole.height);
+        expect(box.width === whole.width || box.height === whole.height).toBe(true);
       }),
     );
   });

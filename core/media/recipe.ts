@@ -3,6 +3,7 @@ import { CropRectSchema } from './condition.ts';
 import { type CropRect, cropInPixels, cropToRatio, type Point, type Ratio } from './crop.ts';
 import type { Size } from './dimensions.ts';
 import { fittedFrame, frameMirrored, frameTurnedRight } from './frame.ts';
+import { inSteps } from './steps.ts';
 import { isPlainTone, PLAIN_TONE, type Tone, ToneSchema } from './tone.ts';
 
 export const TURNS = [0, 90, 180, 270] as const;
@@ -17,13 +18,18 @@ const FrameSchema = v.strictObject({
   crop: CropRectSchema,
 });
 
+export const SHARPNESS_LIMIT = 100;
+
+/** A colour as HTML writes it. */
+export const ColourSchema = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/, 'A colour is written as #172126.'));
+
 /** A quality of a piece's own for a format, on its encoder's scale; formats without one follow the House rules. */
 const ownQuality = v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100)));
 const OwnQualitySchema = v.strictObject({ avif: ownQuality, webp: ownQuality, jpeg: ownQuality });
 export type OwnQuality = v.InferOutput<typeof OwnQualitySchema>;
 
 /** Steps that can be switched off and on again without being forgotten. */
-const PREP_STEPS = ['turn', 'straighten', 'tone', 'frames'] as const;
+const PREP_STEPS = ['turn', 'straighten', 'crop', 'frames', 'tone', 'sharpness', 'ground'] as const;
 export type PrepStep = (typeof PREP_STEPS)[number];
 
 /**
@@ -39,7 +45,12 @@ export const PrepSchema = v.strictObject({
   tone: ToneSchema,
   frames: v.pipe(v.array(FrameSchema), v.maxLength(40)),
   off: v.pipe(v.array(v.picklist(PREP_STEPS)), v.maxLength(PREP_STEPS.length)),
-  /** Not there in recipes that were kept before pieces had a quality of their own. */
+  // The rest is not there in recipes that were kept before it could be done.
+  /** The part that is left of the picture for every use, in fractions of what straightening leaves; null for all. */
+  crop: v.optional(v.nullable(CropRectSchema), null),
+  sharpness: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(SHARPNESS_LIMIT)), 0),
+  /** The colour under the transparent parts of a picture; null leaves them transparent. */
+  ground: v.optional(v.nullable(ColourSchema), null),
   quality: v.optional(OwnQualitySchema, {}),
 });
 export type Prep = v.InferOutput<typeof PrepSchema>;
@@ -52,6 +63,9 @@ export const AS_IT_CAME: Prep = {
   tone: PLAIN_TONE,
   frames: [],
   off: [],
+  crop: null,
+  sharpness: 0,
+  ground: null,
   quality: {},
 };
 
@@ -63,9 +77,16 @@ export interface Cuttable {
   readonly focal: Point;
 }
 
+/** A shape that a whole picture is fitted into, and the colour of what is left of it. */
+export interface Pad {
+  readonly ratio: Ratio;
+  readonly ground: string;
+}
+
 /**
  * What is done to an original to make a cut of it, in this order: trim, turn, mirror, straighten (and the largest
- * upright rectangle of what that leaves), crop, then resizing and tone. Fractions are of what the step before left.
+ * upright rectangle of what that leaves), crop, then resizing, tone, sharpness, the ground under transparent parts, and
+ * the pad. Fractions are of what the step before left.
  */
 export interface Recipe {
   readonly trim: CropRect | null;
@@ -74,6 +95,10 @@ export interface Recipe {
   readonly straighten: number;
   readonly crop: CropRect | null;
   readonly tone: Tone | null;
+  /** 0 to 100. */
+  readonly sharpness: number;
+  readonly ground: string | null;
+  readonly pad: Pad | null;
 }
 
 export const WHOLE: Recipe = {
@@ -83,9 +108,12 @@ export const WHOLE: Recipe = {
   straighten: 0,
   crop: null,
   tone: null,
+  sharpness: 0,
+  ground: null,
+  pad: null,
 };
 
-/** The recipe of a piece before any crop: what it looks like as a whole. */
+/** The recipe of a piece before it is cut to any shape: what it looks like as a whole. */
 export function wholeRecipe({ trim, prep }: Pick<Cuttable, 'trim' | 'prep'>): Recipe {
   const isOn = (step: PrepStep) => !prep.off.includes(step);
   const tone = isOn('tone') && !isPlainTone(prep.tone) ? prep.tone : null;
@@ -94,8 +122,11 @@ export function wholeRecipe({ trim, prep }: Pick<Cuttable, 'trim' | 'prep'>): Re
     turn: isOn('turn') ? prep.turn : 0,
     mirror: isOn('turn') && prep.mirror,
     straighten: isOn('straighten') ? prep.straighten : 0,
-    crop: null,
+    crop: isOn('crop') && prep.crop ? inSteps(prep.crop) : null,
     tone,
+    sharpness: isOn('sharpness') ? prep.sharpness : 0,
+    ground: isOn('ground') ? prep.ground : null,
+    pad: null,
   };
 }
 
@@ -111,10 +142,33 @@ export function wholeSize(piece: Pick<Cuttable, 'size' | 'trim' | 'prep'>): Size
 export function recipeForRatio(piece: Cuttable, ratio: Ratio | null): Recipe {
   const whole = wholeRecipe(piece);
   if (!ratio) return whole;
-  const size = sizeAfter(piece.size, whole);
+  const inner = frameIn(piece, ratio);
+  return inner.width === 1 && inner.height === 1
+    ? whole
+    : { ...whole, crop: inSteps(within(whole.crop, inner)) };
+}
+
+/** The recipe that fits a piece whole into a shape, on a ground; without a bar where it has that shape already. */
+export function fittedRecipe(piece: Pick<Cuttable, 'size' | 'trim' | 'prep'>, pad: Pad): Recipe {
+  return { ...wholeRecipe(piece), pad };
+}
+
+/** The part of a piece as a whole that is cut to a ratio: as a person framed it, else round the focal point. */
+export function frameIn(piece: Cuttable, ratio: Ratio): CropRect {
+  const size = wholeSize(piece);
   const framed = piece.prep.off.includes('frames') ? undefined : frameFor(piece.prep, ratio);
-  const crop = framed ? fittedFrame(framed, size, ratio) : cropToRatio(size, ratio, focalIn(piece));
-  return crop.width === 1 && crop.height === 1 ? whole : { ...whole, crop: inSteps(crop) };
+  return framed ? fittedFrame(framed, size, ratio) : cropToRatio(size, ratio, focalIn(piece));
+}
+
+/** A part of a part, in fractions of what the outer one is a part of. */
+function within(outer: CropRect | null, inner: CropRect): CropRect {
+  if (!outer) return inner;
+  return {
+    left: outer.left + inner.left * outer.width,
+    top: outer.top + inner.top * outer.height,
+    width: inner.width * outer.width,
+    height: inner.height * outer.height,
+  };
 }
 
 /** The crop that a person set for a shape, or undefined. */
@@ -125,8 +179,8 @@ export function frameFor(prep: Prep, ratio: Ratio): CropRect | undefined {
 
 /** A prep as it was changed from `before`: a step that is switched off and now changed is switched on by that. */
 export function awakened(before: Prep, next: Prep): Prep {
-  const dataOf = ({ turn, mirror, straighten, tone, frames }: Prep, step: PrepStep) =>
-    JSON.stringify({ turn: [turn, mirror], straighten, tone, frames }[step]);
+  const dataOf = ({ turn, mirror, ...rest }: Prep, step: PrepStep) =>
+    JSON.stringify(step === 'turn' ? [turn, mirror] : rest[step]);
   return { ...next, off: next.off.filter((step) => dataOf(before, step) === dataOf(next, step)) };
 }
 
@@ -137,14 +191,27 @@ export function turnedPrep(prep: Prep, way: 'left' | 'right'): Prep {
   const turn = TURNS.find((each) => each === (prep.turn + quarters) % 360) ?? 0;
   const right = frameTurnedRight;
   const turned = (crop: CropRect) => (way === 'right' ? right(crop) : right(right(right(crop))));
-  return { ...prep, turn, frames: prep.frames.map((frame) => ({ ...frame, crop: turned(frame.crop) })) };
+  return {
+    ...prep,
+    turn,
+    crop: prep.crop && turned(prep.crop),
+    frames: prep.frames.map((frame) => ({ ...frame, crop: turned(frame.crop) })),
+  };
 }
 
 /** A prep mirrored left to right; what was framed by hand, and the slope that was straightened, are mirrored with it. */
 export function mirroredPrep(prep: Prep): Prep {
   const frames = prep.frames.map((frame) => ({ ...frame, crop: frameMirrored(frame.crop) }));
-  return { ...prep, mirror: !prep.mirror, straighten: prep.straighten === 0 ? 0 : -prep.straighten, frames };
+  return {
+    ...prep,
+    mirror: !prep.mirror,
+    straighten: prep.straighten === 0 ? 0 : -prep.straighten,
+    crop: prep.crop && frameMirrored(prep.crop),
+    frames,
+  };
 }
+
+const ALL: CropRect = { left: 0, top: 0, width: 1, height: 1 };
 
 /** The focal point in fractions of the piece as a whole, clamped to it. */
 export function focalIn(piece: Cuttable): Point {
@@ -157,19 +224,21 @@ export function focalOfOriginal(piece: Cuttable, seen: Point): Point {
   const trimmed = trimmedSize(piece.size, recipe.trim);
   const turned = turnedSize(trimmed, recipe.turn);
   const inner = innerSize(turned, recipe.straighten / 10);
+  const crop = recipe.crop ?? ALL;
+  const [fx, fy] = [crop.left + seen.x * crop.width, crop.top + seen.y * crop.height];
   // Back through the steps, in px from the middle of what each of them left.
-  const [ix, iy] = [(seen.x - 0.5) * inner.width, (seen.y - 0.5) * inner.height];
+  const [ix, iy] = [(fx - 0.5) * inner.width, (fy - 0.5) * inner.height];
   const [sx, sy] = rotated(ix, iy, -recipe.straighten / 10);
   const mirrored = recipe.mirror ? -sx : sx;
   const [tx, ty] = rotated(mirrored, sy, -recipe.turn);
   const within = { x: tx / trimmed.width + 0.5, y: ty / trimmed.height + 0.5 };
-  const trim = recipe.trim ?? { left: 0, top: 0, width: 1, height: 1 };
+  const trim = recipe.trim ?? ALL;
   return clampedPoint({ x: trim.left + within.x * trim.width, y: trim.top + within.y * trim.height });
 }
 
 function forward(piece: Cuttable, point: Point): Point {
   const recipe = wholeRecipe(piece);
-  const trim = recipe.trim ?? { left: 0, top: 0, width: 1, height: 1 };
+  const trim = recipe.trim ?? ALL;
   const trimmed = trimmedSize(piece.size, recipe.trim);
   const turned = turnedSize(trimmed, recipe.turn);
   const inner = innerSize(turned, recipe.straighten / 10);
@@ -179,7 +248,11 @@ function forward(piece: Cuttable, point: Point): Point {
   ];
   const [tx, ty] = rotated(x, y, recipe.turn);
   const [sx, sy] = rotated(recipe.mirror ? -tx : tx, ty, recipe.straighten / 10);
-  return { x: sx / inner.width + 0.5, y: sy / inner.height + 0.5 };
+  const crop = recipe.crop ?? ALL;
+  return {
+    x: (sx / inner.width + 0.5 - crop.left) / crop.width,
+    y: (sy / inner.height + 0.5 - crop.top) / crop.height,
+  };
 }
 
 function rotated(x: number, y: number, degrees: number): readonly [number, number] {
@@ -199,7 +272,15 @@ export function sizeAfter(original: Size, recipe: Recipe): Size {
     turnedSize(trimmedSize(original, recipe.trim), recipe.turn),
     recipe.straighten / 10,
   );
-  return recipe.crop ? sizeOf(inner, recipe.crop) : inner;
+  const cropped = recipe.crop ? sizeOf(inner, recipe.crop) : inner;
+  return recipe.pad ? paddedSize(cropped, recipe.pad.ratio) : cropped;
+}
+
+/** The smallest size of a ratio, in whole px, that holds a picture whole. */
+function paddedSize({ width, height }: Size, { across, down }: Ratio): Size {
+  return width * down >= height * across
+    ? { width, height: Math.max(height, Math.round((width * down) / across)) }
+    : { width: Math.max(width, Math.round((height * across) / down)), height };
 }
 
 /** The size in px of what a trim leaves; the size itself without one. */
@@ -241,91 +322,7 @@ function wholePixels(width: number, height: number): Size {
   return { width: Math.max(1, Math.floor(width)), height: Math.max(1, Math.floor(height)) };
 }
 
-/** Fractions are kept in steps of a millionth: far under 1 px on any original that is taken. */
-const STEPS = 1_000_000;
-
-/** A rectangle in whole steps, as its key says it: what is computed from a recipe and from its key is the same. */
-function inSteps({ left, top, width, height }: CropRect): CropRect {
-  const start = (fraction: number) => Math.round(fraction * STEPS);
-  const extent = (fraction: number, from: number) =>
-    Math.max(1, Math.min(Math.round(fraction * STEPS), STEPS - start(from)));
-  return {
-    left: start(left) / STEPS,
-    top: start(top) / STEPS,
-    width: extent(width, left) / STEPS,
-    height: extent(height, top) / STEPS,
-  };
-}
-
-/**
- * A stable short name of a recipe, safe in a path: equal recipes have equal keys, and `maybeRecipe` reads it back.
- * Serves as the recipe's hash in addresses and in the cache of cuts.
- */
-export function recipeKey(recipe: Recipe): string {
-  const parts = [
-    recipe.trim ? `b${rectKey(recipe.trim)}` : '',
-    recipe.turn === 0 ? '' : `r${recipe.turn}`,
-    recipe.mirror ? 'm' : '',
-    recipe.straighten === 0 ? '' : `s${recipe.straighten}`,
-    recipe.crop ? `c${rectKey(recipe.crop)}` : '',
-    recipe.tone ? toneKey(recipe.tone) : '',
-  ].filter(Boolean);
-  return parts.length === 0 ? 'whole' : parts.join('.');
-}
-
-function rectKey({ left, top, width, height }: CropRect): string {
-  const start = [left, top].map((fraction) => Math.round(fraction * STEPS));
-  const extent = [width, height].map((fraction) => Math.max(1, Math.round(fraction * STEPS)));
-  return [...start, ...extent].join('-');
-}
-
-function toneKey({ light, contrast, colour, warmth, monochrome, inks }: Tone): string {
-  const numbers = [light, contrast, colour, warmth].join('_');
-  const inked = inks ? `i${inks.dark.slice(1)}${inks.light.slice(1)}` : monochrome ? 'w' : '';
-  return `t${numbers}${inked}`;
-}
-
-const RECT = String.raw`(\d{1,7})-(\d{1,7})-(\d{1,7})-(\d{1,7})`;
-const KEY = new RegExp(
-  String.raw`^(?:b${RECT}(?:\.|$))?(?:r(90|180|270)(?:\.|$))?(m(?:\.|$))?(?:s(-?\d{1,3})(?:\.|$))?(?:c${RECT}(?:\.|$))?(?:t(-?\d{1,3})_(-?\d{1,3})_(-?\d{1,3})_(-?\d{1,3})(w|i[0-9a-f]{12})?)?$`,
-);
-
-/** The recipe of a key, or undefined for anything that is not one. */
-export function maybeRecipe(key: string): Recipe | undefined {
-  if (key === 'whole') return WHOLE;
-  const found = key === '' ? null : KEY.exec(key);
-  if (!found) return undefined;
-  const trim = maybeRect(found.slice(1, 5));
-  const crop = maybeRect(found.slice(8, 12));
-  const tone = maybeTone(found.slice(12, 17));
-  const turn = TURNS.find((one) => String(one) === found[5]) ?? 0;
-  const straighten = Number(found[7] ?? 0);
-  if (trim === undefined || crop === undefined || tone === undefined) return undefined;
-  if (Math.abs(straighten) > STRAIGHTEN_LIMIT) return undefined;
-  const recipe = { trim, turn, mirror: found[6] !== undefined, straighten, crop, tone };
-  // One spelling for each recipe, or the same cut would be kept twice.
-  return recipeKey(recipe) === key ? recipe : undefined;
-}
-
-/** Null for no rectangle, undefined for one that is not inside the picture. */
-function maybeRect(digits: readonly (string | undefined)[]): CropRect | null | undefined {
-  if (digits[0] === undefined) return null;
-  const [left, top, width, height] = digits.map((text) => Number(text) / STEPS);
-  if (left === undefined || top === undefined || !width || !height) return undefined;
-  if (left + width > 1 + 2 / STEPS || top + height > 1 + 2 / STEPS) return undefined;
-  return { left, top, width: Math.min(width, 1 - left), height: Math.min(height, 1 - top) };
-}
-
-function maybeTone(said: readonly (string | undefined)[]): Tone | null | undefined {
-  if (said[0] === undefined) return null;
-  const [light, contrast, colour, warmth] = said.slice(0, 4).map(Number);
-  const end = said[4] ?? '';
-  const inks = end.startsWith('i') ? { dark: `#${end.slice(1, 7)}`, light: `#${end.slice(7)}` } : null;
-  const read = v.safeParse(ToneSchema, { light, contrast, colour, warmth, monochrome: end === 'w', inks });
-  return read.success ? read.output : undefined;
-}
-
-export type Change = 'cropped' | 'straightened' | 'mirrored' | 'toned';
+export type Change = 'cropped' | 'straightened' | 'mirrored' | 'toned' | 'sharpened';
 
 /**
  * What a recipe changes of what is seen, which licences may forbid and credits may have to say. Turning by quarters
@@ -337,6 +334,7 @@ export function changesOf(recipe: Recipe): readonly Change[] {
   if (recipe.straighten !== 0) changes.push('straightened');
   if (recipe.mirror) changes.push('mirrored');
   if (recipe.tone) changes.push('toned');
+  if (recipe.sharpness > 0) changes.push('sharpened');
   return changes;
 }
 
@@ -351,10 +349,15 @@ export function stepsOf(
     steps.push({ step: 'turn', says: [turned, prep.mirror ? 'mirrored' : ''].filter(Boolean).join(' and ') });
   if (prep.straighten !== 0)
     steps.push({ step: 'straighten', says: `Straightened by ${(prep.straighten / 10).toFixed(1)}°` });
+  if (prep.crop) steps.push({ step: 'crop', says: `Cropped to ${sayPart(prep.crop)} of it for every use` });
   if (prep.frames.length > 0) {
     const shapes = prep.frames.map(({ ratio }) => `${ratio.across}:${ratio.down}`).join(', ');
     steps.push({ step: 'frames', says: `Framed by hand for ${shapes}` });
   }
   if (!isPlainTone(prep.tone)) steps.push({ step: 'tone', says: `Toned: ${sayTone(prep.tone)}` });
+  if (prep.sharpness > 0) steps.push({ step: 'sharpness', says: `Sharpened by ${prep.sharpness}` });
+  if (prep.ground) steps.push({ step: 'ground', says: `Laid on ${prep.ground} where it is transparent` });
   return steps.map(({ step, says }) => ({ step, says: `${says.charAt(0).toUpperCase()}${says.slice(1)}.` }));
 }
+
+const sayPart = ({ width, height }: CropRect) => `${Math.max(1, Math.round(width * height * 100))}%`;

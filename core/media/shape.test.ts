@@ -5,7 +5,8 @@ import { fitWithin, heightAtWidth, shapeOf, sizeAsSeen } from './dimensions.ts';
 import { isOversized, isStretched, timesEnlarged } from './fit.ts';
 import { cutFormats } from './formats.ts';
 import { chosenWidth, widthLadder } from './ladder.ts';
-import { AS_IT_CAME, maybeRecipe, recipeForRatio, recipeKey, sizeAfter, WHOLE } from './recipe.ts';
+import { AS_IT_CAME, recipeForRatio, sizeAfter, WHOLE } from './recipe.ts';
+import { maybeRecipe, recipeKey } from './recipe-key.ts';
 import { trueShapeRows } from './rows.ts';
 import { guessBytes, sayBytes } from './weight.ts';
 

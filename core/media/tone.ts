@@ -146,3 +146,15 @@ export function sayTone(tone: Tone): string {
     .filter(Boolean)
     .join(', ');
 }
+
+/** How much a px is drawn away from its four neighbours at full sharpness. */
+const FULL_SHARPNESS = 0.6;
+
+/**
+ * The 3 x 3 kernel, row by row, that sharpens a picture at the size at which it is shown: an unsharp mask against the
+ * four neighbours. Its sum is 1, so that nothing gets lighter or darker. `sharpness` is 0 to 100.
+ */
+export function sharpKernel(sharpness: number): readonly number[] {
+  const away = (sharpness / 100) * FULL_SHARPNESS;
+  return [0, -away, 0, -away, 1 + 4 * away, -away, 0, -away, 0];
+}

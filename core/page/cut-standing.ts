@@ -1,4 +1,4 @@
-import { type Cuttable, focalIn, frameFor, recipeForRatio, sizeAfter } from '../media/recipe.ts';
+import { type Cuttable, focalIn, frameFor, frameIn, recipeForRatio, sizeAfter } from '../media/recipe.ts';
 import type { CutPreset } from './target.ts';
 
 /** How a cut of a target stands for a piece: its size before resizing, and whether something is wrong, in a sentence. */
@@ -22,9 +22,11 @@ export function standingOf(piece: Cuttable, preset: CutPreset): CutStanding {
   const times = size.width / preset.width;
   const say = (sentence: string, isDue: boolean) => ({ size, times, sentence, isDue });
   if (times < 1) return say(`Enlarged ${(1 / times).toFixed(1)} times: it has ${size.width} px.`, true);
-  if (recipe.crop && isNearEdge(piece, recipe.crop)) return say('The focal point is at its edge.', true);
+  const inner = preset.ratio ? frameIn(piece, preset.ratio) : null;
+  const isCropped = inner !== null && (inner.width < 1 || inner.height < 1);
+  if (inner && isCropped && isNearEdge(piece, inner)) return say('The focal point is at its edge.', true);
   if (isFramed) return say('Framed by you.', false);
-  return say(recipe.crop ? 'From the focal point.' : 'Nothing cropped.', false);
+  return say(isCropped ? 'From the focal point.' : 'Nothing cropped.', false);
 }
 
 function isNearEdge(

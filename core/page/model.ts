@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { ColourSchema } from '../media/recipe.ts';
 import { AltSchema, isWebAddress } from '../rights/label.ts';
 
 /** Where a placement stands: beside the text, in the column, or out of it. */
@@ -63,6 +64,8 @@ export const PlacementSchema = v.strictObject({
   margins: v.nullable(MarginsSchema),
   /** The shape it is cut to round the focal point; null shows it whole. */
   ratio: v.nullable(RatioSchema),
+  /** With a shape: the colour on which it is fitted into it whole; null fills the shape, cut round the focal point. */
+  ground: v.optional(v.nullable(ColourSchema), null),
   /** A viewport width in px under which it stands in the column instead of beside the text. */
   stackBelow: v.nullable(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(4000))),
   click: ClickSchema,
@@ -79,6 +82,7 @@ export function newPlacement(placementId: string, asset: string, position: Posit
     width: null,
     margins: null,
     ratio: null,
+    ground: null,
     stackBelow: null,
     click: { kind: 'nothing' },
     alt: null,

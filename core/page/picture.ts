@@ -3,7 +3,7 @@ import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
 import { chosenWidth, widthLadder } from '../media/ladder.ts';
 import { qualityFor } from '../media/quality.ts';
-import { type Prep, type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
+import { fittedRecipe, type Prep, type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
 import { cutFileName } from '../naming/clash.ts';
 import type { Label } from '../rights/label.ts';
 import { shownWidth, sizesAttribute, widthSegments } from './layout.ts';
@@ -54,10 +54,11 @@ export interface PicturePlan {
   readonly larger: Cut | null;
 }
 
-/** What a placement makes of its piece. */
-export function recipeHere(placement: Pick<Placement, 'ratio'>, piece: Piece): Recipe {
+/** What a placement makes of its piece: cut to its shape, or fitted into it whole on a ground. */
+export function recipeHere({ ratio, ground }: Pick<Placement, 'ratio' | 'ground'>, piece: Piece): Recipe {
   const { size, trim, prep, label } = piece;
-  return recipeForRatio({ size, trim, prep, focal: label.focal }, placement.ratio);
+  if (ratio && ground) return fittedRecipe(piece, { ratio, ground });
+  return recipeForRatio({ size, trim, prep, focal: label.focal }, ratio);
 }
 
 /** A picture opened larger is shown at most this wide. */
@@ -72,9 +73,11 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
     viewports.map((viewport) => shownWidth(rules, placement, viewport)),
     cutSize.width,
   );
-  const formats = cutFormats({ alpha: piece.alpha, animated: piece.animated, widest: ladder.at(-1) ?? 1 });
+  // A ground under the transparent parts leaves nothing to see through.
+  const alpha = piece.alpha && recipe.ground === null;
+  const formats = cutFormats({ alpha, animated: piece.animated, widest: ladder.at(-1) ?? 1 });
   const fallbackFormat = formats[formats.length - 1] ?? 'jpeg';
-  const variant = placement.ratio && recipe.crop ? `${placement.ratio.across}x${placement.ratio.down}` : '';
+  const variant = variantOf(placement, recipe);
   const cut = (format: CutFormat, width: number): Cut => ({
     assetId: piece.id,
     recipe,
@@ -95,6 +98,13 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
     larger:
       placement.click.kind === 'larger' ? cut(fallbackFormat, Math.min(LARGER_PX, cutSize.width)) : null,
   };
+}
+
+/** What tells the files of one use from those of another of the same piece: its shape, and the ground it is fitted on. */
+function variantOf({ ratio }: Placement, { crop, pad }: Recipe): string {
+  if (!ratio || !(crop || pad)) return '';
+  const shape = `${ratio.across}x${ratio.down}`;
+  return pad ? `${shape}-on-${pad.ground.slice(1)}` : shape;
 }
 
 /** Every file of a placement's picture. */

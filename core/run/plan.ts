@@ -1,7 +1,8 @@
 import { heightAtWidth } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat } from '../media/formats.ts';
 import { qualityFor } from '../media/quality.ts';
-import { type Cuttable, type Prep, recipeKey, sizeAfter } from '../media/recipe.ts';
+import { type Cuttable, type Prep, sizeAfter } from '../media/recipe.ts';
+import { recipeKey } from '../media/recipe-key.ts';
 import { guessBytes } from '../media/weight.ts';
 import { cutFileName, nextFree } from '../naming/clash.ts';
 import { folderPath } from '../naming/folders.ts';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { AS_IT_CAME, maybeRecipe, sizeAfter } from '../media/recipe.ts';
+import { AS_IT_CAME, sizeAfter } from '../media/recipe.ts';
+import { maybeRecipe } from '../media/recipe-key.ts';
 import { isUnnamed } from '../naming/gibberish.ts';
 import { nameFault } from '../naming/names.ts';
 import { replacedInStem, replacedInText } from '../naming/search-replace.ts';

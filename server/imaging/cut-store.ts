@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import { CUT_FORMATS, type CutFormat } from '#core/media/formats.ts';
-import { type Recipe, recipeKey } from '#core/media/recipe.ts';
+import type { Recipe } from '#core/media/recipe.ts';
+import { recipeKey } from '#core/media/recipe-key.ts';
 import type { Context } from '../context.ts';
 import { cuts } from '../db/schema.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';

@@ -3,7 +3,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { AS_IT_CAME, type Recipe, recipeForRatio, sizeAfter, WHOLE } from '#core/media/recipe.ts';
+import {
+  AS_IT_CAME,
+  fittedRecipe,
+  type Recipe,
+  recipeForRatio,
+  sizeAfter,
+  WHOLE,
+} from '#core/media/recipe.ts';
 import { PLAIN_TONE, type Tone, toneMatrix } from '#core/media/tone.ts';
 import { makeCut } from './cut.ts';
 
@@ -115,6 +122,41 @@ describe('a cut', () => {
       expect(rgb(CORNERS[3]).every((value, c) => Math.abs(value - (at(x, y)[c] ?? 0)) < 4)).toBe(true);
   });
 
+  it('cropped for every use is cut to a shape from inside that', async () => {
+    // The lower right quarter, all yellow, and a square of it.
+    const prep = { ...AS_IT_CAME, crop: { left: 0.5, top: 0.5, width: 0.5, height: 0.5 } };
+    const piece = { size: SIZE, trim: null, prep, focal: { x: 0.75, y: 0.75 } };
+    const square = recipeForRatio(piece, { across: 1, down: 1 });
+    expect(sizeAfter(SIZE, square)).toEqual({ width: 200, height: 200 });
+    expect(await cornersOf(square)).toEqual([3, 3, 3, 3]);
+    expect(sizeAfter(SIZE, recipeForRatio(piece, null))).toEqual({ width: 300, height: 200 });
+  });
+
+  it('fitted whole into a shape stands in its middle, on its ground, at any width', async () => {
+    const piece = { size: SIZE, trim: null, prep: AS_IT_CAME };
+    const square = fittedRecipe(piece, { ratio: { across: 1, down: 1 }, ground: '#e9edee' });
+    for (const width of [600, 301, 64]) {
+      const { at, ...size } = await pixelsOf(square, width);
+      expect(size).toEqual({ width, height: width });
+      expect(at(0.5, 0.02)).toEqual(rgb('#e9edee'));
+      expect(at(0.5, 0.98)).toEqual(rgb('#e9edee'));
+      expect(at(0.1, 0.3)).toEqual(rgb(CORNERS[0]));
+      expect(at(0.9, 0.7)).toEqual(rgb(CORNERS[3]));
+    }
+    const tall = fittedRecipe(piece, { ratio: { across: 3, down: 1 }, ground: '#000000' });
+    const { at } = await pixelsOf(tall, 300);
+    expect(at(0.02, 0.5)).toEqual([0, 0, 0]);
+    expect(at(0.98, 0.5)).toEqual([0, 0, 0]);
+  });
+
+  it('sharpened differs at edges, and nowhere else', async () => {
+    const crisp = await pixelsOf({ ...WHOLE, sharpness: 60 }, 300);
+    expect(crisp.at(0.2, 0.2)).toEqual(rgb(CORNERS[0]));
+    const plain = await pixelsOf(WHOLE, 300);
+    const [edge, plainEdge] = [crisp.at(0.4985, 0.2), plain.at(0.4985, 0.2)];
+    expect(edge).not.toEqual(plainEdge);
+  });
+
   it('is the same to the byte each time', async () => {
     const recipe = { ...WHOLE, turn: 90, straighten: 21, tone: { ...PLAIN_TONE, light: 12 } } as const;
     const one = await makeCut(original, { ...order(recipe, 200), format: 'jpeg', quality: 80 });
@@ -178,6 +220,17 @@ describe('a cut of a grey original', () => {
     const cut = await makeCut(grey, order({ ...WHOLE, ...part, tone }, 60));
     const { dominant } = await sharp(cut).stats();
     expect(dominant.r).toBeGreaterThan(dominant.b + 10);
+  });
+
+  it('is laid on a ground where it is transparent, when it has one', async () => {
+    const clear = join(await mkdtemp(join(tmpdir(), 'placard-cut-')), 'clear.png');
+    await sharp({ create: { ...SIZE, channels: 4, background: { r: 10, g: 20, b: 30, alpha: 0 } } })
+      .png()
+      .toFile(clear);
+    const bytes = await makeCut(clear, order({ ...WHOLE, ground: '#dce1e3' }, 60));
+    const { data, info } = await sharp(bytes).raw().toBuffer({ resolveWithObject: true });
+    expect([...data.subarray(0, 3)]).toEqual(rgb('#dce1e3'));
+    if (info.channels === 4) expect(data[3]).toBe(255);
   });
 
   it('keeps its transparency', async () => {

@@ -4,14 +4,15 @@ import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import type { CutFormat } from '#core/media/formats.ts';
 import {
   innerSize,
+  type Pad,
   type Recipe,
-  recipeKey,
   sizeAfter,
   trimmedSize,
   turnedSize,
   WHOLE,
 } from '#core/media/recipe.ts';
-import { type Tone, toneMatrix } from '#core/media/tone.ts';
+import { recipeKey } from '#core/media/recipe-key.ts';
+import { sharpKernel, type Tone, toneMatrix } from '#core/media/tone.ts';
 import { MEGAPIXEL_LIMIT } from './read-original.ts';
 
 export interface CutOrder {
@@ -41,14 +42,52 @@ export async function makeCut(originalPath: string, order: CutOrder): Promise<Bu
 }
 
 /** One frame of an original as its recipe makes it, at its size. */
-export async function prepared(
-  path: string,
-  order: Pick<CutOrder, 'original' | 'recipe' | 'width'>,
-  frame: number,
-): Promise<Sharp> {
+export async function prepared(path: string, order: Prepared, frame: number): Promise<Sharp> {
+  const { recipe } = order;
   const image = opened(path, { page: frame });
-  const resized = isTurned(order.recipe) ? await turnedCut(image, order) : uprightCut(image, order);
-  return order.recipe.tone ? withTone(resized, order.recipe.tone) : resized;
+  const inner = withinPad(order);
+  const resized = isTurned(recipe) ? await turnedCut(image, inner) : uprightCut(image, inner);
+  const toned = recipe.tone ? await withTone(resized, recipe.tone) : resized;
+  const crisp = recipe.sharpness > 0 ? await sharpened(toned, recipe.sharpness) : toned;
+  const grounded = recipe.ground ? await settled(crisp.flatten({ background: recipe.ground })) : crisp;
+  return recipe.pad ? padded(grounded, order, recipe.pad) : grounded;
+}
+
+type Prepared = Pick<CutOrder, 'original' | 'recipe' | 'width'>;
+
+/** The order for the picture that stands inside a pad, at its own width. */
+function withinPad(order: Prepared): Prepared {
+  const { original, recipe, width } = order;
+  if (!recipe.pad) return order;
+  const box = sizeAfter(original, recipe);
+  const inner = sizeAfter(original, { ...recipe, pad: null });
+  const wide = Math.max(1, Math.round((width * inner.width) / box.width));
+  return { original, recipe: { ...recipe, pad: null }, width: wide };
+}
+
+/** The same kernel that the browser sharpens with (`core/media/tone.ts`). */
+function sharpened(image: Sharp, sharpness: number): Promise<Sharp> {
+  return settled(image.convolve({ width: 3, height: 3, kernel: [...sharpKernel(sharpness)], scale: 1 }));
+}
+
+/** The picture in the middle of its shape, on the ground. */
+async function padded(image: Sharp, { original, recipe, width }: Prepared, { ground }: Pad): Promise<Sharp> {
+  const height = heightAtWidth(sizeAfter(original, recipe), width);
+  const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
+  const [wide, high] = [width - info.width, height - info.height];
+  const [left, top] = [Math.max(0, wide >> 1), Math.max(0, high >> 1)];
+  const pixels = sharp(data, { raw: { width: info.width, height: info.height, channels: info.channels } });
+  const extended = await settled(
+    pixels.extend({
+      left,
+      top,
+      right: Math.max(0, wide - left),
+      bottom: Math.max(0, high - top),
+      background: ground,
+    }),
+  );
+  // Rounding may have left the picture a px over its shape.
+  return settled(extended.extract({ left: 0, top: 0, width, height }));
 }
 
 const isTurned = ({ turn, mirror, straighten }: Recipe) => turn !== 0 || mirror || straighten !== 0;
@@ -81,10 +120,7 @@ async function movingCut(path: string, order: CutOrder): Promise<Buffer> {
 }
 
 /** Trim and crop are one rectangle where nothing is turned between them. */
-function uprightCut(
-  image: Sharp,
-  { original, recipe, width }: Pick<CutOrder, 'original' | 'recipe' | 'width'>,
-): Sharp {
+function uprightCut(image: Sharp, { original, recipe, width }: Prepared): Sharp {
   const { trim, crop } = recipe;
   if (trim || crop) image.extract(rectIn(original, recipe));
   const height = heightAtWidth(sizeAfter(original, recipe), width);
@@ -102,10 +138,7 @@ function rectIn(original: Size, { trim, crop }: Recipe): PixelRect {
 const WORKING_SHARE = 2;
 
 /** Step by step through plain pixels, since sharp has an order of its own for what is asked of it at once. */
-async function turnedCut(
-  image: Sharp,
-  { original, recipe, width }: Pick<CutOrder, 'original' | 'recipe' | 'width'>,
-): Promise<Sharp> {
+async function turnedCut(image: Sharp, { original, recipe, width }: Prepared): Promise<Sharp> {
   const cutSize = sizeAfter(original, recipe);
   const trimmed = trimmedSize(original, recipe.trim);
   const scale = Math.min(1, (width * WORKING_SHARE) / cutSize.width);

@@ -1,6 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import type { MadeCuts } from '#api/assets.ts';
-import { recipeKey, sizeAfter, WHOLE, wholeRecipe } from '#core/media/recipe.ts';
+import { sizeAfter, WHOLE, wholeRecipe } from '#core/media/recipe.ts';
+import { recipeKey } from '#core/media/recipe-key.ts';
 import { cutsOfPage } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
 import { cuts, placements, runSteps } from '../db/schema.ts';

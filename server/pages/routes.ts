@@ -1,7 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { Router } from 'express';
 import { ChangeTraySchema, NewPageSchema, type PageSummary, SavePageSchema } from '#api/pages.ts';
-import { recipeKey } from '#core/media/recipe.ts';
+import { recipeKey } from '#core/media/recipe-key.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { stationsOf } from '#core/page/stations.ts';
 import { styleSheet } from '#core/page/style-sheet.ts';

@@ -1,6 +1,6 @@
 import { and, asc, eq } from 'drizzle-orm';
 import * as v from 'valibot';
-import { maybeRecipe } from '#core/media/recipe.ts';
+import { maybeRecipe } from '#core/media/recipe-key.ts';
 import { RunOrderSchema } from '#core/run/order.ts';
 import type { PlannedFile } from '#core/run/plan.ts';
 import { eachAtMost } from '../at-once.ts';

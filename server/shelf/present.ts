@@ -3,15 +3,8 @@ import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
-import {
-  AS_IT_CAME,
-  type Prep,
-  PrepSchema,
-  recipeKey,
-  WHOLE,
-  wholeRecipe,
-  wholeSize,
-} from '#core/media/recipe.ts';
+import { AS_IT_CAME, type Prep, PrepSchema, WHOLE, wholeRecipe, wholeSize } from '#core/media/recipe.ts';
+import { recipeKey } from '#core/media/recipe-key.ts';
 import type { Piece } from '#core/page/picture.ts';
 import type { Context } from '../context.ts';
 import type { assets } from '../db/schema.ts';

@@ -2,7 +2,7 @@ import { asc, count } from 'drizzle-orm';
 import { type Request, type Response, Router } from 'express';
 import { AssetChangeSchema, AssetQuerySchema } from '#api/assets.ts';
 import { LikenessQuerySchema, SampleWishSchema } from '#api/likeness.ts';
-import { maybeRecipe } from '#core/media/recipe.ts';
+import { maybeRecipe } from '#core/media/recipe-key.ts';
 import { withAncestors } from '#core/naming/folders.ts';
 import type { Context } from '../context.ts';
 import { assets, folders } from '../db/schema.ts';

@@ -26,8 +26,8 @@ import {
   type Cuttable,
   focalIn,
   focalOfOriginal,
+  frameIn,
   type Prep,
-  recipeForRatio,
   STRAIGHTEN_LIMIT,
   wholeRecipe,
   wholeSize,
@@ -43,10 +43,14 @@ import { Compare } from './compare.tsx';
 import { CutList } from './cut-list.tsx';
 import { FocalMark } from './focal-mark.tsx';
 import { FrameOverlay } from './frame-overlay.tsx';
+import { withCrop, withFrame, withoutFrame } from './frames.ts';
 import { LevelLine } from './level-line.tsx';
 import { LikenessDetail } from './likeness-detail.tsx';
-import { PrepCard, withFrame } from './prep-card.tsx';
+import { PrepCard } from './prep-card.tsx';
 import { Prepared, ToneFilter } from './prepared.tsx';
+
+/** Instead of a cut's ID in the address: the piece itself is open, as it is cropped for every use. */
+const WHOLE_PIECE = 'piece';
 
 // Charts are heavy to load, and only asked for now and then.
 const LikenessPanel = lazy(() => import('./likeness-panel.tsx'));
@@ -83,7 +87,10 @@ function Bench({ asset, target, isEditable }: BenchProps) {
   const [isWeighed, setWeighed] = useState(false);
   const [looked, setLooked] = useState<LikenessSample | null>(null);
   const [params, setParams] = useSearchParams();
-  const open = rules.cutPresets.find(({ id }) => id === params.get('cut')) ?? rules.cutPresets[0] ?? null;
+  const isWholeOpen = params.get('cut') === WHOLE_PIECE;
+  const open = isWholeOpen
+    ? null
+    : (rules.cutPresets.find(({ id }) => id === params.get('cut')) ?? rules.cutPresets[0] ?? null);
   const prep = draft ?? asset.prep;
   const piece: Cuttable = {
     size: asset.original,
@@ -103,8 +110,7 @@ function Bench({ asset, target, isEditable }: BenchProps) {
     setDraft(next);
     void keep({ prep: next }, name);
   };
-  const onPoint = (seen: Point, isDone: boolean) => {
-    const focal = focalOfOriginal(piece, seen);
+  const onFocal = (focal: Point, isDone: boolean) => {
     setDraftFocal(focal);
     if (isDone) void keep({ label: { focal } }, 'the focal point');
   };
@@ -146,7 +152,7 @@ function Bench({ asset, target, isEditable }: BenchProps) {
         rules={rules}
         open={open}
         onOpen={(preset) => {
-          setParams({ cut: preset.id }, { replace: true });
+          setParams({ cut: preset?.id ?? WHOLE_PIECE }, { replace: true });
           setLooked(null);
         }}
       />
@@ -160,7 +166,7 @@ function Bench({ asset, target, isEditable }: BenchProps) {
           isEditable={isEditable && !isCompared}
           isCompared={isCompared}
           onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : onDraft(next))}
-          onPoint={onPoint}
+          onFocal={onFocal}
           level={isLevelling ? { onLine, onLeave: () => setLevelling(false) } : null}
         />
         {isWeighed && open ? (
@@ -279,20 +285,25 @@ interface StageProps {
   readonly isEditable: boolean;
   readonly isCompared: boolean;
   readonly onPrep: (prep: Prep, isDone: boolean, name: string) => void;
-  readonly onPoint: (point: Point, isDone: boolean) => void;
+  /** The focal point, in fractions of the original. */
+  readonly onFocal: (focal: Point, isDone: boolean) => void;
   /** Set while a line is drawn along what should be level. */
   readonly level: ComponentProps<typeof LevelLine> | null;
 }
 
 /** The piece on neutral grey, where its colour is judged, with the frame of the open cut and the focal point. */
-function Stage({ asset, piece, preset, isEditable, isCompared, ...rest }: StageProps) {
-  const { onPrep, onPoint, level, isHidden } = rest;
+function Stage({ asset, piece: made, preset, isEditable, isCompared, ...rest }: StageProps) {
+  const { onPrep, onFocal, level, isHidden } = rest;
   const stage = useRef<HTMLElement>(null);
+  // To be cropped, the piece is shown with what its crop leaves out.
+  const isCropped = preset === null && !isCompared && !level;
+  const piece = isCropped ? { ...made, prep: { ...made.prep, crop: null } } : made;
+  const onPoint = (seen: Point, isDone: boolean) => onFocal(focalOfOriginal(piece, seen), isDone);
   const whole = wholeSize(piece);
   const width = useRoom(stage, whole.width / whole.height);
   const height = (width * whole.height) / whole.width;
   const ratio = preset?.ratio ?? null;
-  const crop = ratio ? (recipeForRatio(piece, ratio).crop ?? FULL) : null;
+  const frame = isCropped ? (made.prep.crop ?? FULL) : ratio ? frameIn(piece, ratio) : null;
   const press = (event: MouseEvent<HTMLDivElement>) => {
     if (
       !isEditable ||
@@ -315,14 +326,21 @@ function Stage({ asset, piece, preset, isEditable, isCompared, ...rest }: StageP
           crop={null}
           alt={asset.label.title || asset.stem}
         />
-        {ratio && crop && isEditable && !level ? (
+        {frame && isEditable && !level ? (
           <FrameOverlay
-            frame={crop}
+            frame={frame}
             ratio={ratio}
             whole={whole}
             width={width}
-            onFrame={(frame, isDone) =>
-              onPrep(withFrame(piece.prep, ratio, frame), isDone, 'framing it by hand')
+            onFrame={(next, isDone) =>
+              ratio
+                ? onPrep(withFrame(made.prep, ratio, next), isDone, 'framing it by hand')
+                : onPrep(withCrop(made.prep, next), isDone, 'cropping it')
+            }
+            onClear={() =>
+              ratio
+                ? onPrep(withoutFrame(made.prep, ratio), true, 'following the focal point')
+                : onPrep(withCrop(made.prep, null), true, 'its own shape')
             }
           />
         ) : null}

@@ -1,6 +1,6 @@
 import type { Asset } from '#api/assets.ts';
 import { heightAtWidth } from '#core/media/dimensions.ts';
-import { type Cuttable, recipeForRatio } from '#core/media/recipe.ts';
+import { type Cuttable, recipeForRatio, wholeRecipe, wholeSize } from '#core/media/recipe.ts';
 import { standingOf } from '#core/page/cut-standing.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
 import { Prepared } from './prepared.tsx';
@@ -10,7 +10,8 @@ interface CutListProps {
   readonly piece: Cuttable;
   readonly rules: HouseRules;
   readonly open: CutPreset | null;
-  readonly onOpen: (preset: CutPreset) => void;
+  /** Null opens the piece itself. */
+  readonly onOpen: (preset: CutPreset | null) => void;
 }
 
 const THUMB_WIDTH_PX = 84;
@@ -18,8 +19,32 @@ const THUMB_HEIGHT_PX = 66;
 
 /** Every cut of the target at once, live, each with how it stands. */
 export function CutList({ asset, piece, rules, open, onOpen }: CutListProps) {
+  const whole = wholeSize(piece);
   return (
     <nav className="cut-list" aria-label="Cuts">
+      <h2>For every use</h2>
+      <ul>
+        <li>
+          <button type="button" aria-pressed={open === null} onClick={() => onOpen(null)}>
+            <span className="cut-thumb">
+              <Prepared
+                piece={piece}
+                view={asset.plainView}
+                width={Math.min(THUMB_WIDTH_PX, (THUMB_HEIGHT_PX * whole.width) / whole.height)}
+                crop={null}
+                alt=""
+              />
+            </span>
+            <span>
+              <strong>The piece itself</strong>
+              <span className="mono soft">
+                {whole.width} × {whole.height}
+              </span>
+              <span>{wholeRecipe(piece).crop ? 'Cropped by you.' : 'In its own shape.'}</span>
+            </span>
+          </button>
+        </li>
+      </ul>
       <h2>Cuts for the {rules.name}</h2>
       <ul>
         {rules.cutPresets.map((preset) => {

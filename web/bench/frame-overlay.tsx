@@ -1,12 +1,15 @@
 import type { KeyboardEvent, PointerEvent } from 'react';
 import type { CropRect, Point, Ratio } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
-import { movedFrame, resizedFrame } from '#core/media/frame.ts';
+import { cornerMoved, movedFrame, resizedFrame, scaledFrame } from '#core/media/frame.ts';
 import { Dimension } from '../measure/dimension.tsx';
 
 interface FrameOverlayProps {
   readonly frame: CropRect;
-  readonly ratio: Ratio;
+  /** Null for a frame of any shape. */
+  readonly ratio: Ratio | null;
+  /** Gives the picture its own shape back, or lets the cut follow the focal point again. */
+  readonly onClear: () => void;
   /** Size in px of the picture as a whole, and the width at which it is shown. */
   readonly whole: Size;
   readonly width: number;
@@ -26,7 +29,7 @@ const LARGE_STEP = 0.05;
 const MIDDLE: Point = { x: 0.5, y: 0.5 };
 
 /** The frame of a cut on the picture: dragged, drawn larger by its corners, or stepped by keys; measured on the spot. */
-export function FrameOverlay({ frame, ratio, whole, width, onFrame }: FrameOverlayProps) {
+export function FrameOverlay({ frame, ratio, whole, width, onFrame, onClear }: FrameOverlayProps) {
   const height = (width * whole.height) / whole.width;
   const style = {
     left: frame.left * width,
@@ -54,6 +57,11 @@ export function FrameOverlay({ frame, ratio, whole, width, onFrame }: FrameOverl
     element.addEventListener('pointercancel', end, { once: true });
   };
   const press = (event: KeyboardEvent) => {
+    if (event.key === 'Backspace' || event.key === 'Delete') {
+      event.preventDefault();
+      onClear();
+      return;
+    }
     const next = stepped(event, frame, ratio, whole);
     if (!next) return;
     event.preventDefault();
@@ -80,7 +88,7 @@ export function FrameOverlay({ frame, ratio, whole, width, onFrame }: FrameOverl
       <button
         type="button"
         className="stage-frame"
-        aria-label={`Frame: ${pixels} px wide, ${Math.round(frame.left * whole.width)} from the left, ${Math.round(frame.top * whole.height)} from the top. Arrow keys move it, plus and minus size it.`}
+        aria-label={`Frame: ${pixels} px wide, ${Math.round(frame.left * whole.width)} from the left, ${Math.round(frame.top * whole.height)} from the top. Arrow keys move it, plus and minus size it, Backspace clears it.`}
         style={style}
         onPointerDown={(event) => drag(event, (dx, dy) => movedFrame(frame, dx, dy))}
         onKeyDown={press}
@@ -91,11 +99,13 @@ export function FrameOverlay({ frame, ratio, whole, width, onFrame }: FrameOverl
             className="stage-corner"
             style={{ left: `${x * 100}%`, top: `${y * 100}%` }}
             onPointerDown={(event) =>
-              drag(event, (dx) =>
-                resizedFrame(frame, whole, ratio, frame.width + dx * (x === 0 ? -1 : 1), {
-                  x: 1 - x,
-                  y: 1 - y,
-                }),
+              drag(event, (dx, dy) =>
+                ratio
+                  ? resizedFrame(frame, whole, ratio, frame.width + dx * (x === 0 ? -1 : 1), {
+                      x: 1 - x,
+                      y: 1 - y,
+                    })
+                  : cornerMoved(frame, { x, y }, dx, dy),
               )
             }
           />
@@ -105,8 +115,10 @@ export function FrameOverlay({ frame, ratio, whole, width, onFrame }: FrameOverl
   );
 }
 
-function stepped(event: KeyboardEvent, frame: CropRect, ratio: Ratio, whole: Size): CropRect | null {
+function stepped(event: KeyboardEvent, frame: CropRect, ratio: Ratio | null, whole: Size): CropRect | null {
   const by = event.shiftKey ? LARGE_STEP : STEP;
+  const sized = (times: number) =>
+    ratio ? resizedFrame(frame, whole, ratio, frame.width * times, MIDDLE) : scaledFrame(frame, times);
   switch (event.key) {
     case 'ArrowLeft':
       return movedFrame(frame, -by, 0);
@@ -118,9 +130,9 @@ function stepped(event: KeyboardEvent, frame: CropRect, ratio: Ratio, whole: Siz
       return movedFrame(frame, 0, by);
     case '+':
     case '=':
-      return resizedFrame(frame, whole, ratio, frame.width * (1 + LARGE_STEP), MIDDLE);
+      return sized(1 + LARGE_STEP);
     case '-':
-      return resizedFrame(frame, whole, ratio, frame.width * (1 - LARGE_STEP), MIDDLE);
+      return sized(1 - LARGE_STEP);
     default:
       return null;
   }

@@ -1,7 +1,7 @@
 import type { CSSProperties } from 'react';
 import type { CropRect } from '#core/media/crop.ts';
 import { type Cuttable, sizeAfter, trimmedSize, wholeRecipe } from '#core/media/recipe.ts';
-import { svgMatrix, toneMatrix } from '#core/media/tone.ts';
+import { sharpKernel, svgMatrix, toneMatrix } from '#core/media/tone.ts';
 
 interface PreparedProps {
   readonly piece: Cuttable;
@@ -9,7 +9,7 @@ interface PreparedProps {
   readonly view: string;
   /** Width in px at which the crop is shown. */
   readonly width: number;
-  /** The part of the prepared picture that is shown; null shows all of it. */
+  /** The part that is shown, of what straightening leaves; null shows the piece as it is cropped for every use. */
   readonly crop: CropRect | null;
   readonly alt: string;
 }
@@ -20,8 +20,8 @@ interface PreparedProps {
  */
 export function Prepared({ piece, view, width, crop, alt }: PreparedProps) {
   const recipe = wholeRecipe(piece);
-  const whole = sizeAfter(piece.size, recipe);
-  const shown = crop ?? { left: 0, top: 0, width: 1, height: 1 };
+  const whole = sizeAfter(piece.size, { ...recipe, crop: null });
+  const shown = crop ?? recipe.crop ?? { left: 0, top: 0, width: 1, height: 1 };
   const scale = width / (shown.width * whole.width);
   const trim = recipe.trim ?? { left: 0, top: 0, width: 1, height: 1 };
   const trimmed = trimmedSize(piece.size, recipe.trim);
@@ -44,7 +44,8 @@ export function Prepared({ piece, view, width, crop, alt }: PreparedProps) {
       style={{
         width,
         height: shown.height * whole.height * scale,
-        ...(recipe.tone ? { filter: 'url(#prepared-tone)' } : {}),
+        ...(recipe.tone || recipe.sharpness > 0 ? { filter: 'url(#prepared-tone)' } : {}),
+        ...(recipe.ground ? { background: recipe.ground } : {}),
       }}
     >
       <span className="prepared-box" style={box}>
@@ -56,12 +57,15 @@ export function Prepared({ piece, view, width, crop, alt }: PreparedProps) {
 
 /** The tone of the piece that is prepared, once for every picture of it on the screen. */
 export function ToneFilter({ piece }: { readonly piece: Cuttable }) {
-  const { tone } = wholeRecipe(piece);
-  if (!tone) return null;
+  const { tone, sharpness } = wholeRecipe(piece);
+  if (!tone && sharpness === 0) return null;
   return (
     <svg width="0" height="0" aria-hidden="true" className="tone-filter">
       <filter id="prepared-tone" colorInterpolationFilters="sRGB" x="0" y="0" width="1" height="1">
-        <feColorMatrix type="matrix" values={svgMatrix(toneMatrix(tone))} />
+        {tone ? <feColorMatrix type="matrix" values={svgMatrix(toneMatrix(tone))} /> : null}
+        {sharpness > 0 ? (
+          <feConvolveMatrix order="3" kernelMatrix={sharpKernel(sharpness).join(' ')} preserveAlpha="true" />
+        ) : null}
       </filter>
     </svg>
   );

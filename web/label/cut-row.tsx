@@ -37,6 +37,7 @@ export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
       }
     >
       {use && isEditable ? <RatioChips rules={rules} use={use} /> : null}
+      {use?.placement.ratio && isEditable ? <FillOrFit use={use} /> : null}
       <p>
         {use
           ? sayCut(asset, rules, use)
@@ -53,8 +54,8 @@ function sayCut(asset: Asset, rules: HouseRules, use: Use): string {
   const shown = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
   const widest = plan.ladder.at(-1) ?? shown;
   const shape =
-    placement.ratio && plan.recipe.crop
-      ? `${placement.ratio.across}:${placement.ratio.down}`
+    placement.ratio && (plan.recipe.crop || plan.recipe.pad)
+      ? `${plan.recipe.pad ? 'Fitted whole into ' : ''}${placement.ratio.across}:${placement.ratio.down}`
       : 'The whole picture';
   const weight = sayBytes(
     guessBytes(widest, (widest * plan.cutSize.height) / plan.cutSize.width, plan.formats[0]),
@@ -92,6 +93,45 @@ function RatioChips({ rules, use }: { readonly rules: HouseRules; readonly use: 
           {words}
         </label>
       ))}
+    </div>
+  );
+}
+
+/** The colour of paper, on which a picture is fitted until another is chosen. */
+const PAPER = '#ffffff';
+
+/** Where a shape is not the picture's own: filled, cut round the focal point, or the picture whole in it. Never stretched. */
+function FillOrFit({ use }: { readonly use: Use }) {
+  const name = useId();
+  const { ground } = use.placement;
+  const ways = [
+    ['Fill it', null, 'filling its shape'],
+    ['Fit it in whole', ground ?? PAPER, 'fitting it in whole'],
+  ] as const;
+  return (
+    <div className="chips" role="radiogroup" aria-label="How it stands in its shape">
+      {ways.map(([words, value, deed]) => (
+        <label key={words} className="chip">
+          <input
+            type="radio"
+            name={name}
+            checked={(ground === null) === (value === null)}
+            onChange={() => use.change({ ground: value }, deed)}
+          />
+          {words}
+        </label>
+      ))}
+      {ground ? (
+        <label className="check">
+          <input
+            type="color"
+            className="ink"
+            value={ground}
+            onChange={(event) => use.change({ ground: event.target.value }, 'its ground')}
+          />
+          Ground
+        </label>
+      ) : null}
     </div>
   );
 }

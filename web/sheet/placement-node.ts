@@ -2,7 +2,9 @@ import { Node as EditorNode } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
-import { sizeAfter } from '#core/media/recipe.ts';
+import type { CropRect } from '#core/media/crop.ts';
+import type { Size } from '#core/media/dimensions.ts';
+import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
 import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
 import { recipeHere } from '#core/page/picture.ts';
@@ -116,7 +118,12 @@ class PlacementView implements NodeView {
     const cut = sizeAfter(piece.size, recipe);
     this.#window.hidden = false;
     this.#window.style.aspectRatio = `${cut.width} / ${cut.height}`;
-    const crop = recipe.crop ?? { left: 0, top: 0, width: 1, height: 1 };
+    // The view is of the piece as a whole: what is cropped for every use is cropped in it already.
+    const crop =
+      placement.ratio && !recipe.pad
+        ? frameIn({ ...piece, focal: piece.label.focal }, placement.ratio)
+        : padOf(recipe, piece.size);
+    this.#window.style.background = recipe.pad?.ground ?? '';
     Object.assign(this.#image.style, {
       width: `${100 / crop.width}%`,
       height: `${100 / crop.height}%`,
@@ -131,4 +138,12 @@ class PlacementView implements NodeView {
     this.#caption.textContent = words;
     this.#caption.hidden = words === '';
   }
+}
+
+/** Where a shape that a picture is fitted into lies about it, in fractions of the picture; the picture itself without one. */
+function padOf(recipe: Recipe, original: Size): CropRect {
+  const box = sizeAfter(original, recipe);
+  const inner = sizeAfter(original, { ...recipe, pad: null });
+  const [width, height] = [box.width / inner.width, box.height / inner.height];
+  return { left: (1 - width) / 2, top: (1 - height) / 2, width, height };
 }

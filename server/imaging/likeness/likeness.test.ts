@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Asset } from '#api/assets.ts';
 import { type LikenessCurve, LikenessCurveSchema } from '#api/likeness.ts';
+import { WHOLE } from '#core/media/recipe.ts';
 import { seeded } from '../../../demo/painter/random.ts';
 import { render } from '../../../demo/painter/render.ts';
 import { paintScene } from '../../../demo/painter/scene.ts';
@@ -46,8 +47,7 @@ describe('the curve of bytes against likeness', () => {
     if (!row) throw new Error('no piece');
     for (const { format, samples } of formats) {
       const [sample] = samples;
-      const recipe = { trim: null, turn: 0, mirror: false, straighten: 0, crop: null, tone: null } as const;
-      const cut = await ensureCut(server.context, row, recipe, 480, format, sample?.quality ?? 0);
+      const cut = await ensureCut(server.context, row, WHOLE, 480, format, sample?.quality ?? 0);
       expect(cut.bytes).toBe(sample?.bytes);
     }
   });

@@ -1,0 +1,45 @@
+import { AS_IT_CAME, type Prep, type PrepStep, stepsOf } from '#core/media/recipe.ts';
+import { sayTone } from '#core/media/tone.ts';
+import { LabelRow } from '../label/row.tsx';
+import { Button } from '../ui/button.tsx';
+import type { Change, Keep } from './prep-change.ts';
+
+interface StepsProps {
+  readonly prep: Prep;
+  readonly isEditable: boolean;
+  readonly change: Change;
+  readonly onKeep: Keep;
+}
+
+/** What is done, as sentences; each can be switched off without being forgotten. */
+export function StepsRow({ prep, isEditable, change, onKeep }: StepsProps) {
+  const steps = stepsOf(prep, sayTone);
+  const flip = (step: PrepStep, isOn: boolean) =>
+    change(
+      { off: isOn ? prep.off.filter((one) => one !== step) : [...prep.off, step] },
+      isOn ? 'switching a step on' : 'switching a step off',
+    );
+  return (
+    <LabelRow name="Steps">
+      {steps.length === 0 ? (
+        <p className="soft">Nothing is done to it. The original stays as it is.</p>
+      ) : null}
+      {steps.map(({ step, says }) => (
+        <label key={step} className="check">
+          <input
+            type="checkbox"
+            disabled={!isEditable}
+            checked={!prep.off.includes(step)}
+            onChange={(event) => flip(step, event.target.checked)}
+          />
+          {says}
+        </label>
+      ))}
+      {steps.length > 0 && isEditable ? (
+        <Button kind="link" onClick={() => onKeep(AS_IT_CAME, 'putting it back as it came')}>
+          Put it back as it came
+        </Button>
+      ) : null}
+    </LabelRow>
+  );
+}
