@@ -99,6 +99,10 @@ export const AssetListSchema = v.strictObject({
 
 export const FolderListSchema = v.array(v.strictObject({ path: v.string(), pieces: v.number() }));
 
+const folderText = v.pipe(v.string(), v.maxLength(420, 'A folder’s path has at most 420 letters.'));
+export const FolderSchema = v.strictObject({ path: folderText });
+export const MoveFolderSchema = v.strictObject({ from: folderText, to: folderText });
+
 /** A change to a piece: parts of its label, its name, its folder. `confirmed` fields are no longer drafts. */
 export const AssetChangeSchema = v.strictObject({
   label: v.optional(LabelPatchSchema),

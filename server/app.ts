@@ -8,6 +8,7 @@ import { deliverRoutes } from './deliver/routes.ts';
 import { deskRoutes } from './desk/routes.ts';
 import { clipRoutes, gatherRoutes } from './gather/routes.ts';
 import { uploadRoutes } from './gather/uploads.ts';
+import { likenessRoutes } from './imaging/likeness/routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { mediaRoutes } from './media/routes.ts';
 import { openApi } from './openapi.ts';
@@ -18,6 +19,7 @@ import { SESSION_MILLIS, SessionStore } from './people/session-store.ts';
 import { answerNotFound, answerProblems } from './problem.ts';
 import { rulesRoutes } from './rules/routes.ts';
 import { runRoutes } from './runs/routes.ts';
+import { folderRoutes } from './shelf/folder-routes.ts';
 import { putAwayRoutes } from './shelf/put-away-routes.ts';
 import { shelfRoutes } from './shelf/routes.ts';
 
@@ -72,8 +74,8 @@ function apiRoutes(context: Context): express.Router {
   router.use(express.json({ limit: BODY_LIMIT }));
   router.use(peopleRoutes(context), clipRoutes(context));
   router.use(signedIn(context));
-  router.use(deskRoutes(context), shelfRoutes(context), putAwayRoutes(context));
-  router.use(uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
+  router.use(deskRoutes(context), shelfRoutes(context), folderRoutes(context), putAwayRoutes(context));
+  router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
   return router;
 }

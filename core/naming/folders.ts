@@ -1,6 +1,6 @@
 import { webSafe } from './names.ts';
 
-const FOLDER_DEPTH_LIMIT = 5;
+export const FOLDER_DEPTH_LIMIT = 5;
 
 /** A folder's path from any text: web-safe segments joined by "/", at most five deep; empty for the top. */
 export function folderPath(text: string): string {
@@ -16,4 +16,9 @@ export function folderPath(text: string): string {
 export function withAncestors(path: string): readonly string[] {
   const segments = path.split('/').filter(Boolean);
   return segments.map((_, at) => segments.slice(0, at + 1).join('/'));
+}
+
+/** How deep a folder lies: 1 for one at the top. */
+export function folderDepth(path: string): number {
+  return path.split('/').filter(Boolean).length;
 }

@@ -1,6 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
 import type { AssetQuery } from '#api/assets.ts';
+import { sayFailure } from '../api/client.ts';
 import { foldersQuery } from '../api/queries.ts';
+import { changePieces } from '../pieces/pieces.ts';
+import { droppedPieces, holdsPieces } from './dragged.ts';
+import { FolderDeeds } from './folder-deeds.tsx';
 
 interface FoldersProps {
   readonly part: string | undefined;
@@ -22,6 +28,7 @@ const KEPT: readonly (readonly [string, AssetQuery])[] = [
 export function Folders({ part, folder, onChoose, onAsk }: FoldersProps) {
   const folders = useQuery(foldersQuery);
   const list = folders.data ?? [];
+  const [over, setOver] = useState<string | null>(null);
   const all = list.filter((one) => !one.path.includes('/')).reduce((sum, one) => sum + one.pieces, 0);
   return (
     <nav className="shelf-folders" aria-label="Folders">
@@ -39,15 +46,34 @@ export function Folders({ part, folder, onChoose, onAsk }: FoldersProps) {
           <button
             key={path}
             type="button"
-            className="folder"
+            className={`folder ${over === path ? 'is-over' : ''}`}
             aria-current={folder === path}
             style={{ paddingLeft: 8 + (segments.length - 1) * 14 }}
             onClick={() => onChoose(path)}
+            onDragOver={(event) => {
+              if (!holdsPieces(event.dataTransfer)) return;
+              event.preventDefault();
+              setOver(path);
+            }}
+            onDragLeave={() => setOver(null)}
+            onDrop={(event) => {
+              setOver(null);
+              const ids = droppedPieces(event.dataTransfer);
+              if (ids.length === 0) return;
+              event.preventDefault();
+              void moveInto(ids, path);
+            }}
           >
             {segments.at(-1)} <span className="mono soft">{pieces}</span>
           </button>
         );
       })}
+      <FolderDeeds
+        key={folder}
+        folder={part === undefined ? folder : ''}
+        isEmpty={list.find(({ path }) => path === folder)?.pieces === 0}
+        onChoose={onChoose}
+      />
       <h2>Asked often</h2>
       {KEPT.map(([words, question]) => (
         <button
@@ -62,4 +88,14 @@ export function Folders({ part, folder, onChoose, onAsk }: FoldersProps) {
       ))}
     </nav>
   );
+}
+
+async function moveInto(ids: readonly string[], folder: string): Promise<void> {
+  const count = ids.length === 1 ? '1 piece' : `${ids.length} pieces`;
+  try {
+    await changePieces(ids, { folder }, `moving ${count}`);
+    toast(`${count} moved to ${folder}.`);
+  } catch (error) {
+    toast.error(sayFailure(error));
+  }
 }

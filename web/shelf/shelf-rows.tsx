@@ -4,6 +4,7 @@ import type { Asset } from '#api/assets.ts';
 import { trueShapeRows } from '#core/media/rows.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { useWidth } from '../ui/use-width.ts';
+import { dragPieces } from './dragged.ts';
 
 interface ShelfRowsProps {
   readonly assets: readonly Asset[];
@@ -110,6 +111,7 @@ export function ShelfRows({ assets, openId, chosen, onOpen, onChosen, hasMore, o
                   isSelected={asset.id === openId || chosen.has(asset.id)}
                   number={numbers.get(asset.id) ?? null}
                   onPress={press}
+                  onDrag={(data) => dragPieces(data, chosen.has(asset.id) ? [...chosen] : [asset.id])}
                 />
               ))}
             </div>
@@ -126,9 +128,10 @@ interface ShelfPieceProps {
   readonly isSelected: boolean;
   readonly number: number | null;
   readonly onPress: (event: MouseEvent, id: string) => void;
+  readonly onDrag: (data: DataTransfer) => void;
 }
 
-function ShelfPiece({ asset, height, isSelected, number, onPress }: ShelfPieceProps) {
+function ShelfPiece({ asset, height, isSelected, number, onPress, onDrag }: ShelfPieceProps) {
   const aspect = Math.min(MOST_ASPECT, Math.max(LEAST_ASPECT, asset.width / asset.height));
   const status = statusOf(asset);
   return (
@@ -140,6 +143,8 @@ function ShelfPiece({ asset, height, isSelected, number, onPress }: ShelfPiecePr
       data-piece={asset.id}
       style={{ width: aspect * height }}
       onClick={(event) => onPress(event, asset.id)}
+      draggable
+      onDragStart={(event) => onDrag(event.dataTransfer)}
     >
       <img src={asset.thumb} alt={asset.label.title} style={{ height }} loading="lazy" decoding="async" />
       {number !== null ? <i>{number}</i> : null}

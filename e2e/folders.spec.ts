@@ -1,0 +1,54 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, signIn } from './hands.ts';
+
+test('folders are made, filled by dragging, moved and removed, and each step can be taken back', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await page.goto('/shelf');
+  const folders = page.getByRole('navigation', { name: 'Folders' });
+  const folder = (name: string) => folders.getByRole('button', { name: new RegExp(`^${name}`) });
+
+  // Made, with a reason where it cannot be.
+  await folders.getByRole('button', { name: 'New folder...' }).click();
+  await page.getByRole('textbox', { name: 'New folder' }).fill('a/b/c/d/e/f');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('alert')).toContainText('at most 5 deep');
+  await expectAccessible(page);
+  await page.getByRole('textbox', { name: 'New folder' }).fill('Spring Walk');
+  await page.keyboard.press('Enter');
+  await expect(folder('spring-walk')).toHaveAttribute('aria-current', 'true');
+  await expect(page.getByText('Nothing answers this question')).toBeVisible();
+
+  // Filled by dragging two chosen pieces onto it.
+  await folder('All').click();
+  await page
+    .getByRole('option')
+    .nth(0)
+    .click({ modifiers: ['Control'] });
+  await page
+    .getByRole('option')
+    .nth(1)
+    .click({ modifiers: ['Control'] });
+  await page.getByRole('option').nth(1).dragTo(folder('spring-walk'));
+  await expect(page.getByText('2 pieces moved to spring-walk.')).toBeVisible();
+  await expect(folder('spring-walk')).toContainText('2');
+
+  // Moved with what lies in it, and back by one step.
+  await folder('spring-walk').click();
+  await expect(page.getByRole('option')).toHaveCount(2);
+  await folders.getByRole('button', { name: 'Move or rename...' }).click();
+  await page.getByRole('textbox', { name: 'New path of spring-walk' }).fill('events/spring walk');
+  await page.getByRole('button', { name: 'Move it' }).click();
+  await expect(page).toHaveURL(/folder=events%2Fspring-walk/);
+  await expect(page.getByRole('option')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo moving spring-walk' }).click();
+  await folder('spring-walk').click();
+  await expect(page.getByRole('option')).toHaveCount(2);
+
+  // Emptied by one step back, and removed.
+  await page.getByRole('button', { name: 'Undo moving 2 pieces' }).click();
+  await expect(page.getByRole('option')).toHaveCount(0);
+  await folders.getByRole('button', { name: 'Remove it' }).click();
+  await expect(folder('spring-walk')).toHaveCount(0);
+});

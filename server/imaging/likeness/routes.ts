@@ -1,0 +1,51 @@
+import { type Request, type Response, Router } from 'express';
+import { LikenessQuerySchema, SampleWishSchema } from '#api/likeness.ts';
+import { maybeRecipe } from '#core/media/recipe-key.ts';
+import type { Context } from '../../context.ts';
+import { allowed } from '../../people/guard.ts';
+import { checked, Refusal } from '../../problem.ts';
+import { readTarget } from '../../rules/store.ts';
+import { findAsset } from '../../shelf/change.ts';
+import { type CurveWish, likenessCurve, withSample } from './curves.ts';
+
+export function likenessRoutes(context: Context): Router {
+  const router = Router();
+
+  router.get('/assets/:id/likeness', async (request, response) => {
+    const query = checked(LikenessQuerySchema, request.query);
+    const wish = await curveWish(context, query);
+    const row = await findAsset(context, request.params.id);
+    const curve = await likenessCurve(context, row, wish, leftSignal(request, response));
+    if (!response.destroyed) response.json(curve);
+  });
+
+  router.post('/assets/:id/likeness', allowed('say-rights'), async (request, response) => {
+    const body = checked(SampleWishSchema, request.body);
+    const wish = await curveWish(context, body);
+    const row = await findAsset(context, String(request.params.id));
+    const curve = await withSample(context, row, wish, body, leftSignal(request, response));
+    if (!response.destroyed) response.json(curve);
+  });
+  return router;
+}
+
+interface AskedCurve {
+  readonly recipe: string;
+  readonly width: number;
+  readonly target: string;
+}
+
+async function curveWish(context: Context, { recipe: key, width, target }: AskedCurve): Promise<CurveWish> {
+  const recipe = maybeRecipe(key);
+  if (!recipe) throw new Refusal(422, 'This recipe cannot be read. Nothing was measured.');
+  const { rules } = await readTarget(context, target);
+  return { recipe, width, rules };
+}
+
+/** Aborts when whoever asked has gone, so that nothing is measured for nobody. */
+function leftSignal(request: Request, response: Response): AbortSignal {
+  const left = new AbortController();
+  request.on('aborted', () => left.abort());
+  response.on('close', () => left.abort());
+  return left.signal;
+}

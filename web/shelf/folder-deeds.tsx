@@ -1,0 +1,161 @@
+import { useQuery } from '@tanstack/react-query';
+import { Popover } from 'radix-ui';
+import { type FormEvent, useState } from 'react';
+import { toast } from 'sonner';
+import { FolderSchema } from '#api/assets.ts';
+import { may } from '#api/people.ts';
+import { ask, sayFailure, tell } from '../api/client.ts';
+import { meQuery, queryClient } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { ledger } from '../undo/ledger.ts';
+
+interface FolderDeedsProps {
+  /** The folder that is open; empty for none. */
+  readonly folder: string;
+  readonly isEmpty: boolean;
+  readonly onChoose: (folder: string) => void;
+}
+
+/** Making a folder, and moving, renaming or removing the open one. */
+export function FolderDeeds({ folder, isEmpty, onChoose }: FolderDeedsProps) {
+  const { data: me } = useQuery(meQuery);
+  if (!me || !may(me.role, 'say-rights')) return null;
+  const remove = async () => {
+    try {
+      await removeFolder(folder);
+      ledger.add({
+        name: `removing ${folder}`,
+        scope: 'shelf',
+        undo: async () => void (await makeFolder(folder)),
+        redo: () => removeFolder(folder),
+      });
+      onChoose('');
+    } catch (error) {
+      toast.error(sayFailure(error));
+    }
+  };
+  return (
+    <div className="folder-deeds">
+      <PathForm
+        words="New folder..."
+        field="New folder"
+        hint="Folders in a folder are parted by /."
+        path={folder ? `${folder}/` : ''}
+        deed="Make it"
+        onPath={async (path) => {
+          const made = await makeFolder(path);
+          ledger.add({
+            name: `the folder ${made}`,
+            scope: 'shelf',
+            undo: () => removeFolder(made),
+            redo: async () => void (await makeFolder(made)),
+          });
+          onChoose(made);
+        }}
+      />
+      {folder ? (
+        <PathForm
+          words="Move or rename..."
+          field={`New path of ${folder}`}
+          hint="All that lies in it goes along. No page is touched."
+          path={folder}
+          deed="Move it"
+          onPath={async (path) => {
+            const moved = await moveFolder(folder, path);
+            if (moved === folder) return;
+            ledger.add({
+              name: `moving ${folder}`,
+              scope: 'shelf',
+              undo: async () => void (await moveFolder(moved, folder)),
+              redo: async () => void (await moveFolder(folder, moved)),
+            });
+            onChoose(moved);
+          }}
+        />
+      ) : null}
+      {folder && isEmpty ? (
+        <Button kind="link" onClick={() => void remove()}>
+          Remove it
+        </Button>
+      ) : null}
+    </div>
+  );
+}
+
+async function makeFolder(path: string): Promise<string> {
+  const made = await ask(FolderSchema, '/folders', { method: 'POST', body: { path } });
+  refresh();
+  return made.path;
+}
+
+async function moveFolder(from: string, to: string): Promise<string> {
+  const moved = await ask(FolderSchema, '/folders/move', { method: 'POST', body: { from, to } });
+  refresh();
+  return moved.path;
+}
+
+async function removeFolder(path: string): Promise<void> {
+  await tell('/folders/remove', { method: 'POST', body: { path } });
+  refresh();
+}
+
+function refresh(): void {
+  for (const key of ['folders', 'shelf', 'asset']) void queryClient.invalidateQueries({ queryKey: [key] });
+}
+
+interface PathFormProps {
+  readonly words: string;
+  readonly field: string;
+  readonly hint: string;
+  readonly path: string;
+  readonly deed: string;
+  readonly onPath: (path: string) => Promise<void>;
+}
+
+function PathForm({ words, field, hint, path, deed, onPath }: PathFormProps) {
+  const [isOpen, setOpen] = useState(false);
+  const [typed, setTyped] = useState(path);
+  const [fault, setFault] = useState<string | null>(null);
+  const open = (next: boolean) => {
+    setOpen(next);
+    setTyped(path);
+    setFault(null);
+  };
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      await onPath(typed);
+      setOpen(false);
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+  };
+  return (
+    <Popover.Root open={isOpen} onOpenChange={open}>
+      <Popover.Trigger asChild>
+        <Button kind="link">{words}</Button>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="popover" align="start" sideOffset={4} aria-label={field}>
+          <form className="folder-form" onSubmit={(event) => void submit(event)}>
+            <Field name={field} hint={hint} fault={fault}>
+              {(control) => (
+                <input
+                  {...control}
+                  className="input mono"
+                  maxLength={420}
+                  value={typed}
+                  onChange={(event) => setTyped(event.target.value)}
+                />
+              )}
+            </Field>
+            <Button kind="action" type="submit">
+              {deed}
+            </Button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
