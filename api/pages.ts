@@ -36,6 +36,8 @@ export const PageSchema = v.strictObject({
   doc: PageDocSchema,
   target: TargetSchema,
   pieces: v.array(AssetSchema),
+  /** Where uses with a recipe of their own are to be seen, by asset and the key of that recipe. */
+  ownViews: v.record(v.string(), v.string()),
   updatedAt: v.string(),
   updatedBy: v.string(),
   due: v.nullable(v.string()),

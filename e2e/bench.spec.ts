@@ -215,7 +215,7 @@ test('a picture is fitted whole into a shape on a ground, on the sheet as in wha
   await page.goto('/pages/demo-page-2');
   await page.locator('.placed').first().click();
   const ofPiece = page.getByRole('complementary', { name: 'Label' });
-  await ofPiece.getByRole('radiogroup', { name: 'Shape' }).getByText('1:1').click();
+  await ofPiece.getByRole('radiogroup', { name: 'Shape', exact: true }).getByText('1:1').click();
   await ofPiece
     .getByRole('radiogroup', { name: 'How it stands in its shape' })
     .getByText('Fit it in whole')
@@ -229,6 +229,49 @@ test('a picture is fitted whole into a shape on a ground, on the sheet as in wha
   await page.getByRole('button', { name: 'Undo fitting it in whole' }).click();
   await expect(ofPiece.getByText(/^1:1 from/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo cutting it to 1:1' }).click();
+  await expect(ofPiece.getByText(/^16:9 from/)).toBeVisible();
+  await page.getByRole('link', { name: 'Pages', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Pages' })).toBeVisible();
+  await expect
+    .poll(async () => (await page.request.get('/api/pages/demo-page-2/fragment')).text())
+    .not.toContain('1x1-on');
+});
+
+test('a piece is prepared in one place alone, and stays as it is everywhere else', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/pages/demo-page-2');
+  const ofPiece = page.getByRole('complementary', { name: 'Label' });
+  await page.locator('.placed').first().click();
+  const shape = async () => {
+    const box = await page.locator('.placed .sheet-window').first().boundingBox();
+    return (box?.width ?? 0) / (box?.height ?? 1);
+  };
+  await ofPiece.getByRole('radiogroup', { name: 'Shape', exact: true }).getByText('whole').click();
+  await expect.poll(shape).toBeCloseTo(1.5, 1);
+  await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
+  await ofPiece.getByRole('link', { name: 'Prepare it here alone' }).click();
+  await expect(page.getByText(/^In “The boardwalk reopens” alone\./)).toBeVisible();
+  await rowOf(page, 'Turn').getByRole('button', { name: 'Right' }).click();
+  await expect(rowOf(page, 'Steps')).toContainText('Turned by 90° clockwise.');
+  await page.getByRole('button', { name: 'Undo turning it right' }).click();
+  await expect(rowOf(page, 'Steps')).toContainText('Nothing is done to it.');
+  await page.getByRole('button', { name: 'Redo turning it right' }).click();
+  await expect(rowOf(page, 'Steps')).toContainText('Turned by 90° clockwise.');
+  await page.getByRole('link', { name: 'Done' }).click();
+  await page.locator('.placed').first().click();
+  await expect(ofPiece.getByText('Prepared by itself in this place.')).toBeVisible();
+  expect(await shape()).toBeLessThan(0.8);
+  const fragment = await (await page.request.get('/api/pages/demo-page-2/fragment')).text();
+  expect(fragment).toMatch(/boardwalk[a-z0-9-]*-[a-z0-9]{5,7}-\d+\.avif/);
+  const turned = await page.evaluate(async () => {
+    const { pieces } = await (await fetch('/api/pages/demo-page-2')).json();
+    return pieces.filter((piece: { prep: { turn: number } }) => piece.prep.turn !== 0).length;
+  });
+  expect(turned).toBe(0);
+  await ofPiece.getByRole('button', { name: 'as everywhere else' }).click();
+  await expect.poll(shape).toBeCloseTo(1.5, 1);
+  await ofPiece.getByRole('radiogroup', { name: 'Shape', exact: true }).getByText('16:9').click();
+  await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
 });
 
 test('what was made of a piece is told by the page that needs it, and what nothing needs is thrown away', async ({

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { ColourSchema } from '../media/recipe.ts';
+import { ColourSchema, PrepSchema } from '../media/recipe.ts';
 import { AltSchema, isWebAddress } from '../rights/label.ts';
 
 /** Where a placement stands: beside the text, in the column, or out of it. */
@@ -66,6 +66,8 @@ export const PlacementSchema = v.strictObject({
   ratio: v.nullable(RatioSchema),
   /** With a shape: the colour on which it is fitted into it whole; null fills the shape, cut round the focal point. */
   ground: v.optional(v.nullable(ColourSchema), null),
+  /** What is done to the piece in this use alone, in place of what is done to it everywhere; null for that. */
+  prep: v.optional(v.nullable(PrepSchema), null),
   /** A viewport width in px under which it stands in the column instead of beside the text. */
   stackBelow: v.nullable(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(4000))),
   click: ClickSchema,
@@ -83,6 +85,7 @@ export function newPlacement(placementId: string, asset: string, position: Posit
     margins: null,
     ratio: null,
     ground: null,
+    prep: null,
     stackBelow: null,
     click: { kind: 'nothing' },
     alt: null,

@@ -2,12 +2,21 @@ import fc from 'fast-check';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
+import { AS_IT_CAME, changesOf } from '../media/recipe.ts';
 import { creditsOfPage, writeCredits } from './credits.ts';
 import { escapeHtml } from './escape.ts';
 import { shownWidth, sizesAttribute, textBeside, widthSegments } from './layout.ts';
 import { mergePages } from './merge.ts';
-import { type Block, isLinkAddress, type PageDoc, PageDocSchema, POSITIONS, withPlacement } from './model.ts';
-import { planPicture } from './picture.ts';
+import {
+  type Block,
+  isLinkAddress,
+  type PageDoc,
+  PageDocSchema,
+  type Placement,
+  POSITIONS,
+  withPlacement,
+} from './model.ts';
+import { planPicture, recipeHere } from './picture.ts';
 import { stationsOf } from './stations.ts';
 import { styleSheet } from './style-sheet.ts';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from './testing.ts';
@@ -372,6 +381,36 @@ describe('wants', () => {
   ])('say why %j does not suit', (size, sentence) => {
     expect(wantMisfit(want, examplePiece({ size }))).toBe(sentence);
     expect(wantMisfit({ ...want, shape: 'any', leastWidth: 0 }, examplePiece({ size }))).toBeUndefined();
+  });
+});
+
+describe('several uses of one piece', () => {
+  const turned = { ...AS_IT_CAME, turn: 90 } as const;
+  const uses: readonly Partial<Placement>[] = [
+    {},
+    { ratio: { across: 1, down: 1 } },
+    { ratio: { across: 1, down: 1 }, ground: '#ffffff' },
+    { ratio: { across: 1, down: 1 }, ground: '#000000' },
+    { prep: turned },
+    { prep: { ...turned, sharpness: 20 } },
+  ];
+
+  it('have files of names of their own, each for what is done to it there', () => {
+    const plans = uses.map((use) => planPicture(RULES, examplePlacement('column', use), examplePiece()));
+    const names = plans.map(({ fallback }) => fallback.fileName);
+    expect(new Set(names).size).toBe(uses.length);
+    expect(names[2]).toContain('1x1-on-ffffff');
+    expect(plans[4]?.cutSize).toEqual({ width: 4000, height: 6000 });
+    expect(plans[2]?.cutSize).toEqual({ width: 6000, height: 6000 });
+    for (const name of names) expect(name).toMatch(/^[a-z0-9-]+\.(avif|webp|jpg)$/);
+  });
+
+  it('say what is done to it there, and nothing of what is not', () => {
+    const changes = (use: Partial<Placement>) =>
+      changesOf(recipeHere(examplePlacement('column', use), examplePiece()));
+    expect(changes({ ratio: { across: 1, down: 1 } })).toEqual(['cropped']);
+    expect(changes({ ratio: { across: 1, down: 1 }, ground: '#ffffff' })).toEqual([]);
+    expect(changes({ prep: { ...turned, sharpness: 20 } })).toEqual(['sharpened']);
   });
 });
 

@@ -3,8 +3,17 @@ import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
 import { chosenWidth, widthLadder } from '../media/ladder.ts';
 import { qualityFor } from '../media/quality.ts';
-import { fittedRecipe, type Prep, type Recipe, recipeForRatio, sizeAfter } from '../media/recipe.ts';
+import {
+  fittedRecipe,
+  type Prep,
+  type Recipe,
+  recipeForRatio,
+  sizeAfter,
+  wholeRecipe,
+} from '../media/recipe.ts';
+import { recipeKey } from '../media/recipe-key.ts';
 import { cutFileName } from '../naming/clash.ts';
+import { shortHash } from '../naming/short-hash.ts';
 import type { Label } from '../rights/label.ts';
 import { shownWidth, sizesAttribute, widthSegments } from './layout.ts';
 import type { Placement } from './model.ts';
@@ -54,10 +63,16 @@ export interface PicturePlan {
   readonly larger: Cut | null;
 }
 
+/** A piece with what is done to it in one use: its own recipe, or the one of the placement alone. */
+export function preparedHere<P extends Pick<Piece, 'prep'>>({ prep }: Pick<Placement, 'prep'>, piece: P): P {
+  return prep ? { ...piece, prep } : piece;
+}
+
 /** What a placement makes of its piece: cut to its shape, or fitted into it whole on a ground. */
-export function recipeHere({ ratio, ground }: Pick<Placement, 'ratio' | 'ground'>, piece: Piece): Recipe {
-  const { size, trim, prep, label } = piece;
-  if (ratio && ground) return fittedRecipe(piece, { ratio, ground });
+export function recipeHere(placement: Pick<Placement, 'ratio' | 'ground' | 'prep'>, piece: Piece): Recipe {
+  const { ratio, ground } = placement;
+  const { size, trim, prep, label } = preparedHere(placement, piece);
+  if (ratio && ground) return fittedRecipe({ size, trim, prep }, { ratio, ground });
   return recipeForRatio({ size, trim, prep, focal: label.focal }, ratio);
 }
 
@@ -83,7 +98,7 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
     recipe,
     format,
     size: { width, height: heightAtWidth(cutSize, width) },
-    quality: qualityFor(rules, piece.prep, format),
+    quality: qualityFor(rules, preparedHere(placement, piece).prep, format),
     fileName: cutFileName(piece.stem, variant, width, CUT_FORMATS[format].extension),
   });
   const widest = Math.max(...rules.proofWidths);
@@ -100,14 +115,24 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
   };
 }
 
-/** What tells the files of one use from those of another of the same piece: its shape, and the ground it is fitted on. */
-function variantOf({ ratio }: Placement, { crop, pad }: Recipe): string {
-  if (!ratio || !(crop || pad)) return '';
-  const shape = `${ratio.across}x${ratio.down}`;
-  return pad ? `${shape}-on-${pad.ground.slice(1)}` : shape;
+/**
+ * What tells the files of one use from those of another of the same piece: its shape, the ground it is fitted on, and
+ * what is done to it there alone.
+ */
+function variantOf({ ratio, prep }: Placement, recipe: Recipe): string {
+  const { crop, pad } = recipe;
+  const shape = ratio && (crop || pad) ? `${ratio.across}x${ratio.down}` : '';
+  const ground = pad ? `on-${pad.ground.slice(1)}` : '';
+  const own = prep ? shortHash(recipeKey(recipe)) : '';
+  return [shape, ground, own].filter(Boolean).join('-');
 }
 
 /** Every file of a placement's picture. */
 export function allCuts(plan: PicturePlan): readonly Cut[] {
   return [...plan.formats.flatMap((format) => plan.cutsOf(format)), ...(plan.larger ? [plan.larger] : [])];
+}
+
+/** Names how a piece looks with a recipe before it is cut to a shape, for the pictures that screens show. */
+export function viewKey(assetId: string, { trim }: Pick<Piece, 'trim'>, prep: Prep): string {
+  return `${assetId} ${recipeKey(wholeRecipe({ trim, prep }))}`;
 }

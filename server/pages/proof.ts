@@ -32,7 +32,7 @@ export function firstLoad(whole: WholePage, viewport: number) {
     const plan = planPicture(whole.rules, placement, piece);
     const [format] = plan.formats;
     const width = chosenWidth(plan.ladder, shownWidth(whole.rules, placement, viewport), 2);
-    const quality = qualityFor(whole.rules, piece.prep, format);
+    const quality = qualityFor(whole.rules, placement.prep ?? piece.prep, format);
     return [{ assetId: piece.id, recipe: plan.recipe, width, format, quality }];
   });
 }

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import type { NewPage, Page } from '#api/pages.ts';
 import type { Person } from '#api/people.ts';
 import { emptyPage, type PageDoc, PageDocSchema, placementsOf } from '#core/page/model.ts';
-import type { Piece } from '#core/page/picture.ts';
+import { type Piece, viewKey } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { writeActivity, writeAutosave } from '../activity.ts';
 import type { Context } from '../context.ts';
@@ -11,7 +11,7 @@ import type { Queries } from '../db/connection.ts';
 import { assets, pages, people, placements, targets } from '../db/schema.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
-import { type AssetRow, pieceOf, presentAssets } from '../shelf/present.ts';
+import { type AssetRow, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
 
 type PageRow = typeof pages.$inferSelect;
 
@@ -96,10 +96,20 @@ export async function presentPage(context: Context, whole: WholePage): Promise<P
     doc: whole.doc,
     target: { id: whole.row.targetId, version: whole.targetVersion, rules: whole.rules },
     pieces: await presentAssets(context, whole.assets),
+    ownViews: ownViews(context, whole),
     updatedAt: whole.row.updatedAt.toISOString(),
     updatedBy: await nameOf(context, whole.row.updatedBy),
     due: whole.row.due,
   };
+}
+
+/** Placements that are prepared by themselves, each as it looks before it is cut to a shape. */
+function ownViews(context: Context, { doc, assets: rows }: WholePage): Record<string, string> {
+  const views = placementsOf(doc).flatMap(({ asset, prep }) => {
+    const row = rows.find(({ id }) => id === asset);
+    return row && prep ? [[viewKey(asset, pieceOf(row), prep), viewAddress(context, { ...row, prep })]] : [];
+  });
+  return Object.fromEntries(views);
 }
 
 async function nameOf(context: Context, personId: string): Promise<string> {

@@ -117,11 +117,19 @@ describe('a run over many pieces', () => {
     const piece = await handIn('IMG_0003.JPG');
     await change(piece.id, { label: { title: 'Eel pass' } });
     const before = await assetOf(piece.id);
+    const folders = async () => (await server.ask('/api/folders')).body;
+    const foldersBefore = await folders();
     const ended = await done(
-      order([piece], { sizes: [WIDE], naming: { ...BY_SUBJECT, pattern: [{ part: 'subject' }] } }),
+      order([piece], {
+        sizes: [WIDE],
+        folder: 'spring/walk',
+        naming: { ...BY_SUBJECT, pattern: [{ part: 'subject' }] },
+      }),
     );
+    expect(await folders()).not.toEqual(foldersBefore);
     const back = await deed(ended.id, 'take-back');
     expect(back).toMatchObject({ done: 0, undone: 1 });
+    expect(await folders()).toEqual(foldersBefore);
     const { version: _now, ...restored } = await assetOf(piece.id);
     const { version: _then, ...original } = before;
     expect(restored).toEqual({

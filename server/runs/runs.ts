@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, gt, inArray, or } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { PreviewRow, Run, RunPreview, RunStep, RunSummary } from '#api/runs.ts';
+import { folderPath } from '#core/naming/folders.ts';
 import type { RunOrder } from '#core/run/order.ts';
 import type { RunRow } from '#core/run/plan.ts';
 import type { Context } from '../context.ts';
@@ -9,6 +10,7 @@ import { assets, jobs, runSteps } from '../db/schema.ts';
 import { throwCuts } from '../imaging/made-cuts.ts';
 import { addJob, goOnWithJob, type JobRow, presentJob } from '../jobs/queue.ts';
 import { notFound, Refusal } from '../problem.ts';
+import { missingFolders, removeEmptyFolders } from '../shelf/folders.ts';
 import { type AssetRow, presentAssets } from '../shelf/present.ts';
 import { plan } from './planning.ts';
 import { type StepRow, takeBackStep } from './step.ts';
@@ -61,6 +63,7 @@ export async function beginRun(
   const parts = planned.rows.filter(({ leftOut }) => leftOut === null).length;
   if (parts === 0) throw new Refusal(422, 'Nothing would change, so there is nothing to run.');
   const jobId = randomUUID();
+  const newFolders = order.folder === null ? [] : await missingFolders(context, folderPath(order.folder));
   await context.db.transaction(async (tx) => {
     await tx.insert(runSteps).values(
       planned.rows.map((row, ordinal) => ({
@@ -73,7 +76,7 @@ export async function beginRun(
       })),
     );
     const title = `A run over ${parts === 1 ? '1 piece' : `${parts} pieces`}`;
-    await addJob({ db: tx }, { id: jobId, kind: RUN, title, input: { order }, personId }, now);
+    await addJob({ db: tx }, { id: jobId, kind: RUN, title, input: { order, newFolders }, personId }, now);
   });
   return jobId;
 }
@@ -99,7 +102,7 @@ export async function takeRunBack(
   const job = await runJob(context, jobId, personId);
   if (isUnderWay(job))
     throw new Refusal(409, 'It is still under way. Stop it first; what is done stays until then.');
-  const { order } = v.parse(RunInputSchema, job.input);
+  const { order, newFolders } = v.parse(RunInputSchema, job.input);
   const done = await context.db
     .select()
     .from(runSteps)
@@ -109,6 +112,7 @@ export async function takeRunBack(
     for (const step of done)
       if (order.into === 'shelf') await takeBackStep(tx, step, personId, now);
       else await tx.update(runSteps).set({ state: 'undone' }).where(sameStep(step));
+    await removeEmptyFolders(tx, newFolders);
   });
   for (const step of done) await throwStepFiles(context, step);
 }

@@ -16,7 +16,11 @@ import { applyStep, type StepRow, settle } from './step.ts';
 
 export const RUN = 'run';
 
-export const RunInputSchema = v.object({ order: RunOrderSchema });
+export const RunInputSchema = v.object({
+  order: RunOrderSchema,
+  /** Folders that the run makes, and takes away again when it is taken back. */
+  newFolders: v.array(v.string()),
+});
 
 /** As many pieces are cut at once as keep two processors busy; the encoders use more by themselves. */
 const AT_ONCE = 2;

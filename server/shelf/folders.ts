@@ -117,6 +117,22 @@ export async function removeFolder(
   });
 }
 
+/** Which folders of a path there are not yet, outermost first. */
+export async function missingFolders(context: Context, path: string): Promise<readonly string[]> {
+  const missing: string[] = [];
+  for (const one of withAncestors(path)) if (!(await isThere(context.db, one))) missing.push(one);
+  return missing;
+}
+
+/** Removes those of the folders, given outermost first, that nothing lies in. */
+export async function removeEmptyFolders(db: Queries, paths: readonly string[]): Promise<void> {
+  for (const path of [...paths].reverse()) {
+    const [held] = await db.select({ pieces: count() }).from(assets).where(inFolder(assets.folder, path));
+    const below = await db.select().from(folders).where(inFolder(folders.path, path));
+    if (held?.pieces === 0 && below.length <= 1) await db.delete(folders).where(eq(folders.path, path));
+  }
+}
+
 function goodPath(text: string): string {
   assertDepth(text.split(/[/\\]/).filter((part) => part.trim() !== '').length);
   const path = folderPath(text);

@@ -47,7 +47,7 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     deletedAt: row.deletedAt?.toISOString() ?? null,
     originalName: row.originalName,
     thumb: thumbAddress(context, row),
-    view: screenAddress(context, row, VIEW_PX),
+    view: viewAddress(context, row),
     plainView: signedAddress(context, thumbPath(row.id, recipeKey(WHOLE), Math.min(VIEW_PX, row.widthPx))),
     createdAt: row.createdAt.toISOString(),
     createdBy: names.get(row.createdBy) ?? 'Somebody',
@@ -60,6 +60,11 @@ type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep'>;
 /** The small picture of a piece, as it is prepared. */
 export function thumbAddress(context: Context, row: Sized): string {
   return screenAddress(context, row, THUMB_PX);
+}
+
+/** The large picture of a piece, as it is prepared. */
+export function viewAddress(context: Context, row: Sized): string {
+  return screenAddress(context, row, VIEW_PX);
 }
 
 function screenAddress(context: Context, row: Sized, wish: number): string {

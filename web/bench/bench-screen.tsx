@@ -33,6 +33,7 @@ import {
   wholeSize,
 } from '#core/media/recipe.ts';
 import { sayBytes } from '#core/media/weight.ts';
+import { placementsOf } from '#core/page/model.ts';
 import type { CutPreset } from '#core/page/target.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
@@ -44,6 +45,7 @@ import { CutList } from './cut-list.tsx';
 import { FocalMark } from './focal-mark.tsx';
 import { FrameOverlay } from './frame-overlay.tsx';
 import { withCrop, withFrame, withoutFrame } from './frames.ts';
+import { type Here, herePageQuery, prepareHere } from './here.ts';
 import { LevelLine } from './level-line.tsx';
 import { LikenessDetail } from './likeness-detail.tsx';
 import { PrepCard } from './prep-card.tsx';
@@ -64,21 +66,39 @@ export function BenchScreen() {
     if (asked.data) putPieces([asked.data]);
   }, [asked.data]);
   const asset = usePiece(id);
+  const here = useHere();
   if (asked.error && !asset) return <p className="empty">{sayFailure(asked.error)}</p>;
-  const target = strictest(targets.data ?? []);
-  if (!asset || !target || !me) return null;
+  const target =
+    targets.data?.find((one) => here !== 'asked' && one.id === here?.targetId) ??
+    strictest(targets.data ?? []);
+  if (!asset || !target || !me || here === 'asked') return null;
   const isEditable = may(me.role, 'say-rights') || asset.createdBy === me.name;
-  return <Bench key={asset.id} asset={asset} target={target} isEditable={isEditable} />;
+  // In one use alone it starts from what is done to it everywhere.
+  const shown = here?.placement.prep ? { ...asset, prep: here.placement.prep } : asset;
+  return <Bench key={asset.id} asset={shown} target={target} isEditable={isEditable} here={here} />;
+}
+
+/** The use that is prepared by itself, named in the address; null for the piece everywhere, `asked` until it is known. */
+function useHere(): (Here & { readonly targetId: string }) | null | 'asked' {
+  const [params] = useSearchParams();
+  const [pageId, placementId] = [params.get('page'), params.get('use')];
+  const page = useQuery({ ...herePageQuery(pageId ?? ''), enabled: pageId !== null });
+  if (pageId === null) return null;
+  if (!page.data) return page.error ? null : 'asked';
+  const placement = placementsOf(page.data.doc).find((one) => one.id === placementId);
+  if (!placement) return null;
+  return { pageId, pageTitle: page.data.doc.title, placement, targetId: page.data.target.id };
 }
 
 interface BenchProps {
   readonly asset: Asset;
   readonly target: Target;
   readonly isEditable: boolean;
+  readonly here: Here | null;
 }
 
 /** Preparing one piece: all cuts of the target at once, from one focal point; the original is never touched. */
-function Bench({ asset, target, isEditable }: BenchProps) {
+function Bench({ asset, target, isEditable, here }: BenchProps) {
   const { rules } = target;
   const [draft, setDraft] = useState<Prep | null>(null);
   const [draftFocal, setDraftFocal] = useState<Point | null>(null);
@@ -98,7 +118,8 @@ function Bench({ asset, target, isEditable }: BenchProps) {
     prep,
     focal: draftFocal ?? asset.label.focal,
   };
-  const keep = useKeeper(asset.id, (kept) => {
+  const write = (change: Change, name: string) => writeChange(asset.id, here, change, name);
+  const keep = useKeeper(write, (kept) => {
     // What was moved on meanwhile is not yet kept, and stays.
     setDraft((current) => (kept && current !== kept.prep ? current : null));
     setDraftFocal((current) => (kept && current !== kept.label?.focal ? current : null));
@@ -136,6 +157,7 @@ function Bench({ asset, target, isEditable }: BenchProps) {
     <div className="bench">
       <BenchHeader
         asset={asset}
+        here={here}
         isCompared={isCompared}
         isEditable={isEditable}
         onCompare={() => setCompared(!isCompared)}
@@ -152,7 +174,9 @@ function Bench({ asset, target, isEditable }: BenchProps) {
         rules={rules}
         open={open}
         onOpen={(preset) => {
-          setParams({ cut: preset?.id ?? WHOLE_PIECE }, { replace: true });
+          const next = new URLSearchParams(params);
+          next.set('cut', preset?.id ?? WHOLE_PIECE);
+          setParams(next, { replace: true });
           setLooked(null);
         }}
       />
@@ -206,12 +230,20 @@ function Bench({ asset, target, isEditable }: BenchProps) {
 
 type Change = Parameters<typeof changePiece>[1];
 
+/** A recipe belongs to one use alone where that is open; all else is said of the piece. */
+async function writeChange(id: string, here: Here | null, change: Change, name: string): Promise<void> {
+  const { prep, ...ofPiece } = change;
+  if (!here || !prep) return changePiece(id, change, name);
+  await prepareHere(here, prep, name);
+  if (Object.keys(ofPiece).length > 0) await changePiece(id, ofPiece, name);
+}
+
 /**
  * Keeps changes one after the other; steps made while one is on its way go together as the next. Tells what was
  * kept last, or null where it could not be kept.
  */
 function useKeeper(
-  id: string,
+  write: (change: Change, name: string) => Promise<void>,
   onKept: (kept: Change | null) => void,
 ): (change: Change, name: string) => Promise<void> {
   const isKeeping = useRef(false);
@@ -225,7 +257,7 @@ function useKeeper(
       while (waiting.current) {
         const next = waiting.current;
         waiting.current = null;
-        await changePiece(id, next.change, next.name);
+        await write(next.change, next.name);
         kept = { ...(kept ?? {}), ...next.change };
       }
     } catch (error) {
@@ -240,6 +272,7 @@ function useKeeper(
 }
 
 interface HeaderProps {
+  readonly here: Here | null;
   readonly asset: Asset;
   readonly isCompared: boolean;
   readonly isEditable: boolean;
@@ -250,16 +283,22 @@ interface HeaderProps {
 }
 
 function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: HeaderProps) {
-  const { onCompare, onWeigh, onPropose } = rest;
+  const { here, onCompare, onWeigh, onPropose } = rest;
   const format = isOriginalFormat(asset.format) ? ORIGINAL_FORMATS[asset.format].says : asset.format;
   const { width, height } = asset.original;
   return (
     <header className="bench-header">
       <h1>{asset.label.title || asset.stem}</h1>
       <p className="soft">
+        {here ? <strong>In “{here.pageTitle}” alone. </strong> : null}
         {width} × {height} {format}, {sayBytes(asset.bytes)}, {licenceTerms(asset.label.licence).short} · the
         original stays as it is
       </p>
+      {here?.placement.prep && isEditable ? (
+        <Button onClick={() => void prepareHere(here, null, 'its own recipe here').catch(sayNotKept)}>
+          As everywhere else
+        </Button>
+      ) : null}
       {isEditable ? <Button onClick={onPropose}>Propose a focal point</Button> : null}
       {asset.animated ? null : (
         <Button aria-pressed={isWeighed} onClick={onWeigh}>
@@ -269,12 +308,18 @@ function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: Head
       <Button aria-pressed={isCompared} onClick={onCompare}>
         {isCompared ? 'Stop comparing' : 'Compare with how it came'}
       </Button>
-      <Link className="button" data-kind="action" to={`/shelf?piece=${asset.id}`}>
+      <Link
+        className="button"
+        data-kind="action"
+        to={here ? `/pages/${here.pageId}` : `/shelf?piece=${asset.id}`}
+      >
         Done
       </Link>
     </header>
   );
 }
+
+const sayNotKept = (error: unknown) => toast.error(sayFailure(error));
 
 interface StageProps {
   /** While something else is looked at in its place. */

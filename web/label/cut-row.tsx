@@ -7,6 +7,7 @@ import { shownWidth } from '#core/page/layout.ts';
 import { planPicture } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { pieceOf } from '../pieces/pieces.ts';
+import { Button } from '../ui/button.tsx';
 import { Conditions } from './conditions.tsx';
 import { LabelRow, type Use } from './row.tsx';
 
@@ -38,6 +39,7 @@ export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
     >
       {use && isEditable ? <RatioChips rules={rules} use={use} /> : null}
       {use?.placement.ratio && isEditable ? <FillOrFit use={use} /> : null}
+      {use && isEditable ? <OnlyHere asset={asset} use={use} /> : null}
       <p>
         {use
           ? sayCut(asset, rules, use)
@@ -133,5 +135,27 @@ function FillOrFit({ use }: { readonly use: Use }) {
         </label>
       ) : null}
     </div>
+  );
+}
+
+/** A use that is prepared by itself says so; any other can be. */
+function OnlyHere({ asset, use }: { readonly asset: Asset; readonly use: Use }) {
+  const { id, prep } = use.placement;
+  const { pageId } = use;
+  return (
+    <p>
+      {prep ? 'Prepared by itself in this place. ' : null}
+      <Link to={`/shelf/${asset.id}/bench?${new URLSearchParams({ page: pageId, use: id })}`}>
+        {prep ? 'Change it here alone' : 'Prepare it here alone'}
+      </Link>
+      {prep ? (
+        <>
+          {' or '}
+          <Button kind="link" onClick={() => use.change({ prep: null }, 'its own recipe here')}>
+            as everywhere else
+          </Button>
+        </>
+      ) : null}
+    </p>
   );
 }

@@ -10,6 +10,7 @@ export type LabelRowName = 'title' | 'fit' | 'cut' | 'words' | 'rights' | 'name'
 
 /** The use of a piece that the label stands beside: its placement on a page, and the ways to change it. */
 export interface Use {
+  readonly pageId: string;
   readonly placement: Placement;
   readonly change: (change: Partial<Placement>, name: string) => void;
   readonly paragraphs: number;

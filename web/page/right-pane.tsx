@@ -126,10 +126,11 @@ function TrayDeeds({
   );
 }
 
-function placementUse({ editor }: PageSession, view: PageView): Use | null {
+function placementUse({ editor, pageId }: PageSession, view: PageView): Use | null {
   const placement = view.selected;
   if (!placement) return null;
   return {
+    pageId,
     placement,
     change: (change, name) => changePlacement(editor, placement.id, change, name),
     paragraphs: paragraphIndexes(editor.state.doc).length,

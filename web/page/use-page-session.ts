@@ -2,6 +2,7 @@ import type { Editor } from '@tiptap/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Page } from '#api/pages.ts';
 import type { PageDoc, Placement } from '#core/page/model.ts';
+import { putOwnViews } from '../pieces/own-views.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { NAME_META, selectedPlacement } from '../sheet/commands.ts';
 import { connectSheet, makeEditor } from '../sheet/editor.ts';
@@ -40,6 +41,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
   });
   useEffect(() => {
     putPieces(page.pieces);
+    putOwnViews(page.ownViews);
     const opened = open(page, isEditable, {
       onFiles: (...args) => steady.current.onFiles(...args),
       onPictures: (...args) => steady.current.onPictures(...args),

@@ -2,16 +2,18 @@ import { Node as EditorNode } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
+import type { Asset } from '#api/assets.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
 import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
-import { recipeHere } from '#core/page/picture.ts';
+import { type Piece, preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { captionHere, creditHere } from '#core/page/words.ts';
 import { figureClass, figureStyle } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
+import { ownViews } from '../pieces/own-views.ts';
 import { pieceOf, pieces } from '../pieces/pieces.ts';
 
 export function placementOf(node: Node): Placement {
@@ -113,7 +115,7 @@ class PlacementView implements NodeView {
       this.#window.hidden = true;
       return;
     }
-    const piece = pieceOf(asset);
+    const piece = preparedHere(placement, pieceOf(asset));
     const recipe = recipeHere(placement, piece);
     const cut = sizeAfter(piece.size, recipe);
     this.#window.hidden = false;
@@ -130,7 +132,8 @@ class PlacementView implements NodeView {
       left: `${(-crop.left / crop.width) * 100}%`,
       top: `${(-crop.top / crop.height) * 100}%`,
     });
-    if (this.#image.src !== asset.view) this.#image.src = asset.view;
+    const view = viewOf(placement, asset, piece);
+    if (this.#image.src !== view) this.#image.src = view;
     this.#image.alt = `Placed piece: ${asset.label.title || asset.stem}`;
     const words = [captionHere(placement, piece), creditText(creditHere(this.#rules, placement, piece))]
       .filter(Boolean)
@@ -138,6 +141,11 @@ class PlacementView implements NodeView {
     this.#caption.textContent = words;
     this.#caption.hidden = words === '';
   }
+}
+
+/** The piece as it looks in this use: by its own recipe, or by the one of the placement alone. */
+function viewOf({ prep }: Placement, asset: Asset, piece: Piece): string {
+  return (prep && ownViews.get(viewKey(asset.id, piece, prep))) || asset.view;
 }
 
 /** Where a shape that a picture is fitted into lies about it, in fractions of the picture; the picture itself without one. */
