@@ -61,6 +61,35 @@ const SHOTS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
     },
   ],
   [
+    'weigh',
+    async (page) => {
+      await page.goto(`${ORIGIN}/shelf?words=noon+june`);
+      await page.getByRole('option').first().click();
+      await page.getByRole('link', { name: 'Prepare it' }).click();
+      await page.getByRole('button', { name: 'Weigh it' }).click();
+      await page
+        .getByRole('region', { name: /^Smallest file/ })
+        .getByRole('button', { name: 'AVIF' })
+        .waitFor({ timeout: 90_000 });
+    },
+  ],
+  [
+    'run',
+    async (page) => {
+      await page.goto(`${ORIGIN}/shelf?folder=birds`);
+      for (let at = 0; at < 9; at += 1)
+        await page
+          .getByRole('option')
+          .nth(at)
+          .click({ modifiers: ['Control'] });
+      await page.getByRole('button', { name: 'Run...' }).click();
+      await page.getByRole('group', { name: 'Sizes' }).getByRole('button', { name: 'Card 400' }).click();
+      await page.getByRole('combobox', { name: 'Names' }).selectOption('By a pattern');
+      await page.getByRole('combobox', { name: 'Folder' }).fill('birds/spring');
+      await page.getByRole('status').filter({ hasText: 'to move' }).waitFor();
+    },
+  ],
+  [
     'shelf',
     async (page) => {
       await page.goto(`${ORIGIN}/shelf`);

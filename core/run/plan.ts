@@ -121,7 +121,9 @@ function planned(
   const files = filesOf(order, piece, rules, stem, cuts, fileNames);
   const warnings: RunWarning[] = [
     ...wish.warnings,
-    ...(stem === wish.stem ? [] : [{ code: 'name-taken', wished: wish.stem, given: stem } as const]),
+    ...(stem === wish.stem || stem === piece.stem
+      ? []
+      : [{ code: 'name-taken', wished: wish.stem, given: stem } as const]),
     ...(piece.isOut && stem !== piece.stem && order.into === 'shelf'
       ? [{ code: 'was-out', stem: piece.stem } as const]
       : []),

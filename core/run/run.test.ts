@@ -184,6 +184,15 @@ describe('names of a run', () => {
     expect(rows[0]?.warnings.map(sayRunWarning)).toEqual(['heron is taken. Say what differs?']);
   });
 
+  it('say nothing of a piece that keeps the number it has', () => {
+    const [row] = plan(
+      [piece('heron-2')],
+      { naming: { by: 'pattern', pattern: [{ part: 'subject' }], which: 'all' }, folder: 'hides/new' },
+      ['heron'],
+    );
+    expect([row?.after.stem, row?.warnings]).toEqual(['heron-2', []]);
+  });
+
   it('may take one that an earlier row gives up, unless readers still come by it', () => {
     const renamed = { by: 'replace', search: 'one', replace: 'three', titles: false } as const;
     const rows = { two: { stem: 'one' } };

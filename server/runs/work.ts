@@ -19,7 +19,7 @@ export const RUN = 'run';
 export const RunInputSchema = v.object({
   order: RunOrderSchema,
   /** Folders that the run makes, and takes away again when it is taken back. */
-  newFolders: v.array(v.string()),
+  newFolders: v.optional(v.array(v.string()), []),
 });
 
 /** As many pieces are cut at once as keep two processors busy; the encoders use more by themselves. */

@@ -136,11 +136,11 @@ const FROM_WORDS: Readonly<Record<string, string>> = {
   kind: 'nothing but being a picture',
 };
 
-/** "Subjects come from 31 titles; 6 come from the folder." */
+/** "Subjects: 31 from titles and 6 from the folder." */
 function saySubjects({ subjects }: RunPreview): string {
   const others = subjects.filter(({ from }) => from !== 'title');
   const titled = subjects.find(({ from }) => from === 'title')?.pieces ?? 0;
   const fromOthers = others.map(({ from, pieces }) => `${pieces} from ${FROM_WORDS[from] ?? from}`);
   if (others.length === 0) return 'Subjects come from the titles.';
-  return `Subjects come ${listed([...(titled > 0 ? [`${titled} from titles`] : []), ...fromOthers])}.`;
+  return `Subjects: ${listed([...(titled > 0 ? [`${titled} from titles`] : []), ...fromOthers])}.`;
 }
