@@ -26,7 +26,6 @@ export const ColourSchema = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/, 'A colo
 /** A quality of a piece's own for a format, on its encoder's scale; formats without one follow the House rules. */
 const ownQuality = v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100)));
 const OwnQualitySchema = v.strictObject({ avif: ownQuality, webp: ownQuality, jpeg: ownQuality });
-export type OwnQuality = v.InferOutput<typeof OwnQualitySchema>;
 
 /** Steps that can be switched off and on again without being forgotten. */
 const PREP_STEPS = ['turn', 'straighten', 'crop', 'frames', 'tone', 'sharpness', 'ground'] as const;
