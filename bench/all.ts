@@ -1,13 +1,16 @@
 import { benchCore } from './core.ts';
 import { benchInterface } from './interface.ts';
+import { benchLikeness } from './likeness.ts';
 import { benchMany, benchPictures } from './pictures.ts';
+import { benchRuns } from './runs.ts';
 import { benchScript } from './script-size.ts';
 import { benchShelf } from './shelf.ts';
 import { openWorld } from './world.ts';
 
 /**
  * Each figure is a ratio against the bare library or the raw query in the same run on the same files, or a time on
- * this machine. Nothing is asserted. `npm run bench -- shelf` runs one part; `many` is run only when it is named.
+ * this machine. Nothing is asserted. `npm run bench -- shelf` runs one part; `many` and `runs` take
+ * minutes and are run only when they are named.
  */
 const PARTS = {
   core: () => benchCore(),
@@ -16,8 +19,10 @@ const PARTS = {
   shelf: inWorld(benchShelf),
   interface: () => benchInterface(),
   many: inWorld((world) => benchMany(world, 200)),
+  runs: inWorld((world) => benchRuns(world, 200)),
+  likeness: inWorld(benchLikeness),
 } as const;
-const USUAL = ['core', 'script', 'pictures', 'shelf', 'interface'];
+const USUAL = ['core', 'script', 'pictures', 'likeness', 'shelf', 'interface'];
 
 function inWorld(work: (world: Awaited<ReturnType<typeof openWorld>>) => Promise<void>) {
   return async () => {

@@ -6,7 +6,7 @@ import { atMost } from '../server/at-once.ts';
 import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
 import { makeCut } from '../server/imaging/cut.ts';
 import { millis, peakMemory, say, timeOf, times } from './measure.ts';
-import { type BenchWorld, paintOriginals } from './world.ts';
+import { type BenchWorld, grainedOriginals, paintOriginals } from './world.ts';
 
 const AT_ONCE = 2;
 const LARGE = { width: 6000, height: 4000 };
@@ -21,7 +21,7 @@ export async function benchPictures(world: BenchWorld): Promise<void> {
 
 /** As many files as a whole card of a camera; only asked for by name, since painting them takes a while. */
 export async function benchMany(world: BenchWorld, count: number): Promise<void> {
-  const originals = await paintOriginals(world.folder, count, MIDDLE);
+  const originals = await grainedOriginals(world.folder, count, MIDDLE);
   await takingIn(world, `${count} files of 12 megapixels`, originals, 'aim: at most 1.25');
 }
 
@@ -131,10 +131,13 @@ async function cutting(originals: readonly string[]): Promise<void> {
   say('most memory of this process while making them (aim: under 700 MB)', `${peak} MB`);
 }
 
+/** As many files as a browser sends at once. */
+const FILES_AT_ONCE = 3;
+
 async function allOf(
   paths: readonly string[],
   work: (path: string, number: number) => Promise<void>,
 ): Promise<void> {
-  const inTurn = atMost(AT_ONCE);
+  const inTurn = atMost(FILES_AT_ONCE);
   await Promise.all(paths.map((path, number) => inTurn(() => work(path, number))));
 }

@@ -2,6 +2,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
+import sharp from 'sharp';
 import { seeded } from '../demo/painter/random.ts';
 import { render } from '../demo/painter/render.ts';
 import { paintScene } from '../demo/painter/scene.ts';
@@ -34,6 +35,31 @@ export async function openWorld(): Promise<BenchWorld> {
     await rm(folder, { recursive: true, force: true });
   };
   return { context, folder, close };
+}
+
+/**
+ * Originals of one size, each another in every pixel, and quick to make: a few paintings, each shifted, lit and grained
+ * anew.
+ */
+export async function grainedOriginals(
+  folder: string,
+  count: number,
+  size: { readonly width: number; readonly height: number },
+): Promise<readonly string[]> {
+  const BASES = 4;
+  const bases = await paintOriginals(folder, BASES, { width: size.width + 200, height: size.height + 200 });
+  const paths: string[] = [];
+  for (let number = 0; number < count; number += 1) {
+    const path = join(folder, `grained-${number}.jpg`);
+    const base = bases[number % BASES] ?? '';
+    await sharp(base)
+      .extract({ left: (number * 13) % 200, top: (number * 29) % 200, ...size })
+      .modulate({ brightness: 0.9 + (number % 20) / 100 })
+      .jpeg({ quality: 90 })
+      .toFile(path);
+    paths.push(path);
+  }
+  return paths;
 }
 
 /** Paints originals of different content into a folder; answers their paths. */

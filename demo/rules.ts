@@ -1,4 +1,5 @@
 import type { HouseRules } from '#core/page/target.ts';
+import { PLAIN_RULES } from '#core/page/testing.ts';
 
 const SEVERITIES: HouseRules['severities'] = {
   'alt-missing': 'stops',
@@ -32,24 +33,11 @@ const PRESETS: HouseRules['cutPresets'] = [
 ];
 
 export const RESERVE_SITE: HouseRules = {
-  name: 'Reserve site',
+  ...PLAIN_RULES,
   siteAddress: 'http://reserve.localhost',
-  language: 'en-GB',
-  commercial: true,
-  creditOwnWork: false,
-  column: 720,
-  gutter: 20,
-  breakout: 960,
-  breakpoints: [480, 800, 1120],
-  stackBelow: 480,
-  proofWidths: [390, 834, 1280],
-  textSize: 18,
   cutPresets: PRESETS,
   namePattern: [{ part: 'subject' }, { part: 'place' }],
   weightBudget: 900_000,
-  leastLettersBeside: 20,
-  quality: { avif: 55, webp: 78, jpeg: 80 },
-  likeness: 985,
   severities: SEVERITIES,
 };
 

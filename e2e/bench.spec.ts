@@ -283,7 +283,7 @@ test('what was made of a piece is told by the page that needs it, and what nothi
   await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible();
   await page.goto('/pages/demo-page-1');
   await page.locator('.placed').first().click();
-  await page.getByRole('link', { name: 'Prepare it' }).click();
+  await page.getByRole('link', { name: 'Prepare it', exact: true }).click();
   const row = rowOf(page, 'Made');
   await expect(row.getByText(/^\d+ files?, [\d.]+ [kM]B, for /)).toBeVisible();
   await row.getByRole('button', { name: 'Show each file' }).click();

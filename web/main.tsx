@@ -5,6 +5,7 @@ import '@fontsource/ibm-plex-mono/400.css';
 import '@fontsource/ibm-plex-mono/500.css';
 import './theme/tokens.css';
 import './theme/base.css';
+import './theme/narrow.css';
 import './ui/ui.css';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { Tooltip } from 'radix-ui';

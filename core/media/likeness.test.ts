@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type Luma, likenessOf } from './likeness.ts';
+import { qualityAtBytes, sampleAt } from './curve-point.ts';
+import { type Luma, likenessOf, lumaOf } from './likeness.ts';
 import { nextQuality, QUALITY_RANGE, type Sample, smallestAlike } from './smallest.ts';
 
 function luma(width: number, height: number, at: (x: number, y: number) => number): Luma {
@@ -117,5 +118,49 @@ describe('the smallest file that looks the same', () => {
   it('is the most alike one where none is alike enough, and nothing without samples', () => {
     expect(smallestAlike(searched(encoder(40), 0.985, 8), 0.985)?.quality).toBe(QUALITY_RANGE.most);
     expect(smallestAlike([], 0.985)).toBeUndefined();
+  });
+});
+
+describe('a point on the curve', () => {
+  const samples: readonly Sample[] = [
+    { quality: 90, bytes: 300, likeness: 0.99 },
+    { quality: 50, bytes: 100, likeness: 0.9 },
+    { quality: 70, bytes: 160, likeness: 0.96 },
+  ];
+
+  it('that was measured is itself, and one between two lies between them', () => {
+    expect(sampleAt(samples, 70)).toEqual({ quality: 70, bytes: 160, likeness: 0.96 });
+    expect(sampleAt(samples, 60)).toMatchObject({ quality: 60, bytes: 130 });
+    expect(sampleAt(samples, 60)?.likeness).toBeCloseTo(0.93, 10);
+  });
+
+  it('outside what was measured is thought to be like the nearest', () => {
+    expect(sampleAt(samples, 20)).toEqual({ quality: 20, bytes: 100, likeness: 0.9 });
+    expect(sampleAt(samples, 99)).toEqual({ quality: 99, bytes: 300, likeness: 0.99 });
+    expect(sampleAt([], 50)).toBeUndefined();
+  });
+
+  it('is found by its weight, within what was measured', () => {
+    expect([0, 100, 130, 160, 230, 999].map((bytes) => qualityAtBytes(samples, bytes))).toEqual([
+      50, 50, 60, 70, 80, 90,
+    ]);
+    expect(qualityAtBytes([], 100)).toBeUndefined();
+  });
+
+  it('is the same quality again when it is found by the weight it is thought to have', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 50, max: 90 }), (quality) => {
+        const found = qualityAtBytes(samples, sampleAt(samples, quality)?.bytes ?? 0) ?? 0;
+        expect(Math.abs(found - quality)).toBeLessThanOrEqual(1);
+      }),
+    );
+  });
+});
+
+describe('brightness', () => {
+  it('weighs red, green and blue as BT.601 does, and leaves alpha out', () => {
+    const pixels = Uint8Array.from([255, 0, 0, 9, 0, 255, 0, 9, 0, 0, 255, 9, 255, 255, 255, 9]);
+    expect([...lumaOf(pixels, { width: 4, height: 1 }, 4).values]).toEqual([76, 150, 29, 255]);
+    expect([...lumaOf(Uint8Array.from([7, 0, 200, 0]), { width: 2, height: 1 }, 2).values]).toEqual([7, 200]);
   });
 });

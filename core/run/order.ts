@@ -53,3 +53,21 @@ export const RunOrderSchema = v.strictObject({
   rows: v.record(id, RowChoiceSchema),
 });
 export type RunOrder = v.InferOutput<typeof RunOrderSchema>;
+
+/** The order that does nothing yet, for a target. */
+export function plainOrder(targetId: string, pieces: readonly string[]): RunOrder {
+  return {
+    pieces: [...pieces],
+    targetId,
+    sizes: [],
+    portrait: null,
+    sharp: false,
+    formats: ['avif', 'jpeg'],
+    quality: null,
+    recipe: null,
+    naming: null,
+    folder: null,
+    into: 'shelf',
+    rows: {},
+  };
+}

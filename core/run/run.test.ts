@@ -7,7 +7,7 @@ import { nameFault } from '../naming/names.ts';
 import { replacedInStem, replacedInText } from '../naming/search-replace.ts';
 import { examplePiece, PLAIN_RULES } from '../page/testing.ts';
 import type { LabelPatch } from '../rights/label.ts';
-import type { RunOrder } from './order.ts';
+import { plainOrder, type RunOrder } from './order.ts';
 import { planRun, type RunPiece } from './plan.ts';
 import { maybeSizeWish, type SizeWish, saySizeWish } from './size-wish.ts';
 import { sayRunWarning } from './warning.ts';
@@ -33,18 +33,10 @@ function piece(
 
 function order(pieces: readonly RunPiece[], change: Partial<RunOrder> = {}): RunOrder {
   return {
-    pieces: pieces.map(({ id }) => id),
-    targetId: 'reserve',
-    sizes: [],
-    portrait: null,
-    sharp: false,
-    formats: ['avif', 'jpeg'],
-    quality: null,
-    recipe: null,
-    naming: null,
-    folder: null,
-    into: 'shelf',
-    rows: {},
+    ...plainOrder(
+      'reserve',
+      pieces.map(({ id }) => id),
+    ),
     ...change,
   };
 }

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { type Asset, AssetSchema, MadeCutsSchema } from '#api/assets.ts';
 import { type Run, type RunPreview, RunPreviewSchema, RunSchema } from '#api/runs.ts';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
-import type { RunOrder } from '#core/run/order.ts';
+import { plainOrder, type RunOrder } from '#core/run/order.ts';
 import type { Context } from '../context.ts';
 import { assets, jobs, targets } from '../db/schema.ts';
 import { takeJob } from '../jobs/queue.ts';
@@ -43,21 +43,8 @@ async function change(id: string, body: object): Promise<void> {
 }
 
 function order(pieces: readonly Asset[], change: Partial<RunOrder> = {}): RunOrder {
-  return {
-    pieces: pieces.map(({ id }) => id),
-    targetId: 'reserve',
-    sizes: [],
-    portrait: null,
-    sharp: false,
-    formats: ['webp'],
-    quality: null,
-    recipe: null,
-    naming: null,
-    folder: null,
-    into: 'shelf',
-    rows: {},
-    ...change,
-  };
+  const ids = pieces.map(({ id }) => id);
+  return { ...plainOrder('reserve', ids), formats: ['webp'], ...change };
 }
 
 async function previewed(wish: RunOrder): Promise<RunPreview> {

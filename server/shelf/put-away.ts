@@ -2,7 +2,7 @@ import { and, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import { may, type Person } from '#api/people.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
-import { assets, cuts, looks, pins, provenance } from '../db/schema.ts';
+import { assets, cuts, likenessCurves, looks, pins, provenance } from '../db/schema.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
 import type { AssetRow } from './present.ts';
@@ -112,6 +112,7 @@ export async function emptyBin(context: Context, now: Date): Promise<number> {
       await tx.update(assets).set({ foldedInto: null }).where(eq(assets.foldedInto, id));
       for (const table of [cuts, looks, provenance, pins])
         await tx.delete(table).where(eq(table.assetId, id));
+      await tx.delete(likenessCurves).where(eq(likenessCurves.sha256, sha256));
       await tx.delete(assets).where(eq(assets.id, id));
     });
     for (const cut of made)

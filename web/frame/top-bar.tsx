@@ -5,6 +5,7 @@ import { ROLE_WORDS } from '#api/people.ts';
 import { tell } from '../api/client.ts';
 import { meQuery } from '../api/queries.ts';
 import { RunningArrivals } from '../arrivals/running.tsx';
+import { RunningRuns } from '../run/running-runs.tsx';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { useStore } from '../ui/store.ts';
 import { UndoButtons } from '../undo/undo-keys.tsx';
@@ -44,6 +45,7 @@ export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readon
         ))}
       </nav>
       <div className="bar-right">
+        <RunningRuns />
         <RunningArrivals />
         <UndoButtons />
         <button type="button" className="find-button" onClick={onFind}>

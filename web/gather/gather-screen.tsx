@@ -1,7 +1,7 @@
 import './gather.css';
 import '../label/label.css';
 import { useIsFetching, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type DragEvent, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
@@ -15,6 +15,7 @@ import { bringIn, putOnTray } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { filesOfDrop } from '../arrivals/dropped.ts';
 import { gather } from '../arrivals/gatherings.ts';
+import { holdsFiles, useDrop } from '../arrivals/use-drop.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { Button } from '../ui/button.tsx';
 import { AlbumsGroup } from './albums-group.tsx';
@@ -108,7 +109,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
       return next;
     });
   usePastedHere(ask, page?.id ?? null, folder);
-  const drop = useDrop(page?.id ?? null, folder);
+  const drop = useDropHere(page?.id ?? null, folder);
   const group = {
     question: asked.question,
     rules,
@@ -337,33 +338,14 @@ function usePastedHere(
 }
 
 /** Files and whole folders dropped anywhere here; an address dragged from another window is read. */
-function useDrop(pageId: string | null, folder: string) {
-  const [isOver, setOver] = useState(false);
+function useDropHere(pageId: string | null, folder: string) {
   const navigate = useNavigate();
-  const isTaken = (event: DragEvent) =>
-    event.dataTransfer.types.includes('Files') || event.dataTransfer.types.includes('text/uri-list');
-  return {
-    isOver,
-    handlers: {
-      onDragOver: (event: DragEvent) => {
-        if (!isTaken(event)) return;
-        event.preventDefault();
-        setOver(true);
-      },
-      onDragLeave: () => setOver(false),
-      onDrop: (event: DragEvent) => {
-        if (!isTaken(event)) return;
-        event.preventDefault();
-        setOver(false);
-        const address = event.dataTransfer.getData('text/uri-list').split('\n')[0]?.trim() ?? '';
-        if (event.dataTransfer.files.length > 0) {
-          void filesOfDrop(event.dataTransfer).then((files) =>
-            bringIn(files, folder, { pageId, wantId: null }),
-          );
-        } else if (address) {
-          navigate(`/gather?${new URLSearchParams({ ...(pageId ? { page: pageId } : {}), address })}`);
-        }
-      },
-    },
-  };
+  const isTaken = (data: DataTransfer) => holdsFiles(data) || data.types.includes('text/uri-list');
+  return useDrop(isTaken, (data) => {
+    const address = data.getData('text/uri-list').split('\n')[0]?.trim() ?? '';
+    if (data.files.length > 0)
+      void filesOfDrop(data).then((files) => bringIn(files, folder, { pageId, wantId: null }));
+    else if (address)
+      navigate(`/gather?${new URLSearchParams({ ...(pageId ? { page: pageId } : {}), address })}`);
+  });
 }

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { Target } from '#api/targets.ts';
-import { type RunOrder, RunOrderSchema } from '#core/run/order.ts';
+import { plainOrder, type RunOrder, RunOrderSchema } from '#core/run/order.ts';
 import { Store, useStore } from '../ui/store.ts';
 
 /** The run that is being put together, kept for this tab: a reload loses nothing of it. */
@@ -47,17 +47,8 @@ function plainRun(target: Target): RunOrder {
   const [first] = target.rules.cutPresets;
   const column = target.rules.cutPresets.find(({ ratio }) => ratio === null) ?? first;
   return {
-    pieces: [],
-    targetId: target.id,
+    ...plainOrder(target.id, []),
     sizes: column ? [{ by: 'preset', preset: column.id }] : [],
-    portrait: null,
     sharp: true,
-    formats: ['avif', 'jpeg'],
-    quality: null,
-    recipe: null,
-    naming: null,
-    folder: null,
-    into: 'shelf',
-    rows: {},
   };
 }

@@ -20,7 +20,7 @@ import { runPreviewQuery } from './run-queries.ts';
 import { RunTable } from './run-table.tsx';
 import { countToLookAt, listed, pictures, sayNaming, saySizes, sayTotals } from './run-words.ts';
 import { SizesCard } from './sizes-card.tsx';
-import { useDropIntoRun } from './use-drop.ts';
+import { useDropIntoRun } from './use-drop-into-run.ts';
 
 /** Many pieces in one go: what is to be done with them, and every piece before and after, before anything is done. */
 export function RunScreen() {

@@ -33,7 +33,7 @@ export function sayNaming(naming: Naming | null): string {
 }
 
 /** What a run makes, and about how heavy it will be. */
-export function sayTotals({ rows }: RunPreview, { into }: RunOrder): string {
+export function sayTotals({ rows }: RunPreview, { into }: Pick<RunOrder, 'into'>): string {
   const part = rows.filter(({ leftOut }) => leftOut === null);
   const planned = part.flatMap((row) => row.files);
   const renamed = part.filter(({ before, after }) => before.stem !== after.stem).length;

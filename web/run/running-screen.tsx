@@ -84,6 +84,7 @@ function RunButtons({ run }: { readonly run: Run }) {
         await ask(RunSchema, `/runs/${run.id}/${deed}`, { method: 'POST', body: {} }),
       );
       await queryClient.invalidateQueries({ queryKey: ['run', run.id] });
+      void queryClient.invalidateQueries({ queryKey: ['runs'] });
       if (deed === 'take-back') forgetRun(run.id);
     } catch (error) {
       toast.error(sayFailure(error));

@@ -1,6 +1,6 @@
 import './shelf.css';
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { type DragEvent, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset, AssetQuery } from '#api/assets.ts';
@@ -11,6 +11,7 @@ import { bringIn } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
+import { holdsFiles, useDrop } from '../arrivals/use-drop.ts';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName } from '../label/row.tsx';
 import { putPieces, usePiece } from '../pieces/pieces.ts';
@@ -157,7 +158,6 @@ function useOpened(id: string | null): Asset | undefined {
 
 /** Files dropped anywhere on the shelf, or chosen, go into the folder that is looked at. */
 function useTakeIn(folder: string, onOpen: (id: string) => void) {
-  const [isOver, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const take = (files: readonly FoundFile[]) =>
     bringIn(files, folder, ONTO_THE_SHELF, (arrived) => {
@@ -165,9 +165,9 @@ function useTakeIn(folder: string, onOpen: (id: string) => void) {
       if (files.length === 1) onOpen(arrived.asset.id);
       return true;
     });
-  const holdsFiles = (event: DragEvent) => event.dataTransfer.types.includes('Files');
+  const drop = useDrop(holdsFiles, (data) => void filesOfDrop(data).then(take));
   return {
-    isOver,
+    isOver: drop.isOver,
     choose: () => input.current?.click(),
     picker: (
       <input
@@ -183,19 +183,6 @@ function useTakeIn(folder: string, onOpen: (id: string) => void) {
         }}
       />
     ),
-    handlers: {
-      onDragOver: (event: DragEvent) => {
-        if (!holdsFiles(event)) return;
-        event.preventDefault();
-        setOver(true);
-      },
-      onDragLeave: () => setOver(false),
-      onDrop: (event: DragEvent) => {
-        if (!holdsFiles(event)) return;
-        event.preventDefault();
-        setOver(false);
-        void filesOfDrop(event.dataTransfer).then(take);
-      },
-    },
+    handlers: drop.handlers,
   };
 }
