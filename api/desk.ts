@@ -5,7 +5,7 @@ import { PageSummarySchema } from './pages.ts';
 /** Something that waits for a person: a sentence, why, and where it is done. */
 const ErrandSchema = v.strictObject({
   id: v.string(),
-  kind: v.picklist(['words', 'rights', 'want', 'stops', 'handed-in', 'draft']),
+  kind: v.picklist(['words', 'rights', 'want', 'stops', 'handed-in', 'draft', 'run']),
   before: v.string(),
   subject: v.string(),
   after: v.string(),

@@ -11,6 +11,7 @@ import { proofOf } from '../pages/proof.ts';
 import { summaries } from '../pages/routes.ts';
 import { readPages, type WholePage } from '../pages/store.ts';
 import { personOf } from '../people/guard.ts';
+import { haltedRuns } from '../runs/runs.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
 
@@ -33,6 +34,7 @@ export function deskRoutes(context: Context): Router {
       errands: [
         ...byDue(wholes).flatMap((whole) => pageErrands(context, whole)),
         ...(await handedIn(context, person, new Date())),
+        ...(await runErrands(context, person, new Date())),
       ],
       pages: await summaries(context, wholes),
       recent: await presentAssets(context, recent),
@@ -61,6 +63,23 @@ function pageErrands(context: Context, whole: WholePage): readonly Errand[] {
 function piecesOn(whole: WholePage) {
   const ids = new Set([...whole.doc.tray, ...placementsOf(whole.doc).map((placement) => placement.asset)]);
   return whole.assets.filter((asset) => ids.has(asset.id));
+}
+
+async function runErrands(context: Context, person: Person, now: Date): Promise<readonly Errand[]> {
+  const runs = await haltedRuns(context, person.id, now);
+  return runs.map(({ id, title, words, done, of }) => ({
+    id: `run-${id}`,
+    kind: 'run',
+    before: '',
+    subject: title,
+    after: `halted after ${done} of ${of}.`,
+    detail: words,
+    due: null,
+    action: 'Look at it',
+    address: `/shelf/runs/${id}`,
+    thumb: null,
+    count: of - done,
+  }));
 }
 
 const pageAddress = (whole: WholePage) => `/pages/${whole.row.id}`;

@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { type Asset, AssetSchema, MadeCutsSchema } from '#api/assets.ts';
+import { DeskSchema } from '#api/desk.ts';
 import { type Run, type RunPreview, RunPreviewSchema, RunSchema } from '#api/runs.ts';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { plainOrder, type RunOrder } from '#core/run/order.ts';
@@ -249,6 +250,8 @@ describe('a run that is cut short', () => {
     await workOne(full);
     expect(await readBack(id)).toMatchObject({ state: 'stopped', done: 0 });
     expect((await readBack(id)).words).toContain('no room left');
+    const { errands } = v.parse(DeskSchema, (await server.ask('/api/desk')).body);
+    expect(errands.map(({ address }) => address)).toContain(`/shelf/runs/${id}`);
     await deed(id, 'go-on');
     await workOne(server.context);
     expect(await readBack(id)).toMatchObject({ state: 'done', done: 4 });

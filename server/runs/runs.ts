@@ -181,6 +181,24 @@ export async function recentRuns(context: Context, personId: string, now: Date):
   );
 }
 
+/** A person's runs that halted by themselves and wait to go on; one that a person stopped is that person's own affair. */
+export async function haltedRuns(context: Context, personId: string, now: Date): Promise<RunSummary[]> {
+  const runs = await recentRuns(context, personId, now);
+  const halted = await context.db
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(
+      and(
+        eq(jobs.kind, RUN),
+        eq(jobs.createdBy, personId),
+        inArray(jobs.state, ['failed', 'stopped']),
+        eq(jobs.stopAsked, false),
+      ),
+    );
+  const ids = new Set(halted.map(({ id }) => id));
+  return runs.filter(({ id, done, refused, undone, of }) => ids.has(id) && done + refused + undone < of);
+}
+
 export async function readRun(context: Context, jobId: string, personId: string, now: Date): Promise<Run> {
   const job = await runJob(context, jobId, personId);
   const steps = await context.db

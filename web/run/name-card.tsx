@@ -28,25 +28,21 @@ export function NameCard({ order, change, rules, preview }: NameCardProps) {
   return (
     <section className="card" aria-labelledby="run-names">
       <h2 id="run-names">Names</h2>
-      <Field name="Names">
-        {(control) => (
-          <select
-            {...control}
-            className="input"
-            value={wayOf(naming)}
-            onChange={(event) => {
-              const way = WAYS.find(([one]) => one === event.target.value);
-              if (way) choose(way[0]);
-            }}
-          >
-            {WAYS.map(([way, says]) => (
-              <option key={way} value={way}>
-                {says}
-              </option>
-            ))}
-          </select>
-        )}
-      </Field>
+      <select
+        className="input"
+        aria-label="Names"
+        value={wayOf(naming)}
+        onChange={(event) => {
+          const way = WAYS.find(([one]) => one === event.target.value);
+          if (way) choose(way[0]);
+        }}
+      >
+        {WAYS.map(([way, says]) => (
+          <option key={way} value={way}>
+            {says}
+          </option>
+        ))}
+      </select>
       {naming?.by === 'pattern' ? (
         <>
           <PatternParts
