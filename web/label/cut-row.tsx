@@ -4,7 +4,7 @@ import type { Asset } from '#api/assets.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import { guessBytes, sayBytes } from '#core/media/weight.ts';
 import { shownWidth } from '#core/page/layout.ts';
-import { planPicture } from '#core/page/picture.ts';
+import { planPicture, recipeHere } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
@@ -38,7 +38,7 @@ export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
       }
     >
       {use && isEditable ? <RatioChips rules={rules} use={use} /> : null}
-      {use?.placement.ratio && isEditable ? <FillOrFit use={use} /> : null}
+      {use && isEditable && isReshaped(asset, use) ? <FillOrFit use={use} /> : null}
       {use && isEditable ? <OnlyHere asset={asset} use={use} /> : null}
       <p>
         {use
@@ -66,6 +66,12 @@ function sayCut(asset: Asset, rules: HouseRules, use: Use): string {
     return `${shape} from ${asset.width} × ${asset.height}. Shown ${shown} px wide, so it is enlarged ${(shown / plan.cutSize.width).toFixed(1)} times.`;
   }
   return `${shape} from ${asset.width} × ${asset.height}. ${shown} px, up to ${widest} for sharp screens, about ${weight} as ${plan.formats[0].toUpperCase()}.`;
+}
+
+/** Whether it stands in a shape that is not its own, so that there are two ways for it to do so. */
+function isReshaped(asset: Asset, { placement }: Use): boolean {
+  if (placement.ratio === null) return false;
+  return placement.ground !== null || recipeHere(placement, pieceOf(asset)).crop !== null;
 }
 
 function RatioChips({ rules, use }: { readonly rules: HouseRules; readonly use: Use }) {
