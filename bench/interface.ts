@@ -6,7 +6,7 @@ import { millis, say } from './measure.ts';
 const ORIGIN = process.env.PLACARD_ORIGIN ?? `http://localhost:${process.env.PORT ?? 4400}`;
 const FRAME_MILLIS = 1000 / 60;
 
-/** Typing, scrolling and dropping in a real browser, on a Placard that runs at PLACARD_ORIGIN with its demo. */
+/** Typing, preparing, scrolling and dropping in a real browser, on a Placard that runs at PLACARD_ORIGIN with its demo. */
 export async function benchInterface(): Promise<void> {
   const isThere = await fetch(ORIGIN).then(
     () => true,
@@ -29,6 +29,7 @@ export async function benchInterface(): Promise<void> {
       data: { email: 'mara@saltmere.example', password: 'saltmere-2026' },
     });
     await typing(page);
+    await preparing(page);
     await scrolling(page);
     await dropping(page);
   } finally {
@@ -87,6 +88,53 @@ async function handled(page: Page, work: () => Promise<void>): Promise<number[]>
   });
   await work();
   return page.evaluate(() => Reflect.get(window, 'benchTimes') as number[]);
+}
+
+/** The Bench on an original of 24 megapixels: how soon it is to be seen, and frames while a slider and a frame are moved. */
+async function preparing(page: Page): Promise<void> {
+  const { assets } = await (await page.request.get(`${ORIGIN}/api/assets?leastWidth=6000&kind=photo`)).json();
+  const id: string = assets[0].id;
+  await page.goto(`${ORIGIN}/shelf?piece=${id}`);
+  const link = page.getByRole('link', { name: 'Prepare it' });
+  await link.waitFor();
+  await page.waitForTimeout(800);
+  const start = performance.now();
+  await link.click();
+  await page.locator('.stage-picture .prepared img').waitFor();
+  await page.locator('.stage-picture .prepared img').evaluate((image: HTMLImageElement) => image.decode());
+  say(
+    'the Bench from pressing to the picture on its stage (aim: under 400 ms)',
+    millis(performance.now() - start),
+  );
+  await page.waitForTimeout(800);
+  const bare = await framesDuring(page, () => page.waitForTimeout(2000));
+  const dragged = async (box: { x: number; y: number } | null, byX: number) => {
+    if (!box) throw new Error('There is nothing to drag at the Bench.');
+    await page.mouse.move(box.x, box.y);
+    await page.mouse.down();
+    for (let at = 0; at < 100; at += 1) {
+      await page.mouse.move(box.x + byX * Math.sin(at / 8), box.y);
+      await page.waitForTimeout(16);
+    }
+    await page.keyboard.press('Escape');
+  };
+  const middleOf = (box: { x: number; y: number; width: number; height: number } | null) =>
+    box && { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const slider = middleOf(await page.getByRole('slider', { name: 'Light' }).boundingBox());
+  const toned = await framesDuring(page, () => dragged(slider, 25));
+  await page.mouse.move(slider?.x ?? 0, slider?.y ?? 0);
+  await page.mouse.up();
+  const frame = await page.getByRole('button', { name: /^Frame: / }).boundingBox();
+  const framed = await framesDuring(page, () => dragged(frame && { x: frame.x + 40, y: frame.y + 40 }, 60));
+  await page.mouse.up();
+  for (const [what, { perSecond, late }] of [
+    ['a tone slider', toned],
+    ['a frame', framed],
+  ] as const)
+    say(
+      `dragging ${what} on 24 megapixels, frames against standing still`,
+      `${perSecond.toFixed(0)} a second against ${bare.perSecond.toFixed(0)}, ${Math.round(late * 100)}% late`,
+    );
 }
 
 async function scrolling(page: Page): Promise<void> {
