@@ -47,7 +47,7 @@ const env = {
   PLACARD_DEMO_SHARE: process.env.PLACARD_DEMO_SHARE ?? '0.12',
   PLACARD_OUTSIDE_SHARE: '0.4',
   PORT: String(PORT),
-  LOG_LEVEL: 'fatal',
+  LOG_LEVEL: 'error',
 };
 let services = await startServices({ env, port: PORT });
 

@@ -1,13 +1,15 @@
 // npm test: everything that has to hold, in the order in which it is quickest to know, on ports and folders of its
 // own. Ends in one line, "N passed, N failed".
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureNodeModules, ensureNodeVersion, ensurePrograms, root, say } from './lib/machine.mjs';
 import { startDatabase, stopDatabase } from './lib/mariadb.mjs';
 
 const DATABASE_PORT = 4516;
 const folder = join(root, 'var', 'test');
+/** Most characters that are printed of one failed test's screen. */
+const MOST_SEEN = 8000;
 const only = process.argv.slice(2);
 
 ensureNodeVersion();
@@ -72,8 +74,19 @@ function run(step) {
     env: { ...env, ...(report ? { TEST_REPORT: report } : {}) },
   });
   const ok = done.status === 0;
+  if (!ok && program === 'playwright') sayLastSeen();
   const counts = report ? countsOf(report, ok) : { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
   return { ok, counts };
+}
+
+/** What stood on the screen when an interface test failed; elsewhere nobody can look at it afterwards. */
+function sayLastSeen() {
+  const results = join(root, 'test-results');
+  if (!existsSync(results)) return;
+  for (const test of readdirSync(results)) {
+    const context = join(results, test, 'error-context.md');
+    if (existsSync(context)) say(`\n-- ${test}\n${readFileSync(context, 'utf8').slice(0, MOST_SEEN)}`);
+  }
 }
 
 /** Counts of a report; a step that failed without saying how counts as one failure. */

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
-import { type Logger, pino } from 'pino';
+import type { Logger } from 'pino';
 import type { Config } from './config.ts';
 import { type Connection, connect, type Database } from './db/connection.ts';
 import { applyMigrations } from './db/migrate.ts';
@@ -9,6 +9,7 @@ import { settings } from './db/schema.ts';
 import { type LikenessTool, likenessTool } from './imaging/likeness/pool.ts';
 import { keepMemoryFlat } from './imaging/memory.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
+import { makeLog } from './log.ts';
 import { makeOutbound, type Outbound } from './outbound/outbound.ts';
 import { type Signatures, signatures } from './signatures.ts';
 import { bucketStorage } from './storage/bucket.ts';
@@ -46,7 +47,7 @@ export async function openContext(config: Config): Promise<Context> {
     likeness: likenessTool(),
     signatures: signatures(secret),
     secret,
-    log: pino({ level: process.env.LOG_LEVEL ?? 'warn' }),
+    log: makeLog(process.env.LOG_LEVEL ?? 'warn'),
   };
 }
 

@@ -17,6 +17,10 @@ export function isDuplicate(error: unknown): boolean {
   return codesOf(error).includes('ER_DUP_ENTRY');
 }
 
+export function isDeadlock(error: unknown): boolean {
+  return codesOf(error).includes('ER_LOCK_DEADLOCK');
+}
+
 /** Drizzle wraps the driver's error as its cause, and a pool may wrap several. */
 function codesOf(error: unknown): readonly string[] {
   const codes: string[] = [];

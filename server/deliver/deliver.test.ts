@@ -15,6 +15,7 @@ import { workOne } from '../jobs/worker.ts';
 import { readPage } from '../pages/store.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
 import { writeBundle } from './bundle.ts';
+import { TAKE_AWAY } from './take-away.ts';
 
 let server: TestServer;
 let pageId: string;
@@ -173,10 +174,13 @@ describe('taking a page away', () => {
   it('is taken over when its worker died, and given to one worker only', async () => {
     const { id } = v.parse(JobSchema, (await order()).body);
     const now = new Date();
-    const [first, second] = await Promise.all([takeJob(server.context, now), takeJob(server.context, now)]);
+    const [first, second] = await Promise.all([
+      takeJob(server.context, [TAKE_AWAY], now),
+      takeJob(server.context, [TAKE_AWAY], now),
+    ]);
     expect([first?.id, second?.id].filter(Boolean)).toEqual([id]);
-    expect(await takeJob(server.context, now)).toBeUndefined();
-    const later = await takeJob(server.context, new Date(now.getTime() + LEASE_MILLIS + 1000));
+    expect(await takeJob(server.context, [TAKE_AWAY], now)).toBeUndefined();
+    const later = await takeJob(server.context, [TAKE_AWAY], new Date(now.getTime() + LEASE_MILLIS + 1000));
     expect(later?.id).toBe(id);
     await server.context.db.update(jobs).set({ state: 'stopped' }).where(eq(jobs.id, id));
   });

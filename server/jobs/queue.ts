@@ -32,16 +32,25 @@ export async function addJob(
   return id;
 }
 
-/** Takes the next job that waits, or whose worker died. Many workers may ask at once; each gets another. */
-export async function takeJob(context: Context, now: Date): Promise<JobRow | undefined> {
+/**
+ * Takes the next job of these kinds that waits, or whose worker died. Many workers may ask at once; each gets another.
+ */
+export async function takeJob(
+  context: Context,
+  kinds: readonly string[],
+  now: Date,
+): Promise<JobRow | undefined> {
   return context.db.transaction(async (tx) => {
     const [row] = await tx
       .select()
       .from(jobs)
       .where(
-        or(
-          eq(jobs.state, 'waiting'),
-          and(eq(jobs.state, 'running'), or(isNull(jobs.leaseUntil), lt(jobs.leaseUntil, now))),
+        and(
+          inArray(jobs.kind, [...kinds]),
+          or(
+            eq(jobs.state, 'waiting'),
+            and(eq(jobs.state, 'running'), or(isNull(jobs.leaseUntil), lt(jobs.leaseUntil, now))),
+          ),
         ),
       )
       .orderBy(asc(jobs.createdAt))

@@ -1,3 +1,4 @@
+import { setTimeout } from 'node:timers/promises';
 import type { Context } from '../context.ts';
 import { isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
@@ -17,18 +18,18 @@ const IDLE_MILLIS = 250;
 /** Well under the lease, so that one lost heartbeat does not hand the job to another worker. */
 const HEARTBEAT_MILLIS = 2000;
 
-/** Works jobs one after the other until `signal` aborts. */
+/**
+ * Works jobs until `signal` aborts: those of one kind one after the other, and each kind beside the others, so that a
+ * picture that is gathered does not wait for a run over thousands.
+ */
 export async function workJobs(context: Context, signal: AbortSignal): Promise<void> {
-  let tidyAt = 0;
+  const lanes = Object.keys(KINDS).map((kind) => workLane(context, kind, signal));
+  await Promise.all([...lanes, tidyNowAndThen(context, signal)]);
+}
+
+async function workLane(context: Context, kind: string, signal: AbortSignal): Promise<void> {
   while (!signal.aborted) {
-    if (Date.now() >= tidyAt) {
-      const isMore = await tidy(context, new Date()).catch((error: unknown) => {
-        context.log.warn({ err: error }, 'tidying up did not work');
-        return false;
-      });
-      tidyAt = Date.now() + (isMore ? IDLE_MILLIS : TIDY_MILLIS);
-    }
-    const worked = await workOne(context).catch((error: unknown) => {
+    const worked = await workOne(context, [kind]).catch((error: unknown) => {
       if (!isDatabaseGone(error)) context.log.error({ err: error }, 'a job could not be taken');
       return false;
     });
@@ -36,9 +37,22 @@ export async function workJobs(context: Context, signal: AbortSignal): Promise<v
   }
 }
 
-/** Takes and works one job; false when none waits. */
-export async function workOne(context: Context): Promise<boolean> {
-  const job = await takeJob(context, new Date());
+async function tidyNowAndThen(context: Context, signal: AbortSignal): Promise<void> {
+  while (!signal.aborted) {
+    const isMore = await tidy(context, new Date()).catch((error: unknown) => {
+      context.log.warn({ err: error }, 'tidying up did not work');
+      return false;
+    });
+    await pause(isMore ? IDLE_MILLIS : TIDY_MILLIS, signal);
+  }
+}
+
+/** Takes and works one job of these kinds; false when none waits. */
+export async function workOne(
+  context: Context,
+  kinds: readonly string[] = Object.keys(KINDS),
+): Promise<boolean> {
+  const job = await takeJob(context, kinds, new Date());
   if (!job) return false;
   const work = KINDS[job.kind];
   const stopping = new AbortController();
@@ -80,13 +94,6 @@ async function endFailed(context: Context, job: JobRow, error: unknown): Promise
 }
 
 function pause(millis: number, signal: AbortSignal): Promise<void> {
-  return new Promise((resolve) => {
-    const timer = setTimeout(done, millis);
-    function done() {
-      clearTimeout(timer);
-      signal.removeEventListener('abort', done);
-      resolve();
-    }
-    signal.addEventListener('abort', done, { once: true });
-  });
+  // Its own signal ends the wait early; that is no fault.
+  return setTimeout(millis, undefined, { signal }).catch(() => undefined);
 }

@@ -15,7 +15,7 @@ import { workOne } from '../jobs/worker.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
 import { originalKey } from '../storage/storage.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
-import { run } from './work.ts';
+import { RUN, run } from './work.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -204,7 +204,7 @@ describe('a run that is cut short', () => {
 
   it('goes on where it was when its worker died, and does nothing twice', async () => {
     const { id } = await begin(order(pieces, { sizes: [WIDE], folder: 'killed' }));
-    const job = await takeJob(server.context, new Date());
+    const job = await takeJob(server.context, [RUN], new Date());
     if (!job) throw new Error('no job waits');
     let reports = 0;
     const dying = run(server.context, job, {
