@@ -17,7 +17,7 @@ const PARTS = {
   script: () => benchScript(),
   pictures: inWorld(benchPictures),
   shelf: inWorld(benchShelf),
-  interface: () => benchInterface(),
+  interface: inWorld(benchInterface),
   many: inWorld((world) => benchMany(world, 200)),
   runs: inWorld((world) => benchRuns(world, 200)),
   likeness: inWorld(benchLikeness),

@@ -1,13 +1,16 @@
+import { appendFile, copyFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Block } from '#core/page/model.ts';
 import { examplePlacement, paragraph } from '#core/page/testing.ts';
 import { millis, say } from './measure.ts';
+import { type BenchWorld, grainedOriginals } from './world.ts';
 
 const ORIGIN = process.env.PLACARD_ORIGIN ?? `http://localhost:${process.env.PORT ?? 4400}`;
 const FRAME_MILLIS = 1000 / 60;
 
 /** Typing, preparing, scrolling and dropping in a real browser, on a Placard that runs at PLACARD_ORIGIN with its demo. */
-export async function benchInterface(): Promise<void> {
+export async function benchInterface({ folder }: Pick<BenchWorld, 'folder'>): Promise<void> {
   const isThere = await fetch(ORIGIN).then(
     () => true,
     () => false,
@@ -31,7 +34,7 @@ export async function benchInterface(): Promise<void> {
     await typing(page);
     await preparing(page);
     await scrolling(page);
-    await dropping(page);
+    await dropping(page, folder);
   } finally {
     await browser.close();
   }
@@ -156,34 +159,47 @@ async function scrolling(page: Page): Promise<void> {
   );
 }
 
-async function dropping(page: Page): Promise<void> {
+async function dropping(page: Page, folder: string): Promise<void> {
+  const files = await manyFiles(folder, 200);
   await page.goto(`${ORIGIN}/gather`);
   await page.getByRole('region', { name: 'Commonfield' }).waitFor();
-  await page.evaluate(() => {
-    const transfer = new DataTransfer();
-    for (let at = 0; at < 200; at += 1) {
-      const bytes = new Uint8Array(4_000_000);
-      bytes.fill(at + 1, 0, 64);
-      transfer.items.add(new File([bytes], `P119${at}.JPG`, { type: 'image/jpeg', lastModified: at }));
-    }
-    Object.assign(window, { benchFiles: transfer });
-  });
   await page.waitForTimeout(1500);
   const bare = await framesDuring(page, () => page.waitForTimeout(2000));
   const ours = await framesDuring(page, async () => {
-    await page.evaluate(() => {
-      const transfer = Reflect.get(window, 'benchFiles') as DataTransfer;
-      document
-        .querySelector('.gather')
-        ?.dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));
-    });
-    await page.waitForTimeout(5000);
+    await page.locator('input[type=file]').first().setInputFiles(files);
+    await page.waitForTimeout(10_000);
   });
+  const coming = page.getByRole('region', { name: 'Coming in' });
+  const settled = await coming.getByRole('status').textContent();
   await page.getByRole('button', { name: 'Stop all' }).click();
+  await page.waitForTimeout(2000);
+  await throwAway(page, files);
   say(
-    '200 files dropped at once, frames against standing still',
+    `200 files of 12 megapixels at once (${settled} in), frames against standing still`,
     `${ours.perSecond.toFixed(0)} a second against ${bare.perSecond.toFixed(0)}, ${Math.round(ours.late * 100)}% late`,
   );
+}
+
+/** Files of which each is another, by its last bytes; a reader of pictures passes over those. */
+async function manyFiles(folder: string, count: number): Promise<readonly string[]> {
+  const originals = await grainedOriginals(folder, 8, { width: 4243, height: 2828 });
+  return Promise.all(
+    Array.from({ length: count }, async (_, at) => {
+      const path = join(folder, `P119-${Date.now()}-${at}.JPG`);
+      await copyFile(originals[at % originals.length] ?? '', path);
+      await appendFile(path, `${Date.now()} ${at}`);
+      return path;
+    }),
+  );
+}
+
+/** Leaves the shelf as it was. */
+async function throwAway(page: Page, files: readonly string[]): Promise<void> {
+  const names = new Set(files.map((path) => basename(path)));
+  const { assets } = await (await page.request.get(`${ORIGIN}/api/assets?order=newest&limit=200`)).json();
+  for (const asset of assets)
+    if (names.has(asset.originalName))
+      await page.request.delete(`${ORIGIN}/api/assets/${asset.id}`, { headers: { origin: ORIGIN } });
 }
 
 interface Frames {

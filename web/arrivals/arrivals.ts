@@ -42,6 +42,9 @@ const CUT_MILLIS = 8000;
 const LIMIT_BYTES = 150_000_000;
 /** Progress is shown at most this often, or many files at once would hold up the screen. */
 const SHOW_MILLIS = 120;
+const BEGUN_AT_ONCE = 10;
+/** So often at most do screens ask again for what they show, while files come in. */
+const ASK_MILLIS = 1500;
 
 export const arrivals = new Store<readonly Arrival[]>([]);
 
@@ -60,17 +63,34 @@ export function bringIn(
   to: Destination,
   onArrived: OnArrived | null = null,
 ): void {
-  for (const { file, folder: inside } of files) {
+  const kept = files.map(({ file, folder: inside }): KeptFile => {
     const into = [folder, inside].filter(Boolean).join('/');
-    const kept = { id: crypto.randomUUID(), file, folder: into, to };
-    if (file.size > LIMIT_BYTES || file.size === 0) {
-      show(kept, 'refused', sayUnfit(file));
-      continue;
+    return { id: crypto.randomUUID(), file, folder: into, to };
+  });
+  void bringInByAndBy(kept, onArrived);
+}
+
+/** A few at a time: to ask hundreds of files for their size, and hold them all, would keep the screen from drawing. */
+async function bringInByAndBy(files: readonly KeptFile[], onArrived: OnArrived | null): Promise<void> {
+  for (let from = 0; from < files.length; from += BEGUN_AT_ONCE) {
+    const some = files.slice(from, from + BEGUN_AT_ONCE);
+    const lines = some.map((one) =>
+      isFit(one.file) ? lineOf(one, 'waiting', 'Waits') : lineOf(one, 'refused', sayUnfit(one.file)),
+    );
+    arrivals.update((all) => [...all, ...lines]);
+    for (const one of some.filter(({ file }) => isFit(file))) {
+      const keeping = keepFile(one, () => isComing(one.id));
+      hold(one, onArrived, keeping);
     }
-    show(kept, 'waiting', 'Waits');
-    hold(kept, onArrived, keepFile(kept));
+    await new Promise((resolve) => setTimeout(resolve, 0));
   }
 }
+
+const isFit = ({ size }: File) => size > 0 && size <= LIMIT_BYTES;
+
+const SETTLED: ReadonlySet<Arrival['state']> = new Set(['in', 'refused']);
+
+const isComing = (id: string) => arrivals.state.some((one) => one.id === id && !SETTLED.has(one.state));
 
 function sayUnfit(file: File): string {
   if (file.size === 0) return `${nameOf(file)} is empty: it has no bytes. Copy it again from where it came.`;
@@ -96,7 +116,8 @@ function hold(kept: KeptFile, onArrived: OnArrived | null, keeping: Promise<void
     await new Promise<void>((release) => {
       const entry = { ...kept, onArrived, keeping: keeping ?? Promise.resolve(), release };
       known.set(kept.id, entry);
-      if (!arrivals.state.some(({ id }) => id === kept.id)) show(kept, 'waiting', 'Goes on where it stopped');
+      if (!arrivals.state.some(({ id }) => id === kept.id))
+        arrivals.update((all) => [...all, lineOf(kept, 'waiting', 'Goes on where it stopped')]);
       waiting.push(entry);
       pump();
     });
@@ -106,18 +127,8 @@ function hold(kept: KeptFile, onArrived: OnArrived | null, keeping: Promise<void
   else void work();
 }
 
-function show({ id, file, folder }: KeptFile, state: Arrival['state'], sentence: string): void {
-  const fresh: Arrival = {
-    id,
-    name: nameOf(file),
-    bytes: file.size,
-    sent: 0,
-    state,
-    sentence,
-    assetId: null,
-    folder,
-  };
-  arrivals.update((all) => [...all.filter((one) => one.id !== id), fresh]);
+function lineOf({ id, file, folder }: KeptFile, state: Arrival['state'], sentence: string): Arrival {
+  return { id, name: nameOf(file), bytes: file.size, sent: 0, state, sentence, assetId: null, folder };
 }
 
 const nameOf = (file: File) => file.name || 'pasted picture';
@@ -254,7 +265,7 @@ async function arrive(entry: Waiting, upload: Upload): Promise<void> {
     putPieces([arrived.asset]);
     if (!onArrived?.(arrived) && to.pageId) await putOnTray(to.pageId, [arrived.asset.id], to.wantId);
     change(id, { state: 'in', sentence: arrived.sentence, assetId: arrived.asset.id });
-    for (const key of ['shelf', 'folders', 'desk']) void queryClient.invalidateQueries({ queryKey: [key] });
+    askAgain();
     settle(id);
   } catch (error) {
     if (isPassing(error)) failed(entry, error);
@@ -263,6 +274,21 @@ async function arrive(entry: Waiting, upload: Upload): Promise<void> {
       settle(id);
     }
   }
+}
+
+let askedAt = Number.NEGATIVE_INFINITY;
+let isAskingSoon = false;
+
+/** Screens ask again for what they show: at once, and then no oftener than the limit while many files come in. */
+function askAgain(): void {
+  if (isAskingSoon) return;
+  isAskingSoon = true;
+  const wait = Math.max(0, askedAt + ASK_MILLIS - performance.now());
+  setTimeout(() => {
+    isAskingSoon = false;
+    askedAt = performance.now();
+    for (const key of ['shelf', 'folders', 'desk']) void queryClient.invalidateQueries({ queryKey: [key] });
+  }, wait);
 }
 
 function isPassing(error: unknown): boolean {

@@ -18,9 +18,17 @@ export type KeptFile = v.InferOutput<typeof KeptSchema>;
 
 const store = createStore('placard-arrivals', 'files');
 
-/** Keeps a file until it is in. A browser that cannot keep it (no room, private window) only loses the going on. */
-export async function keepFile(kept: KeptFile): Promise<void> {
-  await set(kept.id, kept, store).catch(() => undefined);
+let lastKept: Promise<void> = Promise.resolve();
+
+/**
+ * Keeps a file until it is in, unless it is in before its turn comes: one file after the other, since a browser that
+ * copies hundreds at once stands still. One that cannot keep it (no room, private window) only loses the going on.
+ */
+export function keepFile(kept: KeptFile, isStillComing: () => boolean): Promise<void> {
+  lastKept = lastKept.then(async () => {
+    if (isStillComing()) await set(kept.id, kept, store).catch(() => undefined);
+  });
+  return lastKept;
 }
 
 export async function forgetFile(id: string): Promise<void> {
