@@ -12,6 +12,7 @@ export const CropRectSchema = v.strictObject({
 /** What was found on a file when it came in. Each is a fact; `sayCondition` makes it a sentence. */
 export const ConditionSchema = v.variant('code', [
   v.strictObject({ code: v.literal('turned') }),
+  v.strictObject({ code: v.literal('drawing') }),
   v.strictObject({ code: v.literal('print-colours') }),
   v.strictObject({ code: v.literal('wide-colours'), profile: v.string() }),
   v.strictObject({ code: v.literal('unknown-colours') }),
@@ -42,6 +43,8 @@ export function sayCondition(condition: Condition): string {
   switch (condition.code) {
     case 'turned':
       return 'It was taken with the camera turned, and is shown upright.';
+    case 'drawing':
+      return 'It is a drawing, sharp at every size. Cuts of it are made as pictures.';
     case 'print-colours':
       return 'Its colours are for print (CMYK). Cuts are converted for screens (sRGB).';
     case 'wide-colours':

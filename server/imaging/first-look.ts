@@ -7,6 +7,7 @@ import { blocksShow, type GreyPicture, wasEnlarged } from '#core/media/detail.ts
 import { fitWithin, heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import { LOOK_EDGE_PX, type LookHash, lookHash } from '#core/media/lookalike.ts';
 import { THUMB_PX, VIEW_PX } from '../media/addresses.ts';
+import { densityFor } from './drawing.ts';
 import { broken, MEGAPIXEL_LIMIT, type OriginalFacts, shortName } from './read-original.ts';
 
 /** WebP quality of what screens show; what goes out has the target's own. */
@@ -37,9 +38,11 @@ export async function firstLook(path: string, saidName: string, facts: OriginalF
   const name = shortName(saidName);
   const size = { width: Math.min(VIEW_PX, facts.size.width), height: 0 };
   const shown = { width: size.width, height: heightAtWidth(facts.size, size.width) };
+  const density = facts.format === 'svg' ? await densityFor(path, shown) : undefined;
   const { data, info } = await sharp(path, {
     limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000,
     failOn: 'truncated',
+    ...(density ? { density } : {}),
   })
     .autoOrient()
     .resize({ ...shown, fit: 'fill', kernel: 'lanczos3' })

@@ -9,6 +9,7 @@ import type { Condition } from '#core/media/condition.ts';
 import { megapixels, type Size, sizeAsSeen } from '#core/media/dimensions.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS, type OriginalFormat } from '#core/media/formats.ts';
 import { Refusal } from '../problem.ts';
+import { drawingSize } from './drawing.ts';
 
 /** What a file turned out to be. `size` as seen, in px. */
 export interface OriginalFacts {
@@ -40,7 +41,8 @@ export async function readOriginal(path: string, saidName: string): Promise<Orig
     throw broken(name, cause);
   });
   const stored = { width: metadata.width, height: metadata.pageHeight ?? metadata.height };
-  const size = sizeAsSeen(stored, metadata.orientation ?? 1);
+  const own = sizeAsSeen(stored, metadata.orientation ?? 1);
+  const size = format === 'svg' ? drawingSize(own) : own;
   if (megapixels(size) > MEGAPIXEL_LIMIT) {
     throw new Refusal(
       413,
@@ -105,7 +107,7 @@ export function broken(name: string, cause: unknown): Refusal {
 }
 
 function conditionsOf(metadata: Metadata, format: OriginalFormat): readonly Condition[] {
-  const found: Condition[] = [];
+  const found: Condition[] = format === 'svg' ? [{ code: 'drawing' }] : [];
   if (metadata.space === 'cmyk') found.push({ code: 'print-colours' });
   const profile = metadata.space !== 'cmyk' && metadata.icc ? maybeProfileName(metadata.icc) : undefined;
   if (profile && !/srgb|gr[ae]y/i.test(profile)) found.push({ code: 'wide-colours', profile });
