@@ -1,10 +1,19 @@
 import * as v from 'valibot';
 import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
+import type { Lights } from '#core/media/over-contrast.ts';
 import { PrepSchema } from '#core/media/recipe.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
 
 const page = v.strictObject({ id: v.string(), title: v.string() });
+
+const channel = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(255));
+/** A piece as it came, as a few px, row by row. */
+export const LightsSchema = v.strictObject({
+  columns: v.number(),
+  rows: v.number(),
+  rgb: v.array(channel),
+}) satisfies v.GenericSchema<unknown, Lights>;
 
 /** A piece as the web knows it. Sizes in px and bytes; addresses are ready to be shown. */
 export const AssetSchema = v.strictObject({

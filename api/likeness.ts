@@ -35,7 +35,7 @@ export const LikenessCurveSchema = v.strictObject({
 export type LikenessCurve = v.InferOutput<typeof LikenessCurveSchema>;
 
 const width = v.pipe(v.string(), v.regex(/^\d{1,5}$/), v.transform(Number));
-const about = { recipe: v.pipe(v.string(), v.maxLength(200)), target: v.pipe(v.string(), v.maxLength(36)) };
+const about = { recipe: v.pipe(v.string(), v.maxLength(255)), target: v.pipe(v.string(), v.maxLength(36)) };
 
 export const LikenessQuerySchema = v.strictObject({ ...about, width });
 

@@ -51,5 +51,6 @@ export const BULLETIN: HouseRules = {
   breakpoints: [480, 600],
   proofWidths: [390, 640],
   cutPresets: PRESETS.slice(1, 3),
+  wordsOver: 'drawn',
   weightBudget: 400_000,
 };

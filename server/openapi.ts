@@ -10,6 +10,7 @@ import {
   FolderSchema,
   FoldSchema,
   KeepApartSchema,
+  LightsSchema,
   LookalikesSchema,
   MadeCutsSchema,
   MoveFolderSchema,
@@ -92,6 +93,10 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     does: 'Change a label, name or folder (If-Match)',
     body: AssetChangeSchema,
     answers: AssetSchema,
+  },
+  'get /api/assets/{id}/lights': {
+    does: 'A piece as it came, as a few px: for the contrast of words over it',
+    answers: LightsSchema,
   },
   'get /api/assets/{id}/focal': { does: 'Where the computer would put the focal point' },
   'get /api/assets/{id}/cuts': { does: 'The files that were made of a piece', answers: MadeCutsSchema },

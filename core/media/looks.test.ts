@@ -4,7 +4,8 @@ import { insideBorder, type RgbPicture } from './border.ts';
 import { needsHand, sayCondition } from './condition.ts';
 import { blocksShow, type GreyPicture, wasEnlarged } from './detail.ts';
 import { ALIKE_BITS, bitsApart, lookHash, nearQuarters, quartersOf } from './lookalike.ts';
-import { AS_IT_CAME, changesOf, recipeForRatio, sizeAfter, trimmedSize } from './recipe.ts';
+import { AS_IT_CAME, recipeForRatio, sizeAfter, trimmedSize } from './recipe.ts';
+import { changesOf } from './recipe-says.ts';
 
 /** A repeatable scatter of numbers from 0 to 1. */
 function scatter(seed: number): () => number {

@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
 import type { CropRect } from './crop.ts';
+import { OVER_PLACES } from './over-words.ts';
 import {
   AS_IT_CAME,
   awakened,
-  changesOf,
   fittedRecipe,
   focalIn,
   focalOfOriginal,
@@ -16,7 +16,6 @@ import {
   type Recipe,
   recipeForRatio,
   sizeAfter,
-  stepsOf,
   TURNS,
   turnedPrep,
   WHOLE,
@@ -24,6 +23,7 @@ import {
   wholeSize,
 } from './recipe.ts';
 import { maybeRecipe, recipeKey } from './recipe-key.ts';
+import { changesOf, stepsOf } from './recipe-says.ts';
 import { PLAIN_TONE, sayTone, svgMatrix, type Tone, toneMatrix } from './tone.ts';
 
 const size = fc.record({
@@ -62,6 +62,17 @@ const prep: fc.Arbitrary<Prep> = fc.record({
   sharpness: fc.integer({ min: 0, max: 100 }),
   ground: fc.option(ink),
   quality: fc.constant({}),
+  words: fc.option(
+    fc.record({
+      text: fc
+        .string({ unit: fc.constantFrom(...'Reed’s 7 & ŵ\n—Aé'), minLength: 1, maxLength: 14 })
+        .map((t) => `a${t}b`),
+      place: fc.constantFrom(...OVER_PLACES),
+      size: fc.integer({ min: 20, max: 200 }),
+      ink,
+      plate: fc.option(ink),
+    }),
+  ),
 });
 const ratio = fc.record({ across: fc.integer({ min: 1, max: 30 }), down: fc.integer({ min: 1, max: 30 }) });
 const point = fc.record({
@@ -75,7 +86,7 @@ describe('a recipe', () => {
       fc.property(size, prep, ratio, point, (picture, one, shape, focal) => {
         const recipe = recipeForRatio({ size: picture, trim: null, prep: one, focal }, shape);
         const key = recipeKey(recipe);
-        expect(key).toMatch(/^[A-Za-z0-9][A-Za-z0-9._-]{0,159}$/);
+        expect(key).toMatch(/^[A-Za-z0-9][A-Za-z0-9._-]{0,254}$/);
         const read = maybeRecipe(key);
         expect(read && recipeKey(read)).toBe(key);
         expect(read && sizeAfter(picture, read)).toEqual(sizeAfter(picture, recipe));

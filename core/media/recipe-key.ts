@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import type { CropRect } from './crop.ts';
+import { OVER_PLACES, type OverWords, OverWordsSchema, spelled, unspelled } from './over-words.ts';
 import { type Pad, type Recipe, SHARPNESS_LIMIT, STRAIGHTEN_LIMIT, TURNS, WHOLE } from './recipe.ts';
 import { STEPS } from './steps.ts';
 import { type Tone, ToneSchema } from './tone.ts';
@@ -19,8 +20,13 @@ export function recipeKey(recipe: Recipe): string {
     recipe.ground ? `g${recipe.ground.slice(1)}` : '',
     recipe.sharpness > 0 ? `h${recipe.sharpness}` : '',
     recipe.tone ? toneKey(recipe.tone) : '',
+    recipe.words ? wordsKey(recipe.words) : '',
   ].filter(Boolean);
   return parts.length === 0 ? 'whole' : parts.join('.');
+}
+
+function wordsKey({ text, place, size, ink, plate }: OverWords): string {
+  return `w${OVER_PLACES.indexOf(place)}-${size}-${ink.slice(1)}-${plate?.slice(1) ?? ''}-${spelled(text)}`;
 }
 
 function rectKey({ left, top, width, height }: CropRect): string {
@@ -47,6 +53,7 @@ const PARTS = {
   ground: 'g([0-9a-f]{6})',
   sharpness: String.raw`h(\d{1,3})`,
   tone: String.raw`t(-?\d{1,3})_(-?\d{1,3})_(-?\d{1,3})_(-?\d{1,3})(w|i[0-9a-f]{12})?`,
+  words: String.raw`w(\d)-(\d{1,3})-([0-9a-f]{6})-([0-9a-f]{6}|)-([A-Za-z0-9_-]{1,90})`,
 } as const;
 type Part = keyof typeof PARTS;
 
@@ -69,17 +76,31 @@ export function maybeRecipe(key: string): Recipe | undefined {
   const found = partsOf(key);
   if (!found) return undefined;
   const [trim, crop] = [maybeRect(found.trim), maybeRect(found.crop)];
-  const [tone, pad] = [maybeTone(found.tone), maybePad(found.pad)];
+  const [tone, pad, words] = [maybeTone(found.tone), maybePad(found.pad), maybeWords(found.words)];
   const turn = TURNS.find((one) => String(one) === found.turn?.[0]) ?? 0;
   const straighten = Number(found.straighten?.[0] ?? 0);
   const sharpness = Number(found.sharpness?.[0] ?? 0);
-  if (trim === undefined || crop === undefined || tone === undefined || pad === undefined) return undefined;
+  if (trim === undefined || crop === undefined || tone === undefined) return undefined;
+  if (pad === undefined || words === undefined) return undefined;
   if (Math.abs(straighten) > STRAIGHTEN_LIMIT || sharpness > SHARPNESS_LIMIT) return undefined;
   const ground = found.ground ? `#${found.ground[0]}` : null;
   const mirror = found.mirror !== undefined;
-  const recipe = { trim, turn, mirror, straighten, crop, tone, sharpness, ground, pad };
+  const recipe = { trim, turn, mirror, straighten, crop, tone, sharpness, ground, pad, words };
   // One spelling for each recipe, or the same cut would be kept twice.
   return recipeKey(recipe) === key ? recipe : undefined;
+}
+
+function maybeWords(said: readonly (string | undefined)[] | undefined): OverWords | null | undefined {
+  if (!said) return null;
+  const [place, size, ink, plate, text] = said;
+  const read = v.safeParse(OverWordsSchema, {
+    text: unspelled(text ?? ''),
+    place: OVER_PLACES[Number(place)],
+    size: Number(size),
+    ink: `#${ink}`,
+    plate: plate ? `#${plate}` : null,
+  });
+  return read.success ? read.output : undefined;
 }
 
 /** A shape's sides are 1 to 100. */

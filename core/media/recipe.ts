@@ -1,8 +1,10 @@
 import * as v from 'valibot';
+import { ColourSchema } from './colour.ts';
 import { CropRectSchema } from './condition.ts';
 import { type CropRect, cropInPixels, cropToRatio, type Point, type Ratio } from './crop.ts';
 import type { Size } from './dimensions.ts';
 import { fittedFrame, frameMirrored, frameTurnedRight } from './frame.ts';
+import { type OverWords, OverWordsSchema } from './over-words.ts';
 import { inSteps } from './steps.ts';
 import { isPlainTone, PLAIN_TONE, type Tone, ToneSchema } from './tone.ts';
 
@@ -20,15 +22,12 @@ const FrameSchema = v.strictObject({
 
 export const SHARPNESS_LIMIT = 100;
 
-/** A colour as HTML writes it. */
-export const ColourSchema = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/, 'A colour is written as #172126.'));
-
 /** A quality of a piece's own for a format, on its encoder's scale; formats without one follow the House rules. */
 const ownQuality = v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100)));
 const OwnQualitySchema = v.strictObject({ avif: ownQuality, webp: ownQuality, jpeg: ownQuality });
 
 /** Steps that can be switched off and on again without being forgotten. */
-const PREP_STEPS = ['turn', 'straighten', 'crop', 'frames', 'tone', 'sharpness', 'ground'] as const;
+const PREP_STEPS = ['turn', 'straighten', 'crop', 'frames', 'tone', 'sharpness', 'ground', 'words'] as const;
 export type PrepStep = (typeof PREP_STEPS)[number];
 
 /**
@@ -51,6 +50,7 @@ export const PrepSchema = v.strictObject({
   /** The colour under the transparent parts of a picture; null leaves them transparent. */
   ground: v.optional(v.nullable(ColourSchema), null),
   quality: v.optional(OwnQualitySchema, {}),
+  words: v.optional(v.nullable(OverWordsSchema), null),
 });
 export type Prep = v.InferOutput<typeof PrepSchema>;
 
@@ -66,6 +66,7 @@ export const AS_IT_CAME: Prep = {
   sharpness: 0,
   ground: null,
   quality: {},
+  words: null,
 };
 
 /** What of a piece decides how it is cut. `size` of the original in px as seen; `trim` leaves a baked-in border out. */
@@ -84,8 +85,8 @@ export interface Pad {
 
 /**
  * What is done to an original to make a cut of it, in this order: trim, turn, mirror, straighten (and the largest
- * upright rectangle of what that leaves), crop, then resizing, tone, sharpness, the ground under transparent parts, and
- * the pad. Fractions are of what the step before left.
+ * upright rectangle of what that leaves), crop, then resizing, tone, sharpness, the ground under transparent parts,
+ * the pad, and the words over it. Fractions are of what the step before left.
  */
 export interface Recipe {
   readonly trim: CropRect | null;
@@ -98,6 +99,7 @@ export interface Recipe {
   readonly sharpness: number;
   readonly ground: string | null;
   readonly pad: Pad | null;
+  readonly words: OverWords | null;
 }
 
 export const WHOLE: Recipe = {
@@ -110,9 +112,10 @@ export const WHOLE: Recipe = {
   sharpness: 0,
   ground: null,
   pad: null,
+  words: null,
 };
 
-/** The recipe of a piece before it is cut to any shape: what it looks like as a whole. */
+/** The recipe of a piece before it is cut to any shape, and before words go over that: what it looks like as a whole. */
 export function wholeRecipe({ trim, prep }: Pick<Cuttable, 'trim' | 'prep'>): Recipe {
   const isOn = (step: PrepStep) => !prep.off.includes(step);
   const tone = isOn('tone') && !isPlainTone(prep.tone) ? prep.tone : null;
@@ -126,6 +129,7 @@ export function wholeRecipe({ trim, prep }: Pick<Cuttable, 'trim' | 'prep'>): Re
     sharpness: isOn('sharpness') ? prep.sharpness : 0,
     ground: isOn('ground') ? prep.ground : null,
     pad: null,
+    words: null,
   };
 }
 
@@ -139,7 +143,7 @@ export function wholeSize(piece: Pick<Cuttable, 'size' | 'trim' | 'prep'>): Size
  * `null`, the piece as a whole.
  */
 export function recipeForRatio(piece: Cuttable, ratio: Ratio | null): Recipe {
-  const whole = wholeRecipe(piece);
+  const whole = { ...wholeRecipe(piece), words: wordsOn(piece.prep) };
   if (!ratio) return whole;
   const inner = frameIn(piece, ratio);
   return inner.width === 1 && inner.height === 1
@@ -149,8 +153,10 @@ export function recipeForRatio(piece: Cuttable, ratio: Ratio | null): Recipe {
 
 /** The recipe that fits a piece whole into a shape, on a ground; without a bar where it has that shape already. */
 export function fittedRecipe(piece: Pick<Cuttable, 'size' | 'trim' | 'prep'>, pad: Pad): Recipe {
-  return { ...wholeRecipe(piece), pad };
+  return { ...wholeRecipe(piece), pad, words: wordsOn(piece.prep) };
 }
+
+const wordsOn = ({ off, words }: Prep) => (off.includes('words') ? null : words);
 
 /** The part of a piece as a whole that is cut to a ratio: as a person framed it, else round the focal point. */
 export function frameIn(piece: Cuttable, ratio: Ratio): CropRect {
@@ -320,43 +326,3 @@ export function innerSize(size: Size, degrees: number): Size {
 function wholePixels(width: number, height: number): Size {
   return { width: Math.max(1, Math.floor(width)), height: Math.max(1, Math.floor(height)) };
 }
-
-export type Change = 'cropped' | 'straightened' | 'mirrored' | 'toned' | 'sharpened';
-
-/**
- * What a recipe changes of what is seen, which licences may forbid and credits may have to say. Turning by quarters
- * and leaving out a border that a scan or a page put round the picture take nothing of the work away, and are none.
- */
-export function changesOf(recipe: Recipe): readonly Change[] {
-  const changes: Change[] = [];
-  if (recipe.crop) changes.push('cropped');
-  if (recipe.straighten !== 0) changes.push('straightened');
-  if (recipe.mirror) changes.push('mirrored');
-  if (recipe.tone) changes.push('toned');
-  if (recipe.sharpness > 0) changes.push('sharpened');
-  return changes;
-}
-
-/** The steps of a prep as sentences, in the order in which they are done; those that do nothing are left out. */
-export function stepsOf(
-  prep: Prep,
-  sayTone: (tone: Tone) => string,
-): readonly { step: PrepStep; says: string }[] {
-  const steps: { step: PrepStep; says: string }[] = [];
-  const turned = prep.turn === 0 ? '' : `Turned by ${prep.turn}° clockwise`;
-  if (turned || prep.mirror)
-    steps.push({ step: 'turn', says: [turned, prep.mirror ? 'mirrored' : ''].filter(Boolean).join(' and ') });
-  if (prep.straighten !== 0)
-    steps.push({ step: 'straighten', says: `Straightened by ${(prep.straighten / 10).toFixed(1)}°` });
-  if (prep.crop) steps.push({ step: 'crop', says: `Cropped to ${sayPart(prep.crop)} of it for every use` });
-  if (prep.frames.length > 0) {
-    const shapes = prep.frames.map(({ ratio }) => `${ratio.across}:${ratio.down}`).join(', ');
-    steps.push({ step: 'frames', says: `Framed by hand for ${shapes}` });
-  }
-  if (!isPlainTone(prep.tone)) steps.push({ step: 'tone', says: `Toned: ${sayTone(prep.tone)}` });
-  if (prep.sharpness > 0) steps.push({ step: 'sharpness', says: `Sharpened by ${prep.sharpness}` });
-  if (prep.ground) steps.push({ step: 'ground', says: `Laid on ${prep.ground} where it is transparent` });
-  return steps.map(({ step, says }) => ({ step, says: `${says.charAt(0).toUpperCase()}${says.slice(1)}.` }));
-}
-
-const sayPart = ({ width, height }: CropRect) => `${Math.max(1, Math.round(width * height * 100))}%`;

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
-import { ColourSchema, PrepSchema } from '../media/recipe.ts';
+import { ColourSchema } from '../media/colour.ts';
+import { PrepSchema } from '../media/recipe.ts';
 import { AltSchema, isWebAddress } from '../rights/label.ts';
 
 /** Where a placement stands: beside the text, in the column, or out of it. */

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { parseFragment, type DefaultTreeAdapterTypes as Tree } from 'parse5';
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
-import { AS_IT_CAME, changesOf } from '../media/recipe.ts';
+import { AS_IT_CAME } from '../media/recipe.ts';
+import { changesOf } from '../media/recipe-says.ts';
 import { creditsOfPage, writeCredits } from './credits.ts';
 import { escapeHtml } from './escape.ts';
 import { shownWidth, sizesAttribute, textBeside, widthSegments } from './layout.ts';
@@ -19,6 +20,7 @@ import {
 import { planPicture, recipeHere } from './picture.ts';
 import { stationsOf } from './stations.ts';
 import { styleSheet } from './style-sheet.ts';
+import type { HouseRules } from './target.ts';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from './testing.ts';
 import { wantMisfit } from './wants.ts';
 import { cutsOfPage, writeDocument, writeFragment } from './write.ts';
@@ -219,9 +221,42 @@ function elementsOf(root: Tree.ParentNode): Tree.Element[] {
   return root.childNodes.flatMap((node) => ('tagName' in node ? [node, ...elementsOf(node)] : []));
 }
 
+describe('words over a picture', () => {
+  const words = { text: 'Booming\n<again> & "more"', place: 'top left', size: 65, ink: '#ffffff' } as const;
+  const piece = examplePiece({ prep: { ...AS_IT_CAME, words: { ...words, plate: '#172126' } } });
+  const page = examplePage(figure(examplePlacement('column')));
+  const written = (rules: HouseRules) =>
+    writeFragment(page, { rules, pieces: new Map([['heron', piece]]), addressOf: (cut) => cut.fileName });
+
+  it('are text of the page, escaped, with their size and colours', () => {
+    const html = written(RULES);
+    expect(html).toContain(
+      '<p class="over top-left plated" style="--s:6.5;--ink:#ffffff;--plate:#172126"><span>Booming<br>&lt;again&gt; &amp; &quot;more&quot;</span></p>',
+    );
+    expect(planPicture(RULES, examplePlacement('column'), piece).recipe.words).toBeNull();
+  });
+
+  it('are in the file, and nowhere else, for a target that keeps no text there', () => {
+    const drawn = { ...RULES, wordsOver: 'drawn' } as const;
+    expect(written(drawn)).not.toContain('over');
+    expect(planPicture(drawn, examplePlacement('column'), piece).recipe.words?.text).toBe(words.text);
+  });
+
+  it('bring their styles only to pages that have them', () => {
+    const held = new Map([['heron', piece]]);
+    expect(styleSheet(RULES, page, held)).toContain('.over.plated');
+    expect(styleSheet({ ...RULES, wordsOver: 'drawn' }, page, held)).not.toContain('.over');
+    expect(styleSheet(RULES, page, new Map([['heron', examplePiece()]]))).not.toContain('.over');
+  });
+});
+
 describe('style sheet', () => {
   it('says the column, the breakout and where pictures stack', () => {
-    const css = styleSheet(RULES, examplePage(figure(examplePlacement('beside-left', { stackBelow: 900 }))));
+    const css = styleSheet(
+      RULES,
+      examplePage(figure(examplePlacement('beside-left', { stackBelow: 900 }))),
+      'any',
+    );
     expect(css).toContain('min(720px, 100cqw - 40px)');
     expect(css).toContain('min(960px, 100cqw - 40px)');
     expect(css).toContain('@container placard (width < 480px)');

@@ -2,6 +2,8 @@ import type { CropRect } from '../media/crop.ts';
 import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
 import { chosenWidth, widthLadder } from '../media/ladder.ts';
+import type { Lights } from '../media/over-contrast.ts';
+import type { OverWords } from '../media/over-words.ts';
 import { qualityFor } from '../media/quality.ts';
 import {
   fittedRecipe,
@@ -33,6 +35,8 @@ export interface Piece {
   readonly alpha: boolean;
   readonly animated: boolean;
   readonly label: Label;
+  /** Known where words stand over it, for their contrast. */
+  readonly lights?: Lights;
 }
 
 /** One file to be made from an original. Its name is unique within a page's pieces. */
@@ -49,6 +53,8 @@ export interface Cut {
 /** All that is settled about one placement's picture before a byte is made. */
 export interface PicturePlan {
   readonly recipe: Recipe;
+  /** The words that stand over it as text of the page; drawn ones are in the recipe. */
+  readonly over: OverWords | null;
   /** What the recipe makes of the original, before resizing. */
   readonly cutSize: Size;
   readonly ladder: readonly number[];
@@ -76,12 +82,23 @@ export function recipeHere(placement: Pick<Placement, 'ratio' | 'ground' | 'prep
   return recipeForRatio({ size, trim, prep, focal: label.focal }, ratio);
 }
 
+/** What goes into the file, and the words over it that stand in the page instead, where they are not drawn. */
+export function wordsApart(
+  recipe: Recipe,
+  isDrawn: boolean,
+): { readonly recipe: Recipe; readonly over: OverWords | null } {
+  return isDrawn || !recipe.words
+    ? { recipe, over: null }
+    : { recipe: { ...recipe, words: null }, over: recipe.words };
+}
+
 /** A picture opened larger is shown at most this wide. */
 const LARGER_PX = 2400;
 
 /** Settles recipe, widths, formats and names of a placement's picture on a target. */
 export function planPicture(rules: HouseRules, placement: Placement, piece: Piece): PicturePlan {
-  const recipe = recipeHere(placement, piece);
+  const whole = recipeHere(placement, piece);
+  const { recipe, over } = wordsApart(whole, rules.wordsOver === 'drawn');
   const cutSize = sizeAfter(piece.size, recipe);
   const viewports = [...new Set([...rules.proofWidths, ...rules.breakpoints])];
   const ladder = widthLadder(
@@ -104,6 +121,7 @@ export function planPicture(rules: HouseRules, placement: Placement, piece: Piec
   const widest = Math.max(...rules.proofWidths);
   return {
     recipe,
+    over,
     cutSize,
     ladder,
     formats,

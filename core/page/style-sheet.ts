@@ -1,16 +1,23 @@
+import { LINE_HEIGHT, OVER_MARGIN, PLATE_RISE, PLATE_SIDE } from '../media/over-words.ts';
 import { isBeside, LEAST_SHOWN_PX } from './layout.ts';
-import { type PageDoc, placementsOf } from './model.ts';
+import { type PageDoc, type Placement, placementsOf } from './model.ts';
+import { type Piece, recipeHere } from './picture.ts';
 import type { HouseRules } from './target.ts';
 
 /**
  * The style sheet of a page. It lays placements out just as `layout.ts` computes them: against the width of
  * `.placard` (CSS Containment 3, container queries), so that the sheet, the proof's frames and the readers'
- * browsers all follow the same rules.
+ * browsers all follow the same rules. What lays words over pictures is left out of a page that has none; `any` keeps it.
  */
-export function styleSheet(rules: HouseRules, page: PageDoc): string {
+export function styleSheet(
+  rules: HouseRules,
+  page: PageDoc,
+  pieces: ReadonlyMap<string, Piece> | 'any',
+): string {
   const gutters = 2 * rules.gutter;
   const breakout = Math.max(rules.breakout, rules.column);
-  return `${TEXT(rules.textSize)}
+  const isWorded = pieces === 'any' || placementsOf(page).some((one) => hasText(rules, one, pieces));
+  return `${TEXT(rules.textSize)}${isWorded ? OVER : ''}
 .placard-column { width: max(${LEAST_SHOWN_PX}px, min(${rules.column}px, 100cqw - ${gutters}px)); }
 .placed.breakout { --room: min(${breakout}px, 100cqw - ${gutters}px); }
 .placed.bleed { --room: 100cqw; }
@@ -24,6 +31,16 @@ ${ownStacking(page)
 
 /** What a document of its own needs besides: nothing between the page and the edge of the window. */
 export const DOCUMENT_STYLE = 'body { margin: 0; background: #ffffff; }\n';
+
+/** Whether words stand over a picture as text of the page. */
+function hasText(
+  { wordsOver }: HouseRules,
+  placement: Placement,
+  pieces: ReadonlyMap<string, Piece>,
+): boolean {
+  const piece = pieces.get(placement.asset);
+  return wordsOver === 'text' && piece !== undefined && recipeHere(placement, piece).words !== null;
+}
 
 /** Stacking widths that placements of the page set for themselves. */
 function ownStacking(page: PageDoc): readonly number[] {
@@ -39,6 +56,25 @@ function stacking(below: number, own: string): string {
   .placed.beside-left${which}, .placed.beside-right${which} { float: none; width: 100%; margin-left: 0; margin-right: 0; }
 }`;
 }
+
+/** A picture that is shown narrower than this has no room for words: they stand under it. */
+const LEAST_WORDED_PX = 320;
+const MARGIN = `${OVER_MARGIN * 100}cqi`;
+
+const OVER = `
+.placed .worded { position: relative; container-type: inline-size; }
+.placed .over { position: absolute; left: ${MARGIN}; right: ${MARGIN}; margin: 0; font: 600 max(14px, calc(var(--s) * 1cqi)) / ${LINE_HEIGHT} "Archivo Variable", Archivo, "Helvetica Neue", Arial, sans-serif; color: var(--ink); text-align: center; overflow-wrap: normal; }
+.placed .over.top, .placed .over.top-left, .placed .over.top-right { top: ${MARGIN}; }
+.placed .over.bottom, .placed .over.bottom-left, .placed .over.bottom-right { bottom: ${MARGIN}; }
+.placed .over.left, .placed .over.middle, .placed .over.right { top: 50%; translate: 0 -50%; }
+.placed .over.top-left, .placed .over.left, .placed .over.bottom-left { text-align: left; }
+.placed .over.top-right, .placed .over.right, .placed .over.bottom-right { text-align: right; }
+.placed .over.plated { padding: ${PLATE_RISE}em 0; }
+.placed .over.plated > span { padding: ${PLATE_RISE}em ${PLATE_SIDE}em; background: var(--plate); -webkit-box-decoration-break: clone; box-decoration-break: clone; }
+@container (width < ${LEAST_WORDED_PX}px) {
+  .placed .over { position: static; padding: 8px 0 0; font-size: 15px; color: inherit; text-align: inherit; translate: none; }
+  .placed .over.plated > span { padding: 0; background: none; }
+}`;
 
 const TEXT = (
   size: number,

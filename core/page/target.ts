@@ -43,6 +43,8 @@ export const HouseRulesSchema = v.strictObject({
   quality: v.strictObject({ avif: quality, webp: quality, jpeg: quality }),
   /** How alike a cut has to look to the untouched picture, in thousandths of SSIM. */
   likeness: v.optional(px(900, 999), 985),
+  /** Words over a picture: set as text in the page, or drawn into the cut where the target's filter leaves no other way. */
+  wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
   severities: v.record(v.picklist(FINDING_CODES), v.picklist([...SEVERITIES, 'off'])),
 });
 export type HouseRules = v.InferOutput<typeof HouseRulesSchema>;

@@ -1,4 +1,4 @@
-import { changesOf } from '../media/recipe.ts';
+import { changesOf } from '../media/recipe-says.ts';
 import { type CreditPart, creditParts } from '../rights/attribution.ts';
 import { type Judgement, judge } from '../rights/judgement.ts';
 import type { Alt } from '../rights/label.ts';

@@ -1,4 +1,5 @@
 import { CUT_FORMATS } from '../media/formats.ts';
+import type { OverWords } from '../media/over-words.ts';
 import type { CreditPart } from '../rights/attribution.ts';
 import { escapeHtml } from './escape.ts';
 import { isBeside } from './layout.ts';
@@ -149,12 +150,9 @@ function withMark(html: string, mark: Mark): string {
 
 function writeFigure(placement: Placement, piece: Piece, context: WriteContext, isFirst: boolean): string {
   const plan = planPicture(context.rules, placement, piece);
-  const picture = writeClick(
-    placement,
-    plan,
-    writePicture(placement, piece, plan, context, isFirst),
-    context,
-  );
+  const shown = writePicture(placement, piece, plan, context, isFirst);
+  const worded = plan.over ? writeOver(shown, plan.over) : shown;
+  const picture = writeClick(placement, plan, worded, context);
   const caption = writeCaption(placement, piece, context);
   return [
     `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}">`,
@@ -203,6 +201,21 @@ function writePicture(
   const alt = altHere(placement, piece);
   const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt.kind === 'text' ? alt.text : '')}"${loading} decoding="async">`;
   return sources.length > 0 ? `<picture>\n${sources.join('\n')}\n${img}\n</picture>` : img;
+}
+
+/** Words over a picture as text of the page, which can be read, found and translated; `style-sheet.ts` lays them there. */
+function writeOver(picture: string, words: OverWords): string {
+  const text = words.text.split('\n').map(escapeHtml).join('<br>');
+  return `<div class="worded">\n${picture}\n<p class="${overClass(words)}" style="${overStyle(words)}"><span>${text}</span></p>\n</div>`;
+}
+
+export function overClass({ place, plate }: OverWords): string {
+  return `over ${place.replace(' ', '-')}${plate ? ' plated' : ''}`;
+}
+
+/** Size, in hundredths of the picture's width, and colours of words as custom properties. */
+export function overStyle({ size, ink, plate }: OverWords): string {
+  return `--s:${size / 10};--ink:${ink}${plate ? `;--plate:${plate}` : ''}`;
 }
 
 function srcset(cuts: readonly Cut[], context: WriteContext): string {

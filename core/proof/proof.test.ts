@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import type { OverWords } from '../media/over-words.ts';
+import { AS_IT_CAME } from '../media/recipe.ts';
 import type { Block, PageDoc, Placement } from '../page/model.ts';
 import type { Piece } from '../page/picture.ts';
 import type { HouseRules } from '../page/target.ts';
@@ -29,6 +31,20 @@ function findings({ page = GOOD, piece = examplePiece(), rules = {}, html }: Cas
   });
 }
 
+/** A piece all of one grey (0 to 255), with white words over it. */
+function lettered(change: Partial<OverWords>, grey: number): Piece {
+  const words = {
+    text: 'Booming again',
+    place: 'bottom',
+    size: 60,
+    ink: '#ffffff',
+    plate: null,
+    ...change,
+  } as const;
+  const lights = { columns: 1, rows: 1, rgb: [grey, grey, grey] };
+  return { ...examplePiece(), prep: { ...AS_IT_CAME, words }, lights };
+}
+
 const codes = (one: Case) => findings(one).map((finding) => finding.code);
 
 const FAULTS: Readonly<Record<FindingCode, Case>> = {
@@ -50,6 +66,9 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'enlarged-sharp': { piece: examplePiece({ size: { width: 1000, height: 700 } }) },
   stretched: { html: '<img src="a.jpg" width="300" height="300" alt="">' },
   oversized: { html: '<img src="a.jpg" width="6000" height="4000" alt="">' },
+  'words-faint': { piece: lettered({}, 240) },
+  'words-small': { piece: lettered({ size: 20 }, 20), rules: { wordsOver: 'drawn' } },
+  'words-unsaid': { piece: lettered({}, 20), rules: { wordsOver: 'drawn' } },
   'dimensions-missing': { html: '<img src="a.jpg" alt="">' },
   'page-heavy': { rules: { weightBudget: 10_000 } },
   'text-squeezed': {
@@ -109,6 +128,9 @@ describe('proof', () => {
     'want-unfilled',
     'same-piece-twice',
     'piece-missing',
+    'words-faint',
+    'words-small',
+    'words-unsaid',
   ] as const)('has a remedy for %s that mends it', (code) => {
     const one = FAULTS[code];
     const remedy = findings(one)
@@ -127,6 +149,15 @@ describe('proof', () => {
     const [remedy] = finding?.remedies ?? [];
     expect(finding?.code).toBe('use-not-allowed');
     expect(remedy && codes({ page: applyRemedy(page, remedy), piece })).toEqual([]);
+  });
+
+  it('asks for no alt text of words that are text of the page, and for none that says them already', () => {
+    const piece = lettered({ text: 'Booming\nagain' }, 20);
+    expect(codes({ piece })).toEqual([]);
+    const said = { kind: 'text', text: 'A heron stands in the reeds. It says: Booming again' } as const;
+    const drawn = { wordsOver: 'drawn' } as const;
+    expect(codes({ piece: { ...piece, label: { ...piece.label, alt: said } }, rules: drawn })).toEqual([]);
+    expect(codes({ piece, rules: drawn })).toEqual(['words-unsaid']);
   });
 
   it('says at which widths text is squeezed', () => {

@@ -1,6 +1,7 @@
 import { type PageDoc, withPlacement } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
 import { checkMarkup } from './checks/markup.ts';
+import { checkOver } from './checks/over.ts';
 import { checkRights } from './checks/rights.ts';
 import { checkPieces, checkWants } from './checks/shelf.ts';
 import { checkSize } from './checks/size.ts';
@@ -15,6 +16,7 @@ const CHECKS = [
   checkRights,
   checkWords,
   checkSize,
+  checkOver,
   checkMarkup,
   checkSqueeze,
   checkPieces,

@@ -1,4 +1,4 @@
-import type { Change } from '../media/recipe.ts';
+import type { Change } from '../media/recipe-says.ts';
 import type { Label } from './label.ts';
 import { type LicenceId, licenceTerms } from './licences.ts';
 

@@ -6,7 +6,7 @@ import { recipeKey } from '../media/recipe-key.ts';
 import { guessBytes } from '../media/weight.ts';
 import { cutFileName, nextFree } from '../naming/clash.ts';
 import { folderPath } from '../naming/folders.ts';
-import type { Piece } from '../page/picture.ts';
+import { type Piece, wordsApart } from '../page/picture.ts';
 import type { HouseRules } from '../page/target.ts';
 import { licenceTerms } from '../rights/licences.ts';
 import { type RunFacts, type StemWish, stemFor } from './names.ts';
@@ -155,8 +155,11 @@ function cutsFor(order: RunOrder, piece: RunPiece, rules: HouseRules, mayChange:
   const isUpright = whole.height > whole.width;
   const wishes = isUpright && order.portrait ? order.portrait : order.sizes;
   const cuts = wishes.flatMap((wish) => {
-    const cut = wishedCut(wish, cuttable, rules.cutPresets, mayChange);
-    if (!cut) return [];
+    const wished = wishedCut(wish, cuttable, rules.cutPresets, mayChange);
+    if (!wished) return [];
+    // A file that is taken away has no page beside it that could hold its words.
+    const isDrawn = order.into === 'zip' || rules.wordsOver === 'drawn';
+    const cut = { ...wished, recipe: wordsApart(wished.recipe, isDrawn).recipe };
     const asked = mayChange ? cut : wishedCut(wish, cuttable, rules.cutPresets, true);
     const isCropped = cut.variant ? 'yes' : asked?.variant ? 'forbidden' : 'no';
     return [{ ...cut, isCropped } as const];

@@ -157,7 +157,7 @@ export const cuts = mysqlTable(
   'cuts',
   {
     assetId: varchar('asset_id', { length: 36 }).notNull(),
-    recipe: varchar('recipe', { length: 160 }).notNull(),
+    recipe: varchar('recipe', { length: 255 }).notNull(),
     widthPx: int('width_px').notNull(),
     format: varchar('format', { length: 10 }).notNull(),
     quality: int('quality').notNull(),
@@ -174,7 +174,7 @@ export const likenessCurves = mysqlTable(
   'likeness_curves',
   {
     sha256: char('sha256', { length: 64 }).notNull(),
-    recipe: varchar('recipe', { length: 160 }).notNull(),
+    recipe: varchar('recipe', { length: 255 }).notNull(),
     widthPx: int('width_px').notNull(),
     wanted: smallint('wanted').notNull(),
     curves: json('curves').$type<FormatCurve[]>().notNull(),

@@ -34,7 +34,10 @@ export async function writeBundle(
   const cuts = cutsOfPage(whole.doc, going);
   const texts: [string, string][] = [
     ['index.html', writeDocument(whole.doc, { ...going, styleSheet: 'style.css' })],
-    ['style.css', `${fontFaces('fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc)}`],
+    [
+      'style.css',
+      `${fontFaces('fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
+    ],
     ['credits.html', writeCredits(whole.doc, whole.pieces, whole.rules)],
     [
       'media.jsonld',

@@ -2,6 +2,7 @@ import sharp, { type Sharp, type SharpOptions } from 'sharp';
 import { cropInPixels, type PixelRect } from '#core/media/crop.ts';
 import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import type { CutFormat } from '#core/media/formats.ts';
+import type { OverWords } from '#core/media/over-words.ts';
 import {
   innerSize,
   type Pad,
@@ -13,6 +14,8 @@ import {
 } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { sharpKernel, type Tone, toneMatrix } from '#core/media/tone.ts';
+import { densityFor } from './drawing.ts';
+import { drawnWords } from './over-words.ts';
 import { MEGAPIXEL_LIMIT } from './read-original.ts';
 
 export interface CutOrder {
@@ -33,7 +36,7 @@ const JPEG_GROUND = '#ffffff';
 
 /**
  * Makes a cut from an original in the order of its recipe: orient, trim, turn, mirror, straighten, crop, resize
- * (sharp's Lanczos3), convert to sRGB, tone, encode. The same order on the same original gives the same bytes.
+ * (sharp's Lanczos3), convert to sRGB, tone, words over it, encode. The same order on the same original gives the same bytes.
  * Carries no metadata; the label is written in when it goes out.
  */
 export async function makeCut(originalPath: string, order: CutOrder): Promise<Buffer> {
@@ -44,13 +47,15 @@ export async function makeCut(originalPath: string, order: CutOrder): Promise<Bu
 /** One frame of an original as its recipe makes it, at its size. */
 export async function prepared(path: string, order: Prepared, frame: number): Promise<Sharp> {
   const { recipe } = order;
-  const image = opened(path, { page: frame });
+  const density = await densityFor(path, order.original);
+  const image = opened(path, { page: frame, ...(density ? { density } : {}) });
   const inner = withinPad(order);
   const resized = isTurned(recipe) ? await turnedCut(image, inner) : uprightCut(image, inner);
   const toned = recipe.tone ? await withTone(resized, recipe.tone) : resized;
   const crisp = recipe.sharpness > 0 ? await sharpened(toned, recipe.sharpness) : toned;
   const grounded = recipe.ground ? await settled(crisp.flatten({ background: recipe.ground })) : crisp;
-  return recipe.pad ? padded(grounded, order, recipe.pad) : grounded;
+  const whole = recipe.pad ? await padded(grounded, order, recipe.pad) : grounded;
+  return recipe.words ? lettered(whole, recipe.words) : whole;
 }
 
 type Prepared = Pick<CutOrder, 'original' | 'recipe' | 'width'>;
@@ -90,9 +95,16 @@ async function padded(image: Sharp, { original, recipe, width }: Prepared, { gro
   return settled(extended.extract({ left: 0, top: 0, width, height }));
 }
 
+async function lettered(image: Sharp, words: OverWords): Promise<Sharp> {
+  const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  const coloured = sharp(data, { raw: { width, height, channels } }).toColourspace('srgb');
+  return settled(coloured.composite([{ input: drawnWords(words, { width, height }), left: 0, top: 0 }]));
+}
+
 const isTurned = ({ turn, mirror, straighten }: Recipe) => turn !== 0 || mirror || straighten !== 0;
 
-function opened(path: string, options: Pick<SharpOptions, 'page' | 'animated'>): Sharp {
+function opened(path: string, options: Pick<SharpOptions, 'page' | 'animated' | 'density'>): Sharp {
   return sharp(path, {
     ...options,
     limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000,

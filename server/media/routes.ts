@@ -104,7 +104,7 @@ export function mediaRoutes(context: Context): Router {
     response
       .set('Cache-Control', 'no-store')
       .type('css')
-      .send(`${fontFaces('/fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc)}`);
+      .send(`${fontFaces('/fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`);
   });
 
   router.get('/measure.js', (_request, response) => {

@@ -73,7 +73,7 @@ export function pageRoutes(context: Context): Router {
     const whole = await readPage(context, String(request.params.id));
     response.json({
       html: writeFragment(whole.doc, outgoing(whole)),
-      css: styleSheet(whole.rules, whole.doc),
+      css: styleSheet(whole.rules, whole.doc, whole.pieces),
     });
   });
   return router;

@@ -9,6 +9,7 @@ import { writeActivity, writeAutosave } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { assets, pages, people, placements, targets } from '../db/schema.ts';
+import { lightsOf } from '../imaging/lights.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
 import { type AssetRow, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
@@ -41,8 +42,27 @@ export async function readPage(context: Context, id: string): Promise<WholePage>
     rules: readRules(found.targets.rules),
     targetVersion: found.targets.version,
     assets: rows,
-    pieces: new Map(rows.map((row) => [row.id, pieceOf(row)])),
+    pieces: await piecesOf(context, rows, [doc]),
   };
+}
+
+/** The pieces of pages as `core` knows them; how light they are only where words stand over them. */
+async function piecesOf(
+  context: Context,
+  rows: readonly AssetRow[],
+  docs: readonly PageDoc[],
+): Promise<ReadonlyMap<string, Piece>> {
+  const worded = new Set(
+    docs.flatMap((doc) => placementsOf(doc).flatMap(({ asset, prep }) => (prep?.words ? [asset] : []))),
+  );
+  const pieces = await Promise.all(
+    rows.map(async (row): Promise<readonly [string, Piece]> => {
+      const piece = pieceOf(row);
+      const isWorded = piece.prep.words !== null || worded.has(row.id);
+      return [row.id, isWorded ? { ...piece, lights: await lightsOf(context, row) } : piece];
+    }),
+  );
+  return new Map(pieces);
 }
 
 function readDoc(stored: unknown): PageDoc {
@@ -65,7 +85,7 @@ export async function readPages(context: Context): Promise<readonly WholePage[]>
     .limit(500);
   const docs = found.map((one) => readDoc(one.pages.doc));
   const rows = await assetsOf(context, docs);
-  const pieces = new Map(rows.map((row) => [row.id, pieceOf(row)]));
+  const pieces = await piecesOf(context, rows, docs);
   return found.map((one, at) => ({
     row: one.pages,
     doc: docs[at] ?? emptyPage(one.pages.title),

@@ -3,6 +3,7 @@ import { AssetChangeSchema, AssetQuerySchema } from '#api/assets.ts';
 import type { Context } from '../context.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
+import { lightsOf } from '../imaging/lights.ts';
 import { madeCuts, throwCuts } from '../imaging/made-cuts.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
@@ -30,6 +31,10 @@ export function shelfRoutes(context: Context): Router {
 
   router.get('/assets/:id/focal', async (request, response) => {
     response.json(await proposeFocal(context, await findAsset(context, request.params.id)));
+  });
+
+  router.get('/assets/:id/lights', async (request, response) => {
+    response.json(await lightsOf(context, await findAsset(context, request.params.id)));
   });
 
   router.get('/assets/:id/cuts', async (request, response) => {

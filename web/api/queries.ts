@@ -5,6 +5,7 @@ import {
   type AssetQuery,
   AssetSchema,
   FolderListSchema,
+  LightsSchema,
   LookalikesSchema,
   MadeCutsSchema,
 } from '#api/assets.ts';
@@ -87,6 +88,13 @@ export const proofPageQuery = (id: string) =>
   });
 export const assetQuery = (id: string) =>
   queryOptions({ queryKey: ['asset', id], queryFn: () => ask(AssetSchema, `/assets/${id}`) });
+/** An original never changes, so neither does this. */
+export const lightsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['lights', id],
+    queryFn: () => ask(LightsSchema, `/assets/${id}/lights`),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
 export const provenanceQuery = (id: string) =>
   queryOptions({
     queryKey: ['asset', id, 'provenance'],

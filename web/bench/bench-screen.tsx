@@ -16,7 +16,7 @@ import { sayBytes } from '#core/media/weight.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
-import { assetQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
+import { assetQuery, lightsQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { CutList } from './cut-list.tsx';
@@ -93,6 +93,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
     prep,
     focal: draftFocal ?? asset.label.focal,
   };
+  const { data: lights } = useQuery({ ...lightsQuery(asset.id), enabled: prep.words !== null });
   const write = (change: Change, name: string) => writeChange(asset.id, here, change, name);
   const keep = useKeeper(write, (kept) => {
     // What was moved on meanwhile is not yet kept, and stays.
@@ -147,6 +148,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
         asset={asset}
         piece={piece}
         rules={rules}
+        lights={lights}
         open={open}
         onOpen={(preset) => {
           const next = new URLSearchParams(params);
@@ -192,6 +194,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
           rules={rules}
           preset={open}
           isEditable={isEditable}
+          lights={lights}
           onDraft={onDraft}
           onKeep={onKeep}
           isLevelling={isLevelling}

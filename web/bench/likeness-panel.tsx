@@ -9,6 +9,7 @@ import { qualityFor } from '#core/media/quality.ts';
 import { type Cuttable, type Prep, recipeForRatio, sizeAfter } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { sayBytes } from '#core/media/weight.ts';
+import { wordsApart } from '#core/page/picture.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { likenessQuery, queryClient } from '../api/queries.ts';
@@ -34,8 +35,8 @@ interface LikenessPanelProps {
 
 /** The smallest file that looks the same: bytes against likeness for each format, and the quality that is chosen. */
 export default function LikenessPanel(props: LikenessPanelProps) {
-  const { asset, piece, preset, targetId } = props;
-  const recipe = recipeForRatio(piece, preset.ratio);
+  const { asset, piece, preset, rules, targetId } = props;
+  const { recipe } = wordsApart(recipeForRatio(piece, preset.ratio), rules.wordsOver === 'drawn');
   const width = Math.min(preset.width, sizeAfter(piece.size, recipe).width);
   const about = { recipe: recipeKey(recipe), width, target: targetId };
   const curve = useQuery(likenessQuery(asset.id, about));

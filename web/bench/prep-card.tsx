@@ -1,7 +1,10 @@
 import type { Asset } from '#api/assets.ts';
-import { type Cuttable, changesOf, type Prep, recipeForRatio, wholeSize } from '#core/media/recipe.ts';
+import type { Lights } from '#core/media/over-contrast.ts';
+import { type Cuttable, type Prep, recipeForRatio, wholeSize } from '#core/media/recipe.ts';
+import { changesOf } from '#core/media/recipe-says.ts';
 import { cutFileName } from '#core/naming/clash.ts';
 import { saySharpness, standingOf } from '#core/page/cut-standing.ts';
+import { overStanding } from '#core/page/over-standing.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
 import { judge, sayJudgement } from '#core/rights/judgement.ts';
 import { LabelRow } from '../label/row.tsx';
@@ -9,6 +12,7 @@ import { CropRow } from './crop-row.tsx';
 import { FrameRow } from './frame-row.tsx';
 import { GroundRow } from './ground-row.tsx';
 import { MadeRow } from './made-row.tsx';
+import { OverRow } from './over-row.tsx';
 import type { Keep } from './prep-change.ts';
 import { StepsRow } from './steps-row.tsx';
 import { type LevelProps, StraightenRow } from './straighten-row.tsx';
@@ -21,13 +25,15 @@ interface PrepCardProps extends LevelProps {
   readonly rules: HouseRules;
   readonly preset: CutPreset | null;
   readonly isEditable: boolean;
+  /** Known while words stand over it. */
+  readonly lights: Lights | undefined;
   /** A change that is only looked at while a slider is moved, and one that is kept. */
   readonly onDraft: (prep: Prep) => void;
   readonly onKeep: Keep;
 }
 
 /** The label of what is done to a piece: the frame of the cut, turning, straightening, tone, and the steps as sentences. */
-export function PrepCard({ asset, piece, rules, preset, isEditable, ...rest }: PrepCardProps) {
+export function PrepCard({ asset, piece, rules, preset, isEditable, lights, ...rest }: PrepCardProps) {
   const { onDraft, onKeep, isLevelling, onLevelling } = rest;
   const { prep } = piece;
   const change = (part: Partial<Prep>, name: string) => onKeep({ ...prep, ...part }, name);
@@ -46,6 +52,14 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, ...rest }: P
           onLevelling={onLevelling}
         />
         <ToneRow prep={prep} onDraft={onDraft} change={change} />
+        <OverRow
+          asset={asset}
+          rules={rules}
+          prep={prep}
+          standing={preset ? overStanding(piece, preset, lights) : undefined}
+          onDraft={onDraft}
+          change={change}
+        />
         {asset.alpha ? <GroundRow prep={prep} onDraft={onDraft} change={change} /> : null}
       </fieldset>
       <StepsRow prep={prep} isEditable={isEditable} change={change} onKeep={onKeep} />

@@ -14,9 +14,11 @@ import {
   focalOfOriginal,
   frameIn,
   type Prep,
+  recipeForRatio,
   wholeSize,
 } from '#core/media/recipe.ts';
 import type { CutPreset } from '#core/page/target.ts';
+import { OverHere } from '../over/over-here.tsx';
 import { Compare } from './compare.tsx';
 import { FocalMark } from './focal-mark.tsx';
 import { FrameOverlay } from './frame-overlay.tsx';
@@ -52,6 +54,8 @@ export function Stage({ asset, piece: made, preset, isEditable, isCompared, ...r
   const height = (width * whole.height) / whole.width;
   const ratio = preset?.ratio ?? null;
   const frame = isCropped ? (made.prep.crop ?? FULL) : ratio ? frameIn(piece, ratio) : null;
+  const { words } = recipeForRatio(made, ratio);
+  const at = frame ?? FULL;
   const press = (event: MouseEvent<HTMLDivElement>) => {
     if (
       !isEditable ||
@@ -74,6 +78,15 @@ export function Stage({ asset, piece: made, preset, isEditable, isCompared, ...r
           crop={null}
           alt={asset.label.title || asset.stem}
         />
+        {words && !isCompared && !level ? (
+          <OverHere
+            words={words}
+            left={at.left * width}
+            top={at.top * height}
+            width={at.width * width}
+            height={at.height * height}
+          />
+        ) : null}
         {frame && isEditable && !level ? (
           <FrameOverlay
             frame={frame}

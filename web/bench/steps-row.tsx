@@ -1,4 +1,5 @@
-import { AS_IT_CAME, type Prep, type PrepStep, stepsOf } from '#core/media/recipe.ts';
+import { AS_IT_CAME, type Prep, type PrepStep } from '#core/media/recipe.ts';
+import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
 import { LabelRow } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';

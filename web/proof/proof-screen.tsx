@@ -20,6 +20,7 @@ import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { Findings } from './findings.tsx';
 import { ProofFrame } from './frame.tsx';
+import { useLit } from './use-lit.ts';
 
 export function ProofScreen() {
   const { id = '' } = useParams();
@@ -63,7 +64,7 @@ function Proof({
   const doc = useStore(session.doc);
   const saving = useStore(session.saver.store);
   const known = useStore(pieces);
-  const held = usePieces();
+  const held = useLit(usePieces(), doc);
   const { rules } = page.target;
   const [chosen, setChosen] = useState<number | null>(null);
   const [mended, setMended] = useState<string | null>(null);

@@ -70,6 +70,14 @@ export function UseCard({ rules, change }: RulesPart) {
           />{' '}
           Our own work is credited too
         </label>
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={rules.wordsOver === 'drawn'}
+            onChange={(event) => change({ wordsOver: event.target.checked ? 'drawn' : 'text' })}
+          />{' '}
+          Words over a picture are drawn into the file: the site keeps no text there
+        </label>
       </div>
       <div className="rules-fields">
         {(['avif', 'webp', 'jpeg'] as const).map((format) => (

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
-import { AS_IT_CAME, stepsOf } from '#core/media/recipe.ts';
+import { AS_IT_CAME } from '#core/media/recipe.ts';
+import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
 import { foldersQuery } from '../api/queries.ts';
 import { pieces } from '../pieces/pieces.ts';

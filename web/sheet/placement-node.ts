@@ -5,14 +5,16 @@ import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
+import type { OverWords } from '#core/media/over-words.ts';
 import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
 import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
 import { type Piece, preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { captionHere, creditHere } from '#core/page/words.ts';
-import { figureClass, figureStyle } from '#core/page/write.ts';
+import { figureClass, figureStyle, overClass, overStyle } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
+import { drawOver } from '../over/draw-over.ts';
 import { ownViews } from '../pieces/own-views.ts';
 import { pieceOf, pieces } from '../pieces/pieces.ts';
 
@@ -61,6 +63,7 @@ function readAttributes(element: HTMLElement): Placement | false {
 
 class PlacementView implements NodeView {
   readonly dom = document.createElement('figure');
+  readonly #worded = document.createElement('div');
   readonly #window = document.createElement('div');
   readonly #image = document.createElement('img');
   readonly #caption = document.createElement('figcaption');
@@ -72,9 +75,10 @@ class PlacementView implements NodeView {
     this.#rules = rules;
     this.#placement = placementOf(node);
     this.#window.className = 'sheet-window';
+    this.#worded.append(this.#window);
     this.#image.draggable = false;
     this.#window.append(this.#image);
-    this.dom.append(this.#window, this.#caption);
+    this.dom.append(this.#worded, this.#caption);
     this.dom.contentEditable = 'false';
     this.#draw();
     this.#stopListening = pieces.subscribe(() => this.#draw());
@@ -135,11 +139,20 @@ class PlacementView implements NodeView {
     const view = viewOf(placement, asset, piece);
     if (this.#image.src !== view) this.#image.src = view;
     this.#image.alt = `Placed piece: ${asset.label.title || asset.stem}`;
+    this.#drawWords(recipe.words, cut);
     const words = [captionHere(placement, piece), creditText(creditHere(this.#rules, placement, piece))]
       .filter(Boolean)
       .join(' ');
     this.#caption.textContent = words;
     this.#caption.hidden = words === '';
+  }
+
+  /** Words over the picture, as they go out: text of the page, or drawn into the file. */
+  #drawWords(words: OverWords | null, cut: Size): void {
+    const isText = this.#rules.wordsOver === 'text';
+    this.#worded.className = words ? 'worded' : '';
+    const drawn = words ? [isText ? asText(words) : drawOver(words, cut)] : [];
+    this.#worded.replaceChildren(this.#window, ...drawn);
   }
 }
 
@@ -154,4 +167,15 @@ function padOf(recipe: Recipe, original: Size): CropRect {
   const inner = sizeAfter(original, { ...recipe, pad: null });
   const [width, height] = [box.width / inner.width, box.height / inner.height];
   return { left: (1 - width) / 2, top: (1 - height) / 2, width, height };
+}
+
+function asText(words: OverWords): HTMLElement {
+  const paragraph = document.createElement('p');
+  paragraph.className = overClass(words);
+  paragraph.setAttribute('style', overStyle(words));
+  const text = document.createElement('span');
+  const lines = words.text.split('\n');
+  text.append(...lines.flatMap((line, at) => (at === 0 ? [line] : [document.createElement('br'), line])));
+  paragraph.append(text);
+  return paragraph;
 }

@@ -37,7 +37,7 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
   };
   return (
     <section className="sheet-pane" ref={pane} aria-label="Sheet">
-      <style>{styleSheet(rules, page)}</style>
+      <style>{styleSheet(rules, page, 'any')}</style>
       <div className="sheet-ruler">
         <div style={{ width: paperWidth, margin: '0 auto' }}>
           <Ruler start={(paperWidth - column) / 2} length={column} />

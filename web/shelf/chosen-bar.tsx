@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import type { Asset, AssetChange } from '#api/assets.ts';
 import type { PageSummary } from '#api/pages.ts';
 import { may } from '#api/people.ts';
-import { stepsOf } from '#core/media/recipe.ts';
+import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';

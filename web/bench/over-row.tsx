@@ -1,0 +1,196 @@
+import './over-row.css';
+import { useId, useState } from 'react';
+import * as v from 'valibot';
+import type { Asset } from '#api/assets.ts';
+import { plateFor } from '#core/media/over-contrast.ts';
+import {
+  LEAST_SIZE,
+  MOST_SIZE,
+  OVER_PLACES,
+  type OverPlace,
+  type OverWords,
+  OverWordsSchema,
+} from '#core/media/over-words.ts';
+import type { Prep } from '#core/media/recipe.ts';
+import type { OverStanding } from '#core/page/over-standing.ts';
+import { sayOverWay } from '#core/page/over-standing.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { LabelRow } from '../label/row.tsx';
+import { Button } from '../ui/button.tsx';
+import type { DraftProps } from './prep-change.ts';
+import { Slide } from './slide.tsx';
+
+interface OverRowProps extends DraftProps {
+  readonly asset: Asset;
+  readonly rules: HouseRules;
+  /** How they stand over the open cut. */
+  readonly standing: OverStanding | undefined;
+}
+
+const PLAIN = { place: 'bottom left', size: 60, ink: '#ffffff', plate: null } as const;
+
+/** Words over the picture: what they say, where, how large and in which colours, and whether they stand out. */
+export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverRowProps) {
+  const { words } = prep;
+  const draft = (part: Partial<OverWords>) => words && onDraft({ ...prep, words: { ...words, ...part } });
+  const keep = (part: Partial<OverWords>) =>
+    words && change({ words: { ...words, ...part } }, 'the words over it');
+  if (!words)
+    return (
+      <LabelRow name="Words over it">
+        <p className="soft">Nothing stands over it.</p>
+        <Button
+          kind="link"
+          onClick={() => change({ words: { ...PLAIN, text: firstWords(asset) } }, 'words over it')}
+        >
+          Put words over it
+        </Button>
+      </LabelRow>
+    );
+  return (
+    <LabelRow name="Words over it">
+      <TextInput
+        key={words.text}
+        words={words}
+        prep={prep}
+        onDraft={onDraft}
+        onKeep={(text) => keep({ text })}
+      />
+      <Places words={words} onChoose={(place) => keep({ place })} />
+      <Slide
+        name="Size"
+        value={words.size}
+        least={LEAST_SIZE}
+        most={MOST_SIZE}
+        says={`${(words.size / 10).toFixed(1)}%`}
+        onMove={(size) => draft({ size })}
+        onLet={(size) => keep({ size: Math.max(LEAST_SIZE, size) })}
+      />
+      <div className="label-actions">
+        <ColourInput
+          name="Ink"
+          value={words.ink}
+          onMove={(ink) => draft({ ink })}
+          onLet={(ink) => keep({ ink })}
+        />
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={words.plate !== null}
+            onChange={(event) => keep({ plate: event.target.checked ? plateFor(words.ink) : null })}
+          />
+          On a plate
+        </label>
+        {words.plate ? (
+          <ColourInput
+            name="Plate"
+            value={words.plate}
+            onMove={(plate) => draft({ plate })}
+            onLet={(plate) => keep({ plate })}
+          />
+        ) : null}
+      </div>
+      {standing ? <p className={standing.isFaint ? 'due' : ''}>{standing.sentence}</p> : null}
+      {standing?.isSmaller ? <p>Set smaller in this cut, to fit.</p> : null}
+      <p className="soft">{sayOverWay(rules.wordsOver, rules.name)}</p>
+      <Button kind="link" onClick={() => change({ words: null }, 'the words over it')}>
+        Take them off
+      </Button>
+    </LabelRow>
+  );
+}
+
+/** The title to begin with, as far as it fits. */
+function firstWords({ label, stem }: Asset): string {
+  const title = label.title || stem.replaceAll('-', ' ');
+  return v.is(OverWordsSchema, { ...PLAIN, text: title }) ? title : 'Words';
+}
+
+interface TextProps {
+  readonly words: OverWords;
+  readonly prep: Prep;
+  readonly onDraft: (prep: Prep) => void;
+  readonly onKeep: (text: string) => void;
+}
+
+/** What cannot be set stays in the field with a reason. */
+function TextInput({ words, prep, onDraft, onKeep }: TextProps) {
+  const id = useId();
+  const [text, setText] = useState(words.text);
+  const read = v.safeParse(OverWordsSchema, { ...words, text });
+  return (
+    <div className="over-text">
+      <label htmlFor={id}>What stands there</label>
+      <textarea
+        id={id}
+        className="input"
+        rows={2}
+        value={text}
+        aria-invalid={!read.success}
+        aria-describedby={read.success ? undefined : `${id}-fault`}
+        onChange={(event) => {
+          setText(event.target.value);
+          const next = v.safeParse(OverWordsSchema, { ...words, text: event.target.value });
+          if (next.success) onDraft({ ...prep, words: next.output });
+        }}
+        onBlur={() => {
+          if (read.success && read.output.text !== words.text) onKeep(read.output.text);
+        }}
+      />
+      {read.success ? null : (
+        <p id={`${id}-fault`} className="fault" role="alert">
+          {read.issues[0].message} It stays as it was.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The nine places, each a mark where it lies in a picture. */
+function Places({
+  words,
+  onChoose,
+}: {
+  readonly words: OverWords;
+  readonly onChoose: (place: OverPlace) => void;
+}) {
+  const name = useId();
+  return (
+    <div className="over-places" role="radiogroup" aria-label="Where they stand">
+      {OVER_PLACES.map((place) => (
+        <label key={place} title={`At the ${place}`}>
+          <input
+            type="radio"
+            name={name}
+            checked={words.place === place}
+            aria-label={`At the ${place}`}
+            onChange={() => onChoose(place)}
+          />
+          <span />
+        </label>
+      ))}
+    </div>
+  );
+}
+
+interface ColourProps {
+  readonly name: string;
+  readonly value: string;
+  readonly onMove: (colour: string) => void;
+  readonly onLet: (colour: string) => void;
+}
+
+function ColourInput({ name, value, onMove, onLet }: ColourProps) {
+  return (
+    <label className="check">
+      <input
+        type="color"
+        className="ink"
+        value={value}
+        onChange={(event) => onMove(event.target.value)}
+        onBlur={(event) => onLet(event.target.value)}
+      />
+      {name}
+    </label>
+  );
+}
