@@ -4,6 +4,7 @@ import { benchLikeness } from './likeness.ts';
 import { benchMany, benchPictures } from './pictures.ts';
 import { benchRuns } from './runs.ts';
 import { benchScript } from './script-size.ts';
+import { benchServed } from './served.ts';
 import { benchShelf } from './shelf.ts';
 import { openWorld } from './world.ts';
 
@@ -18,6 +19,7 @@ const PARTS = {
   pictures: inWorld(benchPictures),
   shelf: inWorld(benchShelf),
   interface: inWorld(benchInterface),
+  served: inWorld(benchServed),
   many: inWorld((world) => benchMany(world, 200)),
   runs: inWorld((world) => benchRuns(world, 200)),
   likeness: inWorld(benchLikeness),

@@ -4,9 +4,8 @@ import { chromium, type Page } from '@playwright/test';
 import type { Block } from '#core/page/model.ts';
 import { examplePlacement, paragraph } from '#core/page/testing.ts';
 import { millis, say } from './measure.ts';
-import { type BenchWorld, grainedOriginals } from './world.ts';
+import { type BenchWorld, grainedOriginals, ORIGIN } from './world.ts';
 
-const ORIGIN = process.env.PLACARD_ORIGIN ?? `http://localhost:${process.env.PORT ?? 4400}`;
 const FRAME_MILLIS = 1000 / 60;
 
 /** Typing, preparing, scrolling and dropping in a real browser, on a Placard that runs at PLACARD_ORIGIN with its demo. */

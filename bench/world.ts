@@ -9,6 +9,9 @@ import { paintScene } from '../demo/painter/scene.ts';
 import { readConfig } from '../server/config.ts';
 import { type Context, closeContext, openContext } from '../server/context.ts';
 
+/** Where a Placard runs with its demo, for what is measured from outside. */
+export const ORIGIN = process.env.PLACARD_ORIGIN ?? `http://localhost:${process.env.PORT ?? 4400}`;
+
 /** A server's inside on a database and a folder of its own, and pictures to work on. */
 export interface BenchWorld {
   readonly context: Context;

@@ -13,13 +13,14 @@ import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
 import { farPreview, readFar } from '../gather/preview.ts';
-import { ensureCut } from '../imaging/cut-store.ts';
+import { ensureCut, type StoredCut } from '../imaging/cut-store.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { detailOf } from '../imaging/likeness/detail.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage } from '../pages/store.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { cutPath, signedAddress } from './addresses.ts';
+import { KnownCuts } from './known-cuts.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const FOREVER = 'public, max-age=31536000, immutable';
@@ -37,16 +38,19 @@ export function mediaRoutes(context: Context): Router {
     next();
   });
 
-  router.get('/thumb/:assetId/:recipe/:file', signed(context), async (request, response) => {
+  const known = new KnownCuts();
+  const knownCut: RequestHandler = async (request, response, next) => {
+    const found = await known.read(context, request.path);
+    if (found) response.set({ 'Cache-Control': FOREVER, 'Content-Type': found.cut.mime }).end(found.bytes);
+    else next();
+  };
+
+  router.get('/thumb/:assetId/:recipe/:file', signed(context), knownCut, async (request, response) => {
     const width = Number(/^(\d{1,5})\.webp$/.exec(String(request.params.file))?.[1]);
     const recipe = maybeRecipe(String(request.params.recipe));
     if (!recipe) throw notFound('This picture');
-    await sendCut(context, response, String(request.params.assetId), {
-      recipe,
-      width,
-      format: 'webp',
-      quality: SCREEN_QUALITY,
-    });
+    const wanted = { recipe, width, format: 'webp', quality: SCREEN_QUALITY } as const;
+    known.remember(request.path, await sendCut(context, response, String(request.params.assetId), wanted));
   });
 
   router.get('/far/:text', signed(context), async (request, response) => {
@@ -58,12 +62,14 @@ export function mediaRoutes(context: Context): Router {
     response.set('Cache-Control', 'private, max-age=86400').type('image/webp').send(bytes);
   });
 
-  router.get('/cut/:assetId/:recipe/:width/:quality/:file', signed(context), async (request, response) => {
+  const cutAddress = '/cut/:assetId/:recipe/:width/:quality/:file';
+  router.get(cutAddress, signed(context), knownCut, async (request, response) => {
     const recipe = maybeRecipe(String(request.params.recipe));
     const format = formatOf(String(request.params.file));
     if (!recipe || !format) throw notFound('This cut');
     const [width, quality] = [Number(request.params.width), Number(request.params.quality)];
-    await sendCut(context, response, String(request.params.assetId), { recipe, width, format, quality });
+    const wanted = { recipe, width, format, quality };
+    known.remember(request.path, await sendCut(context, response, String(request.params.assetId), wanted));
   });
 
   router.get(
@@ -154,7 +160,12 @@ interface Wanted {
   readonly quality: number;
 }
 
-async function sendCut(context: Context, response: Response, assetId: string, wanted: Wanted): Promise<void> {
+async function sendCut(
+  context: Context,
+  response: Response,
+  assetId: string,
+  wanted: Wanted,
+): Promise<StoredCut> {
   const [source] = await context.db.select().from(assets).where(eq(assets.id, assetId));
   if (!source) throw notFound('This picture');
   const most = sizeAfter({ width: source.widthPx, height: source.heightPx }, wanted.recipe).width;
@@ -165,6 +176,7 @@ async function sendCut(context: Context, response: Response, assetId: string, wa
   const stream = await context.storage.stream(cut.key);
   stream.on('error', (error) => response.destroy(error));
   stream.pipe(response);
+  return cut;
 }
 
 const number = v.pipe(v.string(), v.transform(Number), v.finite());
