@@ -2,7 +2,7 @@ import { benchCore } from './core.ts';
 import { benchInterface } from './interface.ts';
 import { benchLikeness } from './likeness.ts';
 import { benchMany, benchPictures } from './pictures.ts';
-import { benchRuns } from './runs.ts';
+import { benchMemory, benchRuns } from './runs.ts';
 import { benchScript } from './script-size.ts';
 import { benchServed } from './served.ts';
 import { benchShelf } from './shelf.ts';
@@ -22,6 +22,7 @@ const PARTS = {
   served: inWorld(benchServed),
   many: inWorld((world) => benchMany(world, 200)),
   runs: inWorld((world) => benchRuns(world, 200)),
+  memory: inWorld((world) => benchMemory(world, 1000)),
   likeness: inWorld(benchLikeness),
 } as const;
 const USUAL = ['core', 'script', 'pictures', 'likeness', 'shelf', 'interface'];

@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { basename } from 'node:path';
 import sharp from 'sharp';
 import { plainOrder, type RunOrder } from '#core/run/order.ts';
 import { RESERVE_SITE } from '../demo/rules.ts';
@@ -12,12 +13,44 @@ import { type BenchWorld, grainedOriginals } from './world.ts';
 
 const AT_ONCE = 2;
 const MIDDLE = { width: 4243, height: 2828 };
+const SMALL = { width: 1600, height: 1066 };
 const WIDTHS = [480, 960, 1440];
 const PERSON = 'bench';
 
 /** A run over many pieces to three widths in two formats, against sharp by itself at the same settings. */
 export async function benchRuns(world: BenchWorld, count: number): Promise<void> {
-  const { context, folder } = world;
+  const { folder } = world;
+  const originals = await grainedOriginals(folder, count, MIDDLE);
+  const pieces = await taken(world, originals);
+  const bare = await timeOf(() => eachAtMost(AT_ONCE, originals, bareCuts));
+  const order = orderOver(pieces);
+  const ours = await timeOf(() => runOver(world, order));
+  say(
+    `a run over ${count} files of 12 megapixels, 6 cuts each, against bare sharp (aim: at most 1.10)`,
+    `${times(ours, bare)} (${millis(ours / count)} a piece)`,
+  );
+}
+
+/** Memory of the process that works a long run, between its first tenth and its end. */
+export async function benchMemory(world: BenchWorld, count: number): Promise<void> {
+  const originals = await grainedOriginals(world.folder, count, SMALL);
+  const pieces = await taken(world, originals);
+  const memory: number[] = [];
+  const timer = setInterval(() => memory.push(process.memoryUsage().rss), 500);
+  await runOver(world, orderOver(pieces));
+  clearInterval(timer);
+  const tenth = Math.max(1, Math.floor(memory.length / 10));
+  const mean = (part: readonly number[]) =>
+    part.reduce((sum, one) => sum + one, 0) / Math.max(1, part.length) / 1e6;
+  const [early, late] = [mean(memory.slice(tenth, tenth * 2)), mean(memory.slice(-tenth))];
+  say(
+    `memory in a run over ${count} files, its last tenth against its second (aim: at most 1.10)`,
+    `${times(late, early)} (${Math.round(early)} MB, ${Math.round(late)} MB)`,
+  );
+}
+
+/** Takes originals onto the shelf of the world; answers the pieces. */
+async function taken({ context }: BenchWorld, originals: readonly string[]): Promise<readonly string[]> {
   await context.db.insert(people).ignore().values({
     id: PERSON,
     name: PERSON,
@@ -26,40 +59,21 @@ export async function benchRuns(world: BenchWorld, count: number): Promise<void>
     passwordHash: '',
   });
   await context.db.insert(targets).ignore().values({ id: 'bench', rules: RESERVE_SITE });
-  const originals = await grainedOriginals(folder, count, MIDDLE);
   const pieces: string[] = [];
   await eachAtMost(AT_ONCE, originals, async (path) => {
-    const name = path.split('/').at(-1) ?? '';
-    const taken = await takeIn(
-      context,
-      { path, name, personId: PERSON, folder: '', origin: FROM_OWN_MACHINE },
-      new Date(),
-    );
-    pieces.push(taken.row.id);
+    const file = { path, name: basename(path), personId: PERSON, folder: '', origin: FROM_OWN_MACHINE };
+    pieces.push((await takeIn(context, file, new Date())).row.id);
   });
-  const bare = await timeOf(() => eachAtMost(AT_ONCE, originals, bareCuts));
-  const order = orderOver(pieces);
+  return pieces;
+}
+
+async function runOver({ context }: BenchWorld, order: RunOrder): Promise<void> {
   const { seen } = await previewRun(context, order);
   const runId = await beginRun(context, order, seen, PERSON, new Date());
-  const memory: number[] = [];
-  const timer = setInterval(async () => {
-    memory.push(process.memoryUsage().rss);
-  }, 500);
-  const ours = await timeOf(() => workOne(context));
-  clearInterval(timer);
+  await workOne(context);
   const run = await readRun(context, runId, PERSON, new Date());
-  if (run.done !== count) throw new Error(`The run did ${run.done} of ${count}: ${run.words}`);
-  say(
-    `a run over ${count} files of 12 megapixels, 6 cuts each, against bare sharp (aim: at most 1.10)`,
-    `${times(ours, bare)} (${millis(ours / count)} a piece)`,
-  );
-  const tenth = Math.max(1, Math.floor(memory.length / 10));
-  const mean = (part: readonly number[]) =>
-    part.reduce((sum, one) => sum + one, 0) / Math.max(1, part.length) / 1e6;
-  say(
-    'memory of this process in the second tenth of it, and in the last (aim: no growth over 10 %)',
-    `${Math.round(mean(memory.slice(tenth, tenth * 2)))} MB, ${Math.round(mean(memory.slice(-tenth)))} MB`,
-  );
+  if (run.done !== order.pieces.length)
+    throw new Error(`The run did ${run.done} of ${order.pieces.length}: ${run.words}`);
 }
 
 async function bareCuts(path: string): Promise<void> {

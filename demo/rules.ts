@@ -32,11 +32,24 @@ const PRESETS: HouseRules['cutPresets'] = [
   { id: 'strip', name: 'Strip', ratio: { across: 3, down: 1 }, width: 1920 },
 ];
 
+/** The last two have no folder yet: the shelf offers them. */
+const SECTIONS = [
+  'birds/bittern',
+  'birds/heron',
+  'boardwalk',
+  'eel-pass',
+  'events/reed-cutting',
+  'tides',
+  'visit/hides',
+  'visit/getting-here',
+];
+
 export const RESERVE_SITE: HouseRules = {
   ...PLAIN_RULES,
   siteAddress: 'http://reserve.localhost',
   cutPresets: PRESETS,
   namePattern: [{ part: 'subject' }, { part: 'place' }],
+  sections: SECTIONS,
   weightBudget: 900_000,
   severities: SEVERITIES,
 };

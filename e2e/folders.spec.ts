@@ -52,3 +52,37 @@ test('folders are made, filled by dragging, moved and removed, and each step can
   await folders.getByRole('button', { name: 'Remove it' }).click();
   await expect(folder('spring-walk')).toHaveCount(0);
 });
+
+test('sections of the site that have no folder are offered one, all at once, by keyboard', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await page.goto('/shelf');
+  const folders = page.getByRole('navigation', { name: 'Folders' });
+  await expect(folders.getByText('visit/hides, visit/getting-here')).toBeVisible();
+  await folders.getByRole('button', { name: 'Make them' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(folders.getByRole('button', { name: 'hides 0' })).toBeVisible();
+  await expect(folders.getByRole('button', { name: 'getting-here 0' })).toBeVisible();
+  await expect(folders.getByText(/^No folder yet/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo 2 folders' }).click();
+  await expect(folders.getByText(/^No folder yet/)).toBeVisible();
+  for (const name of ['hides 0', 'visit 0'])
+    await expect(folders.getByRole('button', { name })).toHaveCount(0);
+});
+
+test('the sections of a site are kept in its House rules', async ({ page }) => {
+  await signIn(page, 'Sunniva');
+  await page.getByRole('link', { name: 'House rules' }).click();
+  const sections = page.getByRole('textbox', { name: 'Sections of the site' });
+  await expect(sections).toHaveValue(/visit\/hides/);
+  const before = await sections.inputValue();
+  await sections.fill(`${before}\nvisit/Shop & Café`);
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await page.goto('/shelf');
+  await expect(page.getByRole('navigation', { name: 'Folders' })).toContainText('visit/shop-cafe');
+  await page.getByRole('link', { name: 'House rules' }).click();
+  await sections.fill(before);
+  await page.getByRole('button', { name: /^Save/ }).click();
+  await expect(page.getByRole('navigation', { name: 'Folders' })).toHaveCount(0);
+});

@@ -18,6 +18,12 @@ export function withAncestors(path: string): readonly string[] {
   return segments.map((_, at) => segments.slice(0, at + 1).join('/'));
 }
 
+/** The sections of a site, as folder paths, that no folder mirrors yet; each once, in the site's own order. */
+export function missingSections(sections: readonly string[], folders: readonly string[]): readonly string[] {
+  const there = new Set(folders);
+  return [...new Set(sections.map(folderPath))].filter((path) => path !== '' && !there.has(path));
+}
+
 /** How deep a folder lies: 1 for one at the top. */
 export function folderDepth(path: string): number {
   return path.split('/').filter(Boolean).length;

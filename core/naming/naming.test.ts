@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cutFileName, nextFree } from './clash.ts';
-import { folderPath, withAncestors } from './folders.ts';
+import { folderPath, missingSections, withAncestors } from './folders.ts';
 import { wordsOfFileName } from './gibberish.ts';
 import { goodStem, nameFault, STEM_LIMIT, webSafe } from './names.ts';
 import { type NamePart, nameByPattern, sayPattern } from './pattern.ts';
@@ -140,5 +140,17 @@ describe('folders', () => {
     expect(folderPath('a/b/c/d/e/f/g')).toBe('a/b/c/d/e');
     expect(folderPath('../..//')).toBe('');
     expect(withAncestors('a/b/c')).toEqual(['a', 'a/b', 'a/b/c']);
+  });
+});
+
+describe('sections of a site', () => {
+  it('are offered as folders where none mirrors them, web-safe and once', () => {
+    expect(
+      missingSections(
+        ['Birds/Bittern', 'visit/hides', '/visit/hides/', ' ', 'Café & Shop'],
+        ['birds', 'birds/bittern'],
+      ),
+    ).toEqual(['visit/hides', 'cafe-shop']);
+    expect(missingSections([], ['birds'])).toEqual([]);
   });
 });

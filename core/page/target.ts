@@ -38,6 +38,14 @@ export const HouseRulesSchema = v.strictObject({
   textSize: px(10, 40),
   cutPresets: v.pipe(v.array(CutPresetSchema), v.maxLength(20)),
   namePattern: NamePatternSchema,
+  /** The sections of the site as their addresses say them ("visit/hides"), for folders that mirror them. */
+  sections: v.optional(
+    v.pipe(
+      v.array(v.pipe(v.string(), v.trim(), v.maxLength(200, 'A section is at most 200 letters long.'))),
+      v.maxLength(200, 'At most 200 sections are kept.'),
+    ),
+    [],
+  ),
   weightBudget: px(10_000, 100_000_000),
   leastLettersBeside: px(0, 80),
   quality: v.strictObject({ avif: quality, webp: quality, jpeg: quality }),

@@ -24,6 +24,7 @@ export const PLAIN_RULES: HouseRules = {
   leastLettersBeside: 20,
   quality: { avif: 55, webp: 78, jpeg: 80 },
   likeness: 985,
+  sections: [],
   wordsOver: 'text',
   severities: {},
 };

@@ -1,10 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
 import { Popover } from 'radix-ui';
 import { type FormEvent, useEffect, useId, useRef, useState } from 'react';
-import { foldersQuery } from '../api/queries.ts';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { FolderChoices } from '../ui/folder-choices.tsx';
 
 interface OwnMachineProps {
   readonly folder: string;
@@ -103,7 +102,6 @@ function FolderField({
   readonly folder: string;
   readonly onFolder: (folder: string) => void;
 }) {
-  const folders = useQuery(foldersQuery);
   const listId = useId();
   return (
     <>
@@ -116,11 +114,7 @@ function FolderField({
         value={folder}
         onChange={(event) => onFolder(event.target.value)}
       />
-      <datalist id={listId}>
-        {folders.data?.map(({ path }) => (
-          <option key={path} value={path} />
-        ))}
-      </datalist>
+      <FolderChoices id={listId} />
     </>
   );
 }

@@ -1,13 +1,12 @@
-import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useId, useState } from 'react';
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
 import { nameByPattern, sayPattern } from '#core/naming/pattern.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { foldersQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { FolderChoices } from '../ui/folder-choices.tsx';
 import { LabelRow, OpenRow, type RowState, useLabelChange } from './row.tsx';
 
 interface NameRowProps extends RowState {
@@ -61,7 +60,6 @@ function NameForm({
   readonly rules: HouseRules;
   readonly onDone: () => void;
 }) {
-  const folders = useQuery(foldersQuery);
   const listId = useId();
   const [stem, setStem] = useState(asset.stem);
   const [folder, setFolder] = useState(asset.folder);
@@ -114,11 +112,7 @@ function NameForm({
           />
         )}
       </Field>
-      <datalist id={listId}>
-        {folders.data?.map((one) => (
-          <option key={one.path} value={one.path} />
-        ))}
-      </datalist>
+      <FolderChoices id={listId} />
       <div className="label-actions">
         <Button kind="action" type="submit">
           Save name

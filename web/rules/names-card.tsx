@@ -1,5 +1,7 @@
+import { useState } from 'react';
 import { NAME_PARTS, nameByPattern } from '#core/naming/pattern.ts';
 import { PatternParts } from '../names/pattern-parts.tsx';
+import { Field } from '../ui/field.tsx';
 import type { RulesPart } from './rules-part.ts';
 
 const EXAMPLE = {
@@ -16,6 +18,7 @@ const HOUSE_PARTS = NAME_PARTS.filter((part) => part !== 'number');
 /** The house pattern as an ordered row of parts, with a live example. */
 export function NamesCard({ rules, change }: RulesPart) {
   const pattern = rules.namePattern;
+  const [sections, setSections] = useState(rules.sections.join('\n'));
   return (
     <section className="card" aria-labelledby="rules-names">
       <h2 id="rules-names">Names</h2>
@@ -31,6 +34,30 @@ export function NamesCard({ rules, change }: RulesPart) {
         <span className="mono">{EXAMPLE.fileName}</span> becomes{' '}
         <strong className="mono">{nameByPattern(pattern, EXAMPLE)}.jpg</strong>
       </p>
+      <Field
+        name="Sections of the site"
+        hint="One a line, as their addresses say them. The shelf offers a folder for each."
+      >
+        {(control) => (
+          <textarea
+            {...control}
+            className="input mono"
+            rows={4}
+            placeholder="visit/hides"
+            value={sections}
+            onChange={(event) => {
+              setSections(event.target.value);
+              change({ sections: linesOf(event.target.value) });
+            }}
+          />
+        )}
+      </Field>
     </section>
   );
 }
+
+const linesOf = (text: string) =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);

@@ -1,11 +1,10 @@
-import { useQuery } from '@tanstack/react-query';
 import { useId, useState } from 'react';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
-import { foldersQuery } from '../api/queries.ts';
 import { pieces } from '../pieces/pieces.ts';
 import { Field } from '../ui/field.tsx';
+import { FolderChoices } from '../ui/folder-choices.tsx';
 import { useStore } from '../ui/store.ts';
 import type { RunPart } from './sizes-card.tsx';
 
@@ -21,7 +20,6 @@ export function PlaceCard({ order, change }: RunPart) {
 }
 
 function FolderField({ order, change }: RunPart) {
-  const folders = useQuery(foldersQuery);
   const listId = useId();
   const [typed, setTyped] = useState(order.folder ?? '');
   return (
@@ -40,11 +38,7 @@ function FolderField({ order, change }: RunPart) {
               change({ folder: event.target.value.trim() === '' ? null : event.target.value });
             }}
           />
-          <datalist id={listId}>
-            {folders.data?.map(({ path }) => (
-              <option key={path} value={path} />
-            ))}
-          </datalist>
+          <FolderChoices id={listId} />
         </>
       )}
     </Field>

@@ -4,10 +4,12 @@ import { type FormEvent, useState } from 'react';
 import { toast } from 'sonner';
 import { FolderSchema } from '#api/assets.ts';
 import { may } from '#api/people.ts';
+import { withAncestors } from '#core/naming/folders.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { useFolderPaths } from '../ui/folder-choices.tsx';
 import { ledger } from '../undo/ledger.ts';
 
 interface FolderDeedsProps {
@@ -20,6 +22,7 @@ interface FolderDeedsProps {
 /** Making a folder, and moving, renaming or removing the open one. */
 export function FolderDeeds({ folder, isEmpty, onChoose }: FolderDeedsProps) {
   const { data: me } = useQuery(meQuery);
+  const { made: there } = useFolderPaths();
   if (!me || !may(me.role, 'say-rights')) return null;
   const remove = async () => {
     try {
@@ -45,10 +48,14 @@ export function FolderDeeds({ folder, isEmpty, onChoose }: FolderDeedsProps) {
         deed="Make it"
         onPath={async (path) => {
           const made = await makeFolder(path);
+          // Those above it that came with it go with it.
+          const fresh = withAncestors(made).filter((one) => !there.includes(one));
           ledger.add({
             name: `the folder ${made}`,
             scope: 'shelf',
-            undo: () => removeFolder(made),
+            undo: async () => {
+              for (const one of fresh.toReversed()) await removeFolder(one);
+            },
             redo: async () => void (await makeFolder(made)),
           });
           onChoose(made);
@@ -74,6 +81,7 @@ export function FolderDeeds({ folder, isEmpty, onChoose }: FolderDeedsProps) {
           }}
         />
       ) : null}
+      {folder === '' ? <Sections /> : null}
       {folder && isEmpty ? (
         <Button kind="link" onClick={() => void remove()}>
           Remove it
@@ -81,6 +89,38 @@ export function FolderDeeds({ folder, isEmpty, onChoose }: FolderDeedsProps) {
       ) : null}
     </div>
   );
+}
+
+/** The sections of the sites that no folder mirrors yet, made all at once. */
+function Sections() {
+  const { made, missing } = useFolderPaths();
+  if (missing.length === 0) return null;
+  const name = missing.length === 1 ? `the folder ${missing[0]}` : `${missing.length} folders`;
+  const make = () =>
+    makeFolders(missing, made, name).catch((error: unknown) => void toast.error(sayFailure(error)));
+  const names = missing.length > 3 ? `${missing.slice(0, 3).join(', ')}...` : missing.join(', ');
+  return (
+    <p className="folder-sections">
+      No folder yet for {missing.length === 1 ? 'a section' : `${missing.length} sections`} of the site:{' '}
+      <span className="mono">{names}</span>{' '}
+      <Button kind="link" onClick={() => void make()}>
+        {missing.length === 1 ? 'Make it' : 'Make them'}
+      </Button>
+    </p>
+  );
+}
+
+/** Makes folders with those above them that are not there yet; one undo removes all of these again. */
+async function makeFolders(paths: readonly string[], there: readonly string[], name: string): Promise<void> {
+  const fresh = [...new Set(paths.flatMap(withAncestors))].filter((path) => !there.includes(path));
+  const make = async () => {
+    for (const path of fresh) await makeFolder(path);
+  };
+  await make();
+  const undo = async () => {
+    for (const path of fresh.toReversed()) await removeFolder(path);
+  };
+  ledger.add({ name, scope: 'shelf', undo, redo: make });
 }
 
 async function makeFolder(path: string): Promise<string> {

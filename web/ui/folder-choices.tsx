@@ -1,0 +1,24 @@
+import { useQuery } from '@tanstack/react-query';
+import { missingSections } from '#core/naming/folders.ts';
+import { foldersQuery, targetsQuery } from '../api/queries.ts';
+
+/** The folders that there are, and those that mirror a section of a site but are not made yet. */
+export function useFolderPaths(): { readonly made: readonly string[]; readonly missing: readonly string[] } {
+  const folders = useQuery(foldersQuery);
+  const targets = useQuery(targetsQuery);
+  const made = folders.data?.map(({ path }) => path) ?? [];
+  const sections = targets.data?.flatMap(({ rules }) => rules.sections) ?? [];
+  return { made, missing: folders.data ? missingSections(sections, made) : [] };
+}
+
+/** What a field for a folder offers. */
+export function FolderChoices({ id }: { readonly id: string }) {
+  const { made, missing } = useFolderPaths();
+  return (
+    <datalist id={id}>
+      {[...made, ...missing].map((path) => (
+        <option key={path} value={path} />
+      ))}
+    </datalist>
+  );
+}
