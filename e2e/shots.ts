@@ -7,7 +7,10 @@ const ORIGIN = process.env.PLACARD_ORIGIN ?? 'http://localhost:4400';
 const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
 const FRAME = { width: 1280, height: 800 };
 
-const SHOTS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
+type Deed = (page: Page) => Promise<void>;
+
+/** Each picture by its name, how it is come by, and how what was done for it is taken back. */
+const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
   [
     'desk',
     async (page) => {
@@ -58,6 +61,24 @@ const SHOTS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
         .getByRole('navigation', { name: 'Cuts' })
         .getByRole('button', { name: /^Square/ })
         .click();
+    },
+  ],
+  [
+    'words',
+    async (page) => {
+      await page.goto(`${ORIGIN}/shelf?words=boardwalk+dawn`);
+      await page.getByRole('option').first().click();
+      await page.getByRole('link', { name: 'Prepare it' }).click();
+      const row = page.getByRole('region', { name: 'Words over it' });
+      await row.getByRole('button', { name: 'Put words over it' }).click();
+      await row.getByRole('textbox').fill('The boardwalk\nreopens in May');
+      await row.getByRole('radio', { name: 'At the bottom left' }).focus();
+      await row.getByText(/^Contrast/).waitFor();
+      await row.scrollIntoViewIfNeeded();
+    },
+    async (page) => {
+      await page.getByRole('button', { name: 'Take them off' }).click();
+      await page.getByRole('button', { name: 'Put words over it' }).waitFor();
     },
   ],
   [
@@ -130,10 +151,11 @@ const page = await context.newPage();
 await page.goto(ORIGIN);
 await page.getByRole('button', { name: /^Mara/ }).click();
 await page.getByRole('heading', { name: /for you/ }).waitFor();
-for (const [name, open] of SHOTS) {
+for (const [name, open, close] of SHOTS) {
   await open(page);
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(500);
   await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+  await close?.(page);
 }
 await browser.close();

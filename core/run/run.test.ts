@@ -129,6 +129,18 @@ describe('sizes of a run', () => {
     expect(row?.files[0]).toMatchObject({ recipe: 'r90', width: 720, height: 1080 });
   });
 
+  it('have words drawn into them only where no page will hold them', () => {
+    const words = { text: 'Booming', place: 'top', size: 60, ink: '#ffffff', plate: null } as const;
+    const pieces = [piece('heron', { prep: { ...AS_IT_CAME, words } })];
+    const wordsOf = (change: Partial<RunOrder>, rules = RULES) => {
+      const [row] = planRun(order(pieces, { sizes: [COLUMN], ...change }), pieces, rules, NOTHING_TAKEN);
+      return maybeRecipe(row?.files[0]?.recipe ?? '')?.words;
+    };
+    expect(wordsOf({})).toBeNull();
+    expect(wordsOf({ into: 'zip' })).toEqual(words);
+    expect(wordsOf({}, { ...RULES, wordsOver: 'drawn' })).toEqual(words);
+  });
+
   it('are read from what a person types', () => {
     const typed = ['480', '480 px wide', 'x 600', '600 high', '1200 long', '800 × 600', '50%'];
     expect(typed.map((text) => saySizeWish(maybeSizeWish(text) ?? COLUMN, []))).toEqual([
