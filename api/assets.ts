@@ -101,10 +101,11 @@ export type AssetQuery = v.InferInput<typeof AssetQuerySchema>;
 
 export const AssetListSchema = v.strictObject({
   assets: v.array(AssetSchema),
-  found: v.number(),
-  held: v.number(),
   cursor: v.nullable(v.string()),
 });
+
+/** How many pieces answer a question, of how many that stand on the shelf. */
+export const AssetCountSchema = v.strictObject({ found: v.number(), held: v.number() });
 
 export const FolderListSchema = v.array(v.strictObject({ path: v.string(), pieces: v.number() }));
 

@@ -24,7 +24,7 @@ const table = (page: Page) => page.getByRole('table');
 const progress = (page: Page) => page.getByRole('status').first();
 
 async function foundInFolder(page: Page, folder: string): Promise<number> {
-  const answer = await page.request.get(`/api/assets?folder=${encodeURIComponent(folder)}&limit=1`);
+  const answer = await page.request.get(`/api/assets/count?folder=${encodeURIComponent(folder)}`);
   return ((await answer.json()) as { found: number }).found;
 }
 

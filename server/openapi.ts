@@ -4,6 +4,7 @@ import {
   ArrivalSchema,
   ArrivedSchema,
   AssetChangeSchema,
+  AssetCountSchema,
   AssetListSchema,
   AssetSchema,
   FolderListSchema,
@@ -88,6 +89,7 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     answers: TargetSchema,
   },
   'get /api/assets': { does: 'Ask the shelf', answers: AssetListSchema },
+  'get /api/assets/count': { does: 'How many pieces answer that', answers: AssetCountSchema },
   'get /api/assets/{id}': { does: 'A piece', answers: AssetSchema },
   'patch /api/assets/{id}': {
     does: 'Change a label, name or folder (If-Match)',

@@ -16,7 +16,7 @@ import {
   sql,
 } from 'drizzle-orm';
 import * as v from 'valibot';
-import type { AssetOrder, AssetQuerySchema } from '#api/assets.ts';
+import type { AssetCountSchema, AssetOrder, AssetQuerySchema } from '#api/assets.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
 import { assets, pins } from '../db/schema.ts';
@@ -28,36 +28,24 @@ type Question = v.InferOutput<typeof AssetQuerySchema>;
 
 export interface ShelfAnswer {
   readonly rows: readonly AssetRow[];
-  readonly found: number;
-  readonly held: number;
   readonly cursor: string | null;
 }
 
 const LIMIT = 120;
 
-/** Answers the Shelf's sentence: one page of pieces, how many there are in all, and where the next page begins. */
+/** Answers the Shelf's sentence: one page of pieces, and where the next page begins. */
 export async function askShelf(context: Context, question: Question, personId: string): Promise<ShelfAnswer> {
-  const filter = and(partIs(context, question.part, personId), ...conditionsOf(question));
+  const filter = filterOf(context, question, personId);
   const order = question.order ?? 'newest';
   const limit = Math.min(LIMIT, question.limit ?? LIMIT);
   const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
   // The narrow columns first, which the indexes hold, then the whole rows of one page.
-  const page = context.db
+  const ids = await context.db
     .select({ id: assets.id })
     .from(assets, question.folder ? { forceIndex: 'assets_standing_folder' } : {})
     .where(and(filter, after))
     .orderBy(...ORDERS[order].by)
     .limit(limit + 1);
-  const countOf = async (condition: SQL | undefined) => {
-    const [row] = await context.db.select({ n: count() }).from(assets).where(condition);
-    return row?.n ?? 0;
-  };
-  const asksAll = filtersNothing(question);
-  const [ids, held, narrowed] = await Promise.all([
-    page,
-    countOf(standing()),
-    asksAll ? null : countOf(filter),
-  ]);
   const rows = await rowsOf(
     context,
     ids.map(({ id }) => id),
@@ -65,10 +53,29 @@ export async function askShelf(context: Context, question: Question, personId: s
   const last = rows.length > limit ? rows[limit - 1] : undefined;
   return {
     rows: rows.slice(0, limit),
-    found: narrowed ?? held,
-    held,
     cursor: last ? cursorOf(order, last) : null,
   };
+}
+
+/** How many pieces answer a question. Apart from the pieces themselves, which are there long before all are counted. */
+export async function countShelf(
+  context: Context,
+  question: Question,
+  personId: string,
+): Promise<v.InferOutput<typeof AssetCountSchema>> {
+  const countOf = async (condition: SQL | undefined) => {
+    const [row] = await context.db.select({ n: count() }).from(assets).where(condition);
+    return row?.n ?? 0;
+  };
+  const [held, narrowed] = await Promise.all([
+    countOf(standing()),
+    filtersNothing(question) ? null : countOf(filterOf(context, question, personId)),
+  ]);
+  return { found: narrowed ?? held, held };
+}
+
+function filterOf(context: Context, question: Question, personId: string): SQL | undefined {
+  return and(partIs(context, question.part, personId), ...conditionsOf(question));
 }
 
 /** Whether the question is for all that stands on the shelf, so that one count says both. */

@@ -9,7 +9,7 @@ import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { changeAsset, findAsset } from './change.ts';
 import { presentAssets } from './present.ts';
-import { askShelf } from './query.ts';
+import { askShelf, countShelf } from './query.ts';
 
 export function shelfRoutes(context: Context): Router {
   const router = Router();
@@ -18,10 +18,12 @@ export function shelfRoutes(context: Context): Router {
     const answer = await askShelf(context, checked(AssetQuerySchema, request.query), personOf(request).id);
     response.json({
       assets: await presentAssets(context, answer.rows),
-      found: answer.found,
-      held: answer.held,
       cursor: answer.cursor,
     });
+  });
+
+  router.get('/assets/count', async (request, response) => {
+    response.json(await countShelf(context, checked(AssetQuerySchema, request.query), personOf(request).id));
   });
 
   router.get('/assets/:id', async (request, response) => {

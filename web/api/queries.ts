@@ -1,6 +1,7 @@
-import { QueryClient, queryOptions } from '@tanstack/react-query';
+import { keepPreviousData, QueryClient, queryOptions } from '@tanstack/react-query';
 import * as v from 'valibot';
 import {
+  AssetCountSchema,
   AssetListSchema,
   type AssetQuery,
   AssetSchema,
@@ -143,10 +144,18 @@ export const fragmentQuery = (id: string, version: number) =>
   });
 
 export function askShelf(question: AssetQuery, signal?: AbortSignal) {
+  return ask(AssetListSchema, `/assets?${paramsOf(question)}`, signal ? { signal } : {});
+}
+
+/** How many pieces answer a question; shows the last count until the next one is there. */
+export const shelfCountQuery = ({ cursor: _cursor, limit: _limit, order: _order, ...question }: AssetQuery) =>
+  queryOptions({
+    queryKey: ['shelf', 'count', question],
+    queryFn: ({ signal }) => ask(AssetCountSchema, `/assets/count?${paramsOf(question)}`, { signal }),
+    placeholderData: keepPreviousData,
+  });
+
+function paramsOf(question: AssetQuery): URLSearchParams {
   const entries = Object.entries(question).filter(([, value]) => value !== undefined && value !== '');
-  return ask(
-    AssetListSchema,
-    `/assets?${new URLSearchParams(entries.map(([key, value]) => [key, String(value)]))}`,
-    signal ? { signal } : {},
-  );
+  return new URLSearchParams(entries.map(([key, value]) => [key, String(value)]));
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
-import { askShelf } from '../api/queries.ts';
+import { askShelf, shelfCountQuery } from '../api/queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { ResultRows } from './result-rows.tsx';
@@ -32,7 +32,8 @@ export function ShelfGroup({ question, openId, onOpen, onTake }: ShelfGroupProps
     if (shelf.data) putPieces(shelf.data.assets);
   }, [shelf.data]);
   const assets = shelf.data?.assets ?? [];
-  const found = shelf.data?.found ?? 0;
+  const { data: count } = useQuery(shelfCountQuery(asked));
+  const found = count?.found ?? 0;
   const byId = (id: string) => assets.find((asset) => asset.id === id);
   const on = (deed: (asset: Asset) => void) => (id: string) => {
     const asset = byId(id);

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { sayFailure } from '../api/client.ts';
-import { askShelf, assetQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
+import { askShelf, assetQuery, meQuery, shelfCountQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
@@ -49,6 +49,7 @@ export function ShelfScreen() {
     setRow(null);
   };
   const take = useTakeIn(question.folder ?? '', open);
+  const { data: count } = useQuery(shelfCountQuery(question));
   const [first] = shelf.data?.pages ?? [];
   const chosenAssets = assets.filter((asset) => chosen.has(asset.id));
   const mayChange = (asset: Asset) =>
@@ -60,7 +61,7 @@ export function ShelfScreen() {
         <ShelfQuestion question={question} onAsk={ask} />
         <div className="shelf-count">
           <span role="status">
-            <strong>{first?.found ?? 0}</strong> of {first?.held ?? 0} pieces
+            <strong>{count?.found ?? 0}</strong> of {count?.held ?? 0} pieces
           </span>
           <Button kind="link" onClick={take.choose}>
             Hand pieces in
