@@ -13,7 +13,8 @@ import { type BenchWorld, grainedOriginals } from './world.ts';
 
 const AT_ONCE = 2;
 const MIDDLE = { width: 4243, height: 2828 };
-const SMALL = { width: 1600, height: 1066 };
+/** Small, so that a thousand take minutes and not hours. */
+const SMALL = { width: 900, height: 600 };
 const WIDTHS = [480, 960, 1440];
 const PERSON = 'bench';
 
@@ -37,7 +38,7 @@ export async function benchMemory(world: BenchWorld, count: number): Promise<voi
   const pieces = await taken(world, originals);
   const memory: number[] = [];
   const timer = setInterval(() => memory.push(process.memoryUsage().rss), 500);
-  await runOver(world, orderOver(pieces));
+  await runOver(world, { ...orderOver(pieces), sizes: [{ by: 'width', px: 480 }] });
   clearInterval(timer);
   const tenth = Math.max(1, Math.floor(memory.length / 10));
   const mean = (part: readonly number[]) =>

@@ -56,7 +56,7 @@ export async function grainedOriginals(
     const path = join(folder, `grained-${number}.jpg`);
     const base = bases[number % BASES] ?? '';
     await sharp(base)
-      .extract({ left: (number * 13) % 200, top: (number * 29) % 200, ...size })
+      .extract({ left: (number * 13) % 200, top: (number * 29 + Math.floor(number / 200)) % 200, ...size })
       .modulate({ brightness: 0.9 + (number % 20) / 100 })
       .jpeg({ quality: 90 })
       .toFile(path);
