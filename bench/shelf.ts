@@ -64,7 +64,7 @@ function plain(words: string): { readonly rows: string; readonly count: string }
   const filter = `deleted_at IS NULL AND folded_into IS NULL ${where[words] ?? ''}`;
   return {
     rows: `SELECT * FROM assets WHERE ${filter} ORDER BY ${order}, id DESC LIMIT 121`,
-    count: `SELECT count(*) FROM assets WHERE ${filter}`,
+    count: `SELECT (SELECT count(*) FROM assets WHERE ${filter}), (SELECT count(*) FROM assets WHERE deleted_at IS NULL AND folded_into IS NULL)`,
   };
 }
 
