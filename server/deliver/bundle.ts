@@ -3,8 +3,8 @@ import { dirname, join } from 'node:path';
 import { imageObjects } from '#core/formats/jsonld.ts';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
 import { writeCredits } from '#core/page/credits.ts';
-import { placementsOf } from '#core/page/model.ts';
-import type { Cut } from '#core/page/picture.ts';
+import { type Placement, placementsOf } from '#core/page/model.ts';
+import { allCuts, type Cut, type Piece, planPicture } from '#core/page/picture.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
 import { creditHere } from '#core/page/words.ts';
@@ -64,6 +64,15 @@ export async function writeBundle(
 
 const inMedia = (fileName: string) => `media/${fileName}`;
 
+/** The use that a cut is made for: another use of the same piece may owe another credit. */
+function placementFor({ doc, rules }: WholePage, piece: Piece, cut: Cut): Placement | undefined {
+  return placementsOf(doc).find(
+    (placement) =>
+      placement.asset === cut.assetId &&
+      allCuts(planPicture(rules, placement, piece)).some(({ fileName }) => fileName === cut.fileName),
+  );
+}
+
 /** The cut's bytes with the label written in: the metadata of the original is not carried over, so no place or serial number is. */
 async function writeCut(context: Context, whole: WholePage, cut: Cut, path: string): Promise<void> {
   const source = whole.assets.find((asset) => asset.id === cut.assetId);
@@ -71,7 +80,7 @@ async function writeCut(context: Context, whole: WholePage, cut: Cut, path: stri
   if (!source || !piece) throw new Error(`The page names a piece that was not read: ${cut.assetId}`);
   const stored = await ensureCut(context, source, cut.recipe, cut.size.width, cut.format, cut.quality);
   await writeFile(path, await context.storage.read(stored.key));
-  const placement = placementsOf(whole.doc).find((one) => one.asset === cut.assetId);
+  const placement = placementFor(whole, piece, cut);
   const credit = placement ? creditText(creditHere(whole.rules, placement, piece)) : '';
   const tags = metadataOfLabel(piece.label, credit);
   if (Object.keys(tags).length > 0) await context.metadata.write(path, tags);

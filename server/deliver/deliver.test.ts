@@ -8,6 +8,7 @@ import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
 import { JobSchema } from '#api/jobs.ts';
+import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
 import { assets, jobs } from '../db/schema.ts';
 import { LEASE_MILLIS, takeJob } from '../jobs/queue.ts';
@@ -21,6 +22,8 @@ let server: TestServer;
 let pageId: string;
 let assetId: string;
 
+const WORDS = { text: 'Booming\nagain', place: 'top', size: 60, ink: '#ffffff', plate: '#172126' } as const;
+
 const doc = (): PageDoc => ({
   ...emptyPage('Bitterns are booming'),
   blocks: [
@@ -30,6 +33,14 @@ const doc = (): PageDoc => ({
       attrs: { ...newPlacement('one', assetId, 'beside-left'), ratio: { across: 1, down: 1 } },
     },
     { type: 'placement', attrs: { ...newPlacement('two', assetId, 'bleed'), click: { kind: 'larger' } } },
+    {
+      type: 'placement',
+      attrs: {
+        ...newPlacement('three', assetId, 'column'),
+        click: { kind: 'link', href: 'https://reserve.example/booming' },
+        prep: { ...AS_IT_CAME, words: WORDS },
+      },
+    },
   ],
 });
 
@@ -102,6 +113,17 @@ describe('a bundle', () => {
     expect(JSON.stringify(tags)).not.toContain('GPS');
   });
 
+  it('says in each cut what was changed in that one, and in no other', async () => {
+    const creditOf = async (part: (name: string) => boolean) => {
+      const name = files.find((file) => file.endsWith('.jpg') && part(file)) ?? '';
+      return String((await server.context.metadata.read(join(folder, name)))['XMP-photoshop:Credit']);
+    };
+    expect(await creditOf((name) => name.includes('1x1'))).toMatch(/Ines Okonjo.*cropped/);
+    const whole = await creditOf((name) => !name.includes('1x1'));
+    expect(whole).toContain('Ines Okonjo');
+    expect(whole).not.toContain('cropped');
+  });
+
   it.each(['index.html', 'credits.html'])('has a valid %s', async (name) => {
     const report = await new HtmlValidate({ extends: ['html-validate:standard'] }).validateString(
       await text(name),
@@ -113,16 +135,21 @@ describe('a bundle', () => {
     ).toEqual([]);
   });
 
+  it('has words over a picture as text, laid there by its style sheet, and not in the file', async () => {
+    expect(await text('index.html')).toContain('<span>Booming<br>again</span>');
+    expect(await text('style.css')).toContain('.placed .over.plated');
+    expect(await text('credits.html')).toContain('lettered');
+  });
+
   it('says its credits for people and for machines', async () => {
     expect(await text('credits.html')).toContain('Photo: Ines Okonjo');
     const { '@graph': graph } = v.parse(
       v.looseObject({ '@graph': v.array(v.looseObject({ license: v.string() })) }),
       JSON.parse(await text('media.jsonld')),
     );
-    expect(graph.map(({ license }) => license)).toEqual([
-      'https://creativecommons.org/licenses/by/4.0/',
-      'https://creativecommons.org/licenses/by/4.0/',
-    ]);
+    expect(graph.map(({ license }) => license)).toEqual(
+      Array.from({ length: 3 }, () => 'https://creativecommons.org/licenses/by/4.0/'),
+    );
   });
 });
 
@@ -194,7 +221,7 @@ describe('taking a page away', () => {
       .where(eq(assets.id, assetId));
     const answer = await order();
     expect(answer.status).toBe(409);
-    expect(detailOf(answer)).toContain('Heron may not be used like this and 1 more');
+    expect(detailOf(answer)).toContain('Heron may not be used like this and 2 more');
     await server.context.db.update(assets).set({ label: row.label }).where(eq(assets.id, assetId));
   });
 });

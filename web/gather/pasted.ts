@@ -1,5 +1,5 @@
 /** A web address that was pasted as such: one line of text and nothing else. Empty for anything else. */
-export function pastedAddress(data: DataTransfer | null): string {
+export function pastedAddress(data: Pick<DataTransfer, 'getData'> | null): string {
   const text = data?.getData('text/plain').trim() ?? '';
   return /^https?:\/\/\S+$/i.test(text) && URL.canParse(text) ? text : '';
 }

@@ -1,0 +1,274 @@
+// @vitest-environment jsdom
+import type { Editor } from '@tiptap/core';
+import fc from 'fast-check';
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { AS_IT_CAME } from '#core/media/recipe.ts';
+import type { Block, PageDoc } from '#core/page/model.ts';
+import { placementsOf } from '#core/page/model.ts';
+import { examplePage, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
+import { ledger } from '../undo/ledger.ts';
+import {
+  addToTray,
+  changePlacement,
+  fillWant,
+  movePlacement,
+  movePlacementTo,
+  paragraphNumber,
+  placePiece,
+  removePlacement,
+  selectedPlacement,
+  selectPlacement,
+  setTitle,
+  takeOffTray,
+} from './commands.ts';
+import { makeEditor } from './editor.ts';
+import { placementKey, stepped } from './keys.ts';
+import { fromEditor } from './page-json.ts';
+
+beforeAll(() => {
+  // jsdom lays nothing out, and the editor asks where the selection is to bring it into sight.
+  const nowhere = () => ({
+    left: 0,
+    top: 0,
+    right: 0,
+    bottom: 0,
+    width: 0,
+    height: 0,
+    x: 0,
+    y: 0,
+    toJSON: () => '',
+  });
+  Range.prototype.getBoundingClientRect = nowhere;
+  Range.prototype.getClientRects = () => Object.assign([], { item: () => null });
+});
+
+const HOOKS = {
+  onFiles: () => undefined,
+  onPictures: () => undefined,
+  onOpenLabel: () => undefined,
+  onBesideParagraph: () => undefined,
+};
+
+let open: Editor | null = null;
+afterEach(() => {
+  open?.destroy();
+  ledger.forget('test');
+});
+
+function editorOf(page: PageDoc): Editor {
+  open?.destroy();
+  ledger.forget('test');
+  open = makeEditor(page, PLAIN_RULES, 'test', true, HOOKS);
+  return open;
+}
+
+const placed = (id: string): Block => ({
+  type: 'placement',
+  attrs: examplePlacement('column', { id, asset: id }),
+});
+const docOf = (editor: Editor) => fromEditor(editor.getJSON());
+
+/** The blocks in short: the words of a paragraph, the id of a placement in brackets, "-" for an empty paragraph. */
+function shortOf(editor: Editor): string {
+  return docOf(editor)
+    .blocks.map((block) => {
+      if (block.type === 'placement') return `[${block.attrs.id}]`;
+      if (block.type === 'paragraph') {
+        const [first] = block.content ?? [];
+        return first?.type === 'text' ? first.text : '-';
+      }
+      return block.type;
+    })
+    .join(' ');
+}
+
+const PAGE = examplePage(paragraph('one'), placed('heron'), paragraph('two'), paragraph('three'));
+
+describe('a placement is moved', () => {
+  it.each([
+    ['up', 'up', '[heron] one two three -'],
+    ['down', 'down', 'one two [heron] three -'],
+    ['to the top', 'top', '[heron] one two three -'],
+    ['to the bottom, before the empty last paragraph', 'bottom', 'one two three [heron] -'],
+    ['beside paragraph 1', { besideParagraph: 1 }, '[heron] one two three -'],
+    ['beside paragraph 3', { besideParagraph: 3 }, 'one two [heron] three -'],
+  ] as const)('%s', (_, move, after) => {
+    const editor = editorOf(examplePage(...PAGE.blocks, { type: 'paragraph' }));
+    expect(movePlacement(editor, 'heron', move)).toBe(true);
+    expect(shortOf(editor)).toBe(after);
+    expect(selectedPlacement(editor)?.id).toBe('heron');
+  });
+
+  it('nowhere when it is there already, or the paragraph is not there', () => {
+    const editor = editorOf(PAGE);
+    movePlacement(editor, 'heron', 'top');
+    expect(movePlacement(editor, 'heron', 'top')).toBe(false);
+    expect(movePlacement(editor, 'heron', 'up')).toBe(false);
+    expect(movePlacement(editor, 'heron', { besideParagraph: 9 })).toBe(false);
+    expect(movePlacement(editor, 'nobody', 'up')).toBe(false);
+    expect(shortOf(editor)).toBe('[heron] one two three');
+  });
+
+  it('by dragging to a boundary, and not at all onto itself', () => {
+    const editor = editorOf(PAGE);
+    movePlacementTo(editor, 'heron', 0);
+    expect(shortOf(editor)).toBe('[heron] one two three');
+    movePlacementTo(editor, 'heron', 1);
+    expect(shortOf(editor)).toBe('[heron] one two three');
+    movePlacementTo(editor, 'heron', editor.state.doc.content.size);
+    expect(shortOf(editor)).toBe('one two three [heron]');
+  });
+
+  it('any way, without a word or another piece lost, and undo brings each back', () => {
+    const moves = fc.array(
+      fc.oneof(
+        fc.constantFrom('up' as const, 'down' as const, 'top' as const, 'bottom' as const),
+        fc.integer({ min: 1, max: 5 }).map((besideParagraph) => ({ besideParagraph })),
+      ),
+      { maxLength: 8 },
+    );
+    const page = examplePage(
+      paragraph('one'),
+      placed('heron'),
+      paragraph('two'),
+      placed('bittern'),
+      paragraph('three'),
+    );
+    fc.assert(
+      fc.property(moves, fc.constantFrom('heron', 'bittern'), (all, id) => {
+        const editor = editorOf(page);
+        let moved = 0;
+        for (const move of all) if (movePlacement(editor, id, move)) moved += 1;
+        const words = shortOf(editor).split(' ');
+        expect([...words].sort()).toEqual(['[bittern]', '[heron]', 'one', 'three', 'two']);
+        expect(words.filter((word) => !word.startsWith('['))).toEqual(['one', 'two', 'three']);
+        for (let step = 0; step < moved; step += 1) editor.commands.undo();
+        expect(shortOf(editor)).toBe('one [heron] two [bittern] three');
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe('a piece is placed', () => {
+  it('at a block boundary, selected, and put on the tray once', () => {
+    const editor = editorOf(examplePage(paragraph('one'), paragraph('two')));
+    placePiece(editor, 'heron', 5);
+    expect(docOf(editor).blocks.map(({ type }) => type)).toEqual(['paragraph', 'placement', 'paragraph']);
+    expect(selectedPlacement(editor)?.asset).toBe('heron');
+    placePiece(editor, 'heron', 0);
+    expect(docOf(editor).tray).toEqual(['heron']);
+    const ids = placementsOf(docOf(editor)).map(({ id }) => id);
+    expect(new Set(ids).size).toBe(2);
+    editor.commands.undo();
+    editor.commands.undo();
+    expect(docOf(editor).tray).toEqual([]);
+    expect(shortOf(editor)).toBe('one two');
+  });
+
+  it('and changed as one named step, which undo says and takes back', () => {
+    const editor = editorOf(PAGE);
+    changePlacement(editor, 'heron', { position: 'bleed' }, 'placing it edge to edge');
+    expect(placementsOf(docOf(editor))[0]?.position).toBe('bleed');
+    expect(ledger.store.state.done.at(-1)?.name).toBe('placing it edge to edge');
+    editor.commands.undo();
+    expect(placementsOf(docOf(editor))[0]?.position).toBe('column');
+  });
+
+  it('and taken off, while it stays on the tray', () => {
+    const editor = editorOf({ ...PAGE, tray: ['heron'] });
+    removePlacement(editor, 'heron');
+    expect(shortOf(editor)).toBe('one two three');
+    expect(docOf(editor).tray).toEqual(['heron']);
+  });
+
+  it('and knows which paragraph it stands beside', () => {
+    const editor = editorOf(PAGE);
+    expect(paragraphNumber(editor, 'heron')).toBe(2);
+    movePlacement(editor, 'heron', 'bottom');
+    expect(paragraphNumber(editor, 'heron')).toBe(0);
+  });
+});
+
+describe('the tray, the wants and the title', () => {
+  const want = { id: 'lead', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null } as const;
+
+  it('are part of the one history', () => {
+    const editor = editorOf({ ...examplePage(paragraph('one')), wants: [want] });
+    addToTray(editor, 'heron');
+    addToTray(editor, 'heron');
+    fillWant(editor, 'lead', 'bittern');
+    setTitle(editor, 'Booming');
+    expect(docOf(editor)).toMatchObject({
+      title: 'Booming',
+      tray: ['heron', 'bittern'],
+      wants: [{ filledBy: 'bittern' }],
+    });
+    editor.commands.undo();
+    expect(docOf(editor).title).toBe('Bitterns');
+    editor.commands.undo();
+    expect(docOf(editor)).toMatchObject({ tray: ['heron'], wants: [{ filledBy: null }] });
+    editor.commands.redo();
+    takeOffTray(editor, 'heron');
+    expect(docOf(editor).tray).toEqual(['bittern']);
+  });
+});
+
+describe('keys on a selected piece', () => {
+  function press(editor: Editor, key: string, more: KeyboardEventInit = {}): boolean {
+    const placement = selectedPlacement(editor);
+    if (!placement) throw new Error('nothing is selected');
+    return placementKey(editor, placement, new KeyboardEvent('keydown', { key, ...more }), HOOKS);
+  }
+
+  it.each([
+    ['l', 'beside-left'],
+    ['R', 'beside-right'],
+    ['c', 'centred'],
+    ['w', 'column'],
+    ['o', 'breakout'],
+    ['e', 'bleed'],
+  ])('%s places it %s, with the margins and width of that', (key, position) => {
+    const editor = editorOf(
+      examplePage(paragraph('one'), {
+        type: 'placement',
+        attrs: examplePlacement('centred', { id: 'heron', width: { unit: 'px', value: 300 } }),
+      }),
+    );
+    selectPlacement(editor, 'heron');
+    expect(press(editor, key)).toBe(true);
+    expect(placementsOf(docOf(editor))[0]).toMatchObject({ position, width: null, margins: null });
+  });
+
+  it('never type over it, and leave combinations to the browser', () => {
+    const editor = editorOf(PAGE);
+    selectPlacement(editor, 'heron');
+    expect(press(editor, 'x')).toBe(true);
+    expect(press(editor, 'z', { ctrlKey: true })).toBe(false);
+    expect(press(editor, 'F5')).toBe(false);
+    expect(shortOf(editor)).toBe('one [heron] two three');
+    expect(press(editor, 'ArrowDown', { altKey: true })).toBe(true);
+    expect(shortOf(editor)).toBe('one two [heron] three');
+    expect(press(editor, 'Delete')).toBe(true);
+    expect(shortOf(editor)).toBe('one two three');
+  });
+
+  it('make it wider and narrower in its own unit, within bounds', () => {
+    const of = (value: number, unit: 'px' | '%') => examplePlacement('centred', { width: { unit, value } });
+    expect(stepped(of(300, 'px'), 1)).toEqual({ unit: 'px', value: 310 });
+    expect(stepped(of(45, 'px'), -1)).toEqual({ unit: 'px', value: 40 });
+    expect(stepped(of(99, '%'), 1)).toEqual({ unit: '%', value: 100 });
+    expect(stepped(of(6, '%'), -1)).toEqual({ unit: '%', value: 5 });
+    expect(stepped(examplePlacement('centred'), 1)).toEqual({ unit: '%', value: 72 });
+  });
+});
+
+describe('words over a placed picture', () => {
+  it('are not lost when the page goes through the editor', () => {
+    const words = { text: 'Booming\nagain', place: 'top', size: 60, ink: '#ffffff', plate: null } as const;
+    const placement = examplePlacement('column');
+    const prep = { ...AS_IT_CAME, words };
+    const editor = editorOf(examplePage({ type: 'placement', attrs: { ...placement, prep } }));
+    expect(placementsOf(docOf(editor))[0]?.prep?.words).toEqual(words);
+  });
+});
