@@ -71,7 +71,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
       await page.getByRole('link', { name: 'Prepare it' }).click();
       const row = page.getByRole('region', { name: 'Words over it' });
       await row.getByRole('button', { name: 'Put words over it' }).click();
-      await row.getByRole('textbox').fill('The boardwalk\nreopens in May');
+      await row.getByRole('textbox', { name: 'What stands there' }).fill('The boardwalk\nreopens in May');
       await row.getByRole('radio', { name: 'At the bottom left' }).focus();
       await row.getByText(/^Contrast/).waitFor();
       await row.scrollIntoViewIfNeeded();
