@@ -3,7 +3,7 @@ import type { Size } from '#core/media/dimensions.ts';
 import type { CutFormat } from '#core/media/formats.ts';
 import { type Likeness, type Luma, likenessOf, lumaOf } from '#core/media/likeness.ts';
 import type { Recipe } from '#core/media/recipe.ts';
-import { nextQuality, type Sample } from '#core/media/smallest.ts';
+import { nextQuality, QUALITY_RANGE, type Sample } from '#core/media/smallest.ts';
 import { encode, prepared } from '../cut.ts';
 
 export interface MeasuredSample extends Sample {
@@ -88,12 +88,19 @@ async function searched(
   began: readonly Promise<MeasuredSample | null>[],
 ): Promise<MeasuredSample[]> {
   const samples = (await Promise.all(began)).filter((sample) => sample !== null);
-  const tries = isSearched ? TRIES : 1;
+  const isGood = () => samples.some(({ likeness }) => likeness >= wanted);
   for (;;) {
+    // One more where the first guesses fell short: a search that ends without an answer has cost them for nothing.
+    const tries = !isSearched ? 1 : isGood() ? TRIES : TRIES + 1;
     const quality = nextQuality(samples, wanted, first, tries);
-    if (quality === null) return samples;
+    if (quality === null) break;
     samples.push(await measureAt(quality));
   }
+  const { most } = QUALITY_RANGE;
+  // Only a format whose best was seen may be said not to come to what is wanted.
+  if (isSearched && !isGood() && !samples.some(({ quality }) => quality === most))
+    samples.push(await measureAt(most));
+  return samples;
 }
 
 async function measure(

@@ -1,11 +1,16 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Asset } from '#api/assets.ts';
 import { type LikenessCurve, LikenessCurveSchema } from '#api/likeness.ts';
 import { WHOLE } from '#core/media/recipe.ts';
+import { QUALITY_RANGE } from '#core/media/smallest.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../../testing.ts';
 import { ensureCut } from '../cut-store.ts';
+import { measureCurve } from './curve.ts';
 
 let server: TestServer;
 let asset: Asset;
@@ -53,8 +58,36 @@ describe('the curve of bytes against likeness', () => {
       const chosen = samples.find(({ quality }) => quality === best);
       const alike = samples.filter(({ likeness }) => likeness >= curve.wanted);
       if (alike.length > 0) expect(chosen?.likeness).toBeGreaterThanOrEqual(curve.wanted);
+      else expect(samples.map(({ quality }) => quality)).toContain(QUALITY_RANGE.most);
       expect(Math.min(...alike.map(({ bytes }) => bytes), chosen?.bytes ?? 0)).toBe(chosen?.bytes);
     }
+  });
+
+  it.each([
+    ['far better than it', 95, 20],
+    ['far worse than it', 20, 60],
+  ])('is found also where the quickest format looks %s at its first quality', async (_, jpeg, avif) => {
+    const folder = await mkdtemp(join(tmpdir(), 'placard-curve-'));
+    const path = join(folder, 'reeds.jpg');
+    await writeFile(path, await grainyPicture());
+    const formats = await measureCurve({
+      path,
+      original: { width: 1200, height: 800 },
+      recipe: WHOLE,
+      width: 480,
+      wanted: 0.985,
+      formats: [
+        { format: 'avif', first: avif, isSearched: true },
+        { format: 'jpeg', first: jpeg, isSearched: true },
+      ],
+    });
+    await rm(folder, { recursive: true });
+    for (const { samples } of formats) {
+      const isFound = samples.some(({ likeness }) => likeness >= 0.985);
+      if (!isFound) expect(samples.map(({ quality }) => quality)).toContain(QUALITY_RANGE.most);
+      expect(samples.length).toBeLessThanOrEqual(5);
+    }
+    expect(formats[0]?.samples.some(({ likeness }) => likeness >= 0.985)).toBe(true);
   });
 
   it('says of each sample just what the file weighs that is made at that quality', async () => {
