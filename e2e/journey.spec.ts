@@ -87,8 +87,9 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     );
     await page.keyboard.press('Enter');
     await page.keyboard.type('## What to bring');
-    await page.keyboard.press('Home');
-    await page.keyboard.press('End');
+    // Held as long as a hand holds a key: the browser tells the editor of a moved cursor a moment later.
+    await page.keyboard.press('Home', { delay: 80 });
+    await page.keyboard.press('End', { delay: 80 });
     await page.keyboard.press('Enter');
     await page.keyboard.type('- Boots');
     await page.keyboard.press('Enter');
