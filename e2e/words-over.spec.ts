@@ -23,8 +23,14 @@ test('words over a picture are set where they stand out, and go out as text of t
   const text = words(page).getByRole('textbox', { name: 'What stands there' });
   await text.fill('Болото');
   await expect(words(page).getByRole('alert')).toHaveText(/^Only Latin letters, .* It stays as it was\.$/);
-  await text.fill('The boardwalk\nreopens <b>in May</b>');
-  await text.blur();
+  // Written letter by letter, and kept when the field is left.
+  await text.fill('');
+  await text.pressSequentially('The boardwalk\nreopens <b>in May</b>');
+  await expect(text).toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'Undo the words over it' })).toBeVisible();
+  await page.reload();
+  await expect(text).toHaveValue('The boardwalk\nreopens <b>in May</b>');
   await expect(rowOf(page, 'Steps')).toContainText('“The boardwalk reopens <b>in May</b>” over it');
   // White words on a pale sky are told of, and a plate mends that.
   await words(page).getByRole('radio', { name: 'At the top', exact: true }).check();

@@ -59,7 +59,13 @@ async function piecesOf(
     rows.map(async (row): Promise<readonly [string, Piece]> => {
       const piece = pieceOf(row);
       const isWorded = piece.prep.words !== null || worded.has(row.id);
-      return [row.id, isWorded ? { ...piece, lights: await lightsOf(context, row) } : piece];
+      if (!isWorded) return [row.id, piece];
+      // A picture that cannot be read any more keeps no page from opening: only the contrast stays unsaid.
+      const lights = await lightsOf(context, row).catch((error: unknown) => {
+        context.log.warn({ err: error, asset: row.id }, 'a piece under words cannot be looked at');
+        return null;
+      });
+      return [row.id, lights ? { ...piece, lights } : piece];
     }),
   );
   return new Map(pieces);

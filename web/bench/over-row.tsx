@@ -49,13 +49,7 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
     );
   return (
     <LabelRow name="Words over it">
-      <TextInput
-        key={words.text}
-        words={words}
-        prep={prep}
-        onDraft={onDraft}
-        onKeep={(text) => keep({ text })}
-      />
+      <TextInput words={words} prep={prep} onDraft={onDraft} onKeep={(text) => keep({ text })} />
       <Places words={words} onChoose={(place) => keep({ place })} />
       <Slide
         name="Size"
@@ -116,7 +110,9 @@ interface TextProps {
 /** What cannot be set stays in the field with a reason. */
 function TextInput({ words, prep, onDraft, onKeep }: TextProps) {
   const id = useId();
-  const [text, setText] = useState(words.text);
+  /** What is being written, and what stood there before; null while nobody writes. */
+  const [writing, setWriting] = useState<{ readonly text: string; readonly before: string } | null>(null);
+  const text = writing?.text ?? words.text;
   const read = v.safeParse(OverWordsSchema, { ...words, text });
   return (
     <div className="over-text">
@@ -128,13 +124,16 @@ function TextInput({ words, prep, onDraft, onKeep }: TextProps) {
         value={text}
         aria-invalid={!read.success}
         aria-describedby={read.success ? undefined : `${id}-fault`}
+        onFocus={() => setWriting((current) => current ?? { text: words.text, before: words.text })}
         onChange={(event) => {
-          setText(event.target.value);
+          setWriting({ text: event.target.value, before: writing?.before ?? words.text });
           const next = v.safeParse(OverWordsSchema, { ...words, text: event.target.value });
           if (next.success) onDraft({ ...prep, words: next.output });
         }}
         onBlur={() => {
-          if (read.success && read.output.text !== words.text) onKeep(read.output.text);
+          if (!read.success || !writing) return;
+          if (read.output.text !== writing.before) onKeep(read.output.text);
+          setWriting(null);
         }}
       />
       {read.success ? null : (
