@@ -87,6 +87,14 @@ async function seedPieces(
   return ids;
 }
 
+let lastTurn: Promise<void> = Promise.resolve();
+
+/** One after the other: two pieces that are named at once would be given the same free name. */
+function inTurn(work: () => Promise<void>): Promise<void> {
+  lastTurn = lastTurn.then(work);
+  return lastTurn;
+}
+
 /** Takes a painting in as any file is, then says of it what people have said. */
 async function hang(context: Context, piece: DemoPiece, path: string, now: Date): Promise<string> {
   const copy = join(context.config.dataFolder, 'uploads', `demo-${piece.key}`);
@@ -101,16 +109,18 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
   await rm(copy, { force: true });
   const label = withPatch(row.label, piece.said ?? {});
   const said = Object.keys(piece.said ?? {});
-  const stem = await stemOf(context, piece, row.stem, label);
-  await context.db
-    .update(assets)
-    .set({
-      label,
-      stem,
-      drafted: row.drafted.filter((field) => !said.includes(field)),
-      ...derivedColumns(label, stem, piece.file),
-    })
-    .where(eq(assets.id, row.id));
+  await inTurn(async () => {
+    const stem = await stemOf(context, piece, row.stem, label);
+    await context.db
+      .update(assets)
+      .set({
+        label,
+        stem,
+        drafted: row.drafted.filter((field) => !said.includes(field)),
+        ...derivedColumns(label, stem, piece.file),
+      })
+      .where(eq(assets.id, row.id));
+  });
   for (const above of withAncestors(folder))
     await context.db.insert(folders).ignore().values({ path: above });
   return row.id;

@@ -19,8 +19,10 @@ test('words over a picture are set where they stand out, and go out as text of t
     .getByRole('complementary', { name: 'Label' })
     .getByRole('link', { name: 'Prepare it here alone' })
     .click();
-  await words(page).getByRole('button', { name: 'Put words over it' }).click();
+  await words(page).getByRole('button', { name: 'Put words over it' }).focus();
+  await page.keyboard.press('Enter');
   const text = words(page).getByRole('textbox', { name: 'What stands there' });
+  await expect(text).toBeFocused();
   await text.fill('Болото');
   await expect(words(page).getByRole('alert')).toHaveText(/^Only Latin letters, .* It stays as it was\.$/);
   // Written letter by letter, and kept when the field is left.
@@ -32,6 +34,15 @@ test('words over a picture are set where they stand out, and go out as text of t
   await page.reload();
   await expect(text).toHaveValue('The boardwalk\nreopens <b>in May</b>');
   await expect(rowOf(page, 'Steps')).toContainText('“The boardwalk reopens <b>in May</b>” over it');
+  // A slider has no undo of its own: the keys take back what was done with it, and no letter.
+  const size = words(page).getByRole('slider', { name: 'Size' });
+  await size.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(size).toHaveAttribute('aria-valuetext', '6.1%');
+  await expect(page.getByRole('button', { name: 'Undo the words over it' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(size).toHaveAttribute('aria-valuetext', '6.0%');
+  await expect(text).toHaveValue('The boardwalk\nreopens <b>in May</b>');
   // White words on a pale sky are told of, and a plate mends that.
   await words(page).getByRole('radio', { name: 'At the top', exact: true }).check();
   await expect(words(page).getByText(/^Contrast [\d.]+ where it is poorest, 3 is needed\./)).toBeVisible();

@@ -1,5 +1,5 @@
 import './over-row.css';
-import { useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { plateFor } from '#core/media/over-contrast.ts';
@@ -32,6 +32,18 @@ const PLAIN = { place: 'bottom left', size: 60, ink: '#ffffff', plate: null } as
 /** Words over the picture: what they say, where, how large and in which colours, and whether they stand out. */
 export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverRowProps) {
   const { words } = prep;
+  const id = useId();
+  const isThere = words !== null;
+  const hasActed = useRef(false);
+  // What was pressed is gone with it: the hand goes on at what came in its place.
+  useEffect(() => {
+    if (hasActed.current) document.getElementById(`${id}-${isThere ? 'text' : 'put'}`)?.focus();
+    hasActed.current = false;
+  }, [id, isThere]);
+  const act = (next: OverWords | null, name: string) => {
+    hasActed.current = true;
+    change({ words: next }, name);
+  };
   const draft = (part: Partial<OverWords>) => words && onDraft({ ...prep, words: { ...words, ...part } });
   const keep = (part: Partial<OverWords>) =>
     words && change({ words: { ...words, ...part } }, 'the words over it');
@@ -41,7 +53,8 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
         <p className="soft">Nothing stands over it.</p>
         <Button
           kind="link"
-          onClick={() => change({ words: { ...PLAIN, text: firstWords(asset) } }, 'words over it')}
+          id={`${id}-put`}
+          onClick={() => act({ ...PLAIN, text: firstWords(asset) }, 'words over it')}
         >
           Put words over it
         </Button>
@@ -49,7 +62,13 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
     );
   return (
     <LabelRow name="Words over it">
-      <TextInput words={words} prep={prep} onDraft={onDraft} onKeep={(text) => keep({ text })} />
+      <TextInput
+        id={`${id}-text`}
+        words={words}
+        prep={prep}
+        onDraft={onDraft}
+        onKeep={(text) => keep({ text })}
+      />
       <Places words={words} onChoose={(place) => keep({ place })} />
       <Slide
         name="Size"
@@ -87,7 +106,7 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
       {standing ? <p className={standing.isFaint ? 'due' : ''}>{standing.sentence}</p> : null}
       {standing?.isSmaller ? <p>Set smaller in this cut, to fit.</p> : null}
       <p className="soft">{sayOverWay(rules.wordsOver, rules.name)}</p>
-      <Button kind="link" onClick={() => change({ words: null }, 'the words over it')}>
+      <Button kind="link" onClick={() => act(null, 'the words over it')}>
         Take them off
       </Button>
     </LabelRow>
@@ -101,6 +120,7 @@ function firstWords({ label, stem }: Asset): string {
 }
 
 interface TextProps {
+  readonly id: string;
   readonly words: OverWords;
   readonly prep: Prep;
   readonly onDraft: (prep: Prep) => void;
@@ -108,8 +128,7 @@ interface TextProps {
 }
 
 /** What cannot be set stays in the field with a reason. */
-function TextInput({ words, prep, onDraft, onKeep }: TextProps) {
-  const id = useId();
+function TextInput({ id, words, prep, onDraft, onKeep }: TextProps) {
   /** What is being written, and what stood there before; null while nobody writes. */
   const [writing, setWriting] = useState<{ readonly text: string; readonly before: string } | null>(null);
   const text = writing?.text ?? words.text;

@@ -24,6 +24,10 @@ async function step(word: string, work: () => Promise<string | null>): Promise<v
   }
 }
 
+/** A field of text has an undo of its own; a slider, a box to tick or a colour has none. */
+const PLAIN_FIELD =
+  'textarea, input:not([type="range"], [type="checkbox"], [type="radio"], [type="color"], [type="file"])';
+
 /** Ctrl or Cmd Z, and Shift with it or Ctrl Y, wherever a person is not typing into a plain field. */
 export function useUndoKeys(): void {
   useEffect(() => {
@@ -31,7 +35,7 @@ export function useUndoKeys(): void {
       if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
       const key = event.key.toLowerCase();
       if (key !== 'z' && key !== 'y') return;
-      if (event.target instanceof Element && event.target.closest('input, textarea')) return;
+      if (event.target instanceof Element && event.target.closest(PLAIN_FIELD)) return;
       event.preventDefault();
       event.stopPropagation();
       void (key === 'y' || event.shiftKey ? stepForward() : stepBack());
