@@ -52,6 +52,9 @@ test('words over a picture are set where they stand out, and go out as text of t
   await expect(page.getByRole('navigation', { name: 'Cuts' })).not.toContainText('hardly stand out');
   await expect(words(page)).toContainText('Stands on the Reserve site as text of the page');
   await expectAccessible(page);
+  await page.getByRole('button', { name: 'Compare with how it came' }).click();
+  await expect(page.locator('.compare-after .over-drawing')).toBeVisible();
+  await page.getByRole('button', { name: 'Stop comparing' }).click();
   await page.getByRole('button', { name: 'Undo the words over it' }).click();
   await expect(words(page).getByText(/where it is poorest/)).toBeVisible();
   await page.getByRole('link', { name: 'Done' }).click();

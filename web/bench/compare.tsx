@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { type Cuttable, wholeSize } from '#core/media/recipe.ts';
+import { type Cuttable, recipeForRatio, wholeSize } from '#core/media/recipe.ts';
+import { OverHere } from '../over/over-here.tsx';
 import { Prepared } from './prepared.tsx';
 
 interface CompareProps {
@@ -9,6 +10,9 @@ interface CompareProps {
   readonly height: number;
 }
 
+/** The steps that are seen on one side only. */
+const COMPARED = ['straighten', 'tone', 'sharpness', 'ground'] as const;
+
 /**
  * A piece as it came, on the left of a line, over the piece as it is prepared. What turns and trims it is left as it is
  * on both sides, so that the same place lies under the same point.
@@ -17,12 +21,18 @@ export function Compare({ piece, view, width, height }: CompareProps) {
   const [at, setAt] = useState(50);
   const before: Cuttable = {
     ...piece,
-    prep: { ...piece.prep, off: [...new Set([...piece.prep.off, 'straighten' as const, 'tone' as const])] },
+    prep: { ...piece.prep, off: [...new Set([...piece.prep.off, ...COMPARED])] },
   };
   const wide = (width * wholeSize(before).width) / wholeSize(piece).width;
   const high = (wide * wholeSize(before).height) / wholeSize(before).width;
+  const { words } = recipeForRatio(piece, null);
   return (
     <>
+      {words ? (
+        <div className="compare-after" style={{ clipPath: `inset(0 0 0 ${at}%)` }}>
+          <OverHere words={words} left={0} top={0} width={width} height={height} />
+        </div>
+      ) : null}
       <div className="compare-before" style={{ clipPath: `inset(0 ${100 - at}% 0 0)` }}>
         <div style={{ position: 'absolute', left: (width - wide) / 2, top: (height - high) / 2 }}>
           <Prepared piece={before} view={view} width={wide} crop={null} alt="" />
