@@ -7,7 +7,7 @@ export function derivedColumns(label: Label, stem: string, originalName: string)
     maker: label.maker,
     licence: label.licence,
     altState: label.alt.kind,
-    search: [
+    search: searchText([
       label.title,
       label.maker,
       label.caption,
@@ -15,11 +15,20 @@ export function derivedColumns(label: Label, stem: string, originalName: string)
       label.place,
       label.source,
       label.words.join(' '),
-      stem.replaceAll('-', ' '),
+      stem,
       originalName,
-    ]
-      .filter(Boolean)
-      .join('\n')
-      .slice(0, 20_000),
+    ]),
   };
+}
+
+const MOST_LETTERS = 20_000;
+
+/** The words of all that is said, one space apart with one before the first, so that the beginning of each can be asked for. */
+function searchText(said: readonly string[]): string {
+  return ` ${searchWords(said.join(' ')).join(' ')}`.slice(0, MOST_LETTERS);
+}
+
+/** The words of a text as the shelf holds and asks for them: letters, their marks and digits. */
+export function searchWords(text: string): readonly string[] {
+  return text.split(/[^\p{L}\p{M}\p{N}]+/u).filter(Boolean);
 }

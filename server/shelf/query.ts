@@ -1,4 +1,5 @@
 import {
+  type AnyColumn,
   and,
   asc,
   count,
@@ -21,6 +22,7 @@ import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts
 import type { Context } from '../context.ts';
 import { assets, pins } from '../db/schema.ts';
 import { Refusal } from '../problem.ts';
+import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
 import { standing } from './put-away.ts';
 
@@ -40,12 +42,16 @@ export async function askShelf(context: Context, question: Question, personId: s
   const limit = Math.min(LIMIT, question.limit ?? LIMIT);
   const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
   // The narrow columns first, which the indexes hold, then the whole rows of one page.
-  const ids = await context.db
-    .select({ id: assets.id })
-    .from(assets, hintsFor(question))
-    .where(and(filter, after))
-    .orderBy(...ORDERS[order].by)
-    .limit(limit + 1);
+  const nearby = await amongTheNext(context, question, personId, limit + 1);
+  const ids =
+    nearby.length > limit
+      ? nearby
+      : await context.db
+          .select({ id: assets.id })
+          .from(assets, hintsFor(question))
+          .where(and(filter, after))
+          .orderBy(...inOrder(order, assets))
+          .limit(limit + 1);
   const rows = await rowsOf(
     context,
     ids.map(({ id }) => id),
@@ -55,6 +61,49 @@ export async function askShelf(context: Context, question: Question, personId: s
     rows: rows.slice(0, limit),
     cursor: last ? cursorOf(order, last) : null,
   };
+}
+
+/** How many pieces are read in the order that is asked, before words are looked up in the index of words. */
+const READ_AHEAD = 1500;
+
+/**
+ * The pieces with the words among the next ones in the order. The index of words gathers all pieces with a word before
+ * any can be put in order; a word that one piece in ten has fills a page long before that.
+ */
+async function amongTheNext(
+  context: Context,
+  question: Question,
+  personId: string,
+  limit: number,
+): Promise<readonly { readonly id: string }[]> {
+  const words = wordsOf(question.words);
+  if (words.length === 0) return [];
+  const order = question.order ?? 'newest';
+  const { words: _words, ...rest } = question;
+  const next = context.db
+    .select({
+      id: assets.id,
+      search: assets.search,
+      createdAt: assets.createdAt,
+      stem: assets.stem,
+      widthPx: assets.widthPx,
+    })
+    .from(assets, hintsFor(question))
+    .where(
+      and(
+        filterOf(context, rest, personId),
+        question.cursor ? afterCursor(order, question.cursor) : undefined,
+      ),
+    )
+    .orderBy(...inOrder(order, assets))
+    .limit(READ_AHEAD)
+    .as('next_pieces');
+  return context.db
+    .select({ id: next.id })
+    .from(next)
+    .where(and(...words.map((word) => beginsIn(next.search, word))))
+    .orderBy(...inOrder(order, next))
+    .limit(limit);
 }
 
 /** How many pieces answer a question. Apart from the pieces themselves, which are there long before all are counted. */
@@ -189,36 +238,57 @@ function shapeIs(shape: Question['shape']): SQL | undefined {
   }
 }
 
-/** Words shorter than the full-text index keeps. */
-const SHORT_LETTERS = 3;
+/** Most words of one question that are looked for. */
+const MOST_WORDS = 10;
+
+function wordsOf(words: string | undefined): readonly string[] {
+  return searchWords(words ?? '').slice(0, MOST_WORDS);
+}
 
 /** Every word has to be there, at least as the beginning of one. */
-function saysWords(words: string | undefined): SQL | undefined {
-  const asked = (words ?? '')
-    .split(/[^\p{L}\p{N}]+/u)
-    .filter(Boolean)
-    .slice(0, 10);
-  if (asked.length === 0) return undefined;
-  const long = asked.filter((word) => word.length >= SHORT_LETTERS);
-  const short = asked.filter((word) => word.length < SHORT_LETTERS);
-  const expression = long.map((word) => `+${word}*`).join(' ');
+function saysWords(said: string | undefined): SQL | undefined {
+  const words = wordsOf(said);
+  const indexed = words.filter(isIndexed);
+  const expression = indexed.map((word) => `+${word}*`).join(' ');
   return and(
-    long.length > 0 ? sql`match(${assets.search}) against (${expression} in boolean mode)` : undefined,
-    ...short.map((word) => like(assets.search, `%${escapeLike(word)}%`)),
+    indexed.length > 0 ? sql`match(${assets.search}) against (${expression} in boolean mode)` : undefined,
+    ...words.filter((word) => !isIndexed(word)).map((word) => beginsIn(assets.search, word)),
   );
+}
+
+/** Words are held one space apart, with a space before the first. */
+function beginsIn(search: AnyColumn, word: string): SQL {
+  return like(search, `% ${word}%`);
+}
+
+/** Words shorter than this are left out of the index of words, and so are these (InnoDB's default stopwords). */
+const SHORT_LETTERS = 3;
+const LEFT_OUT = new Set(
+  'about are com for from how that the this was what when where who will with und www'.split(' '),
+);
+
+function isIndexed(word: string): boolean {
+  return word.length >= SHORT_LETTERS && !LEFT_OUT.has(word.toLowerCase());
 }
 
 function escapeLike(text: string): string {
   return text.replace(/[\\%_]/g, '\\$&');
 }
 
-/** How each order sorts, what its cursor holds, and what comes after a cursor. */
-const ORDERS = {
-  newest: { by: [desc(assets.createdAt), desc(assets.id)] },
-  oldest: { by: [asc(assets.createdAt), asc(assets.id)] },
-  name: { by: [asc(assets.stem), asc(assets.id)] },
-  widest: { by: [desc(assets.widthPx), desc(assets.id)] },
-} as const;
+type Ordered = Readonly<Record<'id' | 'createdAt' | 'stem' | 'widthPx', AnyColumn>>;
+
+function inOrder(order: AssetOrder, by: Ordered): readonly [SQL, SQL] {
+  switch (order) {
+    case 'newest':
+      return [desc(by.createdAt), desc(by.id)];
+    case 'oldest':
+      return [asc(by.createdAt), asc(by.id)];
+    case 'name':
+      return [asc(by.stem), asc(by.id)];
+    case 'widest':
+      return [desc(by.widthPx), desc(by.id)];
+  }
+}
 
 const CursorSchema = v.pipe(
   v.string(),

@@ -58,6 +58,10 @@ describe('the sentence', () => {
     ['licence=cc-by-nc-4.0', ['bittern']],
     ['words=grey dawn', ['heron']],
     ['words=okon', ['heron']],
+    ['words=GREY', ['heron']],
+    ['words=at', ['heron']],
+    ['words=eron', []],
+    ['words=grey dawnlight', []],
     ['words=nothing', []],
     ['words=%25', ['bittern', 'boardwalk', 'dusk', 'heron']],
     ['missing=alt', ['bittern', 'boardwalk', 'dusk']],
@@ -70,23 +74,27 @@ describe('the sentence', () => {
     expect(await ask(query)).toEqual(stems);
   });
 
-  it.each(['newest', 'oldest', 'name', 'widest'])(
-    'is paged by %s without a piece lost or twice',
-    async (order) => {
-      const seen: string[] = [];
-      let cursor = '';
-      do {
-        const answer = v.parse(
-          AssetListSchema,
-          (await server.ask(`/api/assets?order=${order}&limit=1&cursor=${cursor}`)).body,
-        );
-        seen.push(...answer.assets.map((asset) => asset.stem));
-        cursor = answer.cursor ?? '';
-      } while (cursor !== '');
-      expect([...seen].sort()).toEqual(['bittern', 'boardwalk', 'dusk', 'heron']);
-      if (order === 'widest') expect(seen).toEqual(['heron', 'boardwalk', 'dusk', 'bittern']);
-    },
-  );
+  it.each([
+    ['newest', ''],
+    ['oldest', ''],
+    ['name', ''],
+    ['widest', ''],
+    ['newest', 'jpg'],
+    ['widest', 'jpg'],
+  ])('is paged by %s with the word "%s" without a piece lost or twice', async (order, words) => {
+    const seen: string[] = [];
+    let cursor = '';
+    do {
+      const answer = v.parse(
+        AssetListSchema,
+        (await server.ask(`/api/assets?order=${order}&words=${words}&limit=1&cursor=${cursor}`)).body,
+      );
+      seen.push(...answer.assets.map((asset) => asset.stem));
+      cursor = answer.cursor ?? '';
+    } while (cursor !== '');
+    expect([...seen].sort()).toEqual(['bittern', 'boardwalk', 'dusk', 'heron']);
+    if (order === 'widest') expect(seen).toEqual(['heron', 'boardwalk', 'dusk', 'bittern']);
+  });
 
   it.each([
     ['', { found: 4, held: 4 }],
