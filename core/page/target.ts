@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { EmbedRulesSchema, USUAL_EMBED_RULES } from '../embed/target.ts';
 import { NamePatternSchema } from '../naming/pattern.ts';
 import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/finding.ts';
 import { WebAddressSchema } from '../rights/label.ts';
@@ -53,6 +54,8 @@ export const HouseRulesSchema = v.strictObject({
   likeness: v.optional(px(900, 999), 985),
   /** Words over a picture: set as text in the page, or drawn into the cut where the target's filter leaves no other way. */
   wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
+  /** What the target lets through of embeds. */
+  embeds: v.optional(EmbedRulesSchema, USUAL_EMBED_RULES),
   severities: v.record(v.picklist(FINDING_CODES), v.picklist([...SEVERITIES, 'off'])),
 });
 export type HouseRules = v.InferOutput<typeof HouseRulesSchema>;

@@ -1,3 +1,4 @@
+import { USUAL_EMBED_RULES } from '../embed/target.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import { EMPTY_LABEL, type LabelPatch, withPatch } from '../rights/label.ts';
 import { type Block, newPlacement, type PageDoc, type Placement, type Position } from './model.ts';
@@ -26,6 +27,7 @@ export const PLAIN_RULES: HouseRules = {
   likeness: 985,
   sections: [],
   wordsOver: 'text',
+  embeds: USUAL_EMBED_RULES,
   severities: {},
 };
 

@@ -1,0 +1,198 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { CORPUS, UNTRUSTED } from './corpus.ts';
+import { MOST_PASTED, readPasted } from './reading.ts';
+import { HOSTS, readOne } from './testing.ts';
+
+const inputs = Object.values(CORPUS).flat();
+
+describe('what is pasted', () => {
+  it('is tried in at least two hundred ways', () => {
+    expect(new Set(inputs.map(({ text }) => text)).size + UNTRUSTED.length).toBeGreaterThanOrEqual(200);
+  });
+
+  it.each(CORPUS.ordinary)('$name is read', ({ text, addresses }) => {
+    expect(readPasted(text, HOSTS).embeds.map(({ embed }) => embed.address)).toEqual(addresses);
+  });
+
+  it.each(CORPUS.odd)('$name is read or refused with a reason', ({ text, addresses }) => {
+    const { embeds, refusals } = readPasted(text, HOSTS);
+    expect(embeds.map(({ embed }) => embed.address)).toEqual(addresses);
+    if (addresses.length === 0 && text.trim() !== '') expect(refusals.join(' ')).toMatch(/^[A-Z].*\.$/);
+  });
+
+  it.each(CORPUS.hostile)('$name gives nothing but an address at most', ({ text, addresses }) => {
+    expect(readPasted(text, HOSTS).embeds.map(({ embed }) => embed.address)).toEqual(addresses);
+  });
+
+  it.each(UNTRUSTED)('%s is not taken for a known host', (address) => {
+    for (const { embed, trust } of readPasted(address, HOSTS).embeds)
+      expect({ host: embed.host, trust }).toEqual({ host: null, trust: 'none' });
+  });
+});
+
+describe('a messy frame', () => {
+  const messy = `<div style="position:relative;padding-bottom:56.25%;height:0">
+<iframe width="560" height="315" src="http://lanternreel.example/play/eel-pass-71?start=42&trk=mail_0311&pace=2" frameborder="0" allow="camera; microphone; autoplay; clipboard-write; fullscreen" onload="track()"></iframe>
+<script src="//lanternreel.example/w.js"></script></div>`;
+
+  it('keeps its facts and says what it asked for', () => {
+    const read = readOne(messy);
+    expect(read.embed).toMatchObject({
+      kind: 'film',
+      carrier: 'frame',
+      host: 'lanternreel',
+      page: 'https://lanternreel.example/watch/eel-pass-71',
+      parameters: { start: '42', more: '0', chrome: 'less' },
+      shape: { kind: 'ratio', across: 16, down: 9 },
+    });
+    expect(read.notGiven).toEqual(['camera', 'microphone', 'autoplay', 'clipboard-write']);
+    expect(read.tracking).toEqual(['trk']);
+    expect(read.unknown).toEqual([{ name: 'pace', value: '2' }]);
+  });
+
+  it('is tied part by part to the pasted text', () => {
+    const said = readPasted(messy, HOSTS).marks.map(({ from, to, as }) => [as, messy.slice(from, to)]);
+    expect(said).toEqual([
+      ['dropped', 'style="position:relative;padding-bottom:56.25%;height:0"'],
+      ['fact', 'width="560"'],
+      ['fact', 'height="315"'],
+      ['dropped', 'http:'],
+      ['fact', '//lanternreel.example/play/eel-pass-71'],
+      ['fact', 'start=42'],
+      ['dropped', 'trk=mail_0311'],
+      ['dropped', 'pace=2'],
+      ['dropped', 'frameborder="0"'],
+      ['dropped', 'camera'],
+      ['dropped', 'microphone'],
+      ['dropped', 'autoplay'],
+      ['dropped', 'clipboard-write'],
+      ['fact', 'fullscreen'],
+      ['dropped', 'onload="track()"'],
+      ['dropped', '<script src="//lanternreel.example/w.js"></script>'],
+    ]);
+  });
+
+  it('that was escaped is tied to the text as it was pasted', () => {
+    const escaped = messy.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
+    const said = readPasted(escaped, HOSTS).marks.map(({ from, to }) => escaped.slice(from, to));
+    expect(said).toContain('onload=&quot;track()&quot;');
+    expect(said).toContain('trk=mail_0311');
+  });
+});
+
+describe('sizes', () => {
+  it.each([
+    ['width="560" height="315"', { kind: 'ratio', across: 16, down: 9 }],
+    ['width="640" height="480"', { kind: 'ratio', across: 4, down: 3 }],
+    ['width="854" height="480"', { kind: 'ratio', across: 16, down: 9 }],
+    ['width="500" height="300"', { kind: 'ratio', across: 5, down: 3 }],
+    ['width="1" height="9000"', { kind: 'height', px: 4000 }],
+    ['width="100%" height="300"', { kind: 'height', px: 300 }],
+    ['', { kind: 'ratio', across: 16, down: 9 }],
+  ])('%s makes the shape', (attributes, shape) => {
+    const { embed } = readOne(`<iframe src="https://lanternreel.example/play/a" ${attributes}></iframe>`);
+    expect(embed.shape).toEqual(shape);
+  });
+
+  it('of a thing without a shape of its own is a height', () => {
+    const { embed } = readOne(
+      '<iframe src="https://corkline.example/b/a/frame" width="640" height="620"></iframe>',
+    );
+    expect(embed.shape).toEqual({ kind: 'height', px: 620 });
+  });
+});
+
+describe('the wrong one of several variants', () => {
+  it('is recognised, and the same thing comes in a frame', () => {
+    const { embed, notes } = readOne(
+      '<div class="corkline-board" data-board="reed-days"></div><script src="https://corkline.example/w.js"></script>',
+    );
+    expect(embed.carrier).toBe('frame');
+    expect(notes.join(' ')).toContain('script variant');
+  });
+
+  it('that says by itself nothing is refused with what to ask for', () => {
+    expect(
+      readPasted('<script src="https://corkline.example/w.js"></script>', HOSTS).refusals.join(' '),
+    ).toContain('Under “Share” take the code called “Frame”');
+  });
+
+  it('that is the front page of the host says what to open', () => {
+    expect(readOne('https://lanternreel.example/').notes.join(' ')).toContain('names no film');
+  });
+});
+
+describe('a host that somebody decided on', () => {
+  const decided = (scope: 'address' | 'host', value: string) => ({
+    ...HOSTS,
+    decisions: [
+      { scope, value, reason: 'It is our own.', by: 'Sunniva Brandt', at: '2026-03-12T09:00:00.000Z' },
+    ],
+  });
+
+  it('is trusted for its whole name, or for one address', () => {
+    expect(readOne('https://elsewhere.example/a?b=1', decided('host', 'elsewhere.example')).trust).toBe(
+      'decision',
+    );
+    expect(
+      readOne('https://elsewhere.example/a?b=1', decided('address', 'https://elsewhere.example/a')).trust,
+    ).toBe('decision');
+    expect(
+      readOne('https://elsewhere.example/b', decided('address', 'https://elsewhere.example/a')).trust,
+    ).toBe('none');
+    expect(readOne('https://more.elsewhere.example/a', decided('host', 'elsewhere.example')).trust).toBe(
+      'none',
+    );
+  });
+});
+
+describe('reading', () => {
+  it('refuses more than a million letters, and says so', () => {
+    const { embeds, refusals } = readPasted('x'.repeat(MOST_PASTED + 1), HOSTS);
+    expect(embeds).toEqual([]);
+    expect(refusals.join(' ')).toContain('Nothing was taken');
+  });
+
+  // Deep nesting, many names in one tag, many openings: each kind grows tenfold in time with ten times the length.
+  it.each([
+    ['nested elements', '<div>'],
+    ['nested frames', '<iframe src="https://lanternreel.example/play/a">'],
+    ['openings', '<'],
+    ['equals and blanks', '= '],
+    ['typographic quotes', '=“'],
+    ['escapes', '&lt;'],
+    ['addresses', 'https://elsewhere.example/a '],
+    ['brackets', '[x](https://a.example/'],
+    ['punctuation', 'https://a.example/)))))))))'],
+  ])('of a megabyte of %s ends', (_name, part) => {
+    const text = part.repeat(Math.floor(MOST_PASTED / part.length));
+    expect(readPasted(text, HOSTS).embeds.length).toBeLessThanOrEqual(50);
+  });
+
+  it('of a tag with a hundred thousand attributes ends', () => {
+    const names = Array.from({ length: 100_000 }, (_, at) => `a${at}`).join(' ');
+    expect(readOne(`<iframe ${names} src="https://lanternreel.example/play/a"></iframe>`).embed.host).toBe(
+      'lanternreel',
+    );
+  });
+
+  it('never throws, and its marks are in order inside the text', () => {
+    const base = fc.constantFrom(...inputs.map(({ text }) => text).filter((text) => text !== ''));
+    const cut = fc.tuple(base, fc.nat(), fc.nat(), base, fc.string()).map(([one, from, to, other, noise]) => {
+      const [start, end] = [from % one.length, to % one.length].sort((a, b) => a - b);
+      return one.slice(0, start) + noise + other.slice(0, (to % other.length) + 1) + one.slice(end);
+    });
+    fc.assert(
+      fc.property(cut, (text) => {
+        let end = 0;
+        for (const mark of readPasted(text, HOSTS).marks) {
+          expect(mark.from).toBeGreaterThanOrEqual(end);
+          expect(mark.to).toBeLessThanOrEqual(text.length);
+          end = mark.to;
+        }
+      }),
+      { numRuns: 1500, seed: 71 },
+    );
+  });
+});

@@ -1,0 +1,203 @@
+import { escapeHtml } from '../page/escape.ts';
+import type { EmbedForm } from './forms.ts';
+import { type EmbedKind, entryById, type HostEntry, type Hosts } from './host.ts';
+import { type Embed, sayKind } from './model.ts';
+import { type Parameter, sayTime } from './parameters.ts';
+import type { Permission, SandboxToken } from './permissions.ts';
+import type { EmbedTarget } from './target.ts';
+
+/** A picture that stands for an embed until it is opened. Sizes in px. */
+export interface Poster {
+  readonly address: string;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface WriteCase {
+  readonly embed: Embed;
+  readonly target: EmbedTarget;
+  readonly hosts: Hosts;
+  readonly poster: Poster | null;
+}
+
+/**
+ * The HTML of an embed in one form, written from the typed model and from nothing else (WHATWG HTML: `iframe`, `video`,
+ * `audio`, `a`). Every value is escaped, every address was read into https before; no handler and no script is ever
+ * written but the one of a widget, in a sandboxed document of its own.
+ */
+export function writeEmbed(form: EmbedForm, of: WriteCase): string {
+  switch (form) {
+    case 'click':
+      return writeClick(of);
+    case 'frame':
+      return writeFrame(of, false);
+    case 'widget':
+      return writeWidget(of);
+    case 'player':
+      return writePlayer(of);
+    case 'poster':
+      return of.poster
+        ? `<a class="embed-card" href="${escapeHtml(of.embed.page)}">${writePoster(of.poster)}<span>${escapeHtml(invitation(of))}</span></a>`
+        : writeLink(of);
+    case 'link':
+      return writeLink(of);
+  }
+}
+
+/** The permissions and the openings of the sandbox that a frame gets: what its host's entry needs, and what somebody allowed. */
+export interface Grants {
+  readonly allow: readonly Permission[];
+  readonly sandbox: readonly SandboxToken[];
+}
+
+/** For a host without an entry, that somebody decided to trust: its scripts under its own address, and nothing else. */
+const UNKNOWN_SANDBOX: readonly SandboxToken[] = ['allow-scripts', 'allow-same-origin'];
+
+export function grantsOf({ embed, target, hosts }: Omit<WriteCase, 'poster'>, startsOnClick = false): Grants {
+  const entry = entryById(embed.host, hosts);
+  const allow = new Set<Permission>([...(entry?.allow ?? []), ...embed.allowed]);
+  if (startsOnClick || startsByItself(embed, entry)) allow.add('autoplay');
+  // A frame of the page's own origin that runs scripts could take its own sandbox away (HTML, the sandbox attribute).
+  const isOwn = new URL(embed.address).origin === originOf(target.siteAddress);
+  const sandbox = (entry?.sandbox ?? UNKNOWN_SANDBOX).filter(
+    (token) => !(isOwn && token === 'allow-same-origin'),
+  );
+  return { allow: [...allow].sort(), sandbox };
+}
+
+function startsByItself({ parameters }: Embed, entry: HostEntry | undefined): boolean {
+  const autoplay = parameterOf(entry, 'autoplay');
+  return autoplay?.type === 'switch' && parameters[autoplay.name] === autoplay.on;
+}
+
+function parameterOf(
+  entry: HostEntry | undefined,
+  role: NonNullable<Parameter['role']>,
+): Parameter | undefined {
+  return entry?.parameters.find((parameter) => parameter.role === role);
+}
+
+function originOf(address: string): string {
+  return URL.canParse(address) ? new URL(address).origin : '';
+}
+
+/** The framed address with its parameters: those of the entry in its order, then those that were kept. */
+export function frameAddress(embed: Embed, hosts: Hosts, startsOnClick = false): string {
+  const entry = entryById(embed.host, hosts);
+  const url = new URL(embed.address);
+  const autoplay = startsOnClick ? parameterOf(entry, 'autoplay') : undefined;
+  for (const parameter of entry?.parameters ?? []) {
+    const value =
+      parameter === autoplay && parameter.type === 'switch' ? parameter.on : embed.parameters[parameter.name];
+    if (value !== undefined) url.searchParams.set(parameter.name, value);
+  }
+  for (const [name, value] of Object.entries(embed.kept)) url.searchParams.set(name, value);
+  return url.href;
+}
+
+function writeFrame(of: WriteCase, startsOnClick: boolean): string {
+  const { embed, hosts } = of;
+  const entry = entryById(embed.host, hosts);
+  const { allow, sandbox } = grantsOf(of, startsOnClick);
+  const tellsHeight =
+    entry?.heightMessage && embed.shape.kind === 'height'
+      ? ` data-height="${escapeHtml(entry.heightMessage)}"`
+      : '';
+  const policy = allow.length > 0 ? ` allow="${allow.join('; ')}"` : '';
+  return `<iframe title="${escapeHtml(titleOf(embed, entry))}" src="${escapeHtml(frameAddress(embed, hosts, startsOnClick))}"${writeSize(of)} loading="lazy"${policy} sandbox="${sandbox.join(' ')}" referrerpolicy="strict-origin-when-cross-origin"${tellsHeight}></iframe>`;
+}
+
+/** What a screen reader says before the frame: what somebody said, or what the host calls it, never nothing. */
+export function titleOf(embed: Embed, entry: HostEntry | undefined): string {
+  if (embed.title !== '') return embed.title;
+  const kind = capital(sayKind(embed.kind));
+  if (embed.facts.title !== '') return `${kind}: ${embed.facts.title}`;
+  return `${kind} from ${entry?.name ?? new URL(embed.address).host}`;
+}
+
+const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
+
+/** Size in attributes for the first layout, and in style so that it keeps its shape at any width without a jump. */
+function writeSize({ embed, target }: WriteCase): string {
+  const { shape } = embed;
+  const height = heightAt(embed, target.column);
+  const style =
+    shape.kind === 'ratio'
+      ? `aspect-ratio: ${shape.across} / ${shape.down}; width: 100%; height: auto; border: 0`
+      : `width: 100%; height: ${shape.px}px; border: 0`;
+  return ` width="${target.column}" height="${height}" style="${style}"`;
+}
+
+/** The height in px that an embed takes at a width in px. */
+export function heightAt({ shape }: Pick<Embed, 'shape'>, width: number): number {
+  return shape.kind === 'ratio' ? Math.max(1, Math.round((width * shape.down) / shape.across)) : shape.px;
+}
+
+/**
+ * A poster that links to the thing, and the frame in a template beside it. The script of the target puts the frame in its
+ * place when it is clicked; where that is stripped, it is a link.
+ */
+function writeClick(of: WriteCase): string {
+  const { embed, poster } = of;
+  const { shape } = embed;
+  const ratio =
+    shape.kind === 'ratio' ? `aspect-ratio: ${shape.across} / ${shape.down}` : `height: ${shape.px}px`;
+  const picture = poster ? writePoster(poster) : '';
+  return `<div class="embed-click" style="${ratio}"><a href="${escapeHtml(embed.page)}">${picture}<span>${escapeHtml(invitation(of))}</span></a><template>${writeFrame(of, true)}</template></div>`;
+}
+
+/** The poster says nothing that the words beside it do not say. */
+function writePoster({ address, width, height }: Poster): string {
+  return `<img src="${escapeHtml(address)}" width="${width}" height="${height}" alt="" loading="lazy" decoding="async">`;
+}
+
+/** Only the host's own script and its files get into the document, and nothing of it gets out of the sandbox. */
+function writeWidget(of: WriteCase): string {
+  const { embed, hosts } = of;
+  const entry = entryById(embed.host, hosts);
+  if (!entry?.widget) return writeLink(of);
+  const { widget, origin } = entry;
+  const policy = `default-src 'none'; script-src ${origin}; style-src 'unsafe-inline' ${origin}; img-src ${origin} data:; font-src ${origin}; connect-src ${origin}; media-src ${origin}; form-action 'none'; base-uri 'none'`;
+  const words = escapeHtml(titleOf(embed, entry));
+  const inside = `<!DOCTYPE html><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="${escapeHtml(policy)}"><title>${words}</title><blockquote class="${escapeHtml(widget.className)}" ${widget.attribute}="${escapeHtml(embed.page)}"><a href="${escapeHtml(embed.page)}" target="_blank" rel="noopener">${words}</a></blockquote><script src="${escapeHtml(origin + widget.script)}" async></script>`;
+  const sandbox = ['allow-scripts', ...entry.sandbox].filter(
+    (token, at, all) => token !== 'allow-same-origin' && all.indexOf(token) === at,
+  );
+  return `<iframe title="${words}" srcdoc="${escapeHtml(inside)}"${writeSize(of)} loading="lazy" sandbox="${sandbox.join(' ')}" referrerpolicy="strict-origin-when-cross-origin"></iframe>`;
+}
+
+function writePlayer(of: WriteCase): string {
+  const { embed, poster, hosts } = of;
+  const words = escapeHtml(titleOf(embed, entryById(embed.host, hosts)));
+  const source = escapeHtml(frameAddress(embed, hosts));
+  if (embed.carrier === 'audio')
+    return `<audio controls preload="none" src="${source}" aria-label="${words}" style="width: 100%"></audio>`;
+  const picture = poster ? ` poster="${escapeHtml(poster.address)}"` : '';
+  return `<video controls preload="none" src="${source}" aria-label="${words}"${picture}${writeSize(of)}></video>`;
+}
+
+function writeLink(of: WriteCase): string {
+  const { embed, hosts } = of;
+  const entry = entryById(embed.host, hosts);
+  const name = entry?.name ?? new URL(embed.page).host;
+  const length = embed.facts.seconds === null ? '' : `, ${sayTime(Math.round(embed.facts.seconds))}`;
+  return `<p class="embed-link"><a href="${escapeHtml(embed.page)}">${escapeHtml(embed.facts.title || embed.title || invitation(of))}</a> (${sayKind(embed.kind)} at ${escapeHtml(name)}${length})</p>`;
+}
+
+const VERBS: Readonly<Record<EmbedKind, string>> = {
+  film: 'Watch',
+  sound: 'Listen to',
+  map: 'Open',
+  form: 'Fill in',
+  board: 'Look at',
+  feed: 'Read',
+  page: 'Open',
+};
+
+/** "Watch “How the eel pass works” at Lanternreel, 3:20." */
+function invitation({ embed, hosts }: WriteCase): string {
+  const name = entryById(embed.host, hosts)?.name ?? new URL(embed.page).host;
+  const thing = embed.facts.title || embed.title;
+  const length = embed.facts.seconds === null ? '' : `, ${sayTime(Math.round(embed.facts.seconds))}`;
+  return `${VERBS[embed.kind]} ${thing ? `“${thing}”` : `the ${sayKind(embed.kind)}`} at ${name}${length}`;
+}
