@@ -1,6 +1,7 @@
 import { mkdir, readdir, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import { OUTSIDE_PICTURES, type OutsidePicture } from '../outside/catalogue.ts';
+import { FILMS } from '../outside/films.ts';
 import { render } from './painter/render.ts';
 import { paintScene } from './painter/scene.ts';
 
@@ -19,7 +20,9 @@ export async function paintOutside(
 ): Promise<void> {
   await mkdir(folder, { recursive: true });
   const there = new Set(await readdir(folder));
-  const waiting = OUTSIDE_PICTURES.filter(({ id }) => !there.has(`${id}.jpg`));
+  const waiting = [...OUTSIDE_PICTURES, ...FILMS.map(({ still }) => still)].filter(
+    ({ id }) => !there.has(`${id}.jpg`),
+  );
   if (waiting.length > 0) say('Painting what the world outside has.');
   const paintNext = async (): Promise<void> => {
     for (let next = waiting.shift(); next; next = waiting.shift()) await paintOne(next, folder, share);

@@ -65,5 +65,6 @@ export const BULLETIN: HouseRules = {
   proofWidths: [390, 640],
   cutPresets: PRESETS.slice(1, 3),
   wordsOver: 'drawn',
+  embeds: { frames: false, frameHosts: [], click: false, widgets: false },
   weightBudget: 400_000,
 };

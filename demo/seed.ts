@@ -1,11 +1,12 @@
 import { copyFile, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
+import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
 import { folderPath, withAncestors } from '#core/naming/folders.ts';
 import { nameByPattern } from '#core/naming/pattern.ts';
 import { withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
-import { assets, folders, pages, people, settings, targets } from '../server/db/schema.ts';
+import { assets, embedHosts, folders, pages, people, settings, targets } from '../server/db/schema.ts';
 import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
 import { indexPlacements } from '../server/pages/store.ts';
 import { hashPassword } from '../server/people/passwords.ts';
@@ -46,10 +47,18 @@ export async function seedDemo(context: Context, say: (sentence: string) => void
       { id: 'reserve', rules: RESERVE_SITE },
       { id: 'bulletin', rules: BULLETIN },
     ]);
+  await seedHosts(context);
   const now = new Date();
   const ids = await seedPieces(context, now, say);
   await seedPages(context, ids, now);
   await context.db.insert(settings).values({ name: 'demo', value: now.toISOString() });
+}
+
+/** The entries of the hosts outside, where the stand-ins are. */
+async function seedHosts(context: Context): Promise<void> {
+  const [port = 4401] = context.config.standInPorts;
+  const entries = [...madeUpHosts((name) => `http://${name}.localhost:${port}`)];
+  await context.db.insert(embedHosts).ignore().values({ id: 'house', entries, decisions: [] });
 }
 
 async function seedPeople(context: Context): Promise<void> {

@@ -6,7 +6,7 @@ const SLOW_MILLIS = 5000;
 const moods = new Map<string, string>();
 
 /**
- * `?misbehave=` makes any one answer slow, gone, forbidden, overloaded, broken, cut off, mistyped or endless, for tests
+ * `?misbehave=` makes any one answer slow, gone, forbidden, overloaded, broken, cut off, mistyped, endless or not to be framed, for tests
  * and for the demo; `/-/misbehave/KIND` does it to a whole service from then on, until `/-/misbehave/well`.
  */
 export const misbehave: RequestHandler = (request, response, next) => {
@@ -41,6 +41,10 @@ export const misbehave: RequestHandler = (request, response, next) => {
       return;
     case 'wrong-type':
       response.set('Content-Type', 'image/jpeg').send('<!DOCTYPE html><title>Not a picture</title>');
+      return;
+    case 'refuse-framing':
+      response.set('X-Frame-Options', 'SAMEORIGIN');
+      next();
       return;
     default:
       next();

@@ -2,8 +2,12 @@ import express, { type Express, type Router } from 'express';
 import { anysite } from './anysite.ts';
 import { brackwater } from './brackwater.ts';
 import { commonfield } from './commonfield.ts';
+import { corkline } from './corkline.ts';
+import { fathomchart } from './fathomchart.ts';
+import { lanternreel } from './lanternreel.ts';
 import { loftdrive } from './loftdrive.ts';
 import { misbehave } from './misbehave.ts';
+import { murmurline } from './murmurline.ts';
 import { reserveSite } from './reserve-site.ts';
 import { wayside } from './wayside.ts';
 
@@ -15,6 +19,10 @@ const HOSTS: Readonly<Record<string, () => Router>> = {
   wayside,
   brackwater,
   loftdrive,
+  lanternreel,
+  fathomchart,
+  corkline,
+  murmurline,
 };
 
 /** All stand-ins behind one port; each has its own origin, as in life. */

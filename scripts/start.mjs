@@ -11,7 +11,7 @@ const data = resolve(root, process.env.PLACARD_DATA ?? 'var');
 
 ensureNodeVersion();
 const ownDatabase = process.env.DATABASE_URL === undefined;
-ensurePrograms(ownDatabase ? ['mariadbd', 'perl'] : ['perl']);
+ensurePrograms(ownDatabase ? ['mariadbd', 'perl', 'ffmpeg'] : ['perl', 'ffmpeg']);
 ensureNodeModules();
 ensureWebBuild();
 mkdirSync(data, { recursive: true });

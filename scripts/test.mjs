@@ -13,7 +13,7 @@ const MOST_SEEN = 8000;
 const only = process.argv.slice(2);
 
 ensureNodeVersion();
-ensurePrograms(['mariadbd', 'perl', 'chromium']);
+ensurePrograms(['mariadbd', 'perl', 'ffmpeg', 'chromium']);
 ensureNodeModules();
 mkdirSync(folder, { recursive: true });
 const databaseFolder = join(folder, 'database');

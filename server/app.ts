@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import type { Context } from './context.ts';
 import { deliverRoutes } from './deliver/routes.ts';
 import { deskRoutes } from './desk/routes.ts';
+import { embedRoutes } from './embeds/routes.ts';
 import { clipRoutes, gatherRoutes } from './gather/routes.ts';
 import { uploadRoutes } from './gather/uploads.ts';
 import { likenessRoutes } from './imaging/likeness/routes.ts';
@@ -77,6 +78,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(deskRoutes(context), shelfRoutes(context), folderRoutes(context), putAwayRoutes(context));
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
+  router.use(embedRoutes(context));
   return router;
 }
 

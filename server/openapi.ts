@@ -21,6 +21,19 @@ import {
 } from '#api/assets.ts';
 import { DeskSchema } from '#api/desk.ts';
 import {
+  DecideSchema,
+  EmbedPreviewSchema,
+  FoundFilmsSchema,
+  HostsSchema,
+  LookSchema,
+  LookWishSchema,
+  PreviewWishSchema,
+  ReadingSchema,
+  ReadingWishSchema,
+  SaveHostsSchema,
+  UndecideSchema,
+} from '#api/embeds.ts';
+import {
   AddressReadingSchema,
   ClipSchema,
   CloserLookSchema,
@@ -87,6 +100,38 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     does: 'Change house rules (If-Match)',
     body: HouseRulesSchema,
     answers: TargetSchema,
+  },
+  'get /api/embeds/hosts': { does: 'The hosts that the house trusts', answers: HostsSchema },
+  'put /api/embeds/hosts': {
+    does: 'Change the entries of hosts (If-Match)',
+    body: SaveHostsSchema,
+    answers: HostsSchema,
+  },
+  'post /api/embeds/decisions': {
+    does: 'Record the decision to trust an address or its host',
+    body: DecideSchema,
+    answers: HostsSchema,
+  },
+  'delete /api/embeds/decisions': {
+    does: 'Take such a decision back',
+    body: UndecideSchema,
+    answers: HostsSchema,
+  },
+  'post /api/embeds/looks': {
+    does: 'Ask the other site what a thing is, and whether it lets itself be framed',
+    body: LookWishSchema,
+    answers: LookSchema,
+  },
+  'get /api/embeds/films': { does: 'Ask a film host for films by words', answers: FoundFilmsSchema },
+  'post /api/embeds/previews': {
+    does: 'Where an embed can be seen live, as readers get it',
+    body: PreviewWishSchema,
+    answers: EmbedPreviewSchema,
+  },
+  'post /api/embeds/readings': {
+    does: 'Read pasted text or code for a target, and write the code that goes out',
+    body: ReadingWishSchema,
+    answers: ReadingSchema,
   },
   'get /api/assets': { does: 'Ask the shelf', answers: AssetListSchema },
   'get /api/assets/count': { does: 'How many pieces answer that', answers: AssetCountSchema },

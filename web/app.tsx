@@ -55,6 +55,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./gather/gather-screen.tsx')).GatherScreen }),
       },
       {
+        path: '/embeds',
+        lazy: async () => ({ Component: (await import('./embeds/embeds-screen.tsx')).EmbedsScreen }),
+      },
+      {
         path: '/rules',
         lazy: async () => ({ Component: (await import('./rules/rules-screen.tsx')).RulesScreen }),
       },

@@ -59,6 +59,7 @@ function refusal(framing: Framing, { target, embed }: FormCase): string | null {
   const { host } = new URL(embed.address);
   switch (framing.kind) {
     case 'may':
+    case 'silent':
       return null;
     case 'refused':
       return `${host} forbids being framed by ${target.name} (${framing.by}: ${framing.value}).`;

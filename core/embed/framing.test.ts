@@ -92,7 +92,8 @@ describe('the status', () => {
     [403, 'private'],
     [404, 'gone'],
     [410, 'gone'],
-    [503, 'gone'],
+    [429, 'silent'],
+    [503, 'silent'],
   ])('%i is %s', (status, kind) => {
     expect(ask({ status })).toBe(kind);
   });

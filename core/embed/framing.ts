@@ -17,7 +17,9 @@ export type Framing =
       readonly value: string;
     }
   | { readonly kind: 'gone'; readonly status: number }
-  | { readonly kind: 'private'; readonly status: number };
+  | { readonly kind: 'private'; readonly status: number }
+  /** It answered that it cannot just now, which says nothing about framing. */
+  | { readonly kind: 'silent'; readonly status: number };
 
 /**
  * Whether a page may be framed by a page of `parent` (an origin). Content-Security-Policy `frame-ancestors` (CSP 3, 6.4.2)
@@ -27,6 +29,7 @@ export type Framing =
 export function framingOf(answer: FramingAnswer, parent: string): Framing {
   const { status } = answer;
   if (status === 401 || status === 403) return { kind: 'private', status };
+  if (status === 429 || status >= 500) return { kind: 'silent', status };
   if (status >= 400) return { kind: 'gone', status };
   const ancestors = answer.policies.flatMap(policiesIn).flatMap(ancestorsIn);
   if (ancestors.length > 0) {

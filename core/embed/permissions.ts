@@ -38,7 +38,7 @@ export function isPermission(name: string): name is Permission {
  */
 export const SANDBOX_WORDS = {
   'allow-scripts': 'run its scripts',
-  'allow-same-origin': 'keep what it stores under its own address',
+  'allow-same-origin': 'keep its own cookies',
   'allow-forms': 'send forms',
   'allow-popups': 'open new windows',
   'allow-popups-to-escape-sandbox': 'open new windows that are not held by these limits',

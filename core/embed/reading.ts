@@ -119,7 +119,7 @@ function readCandidate(candidate: Candidate, hosts: Hosts): CandidateReading {
         .filter((name) => !given.has(name)),
       unknown: query.unknown,
       tracking: query.tracking,
-      notes: notesOf(candidate, read.url, entry, trust),
+      notes: notesOf(candidate, read.url, entry),
     },
     marks: [...markAddress(candidate, read.wasHttp, query), ...markPermissions(candidate, asked, given)],
   };
@@ -268,12 +268,7 @@ function askedBy({ tag }: Candidate): readonly AskedPermission[] {
   return asked;
 }
 
-function notesOf(
-  { from, tag }: Candidate,
-  url: URL,
-  entry: HostEntry | undefined,
-  trust: Trust,
-): readonly string[] {
+function notesOf({ from, tag }: Candidate, url: URL, entry: HostEntry | undefined): readonly string[] {
   const notes: string[] = [];
   if (entry && !thingAt(entry, url))
     notes.push(`This address of ${entry.name} names no ${entry.kind} of it. ${entry.ask}`);
@@ -285,8 +280,6 @@ function notesOf(
     notes.push('Plug-in code is no longer shown by browsers. What it names comes in a frame.');
   if (tag?.name === 'frame')
     notes.push('Framesets are no longer shown by browsers. What it names comes in a frame.');
-  if (trust === 'none')
-    notes.push(`${url.host} is not on the list of trusted hosts: it can be linked, not framed.`);
   return notes;
 }
 

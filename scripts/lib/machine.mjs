@@ -12,6 +12,7 @@ export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
 const PROGRAMS = {
   mariadbd: { at: ['/usr/sbin/mariadbd'], debian: 'mariadb-server' },
   perl: { at: ['/usr/bin/perl'], debian: 'perl' },
+  ffmpeg: { at: ['/usr/bin/ffmpeg'], debian: 'ffmpeg' },
   chromium: { at: ['/usr/bin/chromium'], debian: 'chromium' },
 };
 

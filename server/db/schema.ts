@@ -15,6 +15,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { FoundPicture } from '#api/gather.ts';
+import type { HostDecision, HostEntry } from '#core/embed/host.ts';
 import type { Statement } from '#core/gather/statement.ts';
 import type { Condition } from '#core/media/condition.ts';
 import type { CropRect } from '#core/media/crop.ts';
@@ -59,6 +60,14 @@ export const sessions = mysqlTable(
 export const targets = mysqlTable('targets', {
   id: id().primaryKey(),
   rules: json('rules').$type<HouseRules>().notNull(),
+  version: int('version').notNull().default(1),
+});
+
+/** The hosts of embeds that the house trusts: entries and recorded decisions. One row for the house. */
+export const embedHosts = mysqlTable('embed_hosts', {
+  id: id().primaryKey(),
+  entries: json('entries').$type<HostEntry[]>().notNull(),
+  decisions: json('decisions').$type<HostDecision[]>().notNull(),
   version: int('version').notNull().default(1),
 });
 

@@ -1,5 +1,5 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
-import { type Request, type Response, Router } from 'express';
+import { Router } from 'express';
 import * as v from 'valibot';
 import {
   type Album,
@@ -14,13 +14,14 @@ import {
 import { readPagePictures } from '#core/gather/page-pictures.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import type { Statement } from '#core/gather/statement.ts';
+import { asking, asRefusal } from '../asking.ts';
 import type { Context } from '../context.ts';
 import { assets, provenance } from '../db/schema.ts';
 import { stopJob } from '../jobs/queue.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { withPatience } from '../outbound/retry.ts';
 import { allowed, personOf } from '../people/guard.ts';
-import { checked, notFound, Refusal } from '../problem.ts';
+import { checked, notFound } from '../problem.ts';
 import { alikeRows } from '../shelf/lookalikes.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { clippersOf, handInClip, makeClipper, openClip, revokeClipper, waitingClips } from './clipper.ts';
@@ -179,31 +180,6 @@ function questionOf(query: v.InferOutput<typeof GatherQuerySchema>): GatherQuest
     shape: query.shape ?? 'any',
     leastWidth: Number(query.leastWidth ?? 0),
   };
-}
-
-/** Asks the world outside on behalf of a request, and stops when the one who asked is gone. */
-async function asking<T>(
-  request: Request,
-  response: Response,
-  work: (signal: AbortSignal) => Promise<T>,
-): Promise<T> {
-  const leaving = new AbortController();
-  const leave = () => {
-    if (!response.writableEnded) leaving.abort();
-  };
-  request.on('close', leave);
-  response.on('close', leave);
-  try {
-    return await work(leaving.signal);
-  } catch (error) {
-    throw asRefusal(error);
-  }
-}
-
-function asRefusal(error: unknown): unknown {
-  if (!(error instanceof OutboundProblem)) return error;
-  const isAsker = ['not-an-address', 'not-web', 'user-info', 'private', 'unknown-host'].includes(error.fault);
-  return new Refusal(isAsker ? 422 : 502, error.message, { fault: error.fault }, { cause: error });
 }
 
 /** Found pictures with an address to look at them and the seal that lets them be taken. */

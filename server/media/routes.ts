@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { eq } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import * as v from 'valibot';
+import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import { sizeAfter } from '#core/media/recipe.ts';
 import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
@@ -12,6 +13,8 @@ import { writeDocument } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
+import { readHosts } from '../embeds/hosts.ts';
+import { previewPolicy as embedPolicy, previewDocument, readShown } from '../embeds/preview.ts';
 import { farPreview, readFar } from '../gather/preview.ts';
 import { ensureCut, type StoredCut } from '../imaging/cut-store.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
@@ -19,6 +22,7 @@ import { detailOf } from '../imaging/likeness/detail.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage } from '../pages/store.ts';
 import { notFound, Refusal } from '../problem.ts';
+import { readTarget } from '../rules/store.ts';
 import { cutPath, signedAddress } from './addresses.ts';
 import { KnownCuts } from './known-cuts.ts';
 
@@ -111,6 +115,25 @@ export function mediaRoutes(context: Context): Router {
       .set('Cache-Control', 'no-store')
       .type('css')
       .send(`${fontFaces('/fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`);
+  });
+
+  router.get('/embed/:text', signed(context), async (request, response) => {
+    const shown = readShown(String(request.params.text));
+    if (!shown) throw notFound('This embed');
+    const [hosts, { rules }] = await Promise.all([readHosts(context), readTarget(context, shown.target)]);
+    response
+      .set({
+        'Content-Security-Policy': embedPolicy(context, shown, hosts),
+        'Cache-Control': 'no-store',
+        // Some hosts only play where they are told from which site they are asked.
+        'Referrer-Policy': 'strict-origin-when-cross-origin',
+      })
+      .type('html')
+      .send(previewDocument(context, shown, rules, hosts));
+  });
+
+  router.get('/embeds.js', (_request, response) => {
+    response.type('js').send(EMBED_SCRIPT);
   });
 
   router.get('/measure.js', (_request, response) => {

@@ -26,6 +26,8 @@ interface Wish {
 }
 
 interface Answer {
+  readonly status: number;
+  readonly every: (name: string) => readonly string[];
   /** Where it came from in the end, after redirects. */
   readonly address: string;
   readonly headers: IncomingHttpHeaders;
@@ -38,6 +40,8 @@ export interface Outbound {
   readonly read: (address: string, wish: Wish) => Promise<Fetched>;
   /** The first bytes of an address, at most `limits.bytes`; that there are more is no fault. Throws OutboundProblem. */
   readonly peek: (address: string, wish: Wish) => Promise<Fetched>;
+  /** What an address answers whatever its status, with the first bytes of it. Throws OutboundProblem. */
+  readonly probe: (address: string, wish: Wish) => Promise<Probed>;
   /** The bytes of an address into a file, which is not there afterwards unless all came. Throws OutboundProblem. */
   readonly save: (address: string, path: string, wish: Wish) => Promise<Omit<Fetched, 'bytes'>>;
 }
@@ -48,13 +52,26 @@ interface Fetched {
   readonly bytes: Buffer;
 }
 
+/** An answer as it came, good or bad. */
+export interface Probed extends Fetched {
+  readonly status: number;
+  /** Every value of a header by its name in small letters, as often as it came. */
+  readonly every: (name: string) => readonly string[];
+}
+
 const REDIRECT_LIMIT = 5;
 const REDIRECTS = new Set([301, 302, 303, 307, 308]);
 const AGENT = 'Placard';
 
 export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolve): Outbound {
-  const open = (address: string, wish: Wish, signal: AbortSignal) =>
+  const openAny = (address: string, wish: Wish, signal: AbortSignal) =>
     follow(webAddress(address), wish, signal, (url) => addressToConnect(url, standIns, resolve));
+  const open = async (address: string, wish: Wish, signal: AbortSignal) => {
+    const answer = await openAny(address, wish, signal);
+    if (answer.status === 200) return answer;
+    answer.body.destroy();
+    throw problemOfStatus(answer.status, answer.headers, new URL(answer.address).hostname);
+  };
   return {
     read: (address, wish) =>
       within(wish, address, async (signal) => {
@@ -65,17 +82,17 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
       }),
     peek: (address, wish) =>
       within(wish, address, async (signal) => {
-        const roomy = { ...wish, limits: { ...wish.limits, bytes: Number.POSITIVE_INFINITY } };
-        const answer = await open(address, roomy, signal);
-        const parts: Buffer[] = [];
-        let bytes = 0;
-        for await (const part of answer.body) {
-          parts.push(Buffer.from(part));
-          bytes += parts.at(-1)?.length ?? 0;
-          if (bytes >= wish.limits.bytes) break;
-        }
-        const start = Buffer.concat(parts).subarray(0, wish.limits.bytes);
-        return { address: answer.address, headers: answer.headers, bytes: start };
+        const answer = await open(address, roomy(wish), signal);
+        return {
+          address: answer.address,
+          headers: answer.headers,
+          bytes: await startOf(answer.body, wish.limits.bytes),
+        };
+      }),
+    probe: (address, wish) =>
+      within(wish, address, async (signal) => {
+        const { status, every, headers, body, address: from } = await openAny(address, roomy(wish), signal);
+        return { status, every, headers, address: from, bytes: await startOf(body, wish.limits.bytes) };
       }),
     save: (address, path, wish) =>
       within(wish, address, async (signal) => {
@@ -89,6 +106,22 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
         return { address: answer.address, headers: answer.headers };
       }),
   };
+}
+
+/** A wish of which only the start is read, so that there being more is no fault. */
+function roomy(wish: Wish): Wish {
+  return { ...wish, limits: { ...wish.limits, bytes: Number.POSITIVE_INFINITY } };
+}
+
+async function startOf(body: Readable, most: number): Promise<Buffer> {
+  const parts: Buffer[] = [];
+  let bytes = 0;
+  for await (const part of body) {
+    parts.push(Buffer.from(part));
+    bytes += parts.at(-1)?.length ?? 0;
+    if (bytes >= most) break;
+  }
+  return Buffer.concat(parts).subarray(0, most);
 }
 
 /** Runs `work` within the time of the wish, and turns whatever goes wrong on the line into an OutboundProblem. */
@@ -133,11 +166,13 @@ async function follow(
       address = webAddress(absolute(headers.location, address));
       continue;
     }
-    if (statusCode !== 200) {
-      response.destroy();
-      throw problemOfStatus(statusCode, headers, address.hostname);
-    }
-    return { address: address.href, headers, body: limited(unpacked(response), wish.limits.bytes, address) };
+    return {
+      status: statusCode,
+      every: (name) => response.headersDistinct[name] ?? [],
+      address: address.href,
+      headers,
+      body: limited(unpacked(response), wish.limits.bytes, address),
+    };
   }
   throw new OutboundProblem('too-many-redirects', start.hostname);
 }

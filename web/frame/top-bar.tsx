@@ -14,6 +14,7 @@ const AREAS = [
   { to: '/', name: 'Desk' },
   { to: '/pages', name: 'Pages' },
   { to: '/shelf', name: 'Shelf' },
+  { to: '/embeds', name: 'Embeds' },
   { to: '/rules', name: 'House rules' },
 ] as const;
 

@@ -1,0 +1,260 @@
+import * as v from 'valibot';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import {
+  EmbedPreviewSchema,
+  FoundFilmsSchema,
+  HostsSchema,
+  type Look,
+  LookSchema,
+  ReadingSchema,
+} from '#api/embeds.ts';
+import { TargetSchema } from '#api/targets.ts';
+import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
+import { readPasted } from '#core/embed/reading.ts';
+import { detailOf, startTestServer, type TestServer } from '../testing.ts';
+import { readHosts } from './hosts.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer('embeds', { outside: true });
+  const entries = madeUpHosts((name) => server.at(name, '/'));
+  await server.ask('/api/embeds/hosts', { as: 'sunniva', method: 'PUT', version: 0, body: { entries } });
+});
+afterAll(() => server.close());
+
+/** What a stand-in answers, asked as the server asks. */
+async function fetched(host: string, path: string): Promise<string> {
+  const { bytes } = await server.context.outbound.read(server.at(host, path), {
+    limits: { bytes: 1_000_000, millis: 5000 },
+  });
+  return bytes.toString();
+}
+
+const mood = (host: string, kind: string) => fetched(host, `/-/misbehave/${kind}`);
+
+async function read(text: string, target = 'reserve') {
+  const answer = await server.ask('/api/embeds/readings', { method: 'POST', body: { text, target } });
+  expect(answer.status).toBe(200);
+  return v.parse(ReadingSchema, answer.body);
+}
+
+async function readOne(text: string, target = 'reserve') {
+  const { things, refusals } = await read(text, target);
+  const [only] = things;
+  if (!only) throw new Error(refusals.join(' '));
+  return only;
+}
+
+async function lookAt(text: string): Promise<Look> {
+  const [found] = readPasted(text, await readHosts(server.context)).embeds;
+  const answer = await server.ask('/api/embeds/looks', { method: 'POST', body: { embed: found?.embed } });
+  return v.parse(LookSchema, answer.body);
+}
+
+describe('a film by its address', () => {
+  it('is asked for its title, maker, length, captions, visibility and poster', async () => {
+    const look = await lookAt(server.at('lanternreel', '/watch/eel-pass-71?start=12'));
+    expect(look.embed.facts).toEqual({
+      title: 'How the eel pass works',
+      author: 'Saltmere Marsh Reserve',
+      thumbnail: server.at('lanternreel', '/posters/eel-pass-71.jpg'),
+      seconds: 40,
+      captions: ['en', 'cy'],
+      visibility: 'public',
+    });
+    const poster = await fetch(look.poster ?? '');
+    expect(poster.headers.get('content-type')).toBe('image/webp');
+    expect(look.framing.map(({ framing }) => framing.kind)).toEqual(['may']);
+  });
+
+  it('comes as code that loads on a click, and as a link where no frames come through', async () => {
+    const here = await readOne(server.at('lanternreel', '/watch/eel-pass-71'));
+    expect(here).toMatchObject({ trust: 'entry', form: 'click' });
+    expect(here.code).toContain('<iframe title="Film: How the eel pass works"');
+    const { rules: before } = v.parse(TargetSchema, (await server.ask('/api/targets/reserve')).body);
+    const bare = { ...before, embeds: { frames: false, frameHosts: [], click: false, widgets: false } };
+    await server.ask('/api/targets/reserve', { as: 'sunniva', method: 'PUT', version: 1, body: bare });
+    const there = await readOne(server.at('lanternreel', '/watch/eel-pass-71'));
+    await server.ask('/api/targets/reserve', { as: 'sunniva', method: 'PUT', version: 2, body: before });
+    expect(there.form).toBe('link');
+    expect(there.code).not.toContain('iframe');
+  });
+
+  it.each([
+    ['reed-cutting-3', 'by-link'],
+    ['nest-camera-9', 'private'],
+  ])('%s is said to be %s before it is placed', async (id, visibility) => {
+    expect((await lookAt(server.at('lanternreel', `/watch/${id}`))).embed.facts.visibility).toBe(visibility);
+  });
+
+  it('that is private or gone comes as a link', async () => {
+    expect((await readOne(server.at('lanternreel', '/watch/nest-camera-9'))).framing).toEqual({
+      kind: 'private',
+      status: 403,
+    });
+    const gone = await readOne(server.at('lanternreel', '/watch/nothing-1'));
+    expect(gone).toMatchObject({ form: 'link', framing: { kind: 'gone', status: 404 } });
+  });
+});
+
+describe('a site that misbehaves', () => {
+  afterEach(async () => {
+    await mood('lanternreel', 'well');
+  });
+
+  it.each([
+    ['loop', 'without end'],
+    ['cut', ''],
+    ['broken', ''],
+    ['wrong-type', ''],
+    ['busy', ''],
+  ])('that is %s leaves a link, and the rest stands', async (kind, sentence) => {
+    await mood('lanternreel', kind);
+    const thing = await readOne(server.at('lanternreel', '/watch/eel-pass-71'));
+    expect(thing.embed.page).toBe(server.at('lanternreel', '/watch/eel-pass-71'));
+    if (sentence) expect(thing.notes.join(' ')).toContain(sentence);
+  });
+
+  it('that begins to refuse being framed is found out', async () => {
+    await mood('lanternreel', 'refuse-framing');
+    const thing = await readOne(server.at('lanternreel', '/watch/eel-pass-71'));
+    expect(thing).toMatchObject({
+      form: 'link',
+      framing: { kind: 'refused', by: 'X-Frame-Options', value: 'SAMEORIGIN' },
+    });
+  });
+
+  it('that lies by oEmbed gets no code, no size and no program through', async () => {
+    const answer = await fetched('lanternreel', '/oembed?format=json&url=lying/watch/eel-pass-71');
+    const { things } = await read(answer);
+    for (const { code } of things) expect(code).not.toMatch(/<script|onerror=|onload=|<iframe/);
+  });
+});
+
+describe('searching a film host', () => {
+  const search = (query: string) => server.ask(`/api/embeds/films?${query}`);
+
+  it('finds films by words, without those that are not listed', async () => {
+    const { films } = v.parse(FoundFilmsSchema, (await search('host=lanternreel&words=saltmere')).body);
+    expect(films.map(({ title }) => title)).toEqual(['How the eel pass works', 'The first boom of the year']);
+    expect(films[0]).toMatchObject({ seconds: 40, page: server.at('lanternreel', '/watch/eel-pass-71') });
+  });
+
+  it.each([
+    ['host=fathomchart&words=tide', 404],
+    ['host=nobody&words=tide', 404],
+    ['host=lanternreel&words=', 422],
+  ])('%s is refused', async (query, status) => {
+    expect((await search(query)).status).toBe(status);
+  });
+});
+
+describe('a chart', () => {
+  it('that may not be framed says by which rule', async () => {
+    const thing = await readOne(server.at('fathomchart', '/chart/sluice-live'));
+    expect(thing.framing).toEqual({
+      kind: 'refused',
+      by: 'Content-Security-Policy',
+      value: "frame-ancestors 'none'",
+    });
+    expect(thing.form).toBe('link');
+  });
+
+  it('comes from messy code, with what was left out', async () => {
+    const code = `<iframe src="${server.at('fathomchart', '/frame/saltmere-bar')}?tools=1&sid=5a7f" width="640" height="480" allow="geolocation" onload="fathom()"></iframe>`;
+    const { things, leftOut } = await read(code);
+    expect(things[0]).toMatchObject({ form: 'frame', notGiven: ['geolocation'], tracking: ['sid'] });
+    expect(leftOut.map(({ text }) => text)).toEqual(['sid=5a7f', 'geolocation', 'onload="fathom()"']);
+  });
+});
+
+describe('an unknown host', () => {
+  const page = () => server.at('anysite', '/');
+
+  it('is linked, and framed once the site owner has decided so', async () => {
+    expect(await readOne(page())).toMatchObject({ trust: 'none', form: 'link' });
+    const wish = { scope: 'host', address: page(), reason: 'It is run by friends of the reserve.' };
+    expect((await server.ask('/api/embeds/decisions', { method: 'POST', body: wish })).status).toBe(403);
+    const decided = await server.ask('/api/embeds/decisions', { as: 'sunniva', method: 'POST', body: wish });
+    expect(v.parse(HostsSchema, decided.body).decisions).toMatchObject(
+      [{ scope: 'host', by: 'Sunniva', reason: wish.reason }].map(({ by: _by, ...rest }) => rest),
+    );
+    expect(await readOne(page())).toMatchObject({ trust: 'decision', form: 'frame' });
+    const { value } = v.parse(HostsSchema, decided.body).decisions[0] ?? { value: '' };
+    await server.ask('/api/embeds/decisions', {
+      as: 'sunniva',
+      method: 'DELETE',
+      body: { scope: 'host', value },
+    });
+    expect((await readOne(page())).trust).toBe('none');
+  });
+});
+
+describe('the hosts of the house', () => {
+  it('are changed by the site owner on the version that stands, and the clash says both', async () => {
+    const { version, entries } = await readHosts(server.context);
+    const put = (as: 'mara' | 'sunniva', at: number) =>
+      server.ask('/api/embeds/hosts', { as, method: 'PUT', version: at, body: { entries } });
+    expect((await put('mara', version)).status).toBe(403);
+    expect((await put('sunniva', version)).status).toBe(200);
+    const clash = await put('sunniva', version);
+    expect(clash.status).toBe(412);
+    expect(v.parse(v.looseObject({ current: HostsSchema }), clash.body).current.entries).toHaveLength(
+      entries.length,
+    );
+  });
+
+  it('that do not fit their schema are refused', async () => {
+    const { version, entries } = await readHosts(server.context);
+    const wrong = entries.map((entry) => ({ ...entry, sandbox: ['allow-top-navigation'] }));
+    const answer = await server.ask('/api/embeds/hosts', {
+      as: 'sunniva',
+      method: 'PUT',
+      version,
+      body: { entries: wrong },
+    });
+    expect(answer.status).toBe(422);
+    const twice = await server.ask('/api/embeds/hosts', {
+      as: 'sunniva',
+      method: 'PUT',
+      version,
+      body: { entries: [...entries, ...entries] },
+    });
+    expect(detailOf(twice)).toContain('Two hosts have the id');
+  });
+});
+
+describe('a preview', () => {
+  it('is the code as it goes out, under a policy that names its host alone', async () => {
+    const { embed } = await readOne(server.at('fathomchart', '/chart/saltmere-bar'));
+    const answer = await server.ask('/api/embeds/previews', {
+      method: 'POST',
+      body: { embed, target: 'reserve', form: 'frame' },
+    });
+    const { address } = v.parse(EmbedPreviewSchema, answer.body);
+    const shown = await fetch(address);
+    expect(shown.headers.get('content-security-policy')).toContain(
+      `frame-src ${new URL(server.at('fathomchart', '/')).origin};`,
+    );
+    expect(await shown.text()).toContain('<iframe title="Map from Fathomchart"');
+    expect((await fetch(address.replace('?s=', '?s=x'))).status).toBe(404);
+  });
+});
+
+it('a contributor reads no embeds, and more than a megabyte is refused with a reason', async () => {
+  expect(
+    (
+      await server.ask('/api/embeds/readings', {
+        as: 'joss',
+        method: 'POST',
+        body: { text: 'x', target: 'reserve' },
+      })
+    ).status,
+  ).toBe(403);
+  const large = await server.ask('/api/embeds/readings', {
+    method: 'POST',
+    body: { text: 'x'.repeat(1_000_001), target: 'reserve' },
+  });
+  expect(large.status).toBe(422);
+  expect(detailOf(large)).toContain('1,000 kB');
+});

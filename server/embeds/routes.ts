@@ -1,0 +1,107 @@
+import { Router } from 'express';
+import {
+  DecideSchema,
+  FilmQuerySchema,
+  LookWishSchema,
+  PreviewWishSchema,
+  ReadingWishSchema,
+  SaveHostsSchema,
+  UndecideSchema,
+} from '#api/embeds.ts';
+import type { Target } from '#api/targets.ts';
+import { chooseForm } from '#core/embed/forms.ts';
+import { entryById, type Hosts } from '#core/embed/host.ts';
+import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
+import { writeEmbed } from '#core/embed/write.ts';
+import { asking } from '../asking.ts';
+import type { Context } from '../context.ts';
+import { versionOf } from '../if-match.ts';
+import { allowed, personOf } from '../people/guard.ts';
+import { checked, notFound } from '../problem.ts';
+import { readTarget, readTargets } from '../rules/store.ts';
+import { decide, readHosts, saveEntries, undecide } from './hosts.ts';
+import { lookAt } from './look.ts';
+import { previewAddress } from './preview.ts';
+import { searchFilms } from './search.ts';
+
+/** Reading what was pasted, asking the other site, and the hosts that the house trusts. */
+export function embedRoutes(context: Context): Router {
+  const router = Router();
+  const mayEmbed = allowed('edit-pages');
+
+  router.get('/embeds/hosts', async (_request, response) => {
+    response.json(await readHosts(context));
+  });
+
+  router.put('/embeds/hosts', allowed('set-rules'), async (request, response) => {
+    const { entries } = checked(SaveHostsSchema, request.body);
+    response.json(await saveEntries(context, versionOf(request), entries, personOf(request), new Date()));
+  });
+
+  router.post('/embeds/decisions', allowed('set-rules'), async (request, response) => {
+    const wish = checked(DecideSchema, request.body);
+    response.status(201).json(await decide(context, wish, personOf(request), new Date()));
+  });
+
+  router.delete('/embeds/decisions', allowed('set-rules'), async (request, response) => {
+    const which = checked(UndecideSchema, request.body);
+    response.json(await undecide(context, which, personOf(request), new Date()));
+  });
+
+  router.post('/embeds/looks', mayEmbed, async (request, response) => {
+    const { embed } = checked(LookWishSchema, request.body);
+    const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
+    response.json(
+      await asking(request, response, (signal) => lookAt(context, { embed, hosts, targets }, signal)),
+    );
+  });
+
+  router.get('/embeds/films', mayEmbed, async (request, response) => {
+    const { host, words } = checked(FilmQuerySchema, request.query);
+    const entry = entryById(host, await readHosts(context));
+    if (!entry) throw notFound('This host');
+    const films = await asking(request, response, (signal) => searchFilms(context, entry, words, signal));
+    response.json({ films });
+  });
+
+  router.post('/embeds/previews', mayEmbed, async (request, response) => {
+    const shown = checked(PreviewWishSchema, request.body);
+    response.json({ address: previewAddress(context, shown) });
+  });
+
+  router.post('/embeds/readings', mayEmbed, async (request, response) => {
+    const { text, target: targetId } = checked(ReadingWishSchema, request.body);
+    const [hosts, target] = await Promise.all([readHosts(context), readTarget(context, targetId)]);
+    const { embeds, marks, refusals } = readPasted(text, hosts);
+    const things = await asking(request, response, (signal) =>
+      Promise.all(embeds.map((read) => writtenFor(context, read, target, hosts, signal))),
+    );
+    const leftOut = marks
+      .filter(({ as }) => as === 'dropped')
+      .map(({ from, to, why }) => ({ text: text.slice(from, to), why }));
+    response.json({ things, leftOut, refusals });
+  });
+  return router;
+}
+
+/** A thing that was read, with what its host says, and the code that goes out for a target. */
+async function writtenFor(
+  context: Context,
+  read: ReadEmbed,
+  target: Target,
+  hosts: Hosts,
+  signal: AbortSignal,
+) {
+  const look = await lookAt(context, { embed: read.embed, hosts, targets: [target] }, signal);
+  const { embed } = look;
+  const framing = look.framing[0]?.framing ?? null;
+  const form = chooseForm({ embed, target: target.rules, hosts, framing, hasPoster: false });
+  return {
+    ...read,
+    embed,
+    notes: [...read.notes, ...look.notes],
+    framing,
+    form,
+    code: writeEmbed(form, { embed, target: target.rules, hosts, poster: null }),
+  };
+}

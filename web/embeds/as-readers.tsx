@@ -1,0 +1,155 @@
+import { useQuery } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { toast } from 'sonner';
+import type { Target } from '#api/targets.ts';
+import {
+  chooseForm,
+  EMBED_FORMS,
+  type EmbedForm,
+  FORM_WORDS,
+  type FormCase,
+  whyNot,
+} from '#core/embed/forms.ts';
+import type { Embed } from '#core/embed/model.ts';
+import { heightAt, writeEmbed } from '#core/embed/write.ts';
+import { columnAt } from '#core/page/layout.ts';
+import { Dimension } from '../measure/dimension.tsx';
+import { Choice } from '../sentence/sentence.tsx';
+import { Button } from '../ui/button.tsx';
+import { useWidth } from '../ui/use-width.ts';
+import { embedPreviewQuery } from './embed-queries.ts';
+import { useSettled } from './use-settled.ts';
+
+interface AsReadersProps {
+  readonly of: FormCase;
+  readonly targets: readonly Target[];
+  readonly target: Target;
+  readonly wish: EmbedForm | null;
+  readonly onTarget: (id: string) => void;
+  readonly onWish: (form: EmbedForm | null) => void;
+}
+
+/** The real thing, live in the target's column, and the code that goes out. */
+export function AsReaders({ of, targets, target, wish, onTarget, onWish }: AsReadersProps) {
+  const { rules } = target;
+  const [viewport, setViewport] = useState(() => String(Math.max(...rules.proofWidths)));
+  const known = rules.proofWidths.includes(Number(viewport))
+    ? Number(viewport)
+    : Math.max(...rules.proofWidths);
+  const form = chooseForm(of, wish);
+  const { embed } = of;
+  // The host's own picture would be asked for before anybody clicks; on the shelf it becomes a file of the site.
+  const code = writeEmbed(form, { embed, target: rules, hosts: of.hosts, poster: null });
+  return (
+    <>
+      <p className="sentence">
+        Live, as on{' '}
+        <Choice
+          about="Target"
+          value={target.id}
+          choices={targets.map(({ id, rules: { name } }) => [id, name] as const)}
+          onChoose={onTarget}
+        />{' '}
+        at{' '}
+        <Choice
+          about="Width of the window"
+          value={String(known)}
+          choices={rules.proofWidths.map((width) => [String(width), `${width} px`] as const)}
+          onChoose={setViewport}
+        />
+        : <FormChoice of={of} form={form} onWish={onWish} />.
+      </p>
+      <Live embed={embed} target={target} form={form} width={columnAt(rules, known)} />
+      <section className="embed-code" aria-labelledby="embed-code">
+        <h3 id="embed-code">The code</h3>
+        <pre>
+          <code>{code}</code>
+        </pre>
+        <Button onClick={() => void copy(code)}>Copy code</Button>
+      </section>
+    </>
+  );
+}
+
+async function copy(text: string): Promise<void> {
+  try {
+    await navigator.clipboard.writeText(text);
+    toast('The code is copied.');
+  } catch {
+    toast.error('The clipboard is closed to this page. Select the text and copy it by hand.');
+  }
+}
+
+const SHORT_WORDS: Readonly<Record<EmbedForm, string>> = {
+  click: 'a poster that becomes the frame',
+  frame: 'a frame',
+  widget: 'a closed page of its own',
+  player: 'the browser’s player',
+  poster: 'a linked poster',
+  link: 'a link in words',
+};
+
+interface FormChoiceProps {
+  readonly of: FormCase;
+  readonly form: EmbedForm;
+  readonly onWish: (form: EmbedForm) => void;
+}
+
+/** The form that was chosen, and the others that are open here. */
+function FormChoice({ of, form, onWish }: FormChoiceProps) {
+  const open = EMBED_FORMS.filter((one) => whyNot(one, of) === null);
+  return (
+    <Choice
+      about="How it stands there"
+      value={form}
+      choices={open.map((one) => [one, one === form ? SHORT_WORDS[one] : FORM_WORDS[one]] as const)}
+      onChoose={onWish}
+    />
+  );
+}
+
+interface LiveProps {
+  readonly embed: Embed;
+  readonly target: Target;
+  readonly form: EmbedForm;
+  /** Width in px of the column there. */
+  readonly width: number;
+}
+
+const LINK_PX = 90;
+/** A poster is as high as its picture; the usual shape of one is the best guess. */
+const POSTER_SHARE = 9 / 16;
+
+function Live({ embed, target, form, width }: LiveProps) {
+  const pane = useRef<HTMLDivElement>(null);
+  const room = useWidth(pane);
+  const settled = useSettled(embed);
+  const preview = useQuery(embedPreviewQuery(settled, target.id, form));
+  const scale = Math.min(1, room / width);
+  const height =
+    form === 'link' ? LINK_PX : form === 'poster' ? Math.round(width * POSTER_SHARE) : heightAt(embed, width);
+  const shown = Math.round(width * scale);
+  return (
+    <div className="embed-live" ref={pane}>
+      <div className="embed-measure" style={{ width: shown }}>
+        <Dimension
+          axis="x"
+          words={scale < 1 ? `${width} px, shown at ${Math.round(scale * 100)}%` : `${width} px`}
+          style={{ inset: '2px 0 auto 0' }}
+        />
+      </div>
+      <div className="embed-window" style={{ width: shown, height: Math.round(height * scale) }}>
+        {preview.data ? (
+          <iframe
+            key={preview.data.address}
+            title="As readers get it"
+            src={preview.data.address}
+            allow="fullscreen; autoplay; encrypted-media; picture-in-picture"
+            sandbox="allow-scripts allow-same-origin allow-forms allow-popups allow-presentation"
+            style={{ width, height, transform: `scale(${scale})` }}
+          />
+        ) : null}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { EmbedPreviewSchema, FoundFilmsSchema, HostsSchema, LookSchema } from '#api/embeds.ts';
+import type { EmbedForm } from '#core/embed/forms.ts';
+import type { Embed } from '#core/embed/model.ts';
+import { ask } from '../api/client.ts';
+
+export const hostsQuery = queryOptions({
+  queryKey: ['embed-hosts'],
+  queryFn: () => ask(HostsSchema, '/embeds/hosts'),
+});
+
+/** What the other site says of a thing. Asked once for each address, and again when somebody wants it. */
+export const lookQuery = (embed: Embed) =>
+  queryOptions({
+    queryKey: ['embed-look', embed.address, embed.page, embed.host],
+    queryFn: ({ signal }) => ask(LookSchema, '/embeds/looks', { method: 'POST', body: { embed }, signal }),
+    staleTime: 60_000,
+    retry: false,
+  });
+
+export const embedPreviewQuery = (embed: Embed, target: string, form: EmbedForm) =>
+  queryOptions({
+    queryKey: ['embed-preview', embed, target, form],
+    queryFn: ({ signal }) =>
+      ask(EmbedPreviewSchema, '/embeds/previews', { method: 'POST', body: { embed, target, form }, signal }),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
+export const filmsQuery = (host: string, words: string) =>
+  queryOptions({
+    queryKey: ['embed-films', host, words],
+    queryFn: ({ signal }) =>
+      ask(FoundFilmsSchema, `/embeds/films?${new URLSearchParams({ host, words })}`, { signal }),
+    staleTime: 60_000,
+    retry: false,
+  });

@@ -1,0 +1,203 @@
+import './embeds.css';
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { Target } from '#api/targets.ts';
+import type { EmbedForm, FormCase } from '#core/embed/forms.ts';
+import { entryById, type Hosts } from '#core/embed/host.ts';
+import type { Embed } from '#core/embed/model.ts';
+import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
+import { sayEmbed, sayWhatItIs } from '#core/embed/say.ts';
+import { titleOf } from '#core/embed/write.ts';
+import { sayFailure } from '../api/client.ts';
+import { strictest, targetsQuery } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { ledger } from '../undo/ledger.ts';
+import { AsReaders } from './as-readers.tsx';
+import { hostsQuery, lookQuery } from './embed-queries.ts';
+import { FilmSearch } from './film-search.tsx';
+import { LeftOut, PastedBox } from './pasted-box.tsx';
+import { EmbedFields, Statements } from './what-it-is.tsx';
+
+const KEPT = 'placard-pasted';
+const SCOPE = 'embed';
+
+/** Pasted, What it is, As readers get it: the whole story of one embed, from left to right. */
+export function EmbedsScreen() {
+  const hosts = useQuery(hostsQuery);
+  const targets = useQuery(targetsQuery);
+  const failure = hosts.error ?? targets.error;
+  if (failure) return <p className="empty">{sayFailure(failure)}</p>;
+  if (!hosts.data || !targets.data) return null;
+  return <Workplace hosts={hosts.data} targets={targets.data} />;
+}
+
+interface WorkplaceProps {
+  readonly hosts: Hosts;
+  readonly targets: readonly Target[];
+}
+
+function Workplace({ hosts, targets }: WorkplaceProps) {
+  const [params] = useSearchParams();
+  const [text, setText] = useState(() => params.get('text') ?? sessionStorage.getItem(KEPT) ?? '');
+  const [at, setAt] = useState(0);
+  useEffect(() => sessionStorage.setItem(KEPT, text.slice(0, 100_000)), [text]);
+  useEffect(() => () => ledger.forget(SCOPE), []);
+  const read = useDeferredValue(text);
+  const { embeds, marks, refusals } = useMemo(() => readPasted(read, hosts), [read, hosts]);
+  const chosen = embeds[Math.min(at, embeds.length - 1)];
+  const searchable = hosts.entries.filter(({ search }) => search !== null);
+  const paste = (next: string) => {
+    setText(next);
+    setAt(0);
+  };
+  return (
+    <div className="embeds">
+      <section className="embeds-pasted" aria-labelledby="embeds-pasted">
+        <header>
+          <h1 id="embeds-pasted">Pasted</h1>
+          <p className="soft">An address, or whatever code the other site gave you.</p>
+        </header>
+        <PastedBox text={text} marks={read === text ? marks : []} onChange={paste} />
+        {refusals.map((refusal) => (
+          <p key={refusal} className="fault" role="status">
+            {refusal}
+          </p>
+        ))}
+        {marks.length > 0 ? (
+          <>
+            <p className="soft">
+              Green is kept as a fact. What is struck through does not come along: the code at the right is
+              written anew.
+            </p>
+            <LeftOut text={read} marks={marks} />
+          </>
+        ) : null}
+        {embeds.length > 1 ? <Several embeds={embeds} hosts={hosts} at={at} onChoose={setAt} /> : null}
+        {text !== '' ? (
+          <p>
+            <Button kind="link" onClick={() => paste('')}>
+              Begin with another
+            </Button>
+          </p>
+        ) : (
+          searchable.map((host) => <FilmSearch key={host.id} host={host} onTake={paste} />)
+        )}
+      </section>
+      {chosen ? (
+        <Embedding key={chosen.embed.address} read={chosen} hosts={hosts} targets={targets} />
+      ) : (
+        <section className="embeds-empty">
+          <p className="embeds-invitation">
+            Films, maps, forms, boards and feeds of other sites come here first. Paste the address of a page
+            or the code its host offers, and see what it is, what it asks for, and how it will stand on the
+            page.
+          </p>
+        </section>
+      )}
+    </div>
+  );
+}
+
+interface SeveralProps {
+  readonly embeds: readonly ReadEmbed[];
+  readonly hosts: Hosts;
+  readonly at: number;
+  readonly onChoose: (at: number) => void;
+}
+
+/** Several things in one paste, one of which is looked at. */
+function Several({ embeds, hosts, at, onChoose }: SeveralProps) {
+  return (
+    <fieldset className="several">
+      <legend>{embeds.length} things are in this text</legend>
+      {embeds.map(({ embed }, index) => (
+        <label key={embed.address} className="check">
+          <input type="radio" name="thing" checked={index === at} onChange={() => onChoose(index)} />
+          <span>
+            {titleOf(embed, entryById(embed.host, hosts))}{' '}
+            <span className="soft mono">{new URL(embed.page).pathname}</span>
+          </span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+interface EmbeddingProps {
+  readonly read: ReadEmbed;
+  readonly hosts: Hosts;
+  readonly targets: readonly Target[];
+}
+
+function Embedding({ read, hosts, targets }: EmbeddingProps) {
+  const look = useQuery(lookQuery(read.embed));
+  const [changes, setChanges] = useState<Partial<Embed>>({});
+  const [targetId, setTargetId] = useState(() => strictest(targets)?.id ?? targets[0]?.id ?? '');
+  const [wishes, setWishes] = useState<Readonly<Record<string, EmbedForm | null>>>({});
+  const target = targets.find(({ id }) => id === targetId);
+  const entry = entryById(read.embed.host, hosts);
+  const embed: Embed = { ...read.embed, facts: look.data?.embed.facts ?? read.embed.facts, ...changes };
+  if (!target) return null;
+  const caseOn = ({ id, rules }: Target): FormCase => ({
+    embed,
+    target: rules,
+    hosts,
+    framing: look.data?.framing.find((one) => one.target === id)?.framing ?? null,
+    hasPoster: embed.facts.thumbnail !== '',
+  });
+  const here = caseOn(target);
+  const change = (next: Partial<Embed>, name: string) => {
+    const before = changes;
+    const after = { ...changes, ...next };
+    setChanges(after);
+    ledger.add({ name, scope: SCOPE, undo: () => setChanges(before), redo: () => setChanges(after) });
+  };
+  const statements = sayEmbed({
+    ...here,
+    trust: read.trust,
+    notGiven: read.notGiven,
+    notes: [...read.notes, ...(look.data?.notes ?? []), ...(look.error ? [sayFailure(look.error)] : [])],
+    asked: askedOf(look),
+    elsewhere: targets.filter(({ id }) => id !== targetId).map(caseOn),
+  });
+  return (
+    <>
+      <section className="embeds-what" aria-labelledby="embeds-what">
+        <header>
+          <h2 id="embeds-what">What it is</h2>
+          <p className="soft">{sayWhatItIs(embed, entry, read.trust)}</p>
+        </header>
+        <Statements statements={statements} />
+        <EmbedFields
+          embed={embed}
+          entry={entry}
+          unknown={read.unknown}
+          notGiven={read.notGiven}
+          change={change}
+        />
+      </section>
+      <section className="embeds-readers" aria-labelledby="embeds-readers">
+        <header>
+          <h2 id="embeds-readers">As readers get it</h2>
+        </header>
+        <AsReaders
+          of={here}
+          targets={targets}
+          target={target}
+          wish={wishes[targetId] ?? null}
+          onTarget={setTargetId}
+          onWish={(form) => setWishes({ ...wishes, [targetId]: form })}
+        />
+      </section>
+    </>
+  );
+}
+
+function askedOf(look: {
+  readonly isPending: boolean;
+  readonly data?: { readonly notes: readonly string[]; readonly embed: Embed } | undefined;
+}) {
+  if (look.isPending) return 'not-yet';
+  return look.data && look.data.embed.facts.visibility !== 'unknown' ? 'answered' : 'silent';
+}
