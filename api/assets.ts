@@ -1,9 +1,20 @@
 import * as v from 'valibot';
+import { HostDecisionSchema, HostEntriesSchema } from '#core/embed/host.ts';
+import { EmbedSchema } from '#core/embed/model.ts';
 import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
 import type { Lights } from '#core/media/over-contrast.ts';
 import { PrepSchema } from '#core/media/recipe.ts';
+import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
+import { FramingSchema } from './embeds.ts';
+
+/** An embed of a piece, as `core` knows it. */
+export const HeldEmbedSchema = v.strictObject({
+  embed: EmbedSchema,
+  hosts: v.strictObject({ entries: HostEntriesSchema, decisions: v.array(HostDecisionSchema) }),
+  framing: v.record(v.string(), FramingSchema),
+}) satisfies v.GenericSchema<unknown, HeldEmbed>;
 
 const page = v.strictObject({ id: v.string(), title: v.string() });
 
@@ -39,6 +50,8 @@ export const AssetSchema = v.strictObject({
   prep: PrepSchema,
   /** Size in px of the original; `width` and `height` are of what its trim leaves. */
   original: v.strictObject({ width: v.number(), height: v.number() }),
+  /** What it embeds, with the hosts that bear on it and what its host said to each target; null for other pieces. */
+  embed: v.nullable(HeldEmbedSchema),
   /** The piece that stands on the shelf for this lookalike, or null. */
   foldedInto: v.nullable(v.string()),
   /** When it was thrown away, or null. */
@@ -84,7 +97,7 @@ const optionalInteger = v.optional(v.pipe(v.string(), v.regex(/^\d{1,6}$/), v.tr
 
 /** The Shelf's sentence as query parameters. */
 export const AssetQuerySchema = v.strictObject({
-  kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent'])),
+  kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent', 'embed'])),
   folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
   licence: v.optional(v.picklist(LICENCE_QUESTIONS)),
   words: v.optional(v.pipe(v.string(), v.maxLength(200))),
@@ -121,6 +134,7 @@ export const AssetChangeSchema = v.strictObject({
   confirmed: v.optional(v.array(v.string())),
   trim: v.optional(v.nullable(CropRectSchema)),
   prep: v.optional(PrepSchema),
+  embed: v.optional(EmbedSchema),
 });
 export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;
 

@@ -23,7 +23,7 @@ export const DecideSchema = v.strictObject({
 });
 export const UndecideSchema = v.strictObject({ scope: v.picklist(['address', 'host']), value: v.string() });
 
-const FramingSchema = v.variant('kind', [
+export const FramingSchema = v.variant('kind', [
   v.strictObject({ kind: v.literal('may'), why: v.picklist(['nothing-said', 'named']) }),
   v.strictObject({
     kind: v.literal('refused'),
@@ -49,6 +49,12 @@ export const LookSchema = v.strictObject({
   notes: v.array(v.string()),
 });
 export type Look = v.InferOutput<typeof LookSchema>;
+
+/** Puts an embed on the shelf. */
+export const KeepEmbedSchema = v.strictObject({
+  embed: EmbedSchema,
+  folder: v.optional(v.pipe(v.string(), v.maxLength(420)), ''),
+});
 
 /** Which host is asked for films, by which words. */
 export const FilmQuerySchema = v.strictObject({

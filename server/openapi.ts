@@ -25,6 +25,7 @@ import {
   EmbedPreviewSchema,
   FoundFilmsSchema,
   HostsSchema,
+  KeepEmbedSchema,
   LookSchema,
   LookWishSchema,
   PreviewWishSchema,
@@ -122,6 +123,7 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
     body: LookWishSchema,
     answers: LookSchema,
   },
+  'post /api/embeds': { does: 'Put an embed on the shelf', body: KeepEmbedSchema, answers: ArrivedSchema },
   'get /api/embeds/films': { does: 'Ask a film host for films by words', answers: FoundFilmsSchema },
   'post /api/embeds/previews': {
     does: 'Where an embed can be seen live, as readers get it',

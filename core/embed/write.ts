@@ -11,6 +11,8 @@ export interface Poster {
   readonly address: string;
   readonly width: number;
   readonly height: number;
+  /** The picture as HTML, where there is more of it than one file; it says nothing by itself. */
+  readonly html?: string;
 }
 
 export interface WriteCase {
@@ -147,7 +149,8 @@ function writeClick(of: WriteCase): string {
 }
 
 /** The poster says nothing that the words beside it do not say. */
-function writePoster({ address, width, height }: Poster): string {
+function writePoster({ address, width, height, html }: Poster): string {
+  if (html) return html;
   return `<img src="${escapeHtml(address)}" width="${width}" height="${height}" alt="" loading="lazy" decoding="async">`;
 }
 

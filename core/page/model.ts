@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { EMBED_FORMS } from '../embed/forms.ts';
 import { ColourSchema } from '../media/colour.ts';
 import { PrepSchema } from '../media/recipe.ts';
 import { AltSchema, isWebAddress } from '../rights/label.ts';
@@ -69,6 +70,8 @@ export const PlacementSchema = v.strictObject({
   ground: v.optional(v.nullable(ColourSchema), null),
   /** What is done to the piece in this use alone, in place of what is done to it everywhere; null for that. */
   prep: v.optional(v.nullable(PrepSchema), null),
+  /** How an embed stands here, in place of what suits the target best; null for that. */
+  form: v.optional(v.nullable(v.picklist(EMBED_FORMS)), null),
   /** A viewport width in px under which it stands in the column instead of beside the text. */
   stackBelow: v.nullable(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(4000))),
   click: ClickSchema,
@@ -87,6 +90,7 @@ export function newPlacement(placementId: string, asset: string, position: Posit
     ratio: null,
     ground: null,
     prep: null,
+    form: null,
     stackBelow: null,
     click: { kind: 'nothing' },
     alt: null,

@@ -17,6 +17,7 @@ import { recipeKey } from '../media/recipe-key.ts';
 import { cutFileName } from '../naming/clash.ts';
 import { shortHash } from '../naming/short-hash.ts';
 import type { Label } from '../rights/label.ts';
+import type { HeldEmbed } from './embed-here.ts';
 import { shownWidth, sizesAttribute, widthSegments } from './layout.ts';
 import type { Placement } from './model.ts';
 import type { HouseRules } from './target.ts';
@@ -35,6 +36,8 @@ export interface Piece {
   readonly alpha: boolean;
   readonly animated: boolean;
   readonly label: Label;
+  /** What it embeds, where it is the poster of an embed. */
+  readonly embed?: HeldEmbed | null;
   /** Known where words stand over it, for their contrast. */
   readonly lights?: Lights;
 }
@@ -74,9 +77,17 @@ export function preparedHere<P extends Pick<Piece, 'prep'>>({ prep }: Pick<Place
   return prep ? { ...piece, prep } : piece;
 }
 
+/** The shape of a use: its own, or that of the frame whose poster it is. */
+export function ratioHere({ ratio }: Pick<Placement, 'ratio'>, { embed }: Piece): Placement['ratio'] {
+  if (ratio || embed?.embed.shape.kind !== 'ratio') return ratio;
+  const { across, down } = embed.embed.shape;
+  return across <= 100 && down <= 100 ? { across, down } : null;
+}
+
 /** What a placement makes of its piece: cut to its shape, or fitted into it whole on a ground. */
 export function recipeHere(placement: Pick<Placement, 'ratio' | 'ground' | 'prep'>, piece: Piece): Recipe {
-  const { ratio, ground } = placement;
+  const { ground } = placement;
+  const ratio = ratioHere(placement, piece);
   const { size, trim, prep, label } = preparedHere(placement, piece);
   if (ratio && ground) return fittedRecipe({ size, trim, prep }, { ratio, ground });
   return recipeForRatio({ size, trim, prep, focal: label.focal }, ratio);

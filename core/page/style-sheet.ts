@@ -1,3 +1,4 @@
+import { EMBED_STYLE } from '../embed/on-page.ts';
 import { LINE_HEIGHT, OVER_MARGIN, PLATE_RISE, PLATE_SIDE } from '../media/over-words.ts';
 import { isBeside, LEAST_SHOWN_PX } from './layout.ts';
 import { type PageDoc, type Placement, placementsOf } from './model.ts';
@@ -17,7 +18,8 @@ export function styleSheet(
   const gutters = 2 * rules.gutter;
   const breakout = Math.max(rules.breakout, rules.column);
   const isWorded = pieces === 'any' || placementsOf(page).some((one) => hasText(rules, one, pieces));
-  return `${TEXT(rules.textSize)}${isWorded ? OVER : ''}
+  const hasEmbeds = pieces === 'any' || placementsOf(page).some(({ asset }) => pieces.get(asset)?.embed);
+  return `${TEXT(rules.textSize)}${isWorded ? OVER : ''}${hasEmbeds ? EMBED_STYLE : ''}
 .placard-column { width: max(${LEAST_SHOWN_PX}px, min(${rules.column}px, 100cqw - ${gutters}px)); }
 .placed.breakout { --room: min(${breakout}px, 100cqw - ${gutters}px); }
 .placed.bleed { --room: 100cqw; }

@@ -1,8 +1,10 @@
+import { writeEmbed } from '../embed/write.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import type { OverWords } from '../media/over-words.ts';
 import type { CreditPart } from '../rights/attribution.ts';
+import { formHere, type HeldEmbed, showsPicture } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
-import { isBeside } from './layout.ts';
+import { isBeside, shownWidth } from './layout.ts';
 import {
   type Block,
   type Inline,
@@ -29,7 +31,7 @@ export function cutsOfPage(page: PageDoc, context: Pick<WriteContext, 'rules' | 
   const byName = new Map<string, Cut>();
   for (const placement of placementsOf(page)) {
     const piece = context.pieces.get(placement.asset);
-    if (!piece) continue;
+    if (!piece || !showsPicture(context.rules, placement, piece)) continue;
     for (const cut of allCuts(planPicture(context.rules, placement, piece))) byName.set(cut.fileName, cut);
   }
   return [...byName.values()];
@@ -88,7 +90,11 @@ function writeBlock(block: Block, context: WriteContext, first: Placement | unde
       return writeList(block);
     case 'placement': {
       const piece = context.pieces.get(block.attrs.asset);
-      return piece ? writeFigure(block.attrs, piece, context, block.attrs.id === first?.id) : '';
+      if (!piece) return '';
+      const isFirst = block.attrs.id === first?.id;
+      return piece.embed
+        ? writeEmbedFigure(block.attrs, piece, piece.embed, context, isFirst)
+        : writeFigure(block.attrs, piece, context, isFirst);
     }
   }
 }
@@ -158,6 +164,34 @@ function writeFigure(placement: Placement, piece: Piece, context: WriteContext, 
     `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}">`,
     picture,
     caption,
+    '</figure>',
+  ]
+    .filter(Boolean)
+    .join('\n');
+}
+
+/** An embed in the form that suits the target, written from its model; its poster is the piece's picture. */
+function writeEmbedFigure(
+  placement: Placement,
+  piece: Piece,
+  held: HeldEmbed,
+  context: WriteContext,
+  isFirst: boolean,
+): string {
+  const { rules } = context;
+  const plan = planPicture(rules, placement, piece);
+  const { fallback } = plan;
+  const poster = {
+    address: context.addressOf(fallback),
+    ...fallback.size,
+    html: writePicture({ ...placement, alt: { kind: 'decorative' } }, piece, plan, context, isFirst),
+  };
+  const column = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
+  const { embed, hosts } = held;
+  return [
+    `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}">`,
+    writeEmbed(formHere(rules, placement, held), { embed, hosts, target: { ...rules, column }, poster }),
+    writeCaption(placement, piece, context),
     '</figure>',
   ]
     .filter(Boolean)

@@ -1,6 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import type { Framing } from '../embed/framing.ts';
+import type { EmbedFacts } from '../embed/model.ts';
+import { HOSTS, readOne } from '../embed/testing.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
+import type { HeldEmbed } from '../page/embed-here.ts';
 import type { Block, PageDoc, Placement } from '../page/model.ts';
 import type { Piece } from '../page/picture.ts';
 import type { HouseRules } from '../page/target.ts';
@@ -45,6 +49,26 @@ function lettered(change: Partial<OverWords>, grey: number): Piece {
   return { ...examplePiece(), prep: { ...AS_IT_CAME, words }, lights };
 }
 
+function heldFor(
+  address: string,
+  facts: Partial<EmbedFacts> = {},
+  framing: Framing | null = null,
+): HeldEmbed {
+  const { embed } = readOne(address);
+  return {
+    embed: { ...embed, facts: { ...embed.facts, visibility: 'public', captions: ['en'], ...facts } },
+    hosts: HOSTS,
+    framing: framing ? { '': framing } : {},
+  };
+}
+
+function filmPiece(facts: Partial<EmbedFacts> = {}, framing: Framing | null = null): Piece {
+  return {
+    ...examplePiece(),
+    embed: heldFor('https://lanternreel.example/watch/eel-pass-71', facts, framing),
+  };
+}
+
 const codes = (one: Case) => findings(one).map((finding) => finding.code);
 
 const FAULTS: Readonly<Record<FindingCode, Case>> = {
@@ -69,6 +93,15 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'words-faint': { piece: lettered({}, 240) },
   'words-small': { piece: lettered({ size: 20 }, 20), rules: { wordsOver: 'drawn' } },
   'words-unsaid': { piece: lettered({}, 20), rules: { wordsOver: 'drawn' } },
+  'embed-gone': { piece: filmPiece({}, { kind: 'gone', status: 404 }) },
+  'embed-private': { piece: filmPiece({ visibility: 'private' }) },
+  'embed-untrusted': { piece: { ...examplePiece(), embed: heldFor('https://elsewhere.example/a') } },
+  'embed-refused': { piece: filmPiece({}, { kind: 'refused', by: 'X-Frame-Options', value: 'DENY' }) },
+  'embed-stripped': {
+    piece: filmPiece(),
+    rules: { embeds: { frames: false, frameHosts: [], click: false, widgets: false } },
+  },
+  'captions-missing': { piece: filmPiece({ captions: [] }) },
   'dimensions-missing': { html: '<img src="a.jpg" alt="">' },
   'page-heavy': { rules: { weightBudget: 10_000 } },
   'text-squeezed': {

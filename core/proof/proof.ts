@@ -1,5 +1,6 @@
 import { type PageDoc, withPlacement } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
+import { checkEmbeds } from './checks/embeds.ts';
 import { checkMarkup } from './checks/markup.ts';
 import { checkOver } from './checks/over.ts';
 import { checkRights } from './checks/rights.ts';
@@ -17,6 +18,7 @@ const CHECKS = [
   checkWords,
   checkSize,
   checkOver,
+  checkEmbeds,
   checkMarkup,
   checkSqueeze,
   checkPieces,

@@ -24,6 +24,7 @@ import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
 import type { RunRow } from '#core/run/plan.ts';
+import type { SavedEmbed } from '../embeds/saved.ts';
 import type { FormatCurve } from '../imaging/likeness/curve.ts';
 
 const id = () => varchar('id', { length: 36 });
@@ -94,6 +95,10 @@ export const assets = mysqlTable(
     trim: json('trim').$type<CropRect | null>(),
     /** What is done to it wherever it is shown; null for nothing. */
     prep: json('prep').$type<Prep | null>(),
+    /** What it embeds, where it is an embed; its picture is the poster then. */
+    embed: json('embed').$type<SavedEmbed | null>(),
+    /** SHA-256 of the embedded address, by which the same thing is found again. */
+    embedKey: char('embed_key', { length: 64 }),
     /** Another piece that stands on the shelf for this lookalike, or null. */
     foldedInto: varchar('folded_into', { length: 36 }),
     originalName: varchar('original_name', { length: 300 }).notNull(),
@@ -125,6 +130,7 @@ export const assets = mysqlTable(
       table.id,
     ),
     index('assets_folded').on(table.foldedInto),
+    index('assets_embed').on(table.embedKey, table.deletedAt),
   ],
 );
 

@@ -1,8 +1,10 @@
 import { copyFile, mkdir, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
+import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { imageObjects } from '#core/formats/jsonld.ts';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
 import { writeCredits } from '#core/page/credits.ts';
+import { embedsOfPage } from '#core/page/embed-here.ts';
 import { type Placement, placementsOf } from '#core/page/model.ts';
 import { allCuts, type Cut, type Piece, planPicture } from '#core/page/picture.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
@@ -32,8 +34,16 @@ export async function writeBundle(
 ): Promise<readonly string[]> {
   const going = outgoing(whole);
   const cuts = cutsOfPage(whole.doc, going);
+  const hasEmbeds = embedsOfPage(whole.doc, whole.rules, whole.pieces).length > 0;
   const texts: [string, string][] = [
-    ['index.html', writeDocument(whole.doc, { ...going, styleSheet: 'style.css' })],
+    [
+      'index.html',
+      writeDocument(whole.doc, {
+        ...going,
+        styleSheet: 'style.css',
+        ...(hasEmbeds ? { head: EMBED_HEAD } : {}),
+      }),
+    ],
     [
       'style.css',
       `${fontFaces('fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
@@ -44,6 +54,7 @@ export async function writeBundle(
       `${JSON.stringify(imageObjects(whole.doc, whole.pieces, whole.rules, inMedia), null, 2)}\n`,
     ],
   ];
+  if (hasEmbeds) texts.push(['embeds.js', EMBED_SCRIPT]);
   const redirects = redirectsOf(cuts, whole.pieces, await formerNames(context, whole.assets), inMedia);
   if (redirects.length > 0) texts.push(['redirects.json', `${JSON.stringify(redirects, null, 2)}\n`]);
   const written: string[] = [];
@@ -61,6 +72,8 @@ export async function writeBundle(
   }
   return written;
 }
+
+const EMBED_HEAD = '<script src="embeds.js" defer></script>\n';
 
 const inMedia = (fileName: string) => `media/${fileName}`;
 

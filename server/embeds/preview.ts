@@ -1,9 +1,10 @@
 import * as v from 'valibot';
 import { PreviewWishSchema } from '#api/embeds.ts';
+import type { EmbedForm } from '#core/embed/forms.ts';
 import { entryById, type Hosts } from '#core/embed/host.ts';
-import type { Embed } from '#core/embed/model.ts';
 import { EMBED_STYLE } from '#core/embed/on-page.ts';
 import { writeEmbed } from '#core/embed/write.ts';
+import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { DOCUMENT_STYLE } from '#core/page/style-sheet.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Context } from '../context.ts';
@@ -58,27 +59,34 @@ ${writeEmbed(form, { embed, target: rules, hosts, poster })}
 }
 
 /**
- * The policy of that document: the frames of the embed's own host, and of nobody else. A widget's closed page inherits
- * it, so that its host's script is named there.
+ * The policy of a document with embeds: the frames of their own hosts, and of nobody else. The closed page of a widget
+ * inherits it, so that its host's script is named there too.
  */
-export function previewPolicy(context: Context, { embed, form }: ShownEmbed, hosts: Hosts): string {
+export function previewPolicy(
+  context: Context,
+  embeds: readonly { readonly held: HeldEmbed; readonly form: EmbedForm }[],
+): string {
   const { mediaOrigin, appOrigin } = context.config;
-  const there = originOf(embed, form, hosts);
-  const script = form === 'widget' ? ` ${there}` : '';
+  const framed = originsOf(embeds.filter(({ form }) => form !== 'widget'));
+  const scripted = originsOf(embeds.filter(({ form }) => form === 'widget'));
+  const list = (...sources: readonly string[]) => sources.filter(Boolean).join(' ') || "'none'";
   return [
     "default-src 'none'",
-    `img-src ${mediaOrigin} data:${script}`,
-    `style-src 'unsafe-inline'${script}`,
-    `script-src ${mediaOrigin}/embeds.js${script}`,
-    `connect-src 'none'${script}`.replace("'none' ", ''),
-    `media-src ${there}`,
-    `frame-src ${there}`,
+    `img-src ${list(mediaOrigin, 'data:', scripted)}`,
+    `style-src ${list(mediaOrigin, "'unsafe-inline'", scripted)}`,
+    `font-src ${list(mediaOrigin, scripted)}`,
+    `script-src ${list(`${mediaOrigin}/embeds.js`, `${mediaOrigin}/measure.js`, scripted)}`,
+    `connect-src ${list(scripted)}`,
+    `media-src ${list(framed, scripted)}`,
+    `frame-src ${list(framed)}`,
     `frame-ancestors ${appOrigin}`,
     'sandbox allow-scripts allow-same-origin allow-forms allow-popups allow-presentation allow-downloads',
   ].join('; ');
 }
 
-function originOf(embed: Embed, form: ShownEmbed['form'], hosts: Hosts): string {
-  const entry = entryById(embed.host, hosts);
-  return form === 'widget' && entry ? entry.origin : new URL(embed.address).origin;
+function originsOf(embeds: readonly { readonly held: HeldEmbed }[]): string {
+  const origins = embeds.map(({ held: { embed, hosts } }) =>
+    embed.carrier === 'widget' ? (entryById(embed.host, hosts)?.origin ?? '') : new URL(embed.address).origin,
+  );
+  return [...new Set(origins)].filter(Boolean).join(' ');
 }

@@ -2,6 +2,7 @@ import { Router } from 'express';
 import {
   DecideSchema,
   FilmQuerySchema,
+  KeepEmbedSchema,
   LookWishSchema,
   PreviewWishSchema,
   ReadingWishSchema,
@@ -13,13 +14,16 @@ import { chooseForm } from '#core/embed/forms.ts';
 import { entryById, type Hosts } from '#core/embed/host.ts';
 import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
 import { writeEmbed } from '#core/embed/write.ts';
+import { folderPath } from '#core/naming/folders.ts';
 import { asking } from '../asking.ts';
 import type { Context } from '../context.ts';
 import { versionOf } from '../if-match.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked, notFound } from '../problem.ts';
 import { readTarget, readTargets } from '../rules/store.ts';
+import { presentAssets } from '../shelf/present.ts';
 import { decide, readHosts, saveEntries, undecide } from './hosts.ts';
+import { keepEmbed } from './keep.ts';
 import { lookAt } from './look.ts';
 import { previewAddress } from './preview.ts';
 import { searchFilms } from './search.ts';
@@ -54,6 +58,19 @@ export function embedRoutes(context: Context): Router {
     response.json(
       await asking(request, response, (signal) => lookAt(context, { embed, hosts, targets }, signal)),
     );
+  });
+
+  router.post('/embeds', mayEmbed, async (request, response) => {
+    const { embed, folder } = checked(KeepEmbedSchema, request.body);
+    const who = { folder: folderPath(folder), person: personOf(request), now: new Date() };
+    const { row, isNew } = await asking(request, response, (signal) =>
+      keepEmbed(context, embed, who, signal),
+    );
+    const [asset] = await presentAssets(context, [row]);
+    const sentence = isNew
+      ? `${row.title || row.stem} is on the shelf.`
+      : `It was on the shelf already, as ${row.title || row.stem}.`;
+    response.status(isNew ? 201 : 200).json({ asset, isNew, sentence });
   });
 
   router.get('/embeds/films', mayEmbed, async (request, response) => {

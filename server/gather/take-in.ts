@@ -15,6 +15,7 @@ import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
 import { assets, folders, looks, provenance, targets } from '../db/schema.ts';
+import type { SavedEmbed } from '../embeds/saved.ts';
 import { storeCut } from '../imaging/cut-store.ts';
 import { type FirstLook, firstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { type OriginalFacts, readOriginal } from '../imaging/read-original.ts';
@@ -55,6 +56,8 @@ export interface Incoming {
   readonly personId: string;
   readonly folder: string;
   readonly origin: Origin;
+  /** What it is the poster of, where it is an embed. */
+  readonly embed?: { readonly saved: SavedEmbed; readonly key: string };
 }
 
 export interface TakenIn {
@@ -136,6 +139,7 @@ async function insertNamed(
       ),
       conditions: conditionsOf(seen, label),
       originalName: cleanName(incoming.name),
+      ...(incoming.embed ? { embed: incoming.embed.saved, embedKey: incoming.embed.key } : {}),
       ...derivedColumns(label, stem, incoming.name),
       createdAt: now,
       createdBy: incoming.personId,

@@ -8,6 +8,7 @@ import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import { sizeAfter } from '#core/media/recipe.ts';
 import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
+import { embedsOfPage } from '#core/page/embed-here.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
@@ -93,18 +94,22 @@ export function mediaRoutes(context: Context): Router {
 
   router.get('/page/:pageId/:version', signed(context), async (request, response) => {
     const whole = await readPage(context, String(request.params.pageId));
+    const embeds = embedsOfPage(whole.doc, whole.rules, whole.pieces);
     const html = writeDocument(whole.doc, {
       rules: whole.rules,
       pieces: whole.pieces,
       styleSheet: `${request.originalUrl.replace(/\/\?.*$/, '')}/style.css`,
-      head: '<script src="/measure.js"></script>\n',
+      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" defer></script>\n' : ''}`,
       addressOf: (cut) =>
         signedAddress(
           context,
           cutPath(cut.assetId, recipeKey(cut.recipe), cut.size.width, cut.quality, cut.fileName),
         ),
     });
-    response.set('Content-Security-Policy', previewPolicy(context));
+    response.set(
+      'Content-Security-Policy',
+      embeds.length > 0 ? embedPolicy(context, embeds) : previewPolicy(context),
+    );
     response.set('Cache-Control', 'no-store').type('html').send(html);
   });
 
@@ -123,7 +128,9 @@ export function mediaRoutes(context: Context): Router {
     const [hosts, { rules }] = await Promise.all([readHosts(context), readTarget(context, shown.target)]);
     response
       .set({
-        'Content-Security-Policy': embedPolicy(context, shown, hosts),
+        'Content-Security-Policy': embedPolicy(context, [
+          { held: { embed: shown.embed, hosts, framing: {} }, form: shown.form },
+        ]),
         'Cache-Control': 'no-store',
         // Some hosts only play where they are told from which site they are asked.
         'Referrer-Policy': 'strict-origin-when-cross-origin',

@@ -1,5 +1,6 @@
 import { chosenWidth } from '#core/media/ladder.ts';
 import { qualityFor } from '#core/media/quality.ts';
+import { showsPicture } from '#core/page/embed-here.ts';
 import { shownWidth } from '#core/page/layout.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { planPicture } from '#core/page/picture.ts';
@@ -28,7 +29,7 @@ export function outgoing(whole: Pick<WholePage, 'rules' | 'pieces'>): WriteConte
 export function firstLoad(whole: WholePage, viewport: number) {
   return placementsOf(whole.doc).flatMap((placement) => {
     const piece = whole.pieces.get(placement.asset);
-    if (!piece) return [];
+    if (!piece || !showsPicture(whole.rules, placement, piece)) return [];
     const plan = planPicture(whole.rules, placement, piece);
     const [format] = plan.formats;
     const width = chosenWidth(plan.ladder, shownWidth(whole.rules, placement, viewport), 2);

@@ -12,7 +12,7 @@ import { assets, pages, people, placements, targets } from '../db/schema.ts';
 import { lightsOf } from '../imaging/lights.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
-import { type AssetRow, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
+import { type AssetRow, hostsFor, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
 
 type PageRow = typeof pages.$inferSelect;
 
@@ -55,9 +55,10 @@ async function piecesOf(
   const worded = new Set(
     docs.flatMap((doc) => placementsOf(doc).flatMap(({ asset, prep }) => (prep?.words ? [asset] : []))),
   );
+  const hosts = await hostsFor(context, rows);
   const pieces = await Promise.all(
     rows.map(async (row): Promise<readonly [string, Piece]> => {
-      const piece = pieceOf(row);
+      const piece = pieceOf(row, hosts);
       const isWorded = piece.prep.words !== null || worded.has(row.id);
       if (!isWorded) return [row.id, piece];
       // A picture that cannot be read any more keeps no page from opening: only the contrast stays unsaid.

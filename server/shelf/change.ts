@@ -2,12 +2,14 @@ import { and, eq, isNull } from 'drizzle-orm';
 import type { AssetChange } from '#api/assets.ts';
 import type { Person } from '#api/people.ts';
 import { may } from '#api/people.ts';
+import type { Embed } from '#core/embed/model.ts';
 import { folderPath, withAncestors } from '#core/naming/folders.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
 import { isLabelField, type Label, withPatch } from '#core/rights/label.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import { assets, folders } from '../db/schema.ts';
+import type { SavedEmbed } from '../embeds/saved.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { derivedColumns } from './derived.ts';
 import { freeStemLike } from './names.ts';
@@ -32,6 +34,7 @@ export async function changeAsset(
   const folder = change.folder === undefined ? row.folder : folderPath(change.folder);
   const trim = change.trim === undefined ? (row.trim ?? null) : change.trim;
   const prep = change.prep ?? row.prep ?? null;
+  const embed = change.embed ? changedEmbed(row, change.embed) : row.embed;
   const said = new Set(
     [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField) as string[],
   );
@@ -46,6 +49,7 @@ export async function changeAsset(
         drafted,
         trim,
         prep,
+        embed,
         version: version + 1,
         ...derivedColumns(label, stem, row.originalName),
       })
@@ -67,6 +71,7 @@ export async function changeAsset(
       folder: row.folder,
       trim: row.trim ?? null,
       prep: row.prep ?? null,
+      ...(row.embed ? { embed: row.embed } : {}),
     };
     await writeActivity(
       tx,
@@ -76,12 +81,27 @@ export async function changeAsset(
         subjectId: id,
         what: 'changed its label',
         before,
-        after: { label, stem, folder, trim, prep },
+        after: { label, stem, folder, trim, prep, ...(embed ? { embed } : {}) },
       },
       now,
     );
   });
   return findAsset(context, id);
+}
+
+/** The settings of an embed change; what it embeds does not, since pages that show it rest on that. */
+function changedEmbed({ embed: saved }: AssetRow, embed: Embed): SavedEmbed {
+  if (!saved) throw new Refusal(422, 'This piece embeds nothing. Nothing was changed.');
+  if (
+    saved.embed.address !== embed.address ||
+    saved.embed.carrier !== embed.carrier ||
+    saved.embed.host !== embed.host
+  )
+    throw new Refusal(
+      422,
+      'An embed keeps what it embeds. Put the other one on the shelf, and replace this by it.',
+    );
+  return { ...saved, embed };
 }
 
 export async function findAsset(context: Context, id: string): Promise<AssetRow> {

@@ -1,6 +1,7 @@
 import { eq, inArray } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
+import type { Hosts } from '#core/embed/host.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import { AS_IT_CAME, type Prep, PrepSchema, WHOLE, wholeRecipe, wholeSize } from '#core/media/recipe.ts';
@@ -9,6 +10,8 @@ import type { Piece } from '#core/page/picture.ts';
 import type { Context } from '../context.ts';
 import type { assets } from '../db/schema.ts';
 import { pages, people, placements } from '../db/schema.ts';
+import { readHosts } from '../embeds/hosts.ts';
+import { heldEmbed } from '../embeds/saved.ts';
 import { signedAddress, THUMB_PX, thumbPath, VIEW_PX } from '../media/addresses.ts';
 
 export type AssetRow = typeof assets.$inferSelect;
@@ -16,7 +19,8 @@ export type AssetRow = typeof assets.$inferSelect;
 /** Pieces as the web knows them, with where they are used and who brought them, in two queries for all. */
 export async function presentAssets(context: Context, rows: readonly AssetRow[]): Promise<Asset[]> {
   if (rows.length === 0) return [];
-  const [uses, names] = await Promise.all([
+  const [hosts, uses, names] = await Promise.all([
+    hostsFor(context, rows),
     usesOf(
       context,
       rows.map((row) => row.id),
@@ -43,6 +47,7 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     trim: trimOf(row),
     prep: prepOf(row),
     original: originalSize(row),
+    embed: heldEmbed(row.embed, hosts),
     foldedInto: row.foldedInto,
     deletedAt: row.deletedAt?.toISOString() ?? null,
     originalName: row.originalName,
@@ -53,6 +58,13 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     createdBy: names.get(row.createdBy) ?? 'Somebody',
     usedOn: uses.get(row.id) ?? [],
   }));
+}
+
+const NO_HOSTS: Hosts = { entries: [], decisions: [] };
+
+/** The hosts of the house, which only embeds need. */
+export async function hostsFor(context: Context, rows: readonly Pick<AssetRow, 'embed'>[]): Promise<Hosts> {
+  return rows.some(({ embed }) => embed) ? readHosts(context) : NO_HOSTS;
 }
 
 type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep'>;
@@ -113,7 +125,8 @@ async function namesOf(context: Context, personIds: readonly string[]): Promise<
 }
 
 /** What `core` has to know of a piece. */
-export function pieceOf(row: AssetRow): Piece {
+export function pieceOf(row: AssetRow, hosts: Hosts = NO_HOSTS): Piece {
+  const embed = heldEmbed(row.embed, hosts);
   return {
     id: row.id,
     stem: row.stem,
@@ -125,5 +138,6 @@ export function pieceOf(row: AssetRow): Piece {
     alpha: row.alpha,
     animated: row.animated,
     label: row.label,
+    ...(embed ? { embed } : {}),
   };
 }

@@ -187,13 +187,15 @@ function partIs(context: Context, part: Question['part'], personId: string): SQL
 function kindIs(kind: Question['kind']): SQL | undefined {
   switch (kind) {
     case 'photo':
-      return sql`${assets.format} in ('jpeg', 'tiff', 'avif') `;
+      return sql`${assets.format} in ('jpeg', 'tiff', 'avif') and ${assets.embedKey} is null`;
     case 'drawing':
       return eq(assets.format, 'svg');
     case 'animated':
       return eq(assets.animated, true);
     case 'transparent':
       return eq(assets.alpha, true);
+    case 'embed':
+      return isNotNull(assets.embedKey);
     default:
       return undefined;
   }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { Target } from '#api/targets.ts';
 import {
@@ -27,10 +27,12 @@ interface AsReadersProps {
   readonly wish: EmbedForm | null;
   readonly onTarget: (id: string) => void;
   readonly onWish: (form: EmbedForm | null) => void;
+  /** What can be done with it. */
+  readonly children: ReactNode;
 }
 
 /** The real thing, live in the target's column, and the code that goes out. */
-export function AsReaders({ of, targets, target, wish, onTarget, onWish }: AsReadersProps) {
+export function AsReaders({ of, targets, target, wish, onTarget, onWish, children }: AsReadersProps) {
   const { rules } = target;
   const [viewport, setViewport] = useState(() => String(Math.max(...rules.proofWidths)));
   const known = rules.proofWidths.includes(Number(viewport))
@@ -60,6 +62,7 @@ export function AsReaders({ of, targets, target, wish, onTarget, onWish }: AsRea
         : <FormChoice of={of} form={form} onWish={onWish} />.
       </p>
       <Live embed={embed} target={target} form={form} width={columnAt(rules, known)} />
+      {children}
       <section className="embed-code" aria-labelledby="embed-code">
         <h3 id="embed-code">The code</h3>
         <pre>

@@ -1,4 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { AssetListSchema, AssetSchema } from '#api/assets.ts';
 import { EmbedPreviewSchema, FoundFilmsSchema, HostsSchema, LookSchema } from '#api/embeds.ts';
 import type { EmbedForm } from '#core/embed/forms.ts';
 import type { Embed } from '#core/embed/model.ts';
@@ -8,6 +9,15 @@ export const hostsQuery = queryOptions({
   queryKey: ['embed-hosts'],
   queryFn: () => ask(HostsSchema, '/embeds/hosts'),
 });
+
+/** The embeds on the shelf. */
+export const heldEmbedsQuery = queryOptions({
+  queryKey: ['embed-held'],
+  queryFn: () => ask(AssetListSchema, '/assets?kind=embed&limit=60'),
+});
+
+export const heldEmbedQuery = (id: string) =>
+  queryOptions({ queryKey: ['asset', id], queryFn: () => ask(AssetSchema, `/assets/${id}`) });
 
 /** What the other site says of a thing. Asked once for each address, and again when somebody wants it. */
 export const lookQuery = (embed: Embed) =>

@@ -2,21 +2,28 @@ import './embeds.css';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import type { Asset } from '#api/assets.ts';
 import type { Target } from '#api/targets.ts';
 import type { EmbedForm, FormCase } from '#core/embed/forms.ts';
-import { entryById, type Hosts } from '#core/embed/host.ts';
+import { entryById, type Hosts, trustOf } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
 import { sayEmbed, sayWhatItIs } from '#core/embed/say.ts';
 import { titleOf } from '#core/embed/write.ts';
+import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { sayFailure } from '../api/client.ts';
-import { strictest, targetsQuery } from '../api/queries.ts';
+import { queryClient, strictest, targetsQuery } from '../api/queries.ts';
+import { changePiece, putPieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { AsReaders } from './as-readers.tsx';
-import { hostsQuery, lookQuery } from './embed-queries.ts';
+import { EmbedDeeds } from './embed-deeds.tsx';
+import { heldEmbedQuery, hostsQuery, lookQuery } from './embed-queries.ts';
 import { FilmSearch } from './film-search.tsx';
+import { HeldList } from './held-list.tsx';
 import { LeftOut, PastedBox } from './pasted-box.tsx';
+import { TrustForm } from './trust-form.tsx';
 import { EmbedFields, Statements } from './what-it-is.tsx';
 
 const KEPT = 'placard-pasted';
@@ -38,18 +45,25 @@ interface WorkplaceProps {
 }
 
 function Workplace({ hosts, targets }: WorkplaceProps) {
-  const [params] = useSearchParams();
+  const [params, setParams] = useSearchParams();
+  const pieceId = params.get('piece');
+  const piece = useQuery({ ...heldEmbedQuery(pieceId ?? ''), enabled: pieceId !== null });
   const [text, setText] = useState(() => params.get('text') ?? sessionStorage.getItem(KEPT) ?? '');
   const [at, setAt] = useState(0);
   useEffect(() => sessionStorage.setItem(KEPT, text.slice(0, 100_000)), [text]);
   useEffect(() => () => ledger.forget(SCOPE), []);
   const read = useDeferredValue(text);
   const { embeds, marks, refusals } = useMemo(() => readPasted(read, hosts), [read, hosts]);
-  const chosen = embeds[Math.min(at, embeds.length - 1)];
+  useEffect(() => {
+    if (piece.data) putPieces([piece.data]);
+  }, [piece.data]);
+  const held = pieceId === null ? null : (piece.data ?? null);
+  const chosen = held?.embed ? asRead(held.embed) : embeds[Math.min(at, embeds.length - 1)];
   const searchable = hosts.entries.filter(({ search }) => search !== null);
   const paste = (next: string) => {
     setText(next);
     setAt(0);
+    if (pieceId !== null) setParams({}, { replace: true });
   };
   return (
     <div className="embeds">
@@ -58,24 +72,31 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
           <h1 id="embeds-pasted">Pasted</h1>
           <p className="soft">An address, or whatever code the other site gave you.</p>
         </header>
-        <PastedBox text={text} marks={read === text ? marks : []} onChange={paste} />
-        {refusals.map((refusal) => (
-          <p key={refusal} className="fault" role="status">
+        <PastedBox
+          text={held?.embed ? held.embed.embed.page : text}
+          marks={read === text && !held ? marks : []}
+          onChange={paste}
+        />
+        {piece.error ? <p className="pasted-says fault">{sayFailure(piece.error)}</p> : null}
+        {(held ? [] : refusals).map((refusal) => (
+          <p key={refusal} className="pasted-says fault" role="status">
             {refusal}
           </p>
         ))}
-        {marks.length > 0 ? (
+        {marks.length > 0 && !held ? (
           <>
-            <p className="soft">
+            <p className="pasted-says soft">
               Green is kept as a fact. What is struck through does not come along: the code at the right is
               written anew.
             </p>
             <LeftOut text={read} marks={marks} />
           </>
         ) : null}
-        {embeds.length > 1 ? <Several embeds={embeds} hosts={hosts} at={at} onChoose={setAt} /> : null}
-        {text !== '' ? (
-          <p>
+        {embeds.length > 1 && !held ? (
+          <Several embeds={embeds} hosts={hosts} at={at} onChoose={setAt} />
+        ) : null}
+        {text !== '' || held ? (
+          <p className="pasted-says">
             <Button kind="link" onClick={() => paste('')}>
               Begin with another
             </Button>
@@ -85,14 +106,22 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
         )}
       </section>
       {chosen ? (
-        <Embedding key={chosen.embed.address} read={chosen} hosts={hosts} targets={targets} />
+        <Embedding
+          key={`${held?.id} ${chosen.embed.address}`}
+          read={chosen}
+          piece={held}
+          hosts={hosts}
+          targets={targets}
+          onKept={(asset) => setParams({ piece: asset.id }, { replace: true })}
+        />
       ) : (
-        <section className="embeds-empty">
+        <section className="embeds-empty" aria-label="What is held">
           <p className="embeds-invitation">
             Films, maps, forms, boards and feeds of other sites come here first. Paste the address of a page
             or the code its host offers, and see what it is, what it asks for, and how it will stand on the
             page.
           </p>
+          <HeldList />
         </section>
       )}
     </div>
@@ -124,13 +153,22 @@ function Several({ embeds, hosts, at, onChoose }: SeveralProps) {
   );
 }
 
+/** A held embed as it would be read anew: nothing of it is open any more. */
+function asRead({ embed, hosts }: HeldEmbed): ReadEmbed {
+  const trust = trustOf(embed.address, hosts);
+  return { from: 'address', embed, trust, notGiven: [], unknown: [], tracking: [], notes: [] };
+}
+
 interface EmbeddingProps {
   readonly read: ReadEmbed;
+  /** The piece that it is on the shelf, or null. */
+  readonly piece: Asset | null;
+  readonly onKept: (asset: Asset) => void;
   readonly hosts: Hosts;
   readonly targets: readonly Target[];
 }
 
-function Embedding({ read, hosts, targets }: EmbeddingProps) {
+function Embedding({ read, piece, hosts, targets, onKept }: EmbeddingProps) {
   const look = useQuery(lookQuery(read.embed));
   const [changes, setChanges] = useState<Partial<Embed>>({});
   const [targetId, setTargetId] = useState(() => strictest(targets)?.id ?? targets[0]?.id ?? '');
@@ -148,6 +186,12 @@ function Embedding({ read, hosts, targets }: EmbeddingProps) {
   });
   const here = caseOn(target);
   const change = (next: Partial<Embed>, name: string) => {
+    if (piece) {
+      void changePiece(piece.id, { embed: { ...embed, ...next } }, name)
+        .then(() => queryClient.invalidateQueries({ queryKey: ['asset', piece.id] }))
+        .catch((error: unknown) => toast.error(sayFailure(error)));
+      return;
+    }
     const before = changes;
     const after = { ...changes, ...next };
     setChanges(after);
@@ -188,7 +232,10 @@ function Embedding({ read, hosts, targets }: EmbeddingProps) {
           wish={wishes[targetId] ?? null}
           onTarget={setTargetId}
           onWish={(form) => setWishes({ ...wishes, [targetId]: form })}
-        />
+        >
+          <EmbedDeeds embed={embed} piece={piece} onKept={onKept} />
+          {read.trust === 'none' && embed.carrier === 'frame' ? <TrustForm address={embed.address} /> : null}
+        </AsReaders>
       </section>
     </>
   );

@@ -7,6 +7,7 @@ import { Button } from '../ui/button.tsx';
 import { sayDate } from '../ui/dates.ts';
 import { Field } from '../ui/field.tsx';
 import { CutRow } from './cut-row.tsx';
+import { EmbedRow } from './embed-row.tsx';
 import { FitRow } from './fit-row.tsx';
 import { NameRow } from './name-row.tsx';
 import { RightsRow } from './rights-row.tsx';
@@ -36,7 +37,11 @@ export function Label(props: LabelProps) {
     <article className="label" aria-label={`Label of ${asset.label.title || asset.stem}`}>
       <LabelHead asset={asset} {...row('title')} />
       {use ? <FitRow use={use} rules={rules} {...row('fit')} /> : null}
-      <CutRow asset={asset} rules={rules} use={use} isEditable={isEditable} />
+      {asset.embed ? (
+        <EmbedRow asset={asset} held={asset.embed} rules={rules} use={use} isEditable={isEditable} />
+      ) : (
+        <CutRow asset={asset} rules={rules} use={use} isEditable={isEditable} />
+      )}
       <WordsRow asset={asset} rules={rules} use={use} {...row('words')} />
       <RightsRow asset={asset} rules={rules} use={use} {...row('rights')} />
       <NameRow asset={asset} rules={rules} {...row('name')} />

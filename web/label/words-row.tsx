@@ -20,7 +20,9 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
   const piece = pieceOf(asset);
   const alt = use ? altHere(use.placement, piece) : asset.label.alt;
   const caption = use ? captionHere(use.placement, piece) : asset.label.caption;
-  const fault = altFault(alt, { linked: use !== null && use.placement.click.kind !== 'nothing', caption });
+  const fault = asset.embed
+    ? null
+    : altFault(alt, { linked: use !== null && use.placement.click.kind !== 'nothing', caption });
   return (
     <LabelRow
       name="Words"

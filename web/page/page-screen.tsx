@@ -5,12 +5,16 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
+import type { Hosts } from '#core/embed/host.ts';
+import type { Embed } from '#core/embed/model.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { sayFailure } from '../api/client.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
 import { bringIn, onTray } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import type { FoundFile } from '../arrivals/dropped.ts';
+import { hostsQuery } from '../embeds/embed-queries.ts';
+import { embedsInText, keepEmbed } from '../embeds/held-embeds.ts';
 import { pastedAddress } from '../gather/pasted.ts';
 import type { LabelRowName } from '../label/row.tsx';
 import {
@@ -21,6 +25,7 @@ import {
   selectPlacement,
   takeOffTray,
 } from '../sheet/commands.ts';
+import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { useStore } from '../ui/store.ts';
@@ -43,6 +48,7 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   const isEditable = may(me.role, 'edit-pages');
   const [opened, setOpened] = useState<Opened>(null);
   const [row, setRow] = useState<LabelRowName | null>(null);
+  const hosts = useQuery(hostsQuery);
   const navigate = useNavigate();
   const hooks = {
     onFiles: (files: readonly FoundFile[], at: number | null) =>
@@ -56,6 +62,12 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
         },
         duration: 15_000,
       }),
+    onPastedText: (text: string) => {
+      const embeds = embedsInText(text, hosts.data ?? NO_HOSTS);
+      if (!session || embeds.length === 0) return false;
+      void takeEmbeds(session, embeds, text);
+      return true;
+    },
     onOpenLabel: () => document.querySelector<HTMLElement>('.label-pane input, .label-pane button')?.focus(),
     onBesideParagraph: () => {
       setRow('fit');
@@ -88,6 +100,20 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       }}
     />
   );
+}
+
+const NO_HOSTS: Hosts = { entries: [], decisions: [] };
+
+/** Pasted embed code stands as text for the moment that its host is asked, then becomes the embed. */
+async function takeEmbeds(session: PageSession, embeds: readonly Embed[], pasted: string): Promise<void> {
+  const text = insertAsText(session.editor, pasted);
+  try {
+    const kept = await Promise.all(embeds.map((embed) => keepEmbed(embed)));
+    const ids = kept.map(({ asset }) => asset.id);
+    if (!becomeEmbeds(session.editor, text, ids)) for (const id of ids) addToTray(session.editor, id);
+  } catch (error) {
+    toast.error(`${sayFailure(error)} The text stays as you pasted it.`);
+  }
 }
 
 function sayPictures(count: number): string {

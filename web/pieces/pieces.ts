@@ -49,6 +49,7 @@ export function pieceOf(asset: Asset): Piece {
     alpha: asset.alpha,
     animated: asset.animated,
     label: asset.label,
+    ...(asset.embed ? { embed: asset.embed } : {}),
   };
 }
 
@@ -129,6 +130,7 @@ function inverseOf(before: Asset, change: AssetChange): AssetChange {
     ...(change.folder === undefined ? {} : { folder: before.folder }),
     ...(change.trim === undefined ? {} : { trim: before.trim }),
     ...(change.prep === undefined ? {} : { prep: before.prep }),
+    ...(change.embed && before.embed ? { embed: before.embed.embed } : {}),
   };
 }
 

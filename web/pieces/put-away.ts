@@ -36,6 +36,20 @@ export function throwAway(assets: readonly Asset[]): Promise<void> {
   );
 }
 
+/** Writes down that a piece came onto the shelf, so that it can be taken off again. */
+export function noteArrival({ id }: Asset): void {
+  const step = (work: () => Promise<void>) => async () => {
+    await work();
+    refresh();
+  };
+  ledger.add({
+    name: 'putting it on the shelf',
+    scope: 'shelf',
+    undo: step(() => send(`/assets/${id}`, 'DELETE')),
+    redo: step(() => send(`/assets/${id}/bring-back`, 'POST', {})),
+  });
+}
+
 export function bringBack(assets: readonly Asset[]): Promise<void> {
   const each = async (step: (id: string) => Promise<void>) => {
     for (const { id } of assets) await step(id);

@@ -34,6 +34,9 @@ interface ProofFrameProps {
   readonly onChoose: (number: number) => void;
 }
 
+/** Frames of other hosts need their own scripts and origin; the page leads nowhere all the same. */
+const EMBED_SANDBOX = 'allow-scripts allow-same-origin allow-forms allow-popups allow-presentation';
+
 const MARK_PX = 26;
 const LEAST_HEIGHT_PX = 560;
 const MOST_HEIGHT_PX = 30_000;
@@ -46,6 +49,7 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
   const height = Math.min(MOST_HEIGHT_PX, Math.max(measure?.height ?? 0, LEAST_HEIGHT_PX / scale));
   const marks = measure ? marksOf(findings, page, measure, viewport) : [];
   const percent = Math.round(scale * 100);
+  const hasEmbeds = placementsOf(page).some(({ asset }) => pieces.state.get(asset)?.embed);
   return (
     <figure className="proof-frame" style={{ width: shown, margin: 0 }}>
       <figcaption className="hidden-words">The page at {viewport} px</figcaption>
@@ -61,7 +65,8 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
           ref={frame}
           src={address}
           title={`The page at ${viewport} px`}
-          sandbox="allow-scripts"
+          sandbox={hasEmbeds ? EMBED_SANDBOX : 'allow-scripts'}
+          allow="fullscreen; autoplay"
           style={{ width: viewport, height, transform: `scale(${scale})` }}
         />
         {marks.map(({ number, severity, box, before }) => (

@@ -45,6 +45,7 @@ beforeAll(() => {
 const HOOKS = {
   onFiles: () => undefined,
   onPictures: () => undefined,
+  onPastedText: () => false,
   onOpenLabel: () => undefined,
   onBesideParagraph: () => undefined,
 };

@@ -3,10 +3,14 @@ import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
+import { FORM_WORDS } from '#core/embed/forms.ts';
+import { entryById } from '#core/embed/host.ts';
+import { titleOf } from '#core/embed/write.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import type { OverWords } from '#core/media/over-words.ts';
 import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
+import { formHere } from '#core/page/embed-here.ts';
 import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
 import { type Piece, preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
@@ -140,11 +144,24 @@ class PlacementView implements NodeView {
     if (this.#image.src !== view) this.#image.src = view;
     this.#image.alt = `Placed piece: ${asset.label.title || asset.stem}`;
     this.#drawWords(recipe.words, cut);
+    this.#drawEmbed(asset.embed);
     const words = [captionHere(placement, piece), creditText(creditHere(this.#rules, placement, piece))]
       .filter(Boolean)
       .join(' ');
     this.#caption.textContent = words;
     this.#caption.hidden = words === '';
+  }
+
+  /** How an embed stands here, over its poster; one that is a link shows nothing else. */
+  #drawEmbed(held: Asset['embed']): void {
+    this.dom.classList.toggle('is-embed', held !== null);
+    if (!held) return;
+    const form = formHere(this.#rules, this.#placement, held);
+    const said = document.createElement('span');
+    said.className = 'sheet-embed';
+    said.textContent = `${titleOf(held.embed, entryById(held.embed.host, held.hosts))}. ${FORM_WORDS[form]}.`;
+    this.#window.hidden = form === 'link';
+    this.#worded.append(said);
   }
 
   /** Words over the picture, as they go out: text of the page, or drawn into the file. */

@@ -10,6 +10,7 @@ const KINDS = [
   ['drawing', 'drawings'],
   ['animated', 'moving pictures'],
   ['transparent', 'pictures with transparency'],
+  ['embed', 'embeds'],
 ] as const;
 const PARTS = [
   ['standing', 'what stands on the shelf'],

@@ -1,5 +1,6 @@
 import { Tokenizer } from 'parse5';
 import { isOversized, isStretched } from '../../media/fit.ts';
+import { showsPicture } from '../../page/embed-here.ts';
 import { shownWidth } from '../../page/layout.ts';
 import type { Found } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
@@ -10,7 +11,9 @@ import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '
  */
 export function checkMarkup(input: ProofInput): readonly Found[] {
   const { images, emptyLinks } = readMarkup(input.html);
-  const placed = placedOf(input);
+  const placed = placedOf(input).filter(({ placement, piece }) =>
+    showsPicture(input.rules, placement, piece),
+  );
   const pictures = images.flatMap((image, at) => {
     const one = placed[at];
     return one ? [...shapeFindings(one, image), ...oversizedFindings(input, one, image)] : [];

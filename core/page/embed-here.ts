@@ -1,0 +1,52 @@
+import { chooseForm, type EmbedForm, type FormCase } from '../embed/forms.ts';
+import type { Framing } from '../embed/framing.ts';
+import type { Hosts } from '../embed/host.ts';
+import type { Embed } from '../embed/model.ts';
+import { type PageDoc, type Placement, placementsOf } from './model.ts';
+import type { HouseRules } from './target.ts';
+
+/** What a piece embeds, with the hosts that bear on it and what its host said to the origins of targets. */
+export interface HeldEmbed {
+  readonly embed: Embed;
+  readonly hosts: Hosts;
+  /** By the origin of a target's site; the empty text for a target without one. */
+  readonly framing: Readonly<Record<string, Framing>>;
+}
+
+/** The origin of a target's pages; the empty text where it has no address. */
+export function siteOrigin({ siteAddress }: Pick<HouseRules, 'siteAddress'>): string {
+  return URL.canParse(siteAddress) ? new URL(siteAddress).origin : '';
+}
+
+/** An embed on a target, with all that decides how it can stand there. Its poster is the piece's own picture. */
+export function formCase(rules: HouseRules, { embed, hosts, framing }: HeldEmbed): FormCase {
+  return { embed, hosts, target: rules, framing: framing[siteOrigin(rules)] ?? null, hasPoster: true };
+}
+
+/** The form in which an embed stands in one use: the wished one where it is open there, or the fullest that is. */
+export function formHere(rules: HouseRules, placement: Pick<Placement, 'form'>, held: HeldEmbed): EmbedForm {
+  return chooseForm(formCase(rules, held), placement.form);
+}
+
+/** Whether a use shows the piece's picture: all but embeds that are frames at once, or links in words. */
+export function showsPicture(
+  rules: HouseRules,
+  placement: Pick<Placement, 'form'>,
+  { embed }: { readonly embed?: HeldEmbed | null },
+): boolean {
+  if (!embed) return true;
+  const form = formHere(rules, placement, embed);
+  return form === 'click' || form === 'poster';
+}
+
+/** The embeds that stand on a page, each with its form there. */
+export function embedsOfPage(
+  page: PageDoc,
+  rules: HouseRules,
+  pieces: ReadonlyMap<string, { readonly embed?: HeldEmbed | null }>,
+): readonly { readonly held: HeldEmbed; readonly form: EmbedForm }[] {
+  return placementsOf(page).flatMap((placement) => {
+    const held = pieces.get(placement.asset)?.embed;
+    return held ? [{ held, form: formHere(rules, placement, held) }] : [];
+  });
+}

@@ -1,0 +1,162 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { appendFile, mkdir, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { and, eq, isNull } from 'drizzle-orm';
+import sharp from 'sharp';
+import type { Look } from '#api/embeds.ts';
+import type { Person } from '#api/people.ts';
+import { entryById, type Hosts } from '#core/embed/host.ts';
+import { type Embed, sayKind } from '#core/embed/model.ts';
+import { maybeStatement, type Statement } from '#core/gather/statement.ts';
+import { siteOrigin } from '#core/page/embed-here.ts';
+import type { Context } from '../context.ts';
+import { assets } from '../db/schema.ts';
+import { takeIn } from '../gather/take-in.ts';
+import { OutboundProblem } from '../outbound/problem.ts';
+import { readTargets } from '../rules/store.ts';
+import type { AssetRow } from '../shelf/present.ts';
+import { readHosts } from './hosts.ts';
+import { lookAt } from './look.ts';
+import type { SavedEmbed } from './saved.ts';
+
+export interface KeptEmbed {
+  readonly row: AssetRow;
+  /** False when the very same thing was held already. */
+  readonly isNew: boolean;
+}
+
+const POSTER_LIMITS = { bytes: 40_000_000, millis: 15_000 };
+
+/** By what the same thing is found again, whatever its settings. */
+export function embedKey({ address }: Pick<Embed, 'address'>): string {
+  return createHash('sha256').update(address).digest('hex');
+}
+
+/**
+ * Puts an embed on the shelf as a piece of its own: its host is asked once more, its poster is fetched and taken in as
+ * any picture is, and its label is drafted from what the host says. The same thing is never held twice.
+ */
+export async function keepEmbed(
+  context: Context,
+  embed: Embed,
+  { folder, person, now }: { readonly folder: string; readonly person: Person; readonly now: Date },
+  signal: AbortSignal,
+): Promise<KeptEmbed> {
+  const key = embedKey(embed);
+  const held = await heldBy(context, key);
+  if (held) return { row: held, isNew: false };
+  const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
+  const look = await lookAt(context, { embed, hosts, targets }, signal);
+  const saved: SavedEmbed = {
+    embed: look.embed,
+    framing: framingByOrigin(look, targets),
+    askedAt: now.toISOString(),
+  };
+  const path = await posterFile(context, look.embed, signal);
+  try {
+    const { row } = await takeIn(
+      context,
+      {
+        path,
+        name: `${look.embed.facts.title || sayKind(embed.kind)}.jpg`,
+        personId: person.id,
+        folder,
+        origin: {
+          way: 'address',
+          sourceId: null,
+          sourceKey: null,
+          stamp: null,
+          address: embed.address,
+          pageAddress: embed.page,
+          said: said(look.embed, hosts),
+          decidedLicence: null,
+        },
+        embed: { saved, key },
+      },
+      now,
+    );
+    return { row, isNew: true };
+  } finally {
+    await rm(path, { force: true });
+  }
+}
+
+async function heldBy(context: Context, key: string): Promise<AssetRow | undefined> {
+  const [row] = await context.db
+    .select()
+    .from(assets)
+    .where(and(eq(assets.embedKey, key), isNull(assets.deletedAt)));
+  return row;
+}
+
+export function framingByOrigin(
+  { framing }: Pick<Look, 'framing'>,
+  targets: Awaited<ReturnType<typeof readTargets>>,
+): SavedEmbed['framing'] {
+  return Object.fromEntries(
+    framing.flatMap((one) => {
+      const target = targets.find(({ id }) => id === one.target);
+      return target ? [[siteOrigin(target.rules), one.framing] as const] : [];
+    }),
+  );
+}
+
+function said({ facts, page, host }: Embed, hosts: Hosts): readonly Statement[] {
+  const name = entryById(host, hosts)?.name ?? new URL(page).host;
+  return [
+    maybeStatement('page', 'title', facts.title),
+    maybeStatement('page', 'maker', facts.author),
+    maybeStatement('page', 'source', name),
+  ].flatMap((statement) => statement ?? []);
+}
+
+/**
+ * The poster as a file of its own. What is added behind the picture's end keeps it apart from the same picture on the
+ * shelf, which is another piece.
+ */
+async function posterFile(context: Context, embed: Embed, signal: AbortSignal): Promise<string> {
+  const folder = join(context.config.dataFolder, 'uploads');
+  await mkdir(folder, { recursive: true });
+  const id = randomUUID();
+  const path = join(folder, `poster-${id}`);
+  const bytes = (await fetchedPoster(context, embed, signal)) ?? (await plainPoster(embed));
+  await writeFile(path, bytes);
+  await appendFile(path, `\n${id}`);
+  return path;
+}
+
+/** What the host shows of it, or null where it cannot be had or is no picture. */
+async function fetchedPoster(
+  context: Context,
+  { facts, page }: Embed,
+  signal: AbortSignal,
+): Promise<Buffer | null> {
+  if (facts.thumbnail === '') return null;
+  try {
+    const { bytes } = await context.outbound.read(facts.thumbnail, {
+      limits: POSTER_LIMITS,
+      accept: 'image/*',
+      referrer: page,
+      signal,
+    });
+    const { format } = await sharp(bytes).metadata();
+    return format === 'jpeg' || format === 'png'
+      ? bytes
+      : await sharp(bytes).jpeg({ quality: 90 }).toBuffer();
+  } catch (error) {
+    if (!(error instanceof OutboundProblem)) context.log.warn({ err: error }, 'a poster could not be read');
+    return null;
+  }
+}
+
+const PLAIN_WIDTH = 1440;
+
+/** A dark ground with a frame in it, for what shows no picture of itself; its words stand over it on the page. */
+function plainPoster({ shape }: Embed): Promise<Buffer> {
+  const height =
+    shape.kind === 'ratio'
+      ? Math.round((PLAIN_WIDTH * shape.down) / shape.across)
+      : Math.min(1200, shape.px * 2);
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${PLAIN_WIDTH}" height="${height}"><rect width="100%" height="100%" fill="#2b4048"/><rect x="${PLAIN_WIDTH * 0.36}" y="${height * 0.34}" width="${PLAIN_WIDTH * 0.28}" height="${height * 0.3}" fill="none" stroke="#c9d6d9" stroke-width="6"/><path d="M${PLAIN_WIDTH * 0.36} ${height * 0.42}h${PLAIN_WIDTH * 0.28}" stroke="#c9d6d9" stroke-width="6"/></svg>`;
+  return sharp(Buffer.from(svg)).jpeg({ quality: 90 }).toBuffer();
+}

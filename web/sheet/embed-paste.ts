@@ -1,0 +1,45 @@
+import type { Editor } from '@tiptap/core';
+import { closeHistory } from '@tiptap/pm/history';
+import { newPlacement } from '#core/page/model.ts';
+import { afterSelection, NAME_META } from './commands.ts';
+
+const LONGEST = 20_000;
+
+/** Pasted code as a paragraph of plain text; what it says names it until it becomes an embed. */
+export function insertAsText(editor: Editor, pasted: string): string {
+  const text = pasted.replace(/\s+/g, ' ').trim().slice(0, LONGEST);
+  const node = editor.schema.nodes.paragraph?.create(null, editor.schema.text(text));
+  const { $from } = editor.state.selection;
+  if (!node) return text;
+  const tr = closeHistory(editor.state.tr).setMeta(NAME_META, 'pasting');
+  const isBlank =
+    $from.depth === 1 && $from.parent.type.name === 'paragraph' && $from.parent.content.size === 0;
+  if (isBlank) tr.replaceWith($from.before(1), $from.after(1), node);
+  else tr.insert(afterSelection(editor), node);
+  editor.view.dispatch(tr);
+  return text;
+}
+
+/**
+ * Puts embeds in the place of the paragraph with that text: one step, which undo takes back to the plain text. False
+ * when the text is no longer there.
+ */
+export function becomeEmbeds(editor: Editor, text: string, assetIds: readonly string[]): boolean {
+  let at = -1;
+  let size = 0;
+  editor.state.doc.forEach((node, pos) => {
+    if (at >= 0 || node.type.name !== 'paragraph' || node.textContent !== text) return;
+    at = pos;
+    size = node.nodeSize;
+  });
+  const type = editor.schema.nodes.placement;
+  if (at < 0 || !type) return false;
+  const nodes = assetIds.map((assetId) => type.create(newPlacement(crypto.randomUUID(), assetId)));
+  const tr = closeHistory(editor.state.tr)
+    .setMeta(NAME_META, 'making an embed of it')
+    .replaceWith(at, at + size, nodes);
+  const tray: readonly string[] = tr.doc.attrs.tray;
+  tr.setDocAttribute('tray', [...tray, ...assetIds.filter((id) => !tray.includes(id))]);
+  editor.view.dispatch(closeHistory(tr));
+  return true;
+}
