@@ -144,9 +144,9 @@ export const DEMO_PAGES: readonly DemoPage[] = [
     target: 'reserve',
     title: 'How the eel pass works',
     dueInDays: null,
-    tray: ['sluice', 'eel-chart'],
+    tray: ['sluice', 'eel-film', 'eel-chart'],
     wants: [
-      want('The film of the sluice', 'landscape', 1280),
+      want('The film of the sluice', 'landscape', 1280, 'eel-film'),
       want('Chart of the count', 'landscape', 1000, 'eel-chart'),
     ],
     blocks: [
@@ -156,6 +156,7 @@ export const DEMO_PAGES: readonly DemoPage[] = [
       p(
         'Beside the gate a ramp rises out of the tail water. It is lined with bristles, and a trickle runs down it day and night. The eels wind upwards between the bristles and drop into the channel above.',
       ),
+      piece('eel-film', 'column'),
       h('How many', 3),
       piece('eel-chart', 'centred', { width: { unit: '%', value: 80 } }),
       p('A counter at the top beam writes down each one. June is the month to come and look.'),
@@ -165,14 +166,15 @@ export const DEMO_PAGES: readonly DemoPage[] = [
     target: 'reserve',
     title: 'Tides this week',
     dueInDays: 1,
-    tray: ['channel', 'tide-map', 'huge'],
-    wants: [want('The tide chart', 'landscape', 720)],
+    tray: ['channel', 'tide-map', 'huge', 'water-live'],
+    wants: [want('The tide chart', 'landscape', 720, 'water-live')],
     blocks: [
       p('Springs on Thursday: the boardwalk is under water for an hour either side of the evening high.'),
       piece('huge', 'bleed', { ratio: { across: 3, down: 1 } }),
       h('Where it floods'),
       piece('tide-map', 'column', { click: { kind: 'larger' } }),
       p('Hides 1 and 2 stay dry. The path to Hide 4 does not.'),
+      piece('water-live', 'column'),
       piece('channel', 'beside-left', { width: { unit: 'px', value: 300 } }),
       p('Slack water is the time for the ferry steps, and for the swans, who know it as well as we do.'),
     ],

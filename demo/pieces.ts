@@ -1,3 +1,5 @@
+import type { Framing } from '#core/embed/framing.ts';
+import type { EmbedFacts } from '#core/embed/model.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
 import type { Light } from './painter/palette.ts';
 import type { Subject } from './painter/scene.ts';
@@ -33,6 +35,13 @@ export interface DemoPiece {
   readonly inFile?: LabelPatch;
   /** Said by people afterwards. */
   readonly said?: LabelPatch;
+  /** What it is the poster of, at a stand-in's path. */
+  readonly embed?: {
+    readonly host: string;
+    readonly path: string;
+    readonly facts: Partial<EmbedFacts>;
+    readonly framing: Framing;
+  };
   /** Its name as people gave it; otherwise the house pattern's. */
   readonly stem?: string;
 }
@@ -236,6 +245,46 @@ const STORY: readonly DemoPiece[] = [
       alt: alt('A concrete sluice with a brush-lined ramp rising beside its gate.'),
     },
     stem: 'sluice-eel-pass',
+  },
+  {
+    key: 'eel-film',
+    file: 'eel-pass-film.jpg',
+    painting: { kind: 'scene', subject: 'sluice', light: 'dawn' },
+    width: 1920,
+    height: 1080,
+    seed: 471,
+    folder: 'eel-pass',
+    by: 'mara',
+    said: { ...OURS, title: 'How the eel pass works', source: 'Lanternreel' },
+    embed: {
+      host: 'lanternreel',
+      path: '/watch/eel-pass-71?cc=1',
+      facts: {
+        title: 'How the eel pass works',
+        author: 'Saltmere Marsh Reserve',
+        seconds: 40,
+        captions: ['en', 'cy'],
+        visibility: 'public',
+      },
+      framing: { kind: 'may', why: 'nothing-said' },
+    },
+  },
+  {
+    key: 'water-live',
+    file: 'water-at-the-sluice.jpg',
+    painting: { kind: 'scene', subject: 'channel', light: 'dusk' },
+    width: 1600,
+    height: 1200,
+    seed: 408,
+    folder: 'tides',
+    by: 'mara',
+    said: { title: 'Water at the sluice, live', maker: 'Fathomchart', licence: 'permission' },
+    embed: {
+      host: 'fathomchart',
+      path: '/chart/sluice-live',
+      facts: { title: 'Water at the sluice, live', visibility: 'public' },
+      framing: { kind: 'refused', by: 'Content-Security-Policy', value: "frame-ancestors 'none'" },
+    },
   },
   {
     key: 'eel-chart',

@@ -2,11 +2,14 @@ import { copyFile, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
+import { readPasted } from '#core/embed/reading.ts';
 import { folderPath, withAncestors } from '#core/naming/folders.ts';
 import { nameByPattern } from '#core/naming/pattern.ts';
+import { siteOrigin } from '#core/page/embed-here.ts';
 import { withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
 import { assets, embedHosts, folders, pages, people, settings, targets } from '../server/db/schema.ts';
+import { embedKey } from '../server/embeds/keep.ts';
 import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
 import { indexPlacements } from '../server/pages/store.ts';
 import { hashPassword } from '../server/people/passwords.ts';
@@ -54,10 +57,16 @@ export async function seedDemo(context: Context, say: (sentence: string) => void
   await context.db.insert(settings).values({ name: 'demo', value: now.toISOString() });
 }
 
+function originOf(context: Context, host: string): string {
+  const [port = 4401] = context.config.standInPorts;
+  return `http://${host}.localhost:${port}`;
+}
+
+const demoHosts = (context: Context) => madeUpHosts((name) => originOf(context, name));
+
 /** The entries of the hosts outside, where the stand-ins are. */
 async function seedHosts(context: Context): Promise<void> {
-  const [port = 4401] = context.config.standInPorts;
-  const entries = [...madeUpHosts((name) => `http://${name}.localhost:${port}`)];
+  const entries = [...demoHosts(context)];
   await context.db.insert(embedHosts).ignore().values({ id: 'house', entries, decisions: [] });
 }
 
@@ -112,7 +121,14 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
   const folder = folderPath(piece.folder);
   const { row } = await takeIn(
     context,
-    { path: copy, name: piece.file, personId: piece.by, folder, origin: FROM_OWN_MACHINE },
+    {
+      path: copy,
+      name: piece.file,
+      personId: piece.by,
+      folder,
+      origin: FROM_OWN_MACHINE,
+      ...(piece.embed ? { embed: embedOf(context, piece.embed, now) } : {}),
+    },
     now,
   );
   await rm(copy, { force: true });
@@ -133,6 +149,20 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
   for (const above of withAncestors(folder))
     await context.db.insert(folders).ignore().values({ path: above });
   return row.id;
+}
+
+/** An embed as it would be kept from the address of the stand-in's page. */
+function embedOf(
+  context: Context,
+  { host, path, facts, framing }: NonNullable<DemoPiece['embed']>,
+  now: Date,
+) {
+  const hosts = { entries: demoHosts(context), decisions: [] };
+  const [read] = readPasted(originOf(context, host) + path, hosts).embeds;
+  if (!read) throw new Error(`The demo's ${host} has nothing at ${path}.`);
+  const embed = { ...read.embed, facts: { ...read.embed.facts, ...facts } };
+  const saved = { embed, framing: { [siteOrigin(RESERVE_SITE)]: framing }, askedAt: now.toISOString() };
+  return { saved, key: embedKey(embed) };
 }
 
 async function stemOf(

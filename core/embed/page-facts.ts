@@ -1,3 +1,4 @@
+import { decodeHTML } from 'entities/decode';
 import * as v from 'valibot';
 import { attributeText, type Piece, readMarkup } from './markup.ts';
 import { safeOrNone } from './reading.ts';
@@ -63,7 +64,7 @@ export function readPageFacts(html: string, base: string): PageFacts {
   const pieces = [...readMarkup(html)];
   const media = mediaIn(html, pieces) ?? NO_MEDIA;
   return {
-    title: media.name,
+    title: media.name || titleIn(html, pieces),
     author: media.author.name,
     thumbnail: safeOrNone(absolute(String(media.thumbnailUrl[0] ?? ''), base)),
     seconds: readDuration(media.duration),
@@ -100,6 +101,17 @@ function parsed(json: string): unknown {
   } catch {
     return undefined;
   }
+}
+
+/** What stands between the tags of the page's title, as text. */
+function titleIn(html: string, pieces: readonly Piece[]): string {
+  const at = pieces.findIndex((piece) => piece.kind === 'start' && piece.name === 'title');
+  const open = pieces[at];
+  if (!open) return '';
+  return decodeHTML(html.slice(open.to, pieces[at + 1]?.from))
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 300);
 }
 
 function isNoIndex(piece: Piece): boolean {

@@ -16,6 +16,7 @@ import { columnAt } from '#core/page/layout.ts';
 import { Dimension } from '../measure/dimension.tsx';
 import { Choice } from '../sentence/sentence.tsx';
 import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
 import { useWidth } from '../ui/use-width.ts';
 import { embedPreviewQuery } from './embed-queries.ts';
 import { useSettled } from './use-settled.ts';
@@ -63,13 +64,22 @@ export function AsReaders({ of, targets, target, wish, onTarget, onWish, childre
       </p>
       <Live embed={embed} target={target} form={form} width={columnAt(rules, known)} />
       {children}
-      <section className="embed-code" aria-labelledby="embed-code">
-        <h3 id="embed-code">The code</h3>
-        <pre>
-          <code>{code}</code>
-        </pre>
+      <div className="embed-code">
+        <Field name="The code">
+          {(control) => (
+            <textarea
+              {...control}
+              className="embed-code-text"
+              readOnly
+              rows={9}
+              spellCheck={false}
+              value={code}
+              onFocus={(event) => event.currentTarget.select()}
+            />
+          )}
+        </Field>
         <Button onClick={() => void copy(code)}>Copy code</Button>
-      </section>
+      </div>
     </>
   );
 }

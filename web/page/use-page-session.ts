@@ -68,7 +68,7 @@ const scopeOf = (pageId: string) => `page ${pageId}`;
 function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
   const scope = scopeOf(page.id);
   const kept = isEditable ? PageSaver.kept(page) : null;
-  const editor = makeEditor(kept?.doc ?? page.doc, page.target.rules, scope, isEditable, hooks);
+  const editor = makeEditor(kept?.doc ?? page.doc, page.target, scope, isEditable, hooks);
   connectSheet(editor, hooks);
   const shown = fromEditor(editor.getJSON());
   const saver = new PageSaver(page, kept ? page.doc : shown, (doc) => {

@@ -59,7 +59,7 @@ afterEach(() => {
 function editorOf(page: PageDoc): Editor {
   open?.destroy();
   ledger.forget('test');
-  open = makeEditor(page, PLAIN_RULES, 'test', true, HOOKS);
+  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, HOOKS);
   return open;
 }
 

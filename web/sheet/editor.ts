@@ -3,8 +3,8 @@ import { Document } from '@tiptap/extension-document';
 import { ListItem } from '@tiptap/extension-list';
 import { undoDepth } from '@tiptap/pm/history';
 import { StarterKit } from '@tiptap/starter-kit';
+import type { Page } from '#api/pages.ts';
 import { isLinkAddress, type PageDoc } from '#core/page/model.ts';
-import type { HouseRules } from '#core/page/target.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { pastedPictures } from '../gather/pasted.ts';
 import { ledger } from '../undo/ledger.ts';
@@ -33,7 +33,7 @@ const TextListItem = ListItem.extend({ content: 'paragraph (paragraph | bulletLi
 
 export function makeEditor(
   page: PageDoc,
-  rules: HouseRules,
+  target: Page['target'],
   scope: string,
   isEditable: boolean,
   hooks: SheetHooks,
@@ -60,7 +60,7 @@ export function makeEditor(
       }),
       PageDocument,
       TextListItem,
-      placementNode(rules),
+      placementNode(target.rules, target.id),
       ledgerExtension(scope),
     ],
     editorProps: {

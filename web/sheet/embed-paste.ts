@@ -1,5 +1,6 @@
 import type { Editor } from '@tiptap/core';
 import { closeHistory } from '@tiptap/pm/history';
+import { NodeSelection, TextSelection } from '@tiptap/pm/state';
 import { newPlacement } from '#core/page/model.ts';
 import { afterSelection, NAME_META } from './commands.ts';
 
@@ -16,6 +17,8 @@ export function insertAsText(editor: Editor, pasted: string): string {
     $from.depth === 1 && $from.parent.type.name === 'paragraph' && $from.parent.content.size === 0;
   if (isBlank) tr.replaceWith($from.before(1), $from.after(1), node);
   else tr.insert(afterSelection(editor), node);
+  const end = isBlank ? $from.before(1) + node.nodeSize - 1 : tr.mapping.map(afterSelection(editor)) - 1;
+  tr.setSelection(TextSelection.near(tr.doc.resolve(end), -1));
   editor.view.dispatch(tr);
   return text;
 }
@@ -40,6 +43,9 @@ export function becomeEmbeds(editor: Editor, text: string, assetIds: readonly st
     .replaceWith(at, at + size, nodes);
   const tray: readonly string[] = tr.doc.attrs.tray;
   tr.setDocAttribute('tray', [...tray, ...assetIds.filter((id) => !tray.includes(id))]);
+  // Whoever still stands where the text was is taken along; whoever writes elsewhere is left there.
+  const { from } = editor.state.selection;
+  if (from >= at && from <= at + size) tr.setSelection(NodeSelection.create(tr.doc, at)).scrollIntoView();
   editor.view.dispatch(closeHistory(tr));
   return true;
 }

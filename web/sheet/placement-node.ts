@@ -3,8 +3,9 @@ import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
-import { FORM_WORDS } from '#core/embed/forms.ts';
+import { type EmbedForm, FORM_WORDS } from '#core/embed/forms.ts';
 import { entryById } from '#core/embed/host.ts';
+import type { Embed } from '#core/embed/model.ts';
 import { titleOf } from '#core/embed/write.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
@@ -21,6 +22,7 @@ import { creditText } from '#core/rights/attribution.ts';
 import { drawOver } from '../over/draw-over.ts';
 import { ownViews } from '../pieces/own-views.ts';
 import { pieceOf, pieces } from '../pieces/pieces.ts';
+import { LiveEmbed } from './live-embed.ts';
 
 export function placementOf(node: Node): Placement {
   return v.parse(PlacementSchema, node.attrs);
@@ -29,7 +31,7 @@ export function placementOf(node: Node): Placement {
 const BLANK = newPlacement('blank', 'blank');
 
 /** A piece on the sheet: one block, drawn with the very classes and measures that go out. */
-export function placementNode(rules: HouseRules) {
+export function placementNode(rules: HouseRules, targetId: string) {
   return EditorNode.create({
     name: 'placement',
     group: 'block',
@@ -49,7 +51,7 @@ export function placementNode(rules: HouseRules) {
       return ['figure', { 'data-placement': JSON.stringify(node.attrs) }];
     },
     addNodeView() {
-      return ({ node }) => new PlacementView(node, rules);
+      return ({ node }) => new PlacementView(node, rules, targetId);
     },
   });
 }
@@ -71,12 +73,14 @@ class PlacementView implements NodeView {
   readonly #window = document.createElement('div');
   readonly #image = document.createElement('img');
   readonly #caption = document.createElement('figcaption');
+  readonly #live: LiveEmbed;
   readonly #rules: HouseRules;
   readonly #stopListening: () => void;
   #placement: Placement;
 
-  constructor(node: Node, rules: HouseRules) {
+  constructor(node: Node, rules: HouseRules, targetId: string) {
     this.#rules = rules;
+    this.#live = new LiveEmbed(targetId);
     this.#placement = placementOf(node);
     this.#window.className = 'sheet-window';
     this.#worded.append(this.#window);
@@ -127,6 +131,7 @@ class PlacementView implements NodeView {
     const recipe = recipeHere(placement, piece);
     const cut = sizeAfter(piece.size, recipe);
     this.#window.hidden = false;
+    this.#window.style.height = '';
     this.#window.style.aspectRatio = `${cut.width} / ${cut.height}`;
     // The view is of the piece as a whole: what is cropped for every use is cropped in it already.
     const crop =
@@ -155,13 +160,27 @@ class PlacementView implements NodeView {
   /** How an embed stands here, over its poster; one that is a link shows nothing else. */
   #drawEmbed(held: Asset['embed']): void {
     this.dom.classList.toggle('is-embed', held !== null);
-    if (!held) return;
+    if (!held) {
+      this.#live.hide();
+      return;
+    }
     const form = formHere(this.#rules, this.#placement, held);
     const said = document.createElement('span');
     said.className = 'sheet-embed';
     said.textContent = `${titleOf(held.embed, entryById(held.embed.host, held.hosts))}. ${FORM_WORDS[form]}.`;
     this.#window.hidden = form === 'link';
+    if (form === 'frame' || form === 'widget') this.#showLive(held.embed, form);
+    else this.#live.hide();
     this.#worded.append(said);
+  }
+
+  #showLive(embed: Embed, form: EmbedForm): void {
+    if (embed.shape.kind === 'height') {
+      this.#window.style.aspectRatio = '';
+      this.#window.style.height = `${embed.shape.px}px`;
+    }
+    if (this.#live.dom.parentElement !== this.#window) this.#window.append(this.#live.dom);
+    this.#live.show(embed, form);
   }
 
   /** Words over the picture, as they go out: text of the page, or drawn into the file. */

@@ -1,0 +1,153 @@
+import { expect, type Page, type Route, test } from '@playwright/test';
+import { CORPUS, UNTRUSTED } from '#core/embed/corpus.ts';
+import { EMBED_FORMS } from '#core/embed/forms.ts';
+import type { Hosts } from '#core/embed/host.ts';
+import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
+import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
+import { readPasted } from '#core/embed/reading.ts';
+import { grantsOf, writeEmbed } from '#core/embed/write.ts';
+import { PLAIN_RULES } from '#core/page/testing.ts';
+
+/**
+ * Everything of the corpus, written in every form and loaded in a page of a target: whatever was pasted, no program of
+ * it runs, nobody is asked but listed hosts, and the page stays where it is. The hosts answer with a frame that tries
+ * everything a frame should not do.
+ */
+const HOSTS: Hosts = { entries: madeUpHosts((name) => `https://${name}.example`), decisions: [] };
+const TARGET = { ...PLAIN_RULES, siteAddress: 'https://reserve.example/' };
+const LISTED = new Set(HOSTS.entries.map(({ origin }) => new URL(origin).host));
+
+const PRANK = `<!DOCTYPE html><title>A host</title><script>
+const tell = (deed) => parent.postMessage({ prank: deed }, '*');
+try { parent.document.title; tell('read the page'); } catch {}
+try { parent.__ran = 1; } catch {}
+try { top.location.href = 'https://elsewhere.example/led-away'; } catch {}
+try { if (window.open('https://elsewhere.example/opened')) tell('opened a window'); } catch {}
+try { alert('Hello'); } catch {}
+if (navigator.mediaDevices) navigator.mediaDevices.getUserMedia({ video: true }).then(() => tell('used the camera'), () => {});
+</script>`;
+
+interface Seen {
+  readonly hosts: Set<string>;
+  readonly dialogs: string[];
+}
+
+async function watch(page: Page, html: () => string): Promise<Seen> {
+  const seen: Seen = { hosts: new Set(), dialogs: [] };
+  await page.route('**/*', async (route: Route) => {
+    const url = new URL(route.request().url());
+    if (url.host === 'reserve.example' && url.pathname === '/page') {
+      await route.fulfill({ contentType: 'text/html', body: html() });
+      return;
+    }
+    seen.hosts.add(url.host);
+    if (url.pathname.endsWith('.js'))
+      await route.fulfill({ contentType: 'text/javascript', body: 'try { top.__ran = 1 } catch {}' });
+    else await route.fulfill({ contentType: 'text/html', body: PRANK });
+  });
+  page.on('dialog', (dialog) => {
+    seen.dialogs.push(dialog.message());
+    void dialog.dismiss();
+  });
+  return seen;
+}
+
+const inputs = [...Object.values(CORPUS).flat(), ...UNTRUSTED.map((text) => ({ name: text, text }))];
+const embeds = inputs.flatMap(({ name, text }) =>
+  readPasted(text, HOSTS).embeds.map((read) => ({ name, embed: read.embed, trust: read.trust })),
+);
+/** Each different piece of code once; many inputs come to the same. */
+const codes = [
+  ...new Map(
+    embeds.flatMap(({ name, embed, trust }) =>
+      EMBED_FORMS.filter((form) => form === 'link' || form === 'poster' || trust !== 'none').map((form) => {
+        const code = writeEmbed(form, { embed, target: TARGET, hosts: HOSTS, poster: null });
+        return [code, { name: `${form}: ${name}`, code, embed }] as const;
+      }),
+    ),
+  ).values(),
+];
+
+const AT_ONCE = 12;
+
+test('whatever was pasted, nothing of it runs in the page, asks elsewhere or leads away', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  expect(inputs.length).toBeGreaterThanOrEqual(200);
+  let body = '';
+  const seen = await watch(
+    page,
+    () =>
+      `<!DOCTYPE html><html lang="en"><head><title>Ours</title></head><body>${body}<script>window.__pranks = []; addEventListener('message', (event) => { if (event.data && event.data.prank) window.__pranks.push(event.data.prank); });</script></body></html>`,
+  );
+  for (let at = 0; at < codes.length; at += AT_ONCE) {
+    const some = codes.slice(at, at + AT_ONCE);
+    body = some
+      .map(({ code }) => code)
+      .join('\n')
+      .replaceAll('loading="lazy"', '');
+    await page.goto('https://reserve.example/page');
+    await page.waitForTimeout(150);
+    const names = some.map(({ name }) => name).join('; ');
+    expect(page.url(), names).toBe('https://reserve.example/page');
+    const found = await page.evaluate(() => ({
+      ran: Reflect.get(window, '__ran'),
+      pranks: Reflect.get(window, '__pranks'),
+      title: document.title,
+    }));
+    expect(found, names).toEqual({ ran: undefined, pranks: [], title: 'Ours' });
+  }
+  expect([...seen.hosts].filter((host) => !LISTED.has(host))).toEqual([]);
+  expect(seen.dialogs).toEqual([]);
+  expect(page.context().pages()).toHaveLength(1);
+});
+
+test('a frame gets no permission that the model does not list', async ({ page }) => {
+  let body = '';
+  await watch(
+    page,
+    () => `<!DOCTYPE html><html lang="en"><head><title>Ours</title></head><body>${body}</body></html>`,
+  );
+  for (const { code, embed } of codes
+    .filter(({ code: one }) => one.startsWith('<iframe') && !one.includes(' srcdoc='))
+    .slice(0, 12)) {
+    body = code.replaceAll('loading="lazy"', '');
+    await page.goto('https://reserve.example/page');
+    const { allow, sandbox } = grantsOf({ embed, target: TARGET, hosts: HOSTS });
+    const given = await page.locator('iframe').evaluate((frame: HTMLIFrameElement) => ({
+      allow: frame.allow.split('; ').filter(Boolean),
+      sandbox: [...frame.sandbox],
+    }));
+    expect(given).toEqual({ allow: [...allow], sandbox: [...sandbox] });
+    const policy = await page.frames()[1]?.evaluate(() => {
+      const known: unknown = Reflect.get(document, 'featurePolicy');
+      if (!(known instanceof Object)) return null;
+      const allows: unknown = Reflect.get(known, 'allowsFeature');
+      return allows instanceof Function
+        ? ['camera', 'microphone', 'geolocation'].filter((name) => allows.call(known, name))
+        : null;
+    });
+    expect(policy ?? []).toEqual([]);
+  }
+});
+
+test('a poster becomes its frame when it is clicked, and is a link without the script', async ({ page }) => {
+  const film = embeds.find(({ embed }) => embed.host === 'lanternreel' && embed.onClick);
+  if (!film) throw new Error('The corpus has no film.');
+  const code = writeEmbed('click', { embed: film.embed, target: TARGET, hosts: HOSTS, poster: null });
+  let script = '';
+  const seen = await watch(
+    page,
+    () =>
+      `<!DOCTYPE html><html lang="en"><head><title>Ours</title></head><body>${code}${script}</body></html>`,
+  );
+  await page.goto('https://reserve.example/page');
+  await expect(page.getByRole('link', { name: /^Watch/ })).toHaveAttribute('href', film.embed.page);
+  expect(seen.hosts.size).toBe(0);
+  script = `<script>${EMBED_SCRIPT}</script>`;
+  await page.goto('https://reserve.example/page');
+  await page.getByRole('button', { name: /^Watch/ }).press('Enter');
+  await expect(page.locator('iframe')).toBeFocused();
+  expect([...seen.hosts]).toEqual(['lanternreel.example']);
+});

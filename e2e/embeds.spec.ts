@@ -1,0 +1,190 @@
+import { expect, type Page, test } from '@playwright/test';
+import { beginPage, expectAccessible, placed, row, saved, sheet, signIn, tray } from './hands.ts';
+import { OUTSIDE_PORT } from './world.ts';
+
+const at = (host: string, path: string) => `http://${host}.localhost:${OUTSIDE_PORT}${path}`;
+const pasted = (page: Page) => page.getByRole('textbox', { name: 'An address, or embed code' });
+const statements = (page: Page) => page.getByRole('region', { name: 'What it is' }).getByRole('listitem');
+const code = (page: Page) => page.getByRole('textbox', { name: 'The code' });
+const live = (page: Page) => page.frameLocator('iframe[title="As readers get it"]');
+const choose = async (page: Page, part: RegExp, answer: string | RegExp) => {
+  await page.getByRole('button', { name: part }).click();
+  await page.getByRole('menuitemradio', { name: answer }).click();
+};
+
+async function openEmbeds(page: Page): Promise<void> {
+  await signIn(page, 'Mara');
+  await page.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Embeds' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Pasted' })).toBeVisible();
+}
+
+test('a film goes from its search to a page, with captions and its start, and plays there', async ({
+  page,
+}) => {
+  await openEmbeds(page);
+  await expectAccessible(page);
+  await page.getByRole('searchbox', { name: 'Words to look for at Lanternreel' }).fill('boardwalk');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /Along the new boardwalk/ }).click();
+  await expect(statements(page).first()).toContainText('Plays “Along the new boardwalk”, 30 s.');
+  await expect(statements(page).first()).toContainText('By Joss Imrie. Captions: English.');
+  await page.getByRole('textbox', { name: 'Start at' }).fill('soon');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toHaveText('A time is written as 1:20, or as seconds.');
+  await page.getByRole('textbox', { name: 'Start at' }).fill('0:05');
+  await page.keyboard.press('Enter');
+  await page.getByRole('checkbox', { name: 'Captions on from the start' }).check();
+  await expect(statements(page).first()).toContainText('from 0:05');
+  await expect(code(page)).toHaveValue(/start=5&amp;cc=1&amp;more=0/);
+  await page.keyboard.press('Control+z');
+  await expect(code(page)).toHaveValue(/start=5&amp;more=0/);
+  await page.keyboard.press('Control+Shift+z');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Place on a page...' }).click();
+  await page.getByRole('menuitem', { name: 'The boardwalk reopens' }).click();
+  await expect(row(page, 'Embed')).toContainText('A film at Lanternreel, on the list of trusted hosts.');
+  await tray(page)
+    .getByRole('button', { name: /along-the-new-boardwalk/ })
+    .press('Enter');
+  await expect(placed(page, 'Along the new boardwalk')).toContainText(
+    'A poster that becomes the frame when it is clicked',
+  );
+  await expectAccessible(page);
+  await saved(page);
+  await page.getByRole('button', { name: 'Proof' }).click();
+  const frame = page.frameLocator('iframe[title="The page at 1280 px"]');
+  await frame.getByRole('button', { name: 'Watch “Along the new boardwalk” at Lanternreel, 0:30' }).click();
+  await expect(frame.frameLocator('iframe').locator('video')).toBeVisible();
+  await expect
+    .poll(
+      () =>
+        frame
+          .frameLocator('iframe')
+          .locator('video')
+          .evaluate((video: HTMLVideoElement) => video.currentTime),
+      { timeout: 60_000 },
+    )
+    .toBeGreaterThan(5);
+  expect(
+    await frame
+      .frameLocator('iframe')
+      .locator('video')
+      .evaluate((video: HTMLVideoElement) =>
+        [...video.textTracks].map(({ language, mode }) => [language, mode]),
+      ),
+  ).toEqual([['en', 'showing']]);
+});
+
+test('messy code becomes a safe frame in the text, and one undo makes it text again', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'High water');
+  await sheet(page).click();
+  await page.keyboard.type('The week in one picture.');
+  const messy = `<div style="padding-bottom:75%"><iframe src="${at('fathomchart', '/frame/saltmere-bar')}?tools=1&sid=9a7f" width="640" height="480" allow="geolocation; fullscreen" onload="fathom()"></iframe><script src="${at('fathomchart', '/w.js')}"></script></div>`;
+  await page.evaluate((text) => navigator.clipboard.writeText(text), messy);
+  await page.keyboard.press('Control+v');
+  const chart = placed(page, 'Tides at Saltmere Bar');
+  await expect(chart).toContainText('A frame that is there at once');
+  await expect(sheet(page)).not.toContainText('iframe');
+  await expect(
+    chart
+      .frameLocator('iframe')
+      .frameLocator('iframe')
+      .getByRole('heading', { name: 'Tides at Saltmere Bar' }),
+  ).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(sheet(page).getByText('<iframe src=')).toBeVisible();
+  await page.keyboard.press('Control+Shift+z');
+  await expect(chart).toBeVisible();
+  await saved(page);
+  await page.getByRole('button', { name: 'Take away...' }).click();
+  await page.getByRole('menuitem', { name: 'The HTML, to paste elsewhere' }).click();
+  const html = await page.getByRole('textbox', { name: /HTML/ }).first().inputValue();
+  expect(html).toContain(
+    `<iframe title="Map: Tides at Saltmere Bar" src="${at('fathomchart', '/frame/saltmere-bar')}?tools=1"`,
+  );
+  expect(html).toContain('allow="fullscreen" sandbox="allow-scripts allow-same-origin"');
+  expect(html).not.toMatch(/onload|geolocation|sid=|<script/);
+});
+
+test('a host that refuses to be framed is found out before it is placed', async ({ page }) => {
+  await openEmbeds(page);
+  await pasted(page).fill(at('fathomchart', '/chart/sluice-live'));
+  await expect(statements(page).filter({ hasText: 'Refuses to be framed on Reserve site.' })).toContainText(
+    "Content-Security-Policy: frame-ancestors 'none'",
+  );
+  await expect(page.getByRole('button', { name: 'How it stands there: a link in words' })).toBeVisible();
+  await expect(live(page).getByRole('link', { name: 'Water at the sluice, live' })).toBeVisible();
+  await page.goto('/pages');
+  await page.getByRole('link', { name: 'Tides this week' }).first().click();
+  await page.getByRole('button', { name: 'Proof' }).click();
+  await expect(page.getByText('Water at the sluice, live refuses to be framed here.')).toBeVisible();
+});
+
+test('a script that only comes as a widget stands in a closed page, and reads no cookies', async ({
+  page,
+}) => {
+  await openEmbeds(page);
+  await pasted(page).fill(
+    `<blockquote class="murmur" cite="${at('murmurline', '/m/first-boom')}"><p>The first boom.</p></blockquote><script async src="${at('murmurline', '/w.js')}"></script>`,
+  );
+  await expect(
+    page.getByRole('button', { name: 'How it stands there: a closed page of its own' }),
+  ).toBeVisible();
+  await page.getByText('1 part does not come along').click();
+  await expect(page.getByText('Programs never come along.')).toBeVisible();
+  const post = live(page).frameLocator('iframe');
+  await expect(post.getByText('the first boom of the year')).toBeVisible();
+  await expect(post.getByText('knows you')).toHaveCount(0);
+  await pasted(page).fill(`<script src="${at('corkline', '/w.js')}"></script>`);
+  await expect(page.getByText('Under “Share” take the code called “Frame”, or the link.')).toBeVisible();
+});
+
+test('an unknown host is linked until the site owner decides, and never more than was decided', async ({
+  page,
+}) => {
+  await openEmbeds(page);
+  const address = at('anysite', '/');
+  await pasted(page).fill(address);
+  await expect(statements(page).filter({ hasText: 'Can be linked, not framed.' })).toBeVisible();
+  await expect(page.getByText('Only the site owner can decide to trust')).toBeVisible();
+  await page.context().clearCookies();
+  await page.goto('/');
+  await signIn(page, 'Sunniva');
+  await page.goto(`/embeds?text=${encodeURIComponent(address)}`);
+  await page.getByRole('radio', { name: `Everything at anysite.localhost:${OUTSIDE_PORT}` }).check();
+  await page.getByRole('textbox', { name: 'Why' }).fill('Friends of the reserve run it.');
+  await page.getByRole('button', { name: 'Trust it from now on' }).click();
+  await expect(page.getByText('trusted by decision of the site owner')).toBeVisible();
+  await expect(code(page)).toHaveValue(/sandbox="allow-scripts allow-same-origin"/);
+  await expect(code(page)).not.toHaveValue(/ allow=/);
+});
+
+test('the same film is a linked poster where no frames come through, and is held once', async ({ page }) => {
+  await openEmbeds(page);
+  await pasted(page).fill(at('lanternreel', '/watch/first-boom-12'));
+  await expect(
+    statements(page).filter({ hasText: 'Does not come through on Members’ bulletin.' }),
+  ).toBeVisible();
+  await expect(statements(page).first()).toContainText('It has no captions.');
+  await choose(page, /^Target: /, 'Members’ bulletin');
+  await expect(page.getByRole('button', { name: 'How it stands there: a linked poster' })).toBeVisible();
+  await expect(code(page)).not.toHaveValue(/iframe/);
+  await page.getByRole('button', { name: 'Put on the shelf' }).click();
+  await expect(page.getByText('On the shelf as The first boom of the year, on no page yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Begin with another' }).click();
+  await expect(page.getByRole('link', { name: /The first boom of the year/ })).toBeVisible();
+  await pasted(page).fill(at('lanternreel', '/v/first-boom-12?trk=mail'));
+  await page.getByRole('button', { name: 'Put on the shelf' }).click();
+  await expect(page.getByText('It was on the shelf already')).toBeVisible();
+});
+
+test('a private film, and one for those who have its address, are said so before they are placed', async ({
+  page,
+}) => {
+  await openEmbeds(page);
+  await pasted(page).fill(at('lanternreel', '/watch/nest-camera-9'));
+  await expect(statements(page).filter({ hasText: 'Is private: readers would see nothing.' })).toBeVisible();
+  await pasted(page).fill(at('lanternreel', '/watch/reed-cutting-3'));
+  await expect(statements(page).filter({ hasText: 'Is only for those who have its address.' })).toBeVisible();
+});
