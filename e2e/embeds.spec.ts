@@ -53,7 +53,9 @@ test('a film goes from its search to a page, with captions and its start, and pl
   await saved(page);
   await page.getByRole('button', { name: 'Proof' }).click();
   const frame = page.frameLocator('iframe[title="The page at 1280 px"]');
-  await frame.getByRole('button', { name: 'Watch “Along the new boardwalk” at Lanternreel, 0:30' }).click();
+  await frame
+    .getByRole('button', { name: 'Watch “Along the new boardwalk” at Lanternreel, 0:30' })
+    .press('Enter');
   await expect(frame.frameLocator('iframe').locator('video')).toBeVisible();
   await expect
     .poll(

@@ -34,7 +34,10 @@ export function lanternreel(): Router {
 
   router.get(['/watch/:id', '/v/:id'], (request, response) => {
     const film = seen(request, response);
-    if (film) response.type('html').send(watchPage(film, originOf(request)));
+    if (!film) return;
+    // Whoever looks at the page is about to look at the film; a stand-in without paintings makes it only when it is asked for.
+    if (process.env.OUTSIDE_PICTURES) void filmFile(film).catch(() => undefined);
+    response.type('html').send(watchPage(film, originOf(request)));
   });
 
   router.get('/play/:id', (request, response) => {

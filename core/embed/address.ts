@@ -8,7 +8,7 @@ export type ReadAddress =
   | { readonly kind: 'fault'; readonly fault: AddressFault };
 
 /** Longest address that is kept, in letters. */
-export const MOST_ADDRESS = 2000;
+const MOST_ADDRESS = 2000;
 
 /**
  * Reads an address as the URL standard does, so that odd spellings are seen as what they are. Plain http becomes https,

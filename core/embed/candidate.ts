@@ -22,7 +22,7 @@ export interface Mark extends Stretch {
 }
 
 /** A stretch of pasted text that holds an address, as it stands there. */
-export interface AddressText extends Stretch {
+interface AddressText extends Stretch {
   readonly raw: string;
 }
 

@@ -1,5 +1,5 @@
 /** One text that somebody might paste, with the addresses that have to be read from it, in order. */
-export interface Pasted {
+interface Pasted {
   readonly name: string;
   readonly text: string;
   readonly addresses: readonly string[];

@@ -48,7 +48,7 @@ const OriginSchema = v.pipe(
 const line = (most: number) => v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(most));
 
 /** What is known of one host: an open entry, which can be edited, exported and imported as JSON. */
-export const HostEntrySchema = v.strictObject({
+const HostEntrySchema = v.strictObject({
   id: v.pipe(v.string(), v.regex(/^[a-z0-9-]{1,40}$/, 'An id has small letters, digits and hyphens.')),
   name: line(60),
   kind: v.picklist(EMBED_KINDS),

@@ -8,7 +8,7 @@ const CARRIERS = ['frame', 'widget', 'video', 'audio', 'link'] as const;
 export type Carrier = (typeof CARRIERS)[number];
 
 /** Who can see a thing at its host. */
-export const VISIBILITIES = ['public', 'by-link', 'private', 'unknown'] as const;
+const VISIBILITIES = ['public', 'by-link', 'private', 'unknown'] as const;
 export type Visibility = (typeof VISIBILITIES)[number];
 
 const values = v.record(v.pipe(v.string(), v.maxLength(60)), v.pipe(v.string(), v.maxLength(300)));

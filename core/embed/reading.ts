@@ -12,7 +12,7 @@ import {
 } from './host.ts';
 import { attributeOf, type Stretch } from './markup.ts';
 import { type Carrier, type Embed, NO_FACTS } from './model.ts';
-import { type Parameter, readValue } from './parameters.ts';
+import { readValue } from './parameters.ts';
 import { type AskedPermission, askedPermissions, isPermission, type Permission } from './permissions.ts';
 
 /** A parameter that stood in the address and that no entry knows. */
@@ -358,12 +358,4 @@ function markPermissions(
       as: given.has(one.name) ? ('fact' as const) : ('dropped' as const),
       why: given.has(one.name) ? 'It needs this.' : 'It asks for this and does not need it.',
     }));
-}
-
-/** A parameter by what Placard uses it for. */
-export function parameterFor(
-  entry: HostEntry | undefined,
-  role: NonNullable<Parameter['role']>,
-): Parameter | undefined {
-  return entry?.parameters.find((parameter) => parameter.role === role);
 }

@@ -103,7 +103,7 @@ const ANSWERED: Readonly<Record<SayCase['asked'], string>> = {
 };
 
 /** The English name of a language by its tag (BCP 47); the tag itself where it has none. */
-export function sayLanguage(tag: string): string {
+function sayLanguage(tag: string): string {
   try {
     return new Intl.DisplayNames(['en-GB'], { type: 'language' }).of(tag) ?? tag;
   } catch {

@@ -7,7 +7,7 @@ import type { Permission, SandboxToken } from './permissions.ts';
 import type { EmbedTarget } from './target.ts';
 
 /** A picture that stands for an embed until it is opened. Sizes in px. */
-export interface Poster {
+interface Poster {
   readonly address: string;
   readonly width: number;
   readonly height: number;
@@ -47,7 +47,7 @@ export function writeEmbed(form: EmbedForm, of: WriteCase): string {
 }
 
 /** The permissions and the openings of the sandbox that a frame gets: what its host's entry needs, and what somebody allowed. */
-export interface Grants {
+interface Grants {
   readonly allow: readonly Permission[];
   readonly sandbox: readonly SandboxToken[];
 }
@@ -106,7 +106,9 @@ function writeFrame(of: WriteCase, startsOnClick: boolean): string {
       ? ` data-height="${escapeHtml(entry.heightMessage)}"`
       : '';
   const policy = allow.length > 0 ? ` allow="${allow.join('; ')}"` : '';
-  return `<iframe title="${escapeHtml(titleOf(embed, entry))}" src="${escapeHtml(frameAddress(embed, hosts, startsOnClick))}"${writeSize(of)} loading="lazy"${policy} sandbox="${sandbox.join(' ')}" referrerpolicy="strict-origin-when-cross-origin"${tellsHeight}></iframe>`;
+  // What is asked for by a click is wanted at once.
+  const loading = startsOnClick ? '' : ' loading="lazy"';
+  return `<iframe title="${escapeHtml(titleOf(embed, entry))}" src="${escapeHtml(frameAddress(embed, hosts, startsOnClick))}"${writeSize(of)}${loading}${policy} sandbox="${sandbox.join(' ')}" referrerpolicy="strict-origin-when-cross-origin"${tellsHeight}></iframe>`;
 }
 
 /** What a screen reader says before the frame: what somebody said, or what the host calls it, never nothing. */

@@ -3,7 +3,7 @@ import { type Piece, readMarkup } from '../embed/markup.ts';
 
 /** oEmbed 1.0, section 2.3.4: what an answer may be. */
 const OEMBED_TYPES = ['photo', 'video', 'link', 'rich'] as const;
-export type OembedType = (typeof OEMBED_TYPES)[number];
+type OembedType = (typeof OEMBED_TYPES)[number];
 
 /** What an oEmbed answer says; empty and null for what it does not. Sizes in px, `seconds` is no part of 1.0 but usual. */
 export interface Oembed {

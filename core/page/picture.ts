@@ -78,7 +78,7 @@ export function preparedHere<P extends Pick<Piece, 'prep'>>({ prep }: Pick<Place
 }
 
 /** The shape of a use: its own, or that of the frame whose poster it is. */
-export function ratioHere({ ratio }: Pick<Placement, 'ratio'>, { embed }: Piece): Placement['ratio'] {
+function ratioHere({ ratio }: Pick<Placement, 'ratio'>, { embed }: Piece): Placement['ratio'] {
   if (ratio || embed?.embed.shape.kind !== 'ratio') return ratio;
   const { across, down } = embed.embed.shape;
   return across <= 100 && down <= 100 ? { across, down } : null;

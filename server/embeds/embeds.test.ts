@@ -1,5 +1,9 @@
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import * as v from 'valibot';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { AssetListSchema, AssetSchema } from '#api/assets.ts';
 import {
   EmbedPreviewSchema,
   FoundFilmsSchema,
@@ -8,9 +12,13 @@ import {
   LookSchema,
   ReadingSchema,
 } from '#api/embeds.ts';
+import { PageSchema } from '#api/pages.ts';
 import { TargetSchema } from '#api/targets.ts';
 import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
 import { readPasted } from '#core/embed/reading.ts';
+import { newPlacement } from '#core/page/model.ts';
+import { writeBundle } from '../deliver/bundle.ts';
+import { readPage } from '../pages/store.ts';
 import { detailOf, startTestServer, type TestServer } from '../testing.ts';
 import { readHosts } from './hosts.ts';
 
@@ -236,7 +244,7 @@ describe('a preview', () => {
     expect(shown.headers.get('content-security-policy')).toContain(
       `frame-src ${new URL(server.at('fathomchart', '/')).origin};`,
     );
-    expect(await shown.text()).toContain('<iframe title="Map from Fathomchart"');
+    expect(await shown.text()).toContain('<iframe title="Map: Tides at Saltmere Bar"');
     expect((await fetch(address.replace('?s=', '?s=x'))).status).toBe(404);
   });
 });
@@ -257,4 +265,90 @@ it('a contributor reads no embeds, and more than a megabyte is refused with a re
   });
   expect(large.status).toBe(422);
   expect(detailOf(large)).toContain('1,000 kB');
+});
+
+describe('an embed on the shelf', () => {
+  const keep = async (text: string) => {
+    const { embed } = await readOne(text);
+    const answer = await server.ask('/api/embeds', { method: 'POST', body: { embed, folder: 'films' } });
+    return {
+      status: answer.status,
+      ...v.parse(v.looseObject({ asset: AssetSchema, isNew: v.boolean() }), answer.body),
+    };
+  };
+
+  it('is a piece with a poster, a drafted label and a name, and is held once', async () => {
+    const kept = await keep(server.at('lanternreel', '/watch/eel-pass-71'));
+    expect(kept).toMatchObject({ status: 201, isNew: true });
+    const { asset } = kept;
+    expect(asset).toMatchObject({ stem: 'how-the-eel-pass-works', folder: 'films', format: 'jpeg' });
+    expect(asset.label).toMatchObject({
+      title: 'How the eel pass works',
+      maker: 'Saltmere Marsh Reserve',
+      source: 'Lanternreel',
+      licence: 'unknown',
+    });
+    expect(asset.embed?.framing).toEqual({ '': { kind: 'may', why: 'nothing-said' } });
+    const again = await keep(server.at('lanternreel', '/v/eel-pass-71?start=9'));
+    expect(again).toMatchObject({ status: 200, isNew: false });
+    expect(again.asset.id).toBe(asset.id);
+    const listed = await server.ask('/api/assets?kind=embed');
+    expect(v.parse(AssetListSchema, listed.body).assets.map(({ id }) => id)).toEqual([asset.id]);
+    expect(v.parse(AssetListSchema, (await server.ask('/api/assets?kind=photo')).body).assets).toEqual([]);
+  });
+
+  it('without a picture of its own gets a plain poster', async () => {
+    const { asset } = await keep(server.at('fathomchart', '/chart/saltmere-bar'));
+    expect(asset).toMatchObject({ stem: 'tides-at-saltmere-bar', width: 1440, height: 1080 });
+  });
+
+  it('is changed on the version that stands, and never into another thing', async () => {
+    const { asset } = await keep(server.at('lanternreel', '/watch/first-boom-12'));
+    const change = (embed: object, version: number) =>
+      server.ask(`/api/assets/${asset.id}`, { method: 'PATCH', version, body: { embed } });
+    const embed = { ...asset.embed?.embed, title: 'Film: the first boom' };
+    expect((await change(embed, asset.version)).status).toBe(200);
+    const clash = await change({ ...embed, title: 'Mine' }, asset.version);
+    expect(clash.status).toBe(412);
+    const other = await change(
+      { ...embed, address: server.at('lanternreel', '/play/eel-pass-71') },
+      asset.version + 1,
+    );
+    expect(other.status).toBe(422);
+    expect(detailOf(other)).toContain('keeps what it embeds');
+    expect((await change({ ...embed, address: 'javascript:alert(1)' }, asset.version + 1)).status).toBe(422);
+  });
+
+  it('goes out with its page as its target lets it, in a bundle with the script that loads it', async () => {
+    const { asset } = await keep(server.at('lanternreel', '/watch/boardwalk-22'));
+    const made = await server.ask('/api/pages', {
+      method: 'POST',
+      body: { title: 'The boardwalk', targetId: 'reserve', wants: [], due: null },
+    });
+    const { id } = v.parse(v.object({ id: v.string() }), made.body);
+    const page = v.parse(PageSchema, (await server.ask(`/api/pages/${id}`)).body);
+    const doc = {
+      ...page.doc,
+      blocks: [{ type: 'placement' as const, attrs: newPlacement('one', asset.id) }],
+    };
+    const saved = await server.ask(`/api/pages/${page.id}`, {
+      method: 'PUT',
+      version: page.version,
+      body: { doc },
+    });
+    expect(saved.status).toBe(200);
+    const folder = await mkdtemp(join(tmpdir(), 'placard-bundle-'));
+    const files = await writeBundle(
+      server.context,
+      await readPage(server.context, page.id),
+      folder,
+      async () => undefined,
+    );
+    expect(files).toContain('embeds.js');
+    const html = await readFile(join(folder, 'index.html'), 'utf8');
+    expect(html).toContain('<script src="embeds.js" defer></script>');
+    expect(html).toContain('<template><iframe title="Film: Along the new boardwalk"');
+    expect(html).toMatch(/srcset="media\/along-the-new-boardwalk[^"]+\.avif/);
+    await rm(folder, { recursive: true });
+  });
 });

@@ -5,7 +5,7 @@ import { entryById, type Hosts } from '#core/embed/host.ts';
 import { EmbedSchema } from '#core/embed/model.ts';
 
 /** An embed as it is stored with its piece: the model, and what its host said last to each target's origin. */
-export const SavedEmbedSchema = v.strictObject({
+const SavedEmbedSchema = v.strictObject({
   embed: EmbedSchema,
   framing: v.record(v.string(), FramingSchema),
   /** When its host was asked last (ISO 8601). */

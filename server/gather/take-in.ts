@@ -118,7 +118,8 @@ async function insertNamed(
 ): Promise<TakenIn> {
   const { id, facts } = seen;
   const patch = draftedPatch(seen.draft, incoming.origin);
-  const label = withPatch(EMPTY_LABEL, patch);
+  // The poster of an embed shows nothing that the frame's own title does not say.
+  const label = withPatch(EMPTY_LABEL, incoming.embed ? { ...patch, alt: { kind: 'decorative' } } : patch);
   for (let tries = 0; tries < NAME_TRIES; tries += 1) {
     const stem = await freeStem(context, label, incoming.name);
     const row = {

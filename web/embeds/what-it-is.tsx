@@ -8,7 +8,7 @@ import { titleOf } from '#core/embed/write.ts';
 import { Field } from '../ui/field.tsx';
 import { ParameterField } from './parameter-field.tsx';
 
-export type ChangeEmbed = (change: Partial<Embed>, name: string) => void;
+type ChangeEmbed = (change: Partial<Embed>, name: string) => void;
 
 /** What is so of the embed, one sentence each, in the order in which it is asked. */
 export function Statements({ statements }: { readonly statements: readonly Statement[] }) {

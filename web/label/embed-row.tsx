@@ -3,7 +3,6 @@ import type { Asset } from '#api/assets.ts';
 import { EMBED_FORMS, type EmbedForm, FORM_WORDS, whyNot } from '#core/embed/forms.ts';
 import { entryById, trustOf } from '#core/embed/host.ts';
 import { sayWhatItIs } from '#core/embed/say.ts';
-import { titleOf } from '#core/embed/write.ts';
 import { formCase, formHere, type HeldEmbed } from '#core/page/embed-here.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { Field } from '../ui/field.tsx';
@@ -39,7 +38,6 @@ export function EmbedRow({ asset, held, rules, use, isEditable }: EmbedRowProps)
       }
     >
       <p>{sayWhatItIs(embed, entry, trustOf(embed.address, hosts))}</p>
-      <p className="soft">Said before it: “{titleOf(embed, entry)}”.</p>
       {closed ? <p className="due">{closed}</p> : null}
       {use && isEditable ? (
         <Field name="Stands here as">

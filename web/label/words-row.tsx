@@ -1,5 +1,8 @@
 import { type FormEvent, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
+import { entryById } from '#core/embed/host.ts';
+import { titleOf } from '#core/embed/write.ts';
+import type { HeldEmbed } from '#core/page/embed-here.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { altHere, captionHere } from '#core/page/words.ts';
 import type { Alt } from '#core/rights/label.ts';
@@ -38,12 +41,17 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
         ) : null
       }
     >
-      {alt.kind === 'unsaid' ? null : <p>{sayAlt(alt)}</p>}
+      {asset.embed ? <p>Those who cannot see it hear “{titleHere(asset.embed)}”.</p> : null}
+      {alt.kind === 'unsaid' || asset.embed ? null : <p>{sayAlt(alt)}</p>}
       {fault ? <p className="due">{sayAltFault(fault)}</p> : null}
       {caption ? <p className="soft">Caption: {caption}</p> : null}
-      {alt.kind === 'unsaid' ? null : <p className="soft">{sayWhere(asset, use)}</p>}
+      {alt.kind === 'unsaid' || asset.embed ? null : <p className="soft">{sayWhere(asset, use)}</p>}
     </LabelRow>
   );
+}
+
+function titleHere({ embed, hosts }: HeldEmbed): string {
+  return titleOf(embed, entryById(embed.host, hosts));
 }
 
 function sayAlt(alt: Exclude<Alt, { kind: 'unsaid' }>): string {

@@ -12,7 +12,9 @@ import { Button } from '../ui/button.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { ColumnCard } from './column-card.tsx';
 import { CutsCard } from './cuts-card.tsx';
+import { EmbedsCard } from './embeds-card.tsx';
 import { FindingsCard } from './findings-card.tsx';
+import { HostsCard } from './hosts-card.tsx';
 import { NamesCard } from './names-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 import { UseCard } from './use-card.tsx';
@@ -117,8 +119,10 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           <UseCard {...part} />
           <CutsCard {...part} />
           <NamesCard {...part} />
+          <EmbedsCard {...part} />
           <FindingsCard {...part} />
         </fieldset>
+        <HostsCard isEditable={isEditable} />
       </div>
     </div>
   );

@@ -1,0 +1,203 @@
+import { useQuery } from '@tanstack/react-query';
+import { type ChangeEvent, useState } from 'react';
+import { toast } from 'sonner';
+import type { HostsAnswer } from '#api/embeds.ts';
+import { HostsSchema } from '#api/embeds.ts';
+import { type HostEntry, readHostEntries } from '#core/embed/host.ts';
+import { sayKind } from '#core/embed/model.ts';
+import { ask, sayFailure, tell } from '../api/client.ts';
+import { queryClient } from '../api/queries.ts';
+import { hostsQuery } from '../embeds/embed-queries.ts';
+import { Button } from '../ui/button.tsx';
+import { sayDate } from '../ui/dates.ts';
+import { ledger } from '../undo/ledger.ts';
+
+/** The hosts that are trusted everywhere: open entries, and what the site owner decided. They hold for all targets. */
+export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
+  const hosts = useQuery(hostsQuery);
+  const [opened, setOpened] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  if (!hosts.data) return null;
+  const { entries, decisions } = hosts.data;
+  const save = async (next: readonly HostEntry[], name: string) => {
+    setFault(null);
+    try {
+      await sendEntries(next);
+      ledger.add({ name, scope: 'rules', undo: () => sendEntries(entries), redo: () => sendEntries(next) });
+      setOpened(null);
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+  };
+  const take = (text: string) => {
+    const read = readHostEntries(text);
+    if (read.kind === 'fault') setFault(read.sentence);
+    else void save(withEntries(entries, read.entries), 'taking in hosts');
+  };
+  const importFile = async (event: ChangeEvent<HTMLInputElement>) => {
+    const [file] = event.target.files ?? [];
+    event.target.value = '';
+    if (file) take(await file.text());
+  };
+  return (
+    <section className="card hosts-card" aria-labelledby="rules-hosts">
+      <h2 id="rules-hosts">Trusted hosts</h2>
+      <p className="soft">
+        Whose frames may stand on pages, on every target. An entry is open JSON: it can be edited, taken out
+        and taken in.
+      </p>
+      {fault ? (
+        <p className="fault" role="alert">
+          {fault}
+        </p>
+      ) : null}
+      <ul className="hosts-list">
+        {entries.map((entry) => (
+          <li key={entry.id}>
+            <div>
+              <b>{entry.name}</b>
+              <span className="soft">
+                {' '}
+                {sayKind(entry.kind)}, <span className="mono">{new URL(entry.origin).host}</span>
+              </span>
+            </div>
+            <Button
+              kind="link"
+              aria-expanded={opened === entry.id}
+              aria-label={`${opened === entry.id ? 'Close' : 'Open'} the entry of ${entry.name}`}
+              onClick={() => setOpened(opened === entry.id ? null : entry.id)}
+            >
+              {opened === entry.id ? 'Close' : 'Open'}
+            </Button>
+            {opened === entry.id ? (
+              <EntryForm
+                entry={entry}
+                isEditable={isEditable}
+                onSave={take}
+                onRemove={() =>
+                  void save(
+                    entries.filter(({ id }) => id !== entry.id),
+                    `removing ${entry.name}`,
+                  )
+                }
+              />
+            ) : null}
+          </li>
+        ))}
+      </ul>
+      <Decisions decisions={decisions} isEditable={isEditable} />
+      <div className="hosts-deeds">
+        {isEditable ? (
+          <label className="button">
+            Take entries in...
+            <input
+              className="hidden-words"
+              type="file"
+              accept=".json,application/json"
+              onChange={(event) => void importFile(event)}
+            />
+          </label>
+        ) : null}
+        <a
+          className="button"
+          download="hosts.json"
+          href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entries, null, 2))}`}
+        >
+          Take all out
+        </a>
+      </div>
+    </section>
+  );
+}
+
+interface EntryFormProps {
+  readonly entry: HostEntry;
+  readonly isEditable: boolean;
+  readonly onSave: (text: string) => void;
+  readonly onRemove: () => void;
+}
+
+function EntryForm({ entry, isEditable, onSave, onRemove }: EntryFormProps) {
+  const [text, setText] = useState(() => JSON.stringify(entry, null, 2));
+  return (
+    <div className="entry-form">
+      <textarea
+        className="input mono"
+        aria-label={`The entry of ${entry.name}`}
+        rows={14}
+        spellCheck={false}
+        readOnly={!isEditable}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      {isEditable ? (
+        <div className="hosts-deeds">
+          <Button onClick={() => onSave(text)}>Save the entry</Button>
+          <Button kind="link" onClick={onRemove}>
+            Trust {entry.name} no more
+          </Button>
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+interface DecisionsProps {
+  readonly decisions: HostsAnswer['decisions'];
+  readonly isEditable: boolean;
+}
+
+function Decisions({ decisions, isEditable }: DecisionsProps) {
+  if (decisions.length === 0) return null;
+  const takeBack = async ({ scope, value }: HostsAnswer['decisions'][number]) => {
+    try {
+      await tell('/embeds/decisions', { method: 'DELETE', body: { scope, value } });
+      await queryClient.invalidateQueries({ queryKey: hostsQuery.queryKey });
+    } catch (error) {
+      toast.error(sayFailure(error));
+    }
+  };
+  return (
+    <>
+      <h3>Decided</h3>
+      <ul className="hosts-list">
+        {decisions.map((decision) => (
+          <li key={`${decision.scope} ${decision.value}`}>
+            <div>
+              <b className="mono">{decision.value}</b>
+              <span className="soft">
+                {' '}
+                {decision.by}, {sayDate(decision.at)}: {decision.reason}
+              </span>
+            </div>
+            {isEditable ? (
+              <Button
+                kind="link"
+                aria-label={`Trust ${decision.value} no more`}
+                onClick={() => void takeBack(decision)}
+              >
+                Take back
+              </Button>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** Entries with others put in: one of the same id takes the place of the former. */
+function withEntries(entries: readonly HostEntry[], others: readonly HostEntry[]): readonly HostEntry[] {
+  const changed = entries.map((entry) => others.find(({ id }) => id === entry.id) ?? entry);
+  return [...changed, ...others.filter(({ id }) => !entries.some((entry) => entry.id === id))];
+}
+
+async function sendEntries(entries: readonly HostEntry[]): Promise<void> {
+  const known = queryClient.getQueryData(hostsQuery.queryKey);
+  const hosts = await ask(HostsSchema, '/embeds/hosts', {
+    method: 'PUT',
+    body: { entries },
+    version: known?.version ?? 0,
+  });
+  queryClient.setQueryData(hostsQuery.queryKey, hosts);
+}
