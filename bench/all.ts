@@ -1,4 +1,5 @@
 import { benchCore } from './core.ts';
+import { benchEmbeds } from './embeds.ts';
 import { benchInterface } from './interface.ts';
 import { benchLikeness } from './likeness.ts';
 import { benchMany, benchPictures } from './pictures.ts';
@@ -15,6 +16,7 @@ import { openWorld } from './world.ts';
  */
 const PARTS = {
   core: () => benchCore(),
+  embeds: () => benchEmbeds(),
   script: () => benchScript(),
   pictures: inWorld(benchPictures),
   shelf: inWorld(benchShelf),
@@ -25,7 +27,7 @@ const PARTS = {
   memory: inWorld((world) => benchMemory(world, 1000)),
   likeness: inWorld(benchLikeness),
 } as const;
-const USUAL = ['core', 'script', 'pictures', 'likeness', 'shelf', 'interface'];
+const USUAL = ['core', 'embeds', 'script', 'pictures', 'likeness', 'shelf', 'interface'];
 
 function inWorld(work: (world: Awaited<ReturnType<typeof openWorld>>) => Promise<void>) {
   return async () => {

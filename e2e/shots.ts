@@ -7,6 +7,14 @@ const ORIGIN = process.env.PLACARD_ORIGIN ?? 'http://localhost:4400';
 const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
 const FRAME = { width: 1280, height: 800 };
 
+const outside = (host: string, path: string) =>
+  `http://${host}.localhost:${Number(new URL(ORIGIN).port) + 1}${path}`;
+
+/** Code as hosts and notes hand it on. */
+const MESSY = `<div style="position:relative;padding-bottom:56.25%;height:0">
+<iframe width="560" height="315" src="${outside('lanternreel', '/play/eel-pass-71?start=12&trk=mail_0311')}" frameborder="0" allow="camera; microphone; autoplay; clipboard-write; fullscreen" onload="track()"></iframe>
+<script src="${outside('lanternreel', '/w.js')}"></script></div>`;
+
 type Deed = (page: Page) => Promise<void>;
 
 /** Each picture by its name, how it is come by, and how what was done for it is taken back. */
@@ -108,6 +116,30 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
       await page.getByRole('combobox', { name: 'Names' }).selectOption('By a pattern');
       await page.getByRole('combobox', { name: 'Folder' }).fill('birds/spring');
       await page.getByRole('status').filter({ hasText: 'to move' }).waitFor();
+    },
+  ],
+  [
+    'embed',
+    async (page) => {
+      await page.goto(`${ORIGIN}/embeds?text=${encodeURIComponent(MESSY)}`);
+      await page.getByText('Captions: English, Welsh.').waitFor();
+      await page.frameLocator('iframe').getByRole('button').waitFor();
+    },
+  ],
+  [
+    'embed-refused',
+    async (page) => {
+      await page.goto(
+        `${ORIGIN}/embeds?text=${encodeURIComponent(outside('fathomchart', '/chart/sluice-live'))}`,
+      );
+      await page.getByText('Refuses to be framed').waitFor();
+    },
+  ],
+  [
+    'embed-placed',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/demo-page-4`);
+      await page.locator('.placed.is-embed').click();
     },
   ],
   [

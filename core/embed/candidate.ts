@@ -139,13 +139,17 @@ function fromOembed(
 
 /** Addresses in plain text, each in a line or between blanks; one alone may lack its `https://`. */
 function fromText(source: Source): Gathered {
-  const isOnly = !/\s/.test(source.text.trim());
+  const trimmed = source.text.trim().replace(/^[<"“]{1,9}|[>"”]{1,9}$/g, '');
+  const isOnly = trimmed !== '' && !WORD_END.test(trimmed);
+  const words = isOnly
+    ? [{ word: trimmed, at: source.text.indexOf(trimmed) }]
+    : wordsWithSlashes(source.text);
   const candidates: Candidate[] = [];
-  for (const found of source.text.matchAll(/[^\s<>"“”]+/g)) {
+  for (const { word, at } of words) {
     if (candidates.length >= MOST_THINGS) break;
-    const text = addressIn(found[0], isOnly);
+    const text = addressIn(word, isOnly);
     if (!text) continue;
-    const from = found.index + text.at;
+    const from = at + text.at;
     candidates.push({
       ...PLAIN,
       from: 'address',
@@ -153,8 +157,23 @@ function fromText(source: Source): Gathered {
       addressText: { raw: text.raw, from, to: from + text.raw.length },
     });
   }
-  const notes = candidates.length > 0 || source.text.trim() === '' ? [] : [NOTHING_THERE];
+  const notes = candidates.length > 0 || trimmed === '' ? [] : [NOTHING_THERE];
   return { source, candidates: unlike(candidates), marks: [], notes };
+}
+
+const WORD_END = /[\s<>"“”]/;
+
+/** The words that have two slashes in them, each with its place. Every letter is looked at once. */
+function* wordsWithSlashes(text: string): Generator<{ readonly word: string; readonly at: number }> {
+  let done = 0;
+  for (let slashes = text.indexOf('//'); slashes >= 0; slashes = text.indexOf('//', done)) {
+    let from = slashes;
+    while (from > done && !WORD_END.test(text.charAt(from - 1))) from -= 1;
+    let to = slashes;
+    while (to < text.length && !WORD_END.test(text.charAt(to))) to += 1;
+    yield { word: text.slice(from, to), at: from };
+    done = to;
+  }
 }
 
 const NOTHING_THERE =

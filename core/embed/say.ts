@@ -147,7 +147,7 @@ function sayTrust({ address }: Embed): Statement {
 }
 
 function sayGrants(of: SayCase): readonly Statement[] {
-  if (of.embed.carrier !== 'frame' || of.trust === 'none') return [];
+  if (whyNot('frame', of) !== null) return [];
   const { allow, sandbox } = grantsOf(of, chooseForm(of) === 'click');
   const words = [
     ...sandbox.map((token) => SANDBOX_WORDS[token]),

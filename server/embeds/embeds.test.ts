@@ -21,6 +21,7 @@ import { writeBundle } from '../deliver/bundle.ts';
 import { readPage } from '../pages/store.ts';
 import { detailOf, startTestServer, type TestServer } from '../testing.ts';
 import { readHosts } from './hosts.ts';
+import { recheckEmbeds } from './recheck.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -350,5 +351,27 @@ describe('an embed on the shelf', () => {
     expect(html).toContain('<template><iframe title="Film: Along the new boardwalk"');
     expect(html).toMatch(/srcset="media\/along-the-new-boardwalk[^"]+\.avif/);
     await rm(folder, { recursive: true });
+  });
+});
+
+describe('asking again', () => {
+  const gone = async () => {
+    const page = await server.ask('/api/assets?kind=embed&words=boom');
+    const [asset] = v.parse(AssetListSchema, page.body).assets;
+    return asset?.embed?.framing[''];
+  };
+  const inDays = (days: number) => new Date(Date.now() + days * 24 * 60 * 60 * 1000);
+
+  it('finds out after a day what is gone, and hears no answer as none', async () => {
+    expect(await recheckEmbeds(server.context, new Date())).toBe(0);
+    await mood('lanternreel', 'gone');
+    expect(await recheckEmbeds(server.context, inDays(2))).toBeGreaterThan(0);
+    expect(await gone()).toEqual({ kind: 'gone', status: 404 });
+    await mood('lanternreel', 'broken');
+    await recheckEmbeds(server.context, inDays(4));
+    expect(await gone()).toEqual({ kind: 'gone', status: 404 });
+    await mood('lanternreel', 'well');
+    await recheckEmbeds(server.context, inDays(6));
+    expect(await gone()).toEqual({ kind: 'may', why: 'nothing-said' });
   });
 });

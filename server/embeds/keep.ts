@@ -89,7 +89,7 @@ async function heldBy(context: Context, key: string): Promise<AssetRow | undefin
   return row;
 }
 
-function framingByOrigin(
+export function framingByOrigin(
   { framing }: Pick<Look, 'framing'>,
   targets: Awaited<ReturnType<typeof readTargets>>,
 ): SavedEmbed['framing'] {

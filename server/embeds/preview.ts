@@ -8,6 +8,7 @@ import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { DOCUMENT_STYLE } from '#core/page/style-sheet.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Context } from '../context.ts';
+import { fontFaces } from '../deliver/fonts.ts';
 import { farAddress } from '../gather/preview.ts';
 import { signedAddress } from '../media/addresses.ts';
 
@@ -48,7 +49,7 @@ export function previewDocument(
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>As readers get it</title>
-<style>${DOCUMENT_STYLE}body { font: ${rules.textSize}px/1.5 "Source Serif 4 Variable", Georgia, serif; }${EMBED_STYLE}</style>
+<style>${fontFaces('/fonts')}${DOCUMENT_STYLE}body { font: ${rules.textSize}px/1.5 "Source Serif 4 Variable", Georgia, serif; }${EMBED_STYLE}</style>
 </head>
 <body>
 ${writeEmbed(form, { embed, target: rules, hosts, poster })}

@@ -13,12 +13,17 @@ const SavedEmbedSchema = v.strictObject({
 });
 export type SavedEmbed = v.InferOutput<typeof SavedEmbedSchema>;
 
+/** What is stored of an embed, read into its type. Null for what does not fit. */
+export function readSaved(stored: unknown): SavedEmbed | null {
+  const read = v.safeParse(SavedEmbedSchema, stored);
+  return read.success ? read.output : null;
+}
+
 /** What is stored of an embed, read into its type, with the hosts that bear on it. Null for what does not fit. */
 export function heldEmbed(stored: unknown, hosts: Hosts): v.InferOutput<typeof HeldEmbedSchema> | null {
-  if (stored === null || stored === undefined) return null;
-  const read = v.safeParse(SavedEmbedSchema, stored);
-  if (!read.success) return null;
-  const { embed, framing } = read.output;
+  const saved = readSaved(stored);
+  if (!saved) return null;
+  const { embed, framing } = saved;
   const entry = entryById(embed.host, hosts);
   return { embed, framing, hosts: { entries: entry ? [entry] : [], decisions: [...hosts.decisions] } };
 }

@@ -1,4 +1,5 @@
 import type { Context } from '../context.ts';
+import { recheckEmbeds } from '../embeds/recheck.ts';
 import { lookLate } from '../gather/late-looks.ts';
 import { clearPreviews } from '../gather/preview.ts';
 import { emptyBin } from '../shelf/put-away.ts';
@@ -10,5 +11,6 @@ import { emptyBin } from '../shelf/put-away.ts';
 export async function tidy(context: Context, now: Date): Promise<boolean> {
   await emptyBin(context, now);
   await clearPreviews(context, now);
-  return (await lookLate(context)) > 0;
+  const asked = await recheckEmbeds(context, now);
+  return (await lookLate(context)) > 0 || asked > 0;
 }

@@ -71,7 +71,6 @@ export function AsReaders({ of, targets, target, wish, onTarget, onWish, childre
               {...control}
               className="embed-code-text"
               readOnly
-              rows={9}
               spellCheck={false}
               value={code}
               onFocus={(event) => event.currentTarget.select()}

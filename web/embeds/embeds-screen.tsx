@@ -1,6 +1,6 @@
 import './embeds.css';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
@@ -14,6 +14,7 @@ import { titleOf } from '#core/embed/write.ts';
 import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { sayFailure } from '../api/client.ts';
 import { queryClient, strictest, targetsQuery } from '../api/queries.ts';
+import { useDrop } from '../arrivals/use-drop.ts';
 import { changePiece, putPieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { ledger } from '../undo/ledger.ts';
@@ -65,8 +66,12 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
     setAt(0);
     if (pieceId !== null) setParams({}, { replace: true });
   };
+  usePastedAnywhere(paste);
+  const drop = useDrop(holdsText, (data) =>
+    paste(data.getData('text/plain') || data.getData('text/uri-list')),
+  );
   return (
-    <div className="embeds">
+    <div className={`embeds${drop.isOver ? ' is-over' : ''}`} {...drop.handlers}>
       <section className="embeds-pasted" aria-labelledby="embeds-pasted">
         <header>
           <h1 id="embeds-pasted">Pasted</h1>
@@ -126,6 +131,28 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
       )}
     </div>
   );
+}
+
+const holdsText = (data: DataTransfer) =>
+  data.types.includes('text/plain') || data.types.includes('text/uri-list');
+
+/** Pasted anywhere here but into a field, it is read as if it had been pasted into the box. */
+function usePastedAnywhere(paste: (text: string) => void): void {
+  const steady = useRef(paste);
+  useEffect(() => {
+    steady.current = paste;
+  });
+  useEffect(() => {
+    const listen = (event: ClipboardEvent) => {
+      if (event.target instanceof Element && event.target.closest('input, textarea')) return;
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      if (text.trim() === '') return;
+      event.preventDefault();
+      steady.current(text);
+    };
+    document.addEventListener('paste', listen);
+    return () => document.removeEventListener('paste', listen);
+  }, []);
 }
 
 interface SeveralProps {

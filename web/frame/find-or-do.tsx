@@ -89,6 +89,7 @@ export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
                 : `Gather pictures of ${words.trim()}`}
             </Command.Item>
           ) : null}
+          <Command.Item onSelect={go('/embeds')}>Read an embed: a film, a map, a form, a board</Command.Item>
           <Command.Item onSelect={go('/shelf/runs/new')}>Do the same to many pictures: a run</Command.Item>
           <Command.Item onSelect={go('/shelf/runs')}>Show earlier runs</Command.Item>
           <Command.Item onSelect={go('/shelf?missing=alt')}>Show pictures without alt text</Command.Item>

@@ -16,6 +16,8 @@ import { ComingIn } from '../arrivals/coming-in.tsx';
 import { filesOfDrop } from '../arrivals/dropped.ts';
 import { gather } from '../arrivals/gatherings.ts';
 import { holdsFiles, useDrop } from '../arrivals/use-drop.ts';
+import { hostsQuery } from '../embeds/embed-queries.ts';
+import { embedsInText } from '../embeds/held-embeds.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { Button } from '../ui/button.tsx';
 import { AlbumsGroup } from './albums-group.tsx';
@@ -324,17 +326,24 @@ function usePastedHere(
   pageId: string | null,
   folder: string,
 ): void {
+  const hosts = useQuery(hostsQuery);
+  const navigate = useNavigate();
   useEffect(() => {
+    const isEmbed = (text: string) => hosts.data !== undefined && embedsInText(text, hosts.data).length > 0;
+    // What embeds goes where embeds are read; a page of the web is read here for its pictures.
+    const toEmbeds = (data: DataTransfer | null) =>
+      navigate(`/embeds?${new URLSearchParams({ text: data?.getData('text/plain') ?? '' })}`);
     const paste = (event: ClipboardEvent) => {
       if (event.target instanceof Element && event.target.closest('input, textarea')) return;
       const files = [...(event.clipboardData?.files ?? [])].map((file) => ({ file, folder: '' }));
       const address = pastedAddress(event.clipboardData);
       if (files.length > 0) bringIn(files, folder, { pageId, wantId: null });
+      else if (isEmbed(event.clipboardData?.getData('text/plain') ?? '')) toEmbeds(event.clipboardData);
       else if (address) ask({ address, pictures: null, clip: null });
     };
     document.addEventListener('paste', paste);
     return () => document.removeEventListener('paste', paste);
-  }, [ask, pageId, folder]);
+  }, [ask, pageId, folder, hosts.data, navigate]);
 }
 
 /** Files and whole folders dropped anywhere here; an address dragged from another window is read. */

@@ -62,7 +62,9 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
         },
         duration: 15_000,
       }),
-    onPastedText: (text: string) => {
+    onPastedText: (text: string, isAlone: boolean) => {
+      // An address among other words is a link; code is never wanted as text.
+      if (!isAlone && !text.includes('<') && !text.includes('&lt;')) return false;
       const embeds = embedsInText(text, hosts.data ?? NO_HOSTS);
       if (!session || embeds.length === 0) return false;
       void takeEmbeds(session, embeds, text);
@@ -76,7 +78,7 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   };
   const session = usePageSession(page, isEditable, hooks);
   useAsked(session, setOpened, setRow);
-  usePastedFiles(session, page.id, isEditable);
+  usePastedFiles(session, page.id, isEditable, hosts.data ?? NO_HOSTS);
   useGathered(session, page.id);
   const hands = useMemo(
     () => (session ? trayHands(session, page.id, setOpened, setRow) : null),
@@ -113,6 +115,15 @@ async function takeEmbeds(session: PageSession, embeds: readonly Embed[], pasted
     if (!becomeEmbeds(session.editor, text, ids)) for (const id of ids) addToTray(session.editor, id);
   } catch (error) {
     toast.error(`${sayFailure(error)} The text stays as you pasted it.`);
+  }
+}
+
+/** Embeds pasted anywhere but into text go onto the tray. */
+async function trayEmbeds(session: PageSession, embeds: readonly Embed[]): Promise<void> {
+  try {
+    for (const embed of embeds) addToTray(session.editor, (await keepEmbed(embed)).asset.id);
+  } catch (error) {
+    toast.error(sayFailure(error));
   }
 }
 
@@ -284,7 +295,12 @@ function useAsked(
 }
 
 /** A picture pasted anywhere but into text goes onto the tray; an address is read for its pictures. */
-function usePastedFiles(session: PageSession | null, pageId: string, isEditable: boolean): void {
+function usePastedFiles(
+  session: PageSession | null,
+  pageId: string,
+  isEditable: boolean,
+  hosts: Hosts,
+): void {
   const navigate = useNavigate();
   useEffect(() => {
     if (!session || !isEditable) return;
@@ -296,6 +312,12 @@ function usePastedFiles(session: PageSession | null, pageId: string, isEditable:
         return;
       const files = [...(event.clipboardData?.files ?? [])].map((file) => ({ file, folder: '' }));
       const address = pastedAddress(event.clipboardData);
+      const embeds = embedsInText(event.clipboardData?.getData('text/plain') ?? '', hosts);
+      if (embeds.length > 0) {
+        event.preventDefault();
+        void trayEmbeds(session, embeds);
+        return;
+      }
       if (files.length === 0 && !address) return;
       event.preventDefault();
       if (files.length > 0) takeFiles(session, pageId, files, null, null);
@@ -303,7 +325,7 @@ function usePastedFiles(session: PageSession | null, pageId: string, isEditable:
     };
     document.addEventListener('paste', paste);
     return () => document.removeEventListener('paste', paste);
-  }, [session, pageId, isEditable, navigate]);
+  }, [session, pageId, isEditable, hosts, navigate]);
 }
 
 /** What was gathered for this page by a job or on another screen comes onto its tray by itself. */

@@ -74,8 +74,10 @@ export function makeEditor(
         html.replace(/<(\/?)h1\b/gi, '<$1h2').replace(/<(\/?)h[56]\b/gi, '<$1h4'),
       handlePaste: (view, event) => {
         const files = picturesOf(event.clipboardData);
-        if (files.length === 0 && hooks.onPastedText(event.clipboardData?.getData('text/plain') ?? ''))
-          return true;
+        const { empty, $from } = view.state.selection;
+        const isAlone = empty && $from.parent.content.size === 0;
+        const text = event.clipboardData?.getData('text/plain') ?? '';
+        if (files.length === 0 && hooks.onPastedText(text, isAlone)) return true;
         if (files.length === 0) {
           const pictures = pastedPictures(event.clipboardData?.getData('text/html') ?? '');
           if (pictures.length > 0) hooks.onPictures(pictures);

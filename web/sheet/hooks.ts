@@ -5,8 +5,8 @@ export interface SheetHooks {
   readonly onFiles: (files: readonly FoundFile[], at: number | null) => void;
   /** Rich text came with pictures of the web in it. */
   readonly onPictures: (addresses: readonly string[]) => void;
-  /** Text was pasted; answers whether it is taken as embeds. */
-  readonly onPastedText: (text: string) => boolean;
+  /** Text was pasted, on a line by itself or among other text; answers whether it is taken as embeds. */
+  readonly onPastedText: (text: string, isAlone: boolean) => boolean;
   readonly onOpenLabel: () => void;
   readonly onBesideParagraph: () => void;
 }
