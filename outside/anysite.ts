@@ -37,6 +37,24 @@ export function anysite(): Router {
         htmlPage('A guarded picture', '<img src="/guarded/plain.jpg" width="1600" height="1000" alt="">'),
       );
   });
+  // A recording with a player of its own, which only oEmbed names: found by the link in its page, as on any site.
+  router.get('/recording', (request, response) => {
+    const here = `http://${request.headers.host}`;
+    const link = `<link rel="alternate" type="application/json+oembed" href="${here}/oembed?url=${encodeURIComponent(`${here}/recording`)}">`;
+    response.type('html').send(htmlPage('Dawn in the reeds', '<p>Listen to the marsh wake.</p>', link));
+  });
+  router.get('/oembed', (request, response) => {
+    const here = `http://${request.headers.host}`;
+    response.json({
+      version: '1.0',
+      type: 'rich',
+      title: 'Dawn in the reeds',
+      html: `<iframe src="${here}/recording/player" width="600" height="150"></iframe>`,
+    });
+  });
+  router.get('/recording/player', (_request, response) => {
+    response.type('html').send(htmlPage('Dawn in the reeds', '<p>0:00 / 4:12</p>'));
+  });
   router.get('/page/:name', (request, response) => {
     const { name } = request.params;
     const made = Object.entries(PAGES).find(([known]) => known === name)?.[1];

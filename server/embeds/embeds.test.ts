@@ -199,6 +199,29 @@ describe('an unknown host', () => {
   });
 });
 
+describe('a frame that an unknown host offers by oEmbed', () => {
+  it('is asked for in the place of its page, and is framed only by decision', async () => {
+    const thing = await readOne(server.at('anysite', '/recording'));
+    expect(thing.embed).toMatchObject({
+      address: server.at('anysite', '/recording/player'),
+      page: server.at('anysite', '/recording'),
+      carrier: 'frame',
+      shape: { kind: 'ratio', across: 4, down: 1 },
+      facts: { title: 'Dawn in the reeds' },
+    });
+    expect(thing).toMatchObject({ form: 'link', framing: { kind: 'may', why: 'nothing-said' } });
+    const wish = { scope: 'address', address: thing.embed.address, reason: 'It only plays a sound.' };
+    await server.ask('/api/embeds/decisions', { as: 'sunniva', method: 'POST', body: wish });
+    expect(await readOne(server.at('anysite', '/recording'))).toMatchObject({ form: 'frame' });
+    expect(await readOne(server.at('anysite', '/page/plain'))).toMatchObject({ form: 'link' });
+    await server.ask('/api/embeds/decisions', {
+      as: 'sunniva',
+      method: 'DELETE',
+      body: { scope: 'address', value: wish.address },
+    });
+  });
+});
+
 describe('the hosts of the house', () => {
   it('are changed by the site owner on the version that stands, and the clash says both', async () => {
     const { version, entries } = await readHosts(server.context);

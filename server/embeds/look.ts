@@ -4,7 +4,7 @@ import { type Framing, framingOf } from '#core/embed/framing.ts';
 import { entryById, type Hosts } from '#core/embed/host.ts';
 import type { Embed, Visibility } from '#core/embed/model.ts';
 import { type PageFacts, readPageFacts } from '#core/embed/page-facts.ts';
-import { safeOrNone } from '#core/embed/reading.ts';
+import { readPasted, safeOrNone } from '#core/embed/reading.ts';
 import { frameAddress } from '#core/embed/write.ts';
 import { type Oembed, readOembed } from '#core/formats/oembed.ts';
 import type { Context } from '../context.ts';
@@ -12,6 +12,7 @@ import { farAddress } from '../gather/preview.ts';
 import { textOf } from '../gather/read-address.ts';
 import type { Probed } from '../outbound/outbound.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
+import { registeredEndpoint } from './registry.ts';
 
 const PAGE_LIMITS = { bytes: 600_000, millis: 8000 };
 const OEMBED_LIMITS = { bytes: 200_000, millis: 8000 };
@@ -39,10 +40,11 @@ export async function lookAt(context: Context, asked: Asked, signal: AbortSignal
       return null;
     });
   const isFramed = embed.carrier === 'frame';
+  const endpoint = entry ? entry.oembed : registeredEndpoint(embed.page);
   const [page, frame, known] = await Promise.all([
     probe(embed.page, PAGE_LIMITS, 'text/html'),
     isFramed ? probe(frameAddress(embed, hosts), FRAME_LIMITS, 'text/html') : null,
-    entry?.oembed ? askOembed(probe, oembedAddress(entry.oembed, embed.page), notes) : null,
+    endpoint ? askOembed(probe, oembedAddress(endpoint, embed.page), notes) : null,
   ]);
   const facts =
     page?.status === 200
@@ -50,6 +52,8 @@ export async function lookAt(context: Context, asked: Asked, signal: AbortSignal
       : null;
   const oembed = known ?? (facts?.oembed ? await askOembed(probe, facts.oembed, notes) : null);
   const told = withFacts(embed, page, facts, oembed);
+  const offered = entry ? null : offeredFrame(told, oembed, hosts);
+  if (offered) return lookAt(context, { ...asked, embed: offered }, signal);
   return {
     embed: told,
     poster: told.facts.thumbnail
@@ -76,6 +80,18 @@ function framingFor(frame: Probed, siteAddress: string): Framing {
     },
     parent,
   );
+}
+
+/**
+ * The frame that an unknown host offers by oEmbed in the place of its page, where both stand at that host. It is asked
+ * for as such, and framed only where somebody has decided so.
+ */
+function offeredFrame(embed: Embed, oembed: Oembed | null, hosts: Hosts): Embed | null {
+  const [offered] = oembed ? readPasted(oembed.html, hosts).embeds : [];
+  if (offered?.embed.carrier !== 'frame' || offered.from !== 'frame') return null;
+  const { address, shape } = offered.embed;
+  if (address === embed.address || new URL(address).host !== new URL(embed.page).host) return null;
+  return { ...embed, address, shape, carrier: 'frame', kind: oembed?.type === 'video' ? 'film' : embed.kind };
 }
 
 type Probe = (address: string, limits: typeof PAGE_LIMITS, accept: string) => Promise<Probed | null>;

@@ -11,7 +11,7 @@ import {
 } from '#api/embeds.ts';
 import type { Target } from '#api/targets.ts';
 import { chooseForm } from '#core/embed/forms.ts';
-import { entryById, type Hosts } from '#core/embed/host.ts';
+import { entryById, type Hosts, trustOf } from '#core/embed/host.ts';
 import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
 import { writeEmbed } from '#core/embed/write.ts';
 import { folderPath } from '#core/naming/folders.ts';
@@ -116,6 +116,7 @@ async function writtenFor(
   return {
     ...read,
     embed,
+    trust: trustOf(embed.address, hosts),
     notes: [...read.notes, ...look.notes],
     framing,
     form,

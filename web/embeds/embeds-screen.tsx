@@ -202,7 +202,12 @@ function Embedding({ read, piece, hosts, targets, onKept }: EmbeddingProps) {
   const [wishes, setWishes] = useState<Readonly<Record<string, EmbedForm | null>>>({});
   const target = targets.find(({ id }) => id === targetId);
   const entry = entryById(read.embed.host, hosts);
-  const embed: Embed = { ...read.embed, facts: look.data?.embed.facts ?? read.embed.facts, ...changes };
+  // A host without an entry may offer a frame of its own; what an entry knows stands.
+  const told = look.data?.embed;
+  const base =
+    told && read.embed.host === null ? told : { ...read.embed, facts: told?.facts ?? read.embed.facts };
+  const embed: Embed = { ...base, ...changes };
+  const trust = trustOf(embed.address, hosts);
   if (!target) return null;
   const caseOn = ({ id, rules }: Target): FormCase => ({
     embed,
@@ -226,7 +231,7 @@ function Embedding({ read, piece, hosts, targets, onKept }: EmbeddingProps) {
   };
   const statements = sayEmbed({
     ...here,
-    trust: read.trust,
+    trust,
     notGiven: read.notGiven,
     notes: [...read.notes, ...(look.data?.notes ?? []), ...(look.error ? [sayFailure(look.error)] : [])],
     asked: askedOf(look),
@@ -237,7 +242,7 @@ function Embedding({ read, piece, hosts, targets, onKept }: EmbeddingProps) {
       <section className="embeds-what" aria-labelledby="embeds-what">
         <header>
           <h2 id="embeds-what">What it is</h2>
-          <p className="soft">{sayWhatItIs(embed, entry, read.trust)}</p>
+          <p className="soft">{sayWhatItIs(embed, entry, trust)}</p>
         </header>
         <Statements statements={statements} />
         <EmbedFields
@@ -261,7 +266,7 @@ function Embedding({ read, piece, hosts, targets, onKept }: EmbeddingProps) {
           onWish={(form) => setWishes({ ...wishes, [targetId]: form })}
         >
           <EmbedDeeds embed={embed} piece={piece} onKept={onKept} />
-          {read.trust === 'none' && embed.carrier === 'frame' ? <TrustForm address={embed.address} /> : null}
+          {trust === 'none' && embed.carrier === 'frame' ? <TrustForm address={embed.address} /> : null}
         </AsReaders>
       </section>
     </>

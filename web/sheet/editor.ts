@@ -2,6 +2,7 @@ import { Editor, Extension } from '@tiptap/core';
 import { Document } from '@tiptap/extension-document';
 import { ListItem } from '@tiptap/extension-list';
 import { undoDepth } from '@tiptap/pm/history';
+import { Selection } from '@tiptap/pm/state';
 import { StarterKit } from '@tiptap/starter-kit';
 import type { Page } from '#api/pages.ts';
 import { isLinkAddress, type PageDoc } from '#core/page/model.ts';
@@ -116,6 +117,7 @@ export function connectSheet(editor: Editor, hooks: SheetHooks): void {
           return true;
         }
         const data = event.dataTransfer;
+        if (data && data.files.length === 0 && !isMoved && dropsEmbed(editor, hooks, data, at)) return true;
         if (!data || data.files.length === 0) return false;
         void filesOfDrop(data).then((files) => hooks.onFiles(files, at));
         return true;
@@ -151,4 +153,12 @@ function ledgerExtension(scope: string) {
       return { depth: 0 };
     },
   });
+}
+
+/** Embed code, or the address of a known thing, that was dragged here from elsewhere. */
+function dropsEmbed(editor: Editor, hooks: SheetHooks, data: DataTransfer, at: number): boolean {
+  const text = data.getData('text/plain') || data.getData('text/uri-list');
+  if (text.trim() === '') return false;
+  editor.view.dispatch(editor.state.tr.setSelection(Selection.near(editor.state.doc.resolve(at), -1)));
+  return hooks.onPastedText(text, true);
 }
