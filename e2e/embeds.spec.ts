@@ -190,3 +190,50 @@ test('a private film, and one for those who have its address, are said so before
   await pasted(page).fill(at('lanternreel', '/watch/reed-cutting-3'));
   await expect(statements(page).filter({ hasText: 'Is only for those who have its address.' })).toBeVisible();
 });
+
+test('the hosts of the house are open entries, and what does not fit is refused whole', async ({ page }) => {
+  await signIn(page, 'Sunniva');
+  await page.goto('/rules');
+  const card = page.getByRole('region', { name: 'Trusted hosts' });
+  const entry = {
+    id: 'marshradio',
+    name: 'Marsh radio',
+    kind: 'sound',
+    origin: 'https://radio.example',
+    hosts: [],
+    addresses: [{ match: ['/show/{id}'], frame: '/show/{id}/player', page: '/show/{id}' }],
+    oembed: null,
+    parameters: [],
+    tracking: [],
+    allow: [],
+    sandbox: ['allow-scripts'],
+    shape: { kind: 'height', px: 160 },
+    heightMessage: null,
+    widget: null,
+    ask: 'Copy the address of the show.',
+  };
+  const take = async (value: unknown) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      card.getByText('Take entries in...').click(),
+    ]);
+    await chooser.setFiles({
+      name: 'hosts.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(value)),
+    });
+  };
+  await take([{ ...entry, sandbox: ['allow-top-navigation'] }]);
+  await expect(card.getByRole('alert')).toContainText('Nothing was taken from it.');
+  await take(entry);
+  await expect(card.getByText('Marsh radio')).toBeVisible();
+  await expectAccessible(page);
+  await page.goto(`/embeds?text=${encodeURIComponent('https://radio.example/show/dawn')}`);
+  await expect(page.getByText('A recording at Marsh radio, on the list of trusted hosts.')).toBeVisible();
+  await page.goto('/rules');
+  await card.getByRole('button', { name: 'Open the entry of Marsh radio' }).click();
+  await card.getByRole('button', { name: 'Trust Marsh radio no more' }).click();
+  await expect(card.getByText('Marsh radio')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo removing Marsh radio' }).click();
+  await expect(card.getByText('Marsh radio')).toBeVisible();
+});

@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { CORPUS, UNTRUSTED } from './corpus.ts';
 import { MOST_PASTED, readPasted } from './reading.ts';
@@ -174,25 +173,6 @@ describe('reading', () => {
     const names = Array.from({ length: 100_000 }, (_, at) => `a${at}`).join(' ');
     expect(readOne(`<iframe ${names} src="https://lanternreel.example/play/a"></iframe>`).embed.host).toBe(
       'lanternreel',
-    );
-  });
-
-  it('never throws, and its marks are in order inside the text', () => {
-    const base = fc.constantFrom(...inputs.map(({ text }) => text).filter((text) => text !== ''));
-    const cut = fc.tuple(base, fc.nat(), fc.nat(), base, fc.string()).map(([one, from, to, other, noise]) => {
-      const [start, end] = [from % one.length, to % one.length].sort((a, b) => a - b);
-      return one.slice(0, start) + noise + other.slice(0, (to % other.length) + 1) + one.slice(end);
-    });
-    fc.assert(
-      fc.property(cut, (text) => {
-        let end = 0;
-        for (const mark of readPasted(text, HOSTS).marks) {
-          expect(mark.from).toBeGreaterThanOrEqual(end);
-          expect(mark.to).toBeLessThanOrEqual(text.length);
-          end = mark.to;
-        }
-      }),
-      { numRuns: 1500, seed: 71 },
     );
   });
 });

@@ -271,6 +271,16 @@ describe('a preview', () => {
     expect(await shown.text()).toContain('<iframe title="Map: Tides at Saltmere Bar"');
     expect((await fetch(address.replace('?s=', '?s=x'))).status).toBe(404);
   });
+
+  it('of what is not trusted shows a poster or a link, whatever is wished for', async () => {
+    const { embed } = await readOne(server.at('anysite', '/'));
+    const answer = await server.ask('/api/embeds/previews', {
+      method: 'POST',
+      body: { embed, target: 'reserve', form: 'frame' },
+    });
+    const shown = await fetch(v.parse(EmbedPreviewSchema, answer.body).address);
+    expect(await shown.text()).not.toContain('<iframe');
+  });
 });
 
 it('a contributor reads no embeds, and more than a megabyte is refused with a reason', async () => {
@@ -319,6 +329,16 @@ describe('an embed on the shelf', () => {
     const listed = await server.ask('/api/assets?kind=embed');
     expect(v.parse(AssetListSchema, listed.body).assets.map(({ id }) => id)).toEqual([asset.id]);
     expect(v.parse(AssetListSchema, (await server.ask('/api/assets?kind=photo')).body).assets).toEqual([]);
+  });
+
+  it('that names another host than its address does is refused', async () => {
+    const { embed } = await readOne(server.at('anysite', '/'));
+    const answer = await server.ask('/api/embeds', {
+      method: 'POST',
+      body: { embed: { ...embed, host: 'lanternreel' } },
+    });
+    expect(answer.status).toBe(422);
+    expect(detailOf(answer)).toContain('another host');
   });
 
   it('without a picture of its own gets a plain poster', async () => {

@@ -5,7 +5,7 @@ import { and, eq, isNull } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Look } from '#api/embeds.ts';
 import type { Person } from '#api/people.ts';
-import { entryById, type Hosts } from '#core/embed/host.ts';
+import { entryById, entryOf, type Hosts } from '#core/embed/host.ts';
 import { type Embed, sayKind } from '#core/embed/model.ts';
 import { maybeStatement, type Statement } from '#core/gather/statement.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
@@ -13,6 +13,7 @@ import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { takeIn } from '../gather/take-in.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
+import { Refusal } from '../problem.ts';
 import { readTargets } from '../rules/store.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { readHosts } from './hosts.ts';
@@ -46,6 +47,11 @@ export async function keepEmbed(
   const held = await heldBy(context, key);
   if (held) return { row: held, isNew: false };
   const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
+  if ((entryOf(new URL(embed.address), hosts)?.id ?? null) !== embed.host)
+    throw new Refusal(
+      422,
+      'This embed names another host than its address does. Read it anew, and keep that.',
+    );
   const look = await lookAt(context, { embed, hosts, targets }, signal);
   const saved: SavedEmbed = {
     embed: look.embed,

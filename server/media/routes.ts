@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { eq } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import * as v from 'valibot';
+import { chooseForm } from '#core/embed/forms.ts';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import { sizeAfter } from '#core/media/recipe.ts';
@@ -126,17 +127,18 @@ export function mediaRoutes(context: Context): Router {
     const shown = readShown(String(request.params.text));
     if (!shown) throw notFound('This embed');
     const [hosts, { rules }] = await Promise.all([readHosts(context), readTarget(context, shown.target)]);
+    // Whatever was wished for: what is not trusted is not framed here either.
+    const { embed } = shown;
+    const form = chooseForm({ embed, target: rules, hosts, framing: null, hasPoster: true }, shown.form);
     response
       .set({
-        'Content-Security-Policy': embedPolicy(context, [
-          { held: { embed: shown.embed, hosts, framing: {} }, form: shown.form },
-        ]),
+        'Content-Security-Policy': embedPolicy(context, [{ held: { embed, hosts, framing: {} }, form }]),
         'Cache-Control': 'no-store',
         // Some hosts only play where they are told from which site they are asked.
         'Referrer-Policy': 'strict-origin-when-cross-origin',
       })
       .type('html')
-      .send(previewDocument(context, shown, rules, hosts));
+      .send(previewDocument(context, { ...shown, form }, rules, hosts));
   });
 
   router.get('/embeds.js', (_request, response) => {

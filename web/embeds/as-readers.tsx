@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useRef, useState } from 'react';
-import { toast } from 'sonner';
 import type { Target } from '#api/targets.ts';
 import {
   chooseForm,
@@ -16,6 +15,7 @@ import { columnAt } from '#core/page/layout.ts';
 import { Dimension } from '../measure/dimension.tsx';
 import { Choice } from '../sentence/sentence.tsx';
 import { Button } from '../ui/button.tsx';
+import { copyText } from '../ui/copy.ts';
 import { Field } from '../ui/field.tsx';
 import { useWidth } from '../ui/use-width.ts';
 import { embedPreviewQuery } from './embed-queries.ts';
@@ -77,19 +77,10 @@ export function AsReaders({ of, targets, target, wish, onTarget, onWish, childre
             />
           )}
         </Field>
-        <Button onClick={() => void copy(code)}>Copy code</Button>
+        <Button onClick={() => void copyText(code, 'The code')}>Copy code</Button>
       </div>
     </>
   );
-}
-
-async function copy(text: string): Promise<void> {
-  try {
-    await navigator.clipboard.writeText(text);
-    toast('The code is copied.');
-  } catch {
-    toast.error('The clipboard is closed to this page. Select the text and copy it by hand.');
-  }
 }
 
 const SHORT_WORDS: Readonly<Record<EmbedForm, string>> = {

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { EmbedShape, HostEntry } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
+import type { Parameter } from '#core/embed/parameters.ts';
 import { PERMISSION_WORDS, type Permission } from '#core/embed/permissions.ts';
 import type { UnknownParameter } from '#core/embed/reading.ts';
 import type { Statement } from '#core/embed/say.ts';
@@ -41,31 +42,21 @@ export function EmbedFields({ embed, entry, unknown, notGiven, change }: EmbedFi
   const parameters = entry?.parameters ?? [];
   // It starts when it is clicked: to start by itself as well would be said twice.
   const shown = parameters.filter(({ role }) => !(role === 'autoplay' && embed.onClick));
+  const field = (parameter: Parameter) => (
+    <ParameterField
+      key={parameter.name}
+      parameter={parameter}
+      value={embed.parameters[parameter.name]}
+      onChange={(value) => setParameter(parameter.name, parameter.label, value)}
+    />
+  );
   return (
     <div className="embed-fields">
       <TitleField key={embed.title} embed={embed} entry={entry} change={change} />
-      {shown
-        .filter(({ type }) => type !== 'switch')
-        .map((parameter) => (
-          <ParameterField
-            key={parameter.name}
-            parameter={parameter}
-            value={embed.parameters[parameter.name]}
-            onChange={(value) => setParameter(parameter.name, parameter.label, value)}
-          />
-        ))}
+      {shown.filter(({ type }) => type !== 'switch').map(field)}
       <ShapeField key={JSON.stringify(embed.shape)} shape={embed.shape} change={change} />
       <div className="embed-checks">
-        {shown
-          .filter(({ type }) => type === 'switch')
-          .map((parameter) => (
-            <ParameterField
-              key={parameter.name}
-              parameter={parameter}
-              value={embed.parameters[parameter.name]}
-              onChange={(value) => setParameter(parameter.name, parameter.label, value)}
-            />
-          ))}
+        {shown.filter(({ type }) => type === 'switch').map(field)}
         {embed.carrier === 'frame' ? (
           <label className="check">
             <input

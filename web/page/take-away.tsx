@@ -2,13 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
 import * as v from 'valibot';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { fragmentQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { copyText } from '../ui/copy.ts';
 import { Panel } from '../ui/panel.tsx';
 
 interface TakeAwayProps {
@@ -49,14 +49,6 @@ export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
 
 function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly onClose: () => void }) {
   const fragment = useQuery({ ...fragmentQuery(pageId, 0), staleTime: 0 });
-  const copy = async (text: string, what: string) => {
-    try {
-      await navigator.clipboard.writeText(text);
-      toast(`${what} copied.`);
-    } catch {
-      toast.error('The clipboard is closed to this page. Select the text and copy it by hand.');
-    }
-  };
   return (
     <Panel
       title="The HTML of this page"
@@ -69,10 +61,10 @@ function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly 
         <div className="take-card">
           <textarea className="fragment" readOnly rows={14} aria-label="HTML" value={fragment.data.html} />
           <div className="dialog-actions">
-            <Button kind="action" onClick={() => void copy(fragment.data.html, 'The HTML is')}>
+            <Button kind="action" onClick={() => void copyText(fragment.data.html, 'The HTML is')}>
               Copy the HTML
             </Button>
-            <Button onClick={() => void copy(fragment.data.css, 'The style sheet is')}>
+            <Button onClick={() => void copyText(fragment.data.css, 'The style sheet is')}>
               Copy its style sheet
             </Button>
             <Button kind="quiet" onClick={onClose}>
