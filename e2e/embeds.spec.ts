@@ -142,6 +142,24 @@ test('a script that only comes as a widget stands in a closed page, and reads no
   await expect(page.getByText('Under “Share” take the code called “Frame”, or the link.')).toBeVisible();
 });
 
+test('a board tells its height, and nobody else can tell it', async ({ page }) => {
+  await openEmbeds(page);
+  await pasted(page).fill(
+    `<div class="corkline-board" data-board="reed-days"></div><script src="${at('corkline', '/w.js')}"></script>`,
+  );
+  await expect(
+    statements(page).filter({ hasText: 'This was the script variant of Corkline’s code.' }),
+  ).toBeVisible();
+  const frame = live(page).locator('iframe');
+  await expect(live(page).frameLocator('iframe').getByText('Tea at eleven in the boat shed.')).toBeVisible();
+  const height = () => frame.evaluate((one: HTMLIFrameElement) => one.clientHeight);
+  await expect.poll(height).not.toBe(520);
+  const told = await height();
+  await frame.evaluate(() => window.postMessage({ 'corkline-height': 999 }, '*'));
+  await page.waitForTimeout(200);
+  expect(await height()).toBe(told);
+});
+
 test('an unknown host is linked until the site owner decides, and never more than was decided', async ({
   page,
 }) => {

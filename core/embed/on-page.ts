@@ -2,26 +2,30 @@
  * What a page with embeds carries besides its HTML: the small script that puts a frame in the place of its poster when
  * it is clicked, and hears the height that a frame tells, from that frame alone.
  */
-export const EMBED_SCRIPT = `for (const box of document.querySelectorAll('.embed-click')) {
-  const link = box.querySelector('a');
-  const template = box.querySelector('template');
-  if (!link || !template) continue;
-  const button = document.createElement('button');
-  button.type = 'button';
-  button.append(...link.childNodes);
-  link.replaceWith(button);
-  button.addEventListener('click', () => {
-    button.replaceWith(template.content.cloneNode(true));
-    box.querySelector('iframe').focus();
-  });
-}
-addEventListener('message', (event) => {
+export const EMBED_SCRIPT = `addEventListener('message', (event) => {
   for (const frame of document.querySelectorAll('iframe[data-height]')) {
     if (frame.contentWindow !== event.source || event.data === null || typeof event.data !== 'object') continue;
     const height = Math.round(Number(event.data[frame.dataset.height]));
     if (height >= 40 && height <= 4000) frame.style.height = height + 'px';
   }
 });
+const makeButtons = () => {
+  for (const box of document.querySelectorAll('.embed-click')) {
+    const link = box.querySelector('a');
+    const template = box.querySelector('template');
+    if (!link || !template) continue;
+    const button = document.createElement('button');
+    button.type = 'button';
+    button.append(...link.childNodes);
+    link.replaceWith(button);
+    button.addEventListener('click', () => {
+      button.replaceWith(template.content.cloneNode(true));
+      box.querySelector('iframe').focus();
+    });
+  }
+};
+if (document.readyState === 'loading') addEventListener('DOMContentLoaded', makeButtons);
+else makeButtons();
 `;
 
 /** How embeds look on a page: nothing jumps, whatever is loaded when. */

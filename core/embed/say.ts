@@ -147,6 +147,15 @@ function sayTrust({ address }: Embed): Statement {
 }
 
 function sayGrants(of: SayCase): readonly Statement[] {
+  if (chooseForm(of) === 'widget')
+    return [
+      {
+        about: 'grants',
+        text: 'Runs its host’s script in a closed page.',
+        detail: 'There it reads neither the page around it nor any cookies, and asks nobody but its host.',
+        isDue: false,
+      },
+    ];
   if (whyNot('frame', of) !== null) return [];
   const { allow, sandbox } = grantsOf(of, chooseForm(of) === 'click');
   const words = [
@@ -228,7 +237,7 @@ function becomes(of: FormCase): string {
 
 function sayElsewhere(of: FormCase): readonly Statement[] {
   const form = chooseForm(of);
-  const why = whyNot('frame', of) ?? '';
+  const why = whyNot(of.embed.carrier === 'widget' ? 'widget' : 'frame', of) ?? '';
   if (form === 'click' || form === 'frame' || form === 'widget' || form === 'player') return [];
   return [
     {

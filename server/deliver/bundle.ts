@@ -73,7 +73,7 @@ export async function writeBundle(
   return written;
 }
 
-const EMBED_HEAD = '<script src="embeds.js" defer></script>\n';
+const EMBED_HEAD = '<script src="embeds.js" async></script>\n';
 
 const inMedia = (fileName: string) => `media/${fileName}`;
 

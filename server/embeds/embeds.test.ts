@@ -390,7 +390,7 @@ describe('an embed on the shelf', () => {
     );
     expect(files).toContain('embeds.js');
     const html = await readFile(join(folder, 'index.html'), 'utf8');
-    expect(html).toContain('<script src="embeds.js" defer></script>');
+    expect(html).toContain('<script src="embeds.js" async></script>');
     expect(html).toContain('<template><iframe title="Film: Along the new boardwalk"');
     expect(html).toMatch(/srcset="media\/along-the-new-boardwalk[^"]+\.avif/);
     await rm(folder, { recursive: true });

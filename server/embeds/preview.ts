@@ -50,10 +50,10 @@ export function previewDocument(
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>As readers get it</title>
 <style>${fontFaces('/fonts')}${DOCUMENT_STYLE}body { font: ${rules.textSize}px/1.5 "Source Serif 4 Variable", Georgia, serif; }${EMBED_STYLE}</style>
+<script src="/embeds.js" async></script>
 </head>
 <body>
 ${writeEmbed(form, { embed, target: rules, hosts, poster })}
-<script src="/embeds.js"></script>
 </body>
 </html>
 `;

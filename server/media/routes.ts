@@ -100,7 +100,7 @@ export function mediaRoutes(context: Context): Router {
       rules: whole.rules,
       pieces: whole.pieces,
       styleSheet: `${request.originalUrl.replace(/\/\?.*$/, '')}/style.css`,
-      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" defer></script>\n' : ''}`,
+      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}`,
       addressOf: (cut) =>
         signedAddress(
           context,
