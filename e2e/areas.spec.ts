@@ -88,13 +88,13 @@ test('house rules hold for every page, and only the site owner sets them', async
   await expect(page.getByText('heron-below-hide-no-3.jpg')).toBeVisible();
   await page.getByRole('button', { name: 'Save rules' }).click();
   await expect(page.getByText('House rules saved.')).toBeVisible();
-  await page.goto('/pages/demo-page-4');
+  await page.goto('/pages/demo-page-1');
   await expect(page.getByText('for the Reserve site · column 640 px')).toBeVisible();
   await page.getByRole('button', { name: 'Proof' }).click();
   await expect(
     page
       .getByRole('listitem')
-      .filter({ hasText: '“The film of the sluice” is still wanted.' })
+      .filter({ hasText: '“Portrait of the warden” is still wanted.' })
       .getByText('Stops sending.'),
   ).toBeVisible();
   await page.getByRole('link', { name: 'House rules' }).click();
