@@ -5,6 +5,7 @@ import type { Parameter } from '#core/embed/parameters.ts';
 import { PERMISSION_WORDS, type Permission } from '#core/embed/permissions.ts';
 import type { UnknownParameter } from '#core/embed/reading.ts';
 import type { Statement } from '#core/embed/say.ts';
+import { readShape, sayShape } from '#core/embed/shape.ts';
 import { titleOf } from '#core/embed/write.ts';
 import { Field } from '../ui/field.tsx';
 import { ParameterField } from './parameter-field.tsx';
@@ -150,7 +151,7 @@ interface ShapeFieldProps {
 
 /** "16:9" keeps its shape at any width; "520" is a height in px. */
 function ShapeField({ shape, change }: ShapeFieldProps) {
-  const shown = shape.kind === 'ratio' ? `${shape.across} : ${shape.down}` : `${shape.px} px`;
+  const shown = sayShape(shape);
   const [text, setText] = useState(shown);
   const [fault, setFault] = useState<string | null>(null);
   const keep = () => {
@@ -173,15 +174,4 @@ function ShapeField({ shape, change }: ShapeFieldProps) {
       )}
     </Field>
   );
-}
-
-function readShape(text: string): EmbedShape | undefined {
-  const ratio = /^\s*(\d{1,4})\s*[:/x]\s*(\d{1,4})\s*$/.exec(text);
-  if (ratio) {
-    const [across, down] = [Number(ratio[1]), Number(ratio[2])];
-    return across > 0 && down > 0 ? { kind: 'ratio', across, down } : undefined;
-  }
-  const height = /^\s*(\d{2,4})\s*(px)?\s*$/.exec(text);
-  const px = Number(height?.[1]);
-  return px >= 40 && px <= 4000 ? { kind: 'height', px } : undefined;
 }

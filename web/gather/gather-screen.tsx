@@ -17,7 +17,7 @@ import { filesOfDrop } from '../arrivals/dropped.ts';
 import { gather } from '../arrivals/gatherings.ts';
 import { holdsFiles, useDrop } from '../arrivals/use-drop.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
-import { embedsInText } from '../embeds/held-embeds.ts';
+import { embedsInText } from '../embeds/in-text.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { Button } from '../ui/button.tsx';
 import { AlbumsGroup } from './albums-group.tsx';

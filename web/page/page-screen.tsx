@@ -14,7 +14,8 @@ import { bringIn, onTray } from '../arrivals/arrivals.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import type { FoundFile } from '../arrivals/dropped.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
-import { embedsInText, keepEmbed } from '../embeds/held-embeds.ts';
+import { keepEmbed } from '../embeds/held-embeds.ts';
+import { embedsInText } from '../embeds/in-text.ts';
 import { pastedAddress } from '../gather/pasted.ts';
 import type { LabelRowName } from '../label/row.tsx';
 import {

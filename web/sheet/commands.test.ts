@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import type { Editor } from '@tiptap/core';
 import fc from 'fast-check';
-import { afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import type { Block, PageDoc } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/model.ts';
@@ -24,31 +24,9 @@ import {
 import { makeEditor } from './editor.ts';
 import { placementKey, stepped } from './keys.ts';
 import { fromEditor } from './page-json.ts';
+import { layNothingOut, NO_HOOKS } from './testing.ts';
 
-beforeAll(() => {
-  // jsdom lays nothing out, and the editor asks where the selection is to bring it into sight.
-  const nowhere = () => ({
-    left: 0,
-    top: 0,
-    right: 0,
-    bottom: 0,
-    width: 0,
-    height: 0,
-    x: 0,
-    y: 0,
-    toJSON: () => '',
-  });
-  Range.prototype.getBoundingClientRect = nowhere;
-  Range.prototype.getClientRects = () => Object.assign([], { item: () => null });
-});
-
-const HOOKS = {
-  onFiles: () => undefined,
-  onPictures: () => undefined,
-  onPastedText: () => false,
-  onOpenLabel: () => undefined,
-  onBesideParagraph: () => undefined,
-};
+layNothingOut();
 
 let open: Editor | null = null;
 afterEach(() => {
@@ -59,7 +37,7 @@ afterEach(() => {
 function editorOf(page: PageDoc): Editor {
   open?.destroy();
   ledger.forget('test');
-  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, HOOKS);
+  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, NO_HOOKS);
   return open;
 }
 
@@ -219,7 +197,7 @@ describe('keys on a selected piece', () => {
   function press(editor: Editor, key: string, more: KeyboardEventInit = {}): boolean {
     const placement = selectedPlacement(editor);
     if (!placement) throw new Error('nothing is selected');
-    return placementKey(editor, placement, new KeyboardEvent('keydown', { key, ...more }), HOOKS);
+    return placementKey(editor, placement, new KeyboardEvent('keydown', { key, ...more }), NO_HOOKS);
   }
 
   it.each([
