@@ -1,5 +1,6 @@
 import { readWebAddress, sayAddressFault } from './address.ts';
-import { type Candidate, gatherCandidates, type Mark, marksOfPasted, type ReadFrom } from './candidate.ts';
+import { gatherCandidates } from './candidates.ts';
+import type { Candidate, Mark, ReadFrom } from './gathered.ts';
 import {
   type EmbedKind,
   type EmbedShape,
@@ -10,16 +11,11 @@ import {
   thingAt,
   trustOf,
 } from './host.ts';
+import { markAddress, markPermissions, marksOfPasted } from './marks.ts';
 import { attributeOf, type Stretch } from './markup.ts';
 import { type Carrier, type Embed, NO_FACTS } from './model.ts';
-import { readValue } from './parameters.ts';
 import { type AskedPermission, askedPermissions, isPermission, type Permission } from './permissions.ts';
-
-/** A parameter that stood in the address and that no entry knows. */
-export interface UnknownParameter {
-  readonly name: string;
-  readonly value: string;
-}
+import { type Query, readQuery, type UnknownParameter } from './query.ts';
 
 /** One thing that was read, with what it asked for and does not get. */
 export interface ReadEmbed {
@@ -126,41 +122,6 @@ function readCandidate(candidate: Candidate, hosts: Hosts): CandidateReading {
 }
 
 const stretchOf = ({ from, to }: Stretch) => ({ from, to });
-
-interface Query {
-  readonly parameters: Readonly<Record<string, string>>;
-  readonly unknown: readonly UnknownParameter[];
-  readonly tracking: readonly string[];
-}
-
-const MOST_PARAMETERS = 60;
-
-/** The parameters of an address: those the entry knows, in the form that it writes; those that track; the others. */
-function readQuery(url: URL, entry: HostEntry | undefined): Query {
-  const parameters: Record<string, string> = {};
-  const unknown: UnknownParameter[] = [];
-  const tracking: string[] = [];
-  for (const [name, value] of [...url.searchParams].slice(0, MOST_PARAMETERS)) {
-    const known = entry?.parameters.find((parameter) => parameter.name === name);
-    const read = known ? readValue(known, value) : undefined;
-    if (known && read !== undefined) parameters[name] = read;
-    else if (isTracking(name, entry)) tracking.push(name);
-    else if (!known && name.length <= 60 && value.length <= 300) unknown.push({ name, value });
-  }
-  return { parameters, unknown, tracking };
-}
-
-/** Names that tell who shared an address, whatever the host: campaign names and click numbers. */
-const TRACKING = /^(utm_[a-z]{1,20}|[a-z]{0,3}clid|ref|ref_src|source_ve_path)$/i;
-
-function isTracking(name: string, entry: HostEntry | undefined): boolean {
-  return (
-    TRACKING.test(name) ||
-    (entry?.tracking ?? []).some((one) =>
-      one.endsWith('*') ? name.startsWith(one.slice(0, -1)) : one === name,
-    )
-  );
-}
 
 function embedOf(candidate: Candidate, url: URL, entry: HostEntry | undefined, query: Query): Embed {
   const thing = entry ? thingAt(entry, url) : undefined;
@@ -281,81 +242,4 @@ function notesOf({ from, tag }: Candidate, url: URL, entry: HostEntry | undefine
   if (tag?.name === 'frame')
     notes.push('Framesets are no longer shown by browsers. What it names comes in a frame.');
   return notes;
-}
-
-function markAddress(candidate: Candidate, wasHttp: boolean, query: Query): readonly Mark[] {
-  const { addressText } = candidate;
-  if (!addressText) return [];
-  const { raw, from, to } = addressText;
-  const start = /^\s*/.exec(raw)?.[0].length ?? 0;
-  const marks: Mark[] = [];
-  let at = start;
-  const mark = (end: number, as: Mark['as'], why: string) => {
-    if (end > at) marks.push({ from: from + at, to: from + end, as, why });
-    at = end;
-  };
-  if (wasHttp && /^http:/i.test(raw.slice(at)))
-    mark(at + 5, 'dropped', 'Written as https, so that nobody on the way can read or change it.');
-  const question = raw.indexOf('?', at);
-  const fragment = raw.indexOf('#', at);
-  const pathEnd = Math.min(...[question, fragment, raw.length].filter((place) => place >= 0));
-  mark(pathEnd, 'fact', 'Where it stands.');
-  const queryEnd = fragment >= 0 && fragment > question ? fragment : raw.length;
-  if (question >= 0 && question === pathEnd)
-    markQuery(raw, question + 1, queryEnd, query, (stretchFrom, end, as, why) => {
-      at = stretchFrom;
-      mark(end, as, why);
-    });
-  at = Math.max(at, queryEnd);
-  if (fragment >= 0) mark(raw.length, 'dropped', 'A place within the other page does not come along.');
-  return marks.filter((one) => one.to <= to);
-}
-
-type MarkPart = (from: number, to: number, as: Mark['as'], why: string) => void;
-
-function markQuery(raw: string, from: number, to: number, query: Query, mark: MarkPart): void {
-  let at = from;
-  for (const part of raw.slice(from, to).split(/&amp;|&#38;|&/)) {
-    const name = nameOf(part);
-    if (name in query.parameters) mark(at, at + part.length, 'fact', 'Kept as a setting.');
-    else if (query.tracking.includes(name))
-      mark(at, at + part.length, 'dropped', 'It only tells who shared the address.');
-    else if (part !== '')
-      mark(
-        at,
-        at + part.length,
-        'dropped',
-        'It is not known what this does. It comes along when it is ticked.',
-      );
-    at += part.length;
-    const parting = /^(&amp;|&#38;|&)/.exec(raw.slice(at, at + 5));
-    at += parting?.[0].length ?? 0;
-  }
-}
-
-function nameOf(part: string): string {
-  const name = part.split('=')[0] ?? '';
-  try {
-    return decodeURIComponent(name.replaceAll('+', ' '));
-  } catch {
-    return name;
-  }
-}
-
-function markPermissions(
-  { tag }: Candidate,
-  asked: readonly AskedPermission[],
-  given: ReadonlySet<string>,
-): readonly Mark[] {
-  const allow = tag ? attributeOf(tag, 'allow') : undefined;
-  if (!allow) return [];
-  const { from } = allow.valueAt;
-  return asked
-    .filter((one) => one.from >= 0)
-    .map((one) => ({
-      from: from + one.from,
-      to: from + one.to,
-      as: given.has(one.name) ? ('fact' as const) : ('dropped' as const),
-      why: given.has(one.name) ? 'It needs this.' : 'It asks for this and does not need it.',
-    }));
 }

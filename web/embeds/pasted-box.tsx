@@ -1,5 +1,5 @@
 import { type ReactNode, useId, useRef } from 'react';
-import type { Mark } from '#core/embed/candidate.ts';
+import type { Mark } from '#core/embed/gathered.ts';
 
 interface PastedBoxProps {
   readonly text: string;

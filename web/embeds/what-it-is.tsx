@@ -3,7 +3,7 @@ import type { EmbedShape, HostEntry } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import type { Parameter } from '#core/embed/parameters.ts';
 import { PERMISSION_WORDS, type Permission } from '#core/embed/permissions.ts';
-import type { UnknownParameter } from '#core/embed/reading.ts';
+import type { UnknownParameter } from '#core/embed/query.ts';
 import type { Statement } from '#core/embed/say.ts';
 import { readShape, sayShape } from '#core/embed/shape.ts';
 import { titleOf } from '#core/embed/write.ts';

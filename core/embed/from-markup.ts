@@ -1,5 +1,13 @@
-import { type Oembed, readOembed, readOembedData } from '../formats/oembed.ts';
 import { readWebAddress } from './address.ts';
+import {
+  type Candidate,
+  type Gathered,
+  type Mark,
+  MOST_THINGS,
+  NOTHING_THERE,
+  type ReadFrom,
+  unlike,
+} from './gathered.ts';
 import { entryOf, type Hosts } from './host.ts';
 import {
   type Attribute,
@@ -10,202 +18,14 @@ import {
   type Stretch,
   type Tag,
 } from './markup.ts';
-import { placeOf, type Source, unwrap } from './unwrap.ts';
-
-/** From what a thing was read. */
-export type ReadFrom = 'address' | 'frame' | 'player' | 'object' | 'widget' | 'quote' | 'link' | 'oembed';
-
-/** A part of what was pasted: what was kept of it as a fact, or what does not come along, with why. */
-export interface Mark extends Stretch {
-  readonly as: 'fact' | 'dropped';
-  readonly why: string;
-}
-
-/** A stretch of pasted text that holds an address, as it stands there. */
-interface AddressText extends Stretch {
-  readonly raw: string;
-}
-
-/** Something that may become an embed, as it stood in what was pasted. */
-export interface Candidate {
-  readonly from: ReadFrom;
-  readonly address: string;
-  readonly addressText: AddressText | null;
-  readonly tag: Tag | null;
-  readonly width: number | null;
-  readonly height: number | null;
-  /** The share of its height in its width, in percent, where only a wrapper says it. */
-  readonly heightPercent: number | null;
-  readonly title: string;
-  readonly oembed: Oembed | null;
-}
-
-export interface Gathered {
-  readonly source: Source;
-  readonly candidates: readonly Candidate[];
-  readonly marks: readonly Mark[];
-  /** Sentences of what was there and is nothing that can be embedded. */
-  readonly notes: readonly string[];
-}
-
-/** More things than these are not taken from one paste. */
-const MOST_THINGS = 50;
+import type { Source } from './unwrap.ts';
 
 /** More tags that name a thing, and more parts that are told apart, are not looked at. */
 const MOST_FOUND = 500;
 const MOST_MARKS = 5000;
 
-const PLAIN: Omit<Candidate, 'from' | 'address'> = {
-  addressText: null,
-  tag: null,
-  width: null,
-  height: null,
-  heightPercent: null,
-  title: '',
-  oembed: null,
-};
-
-/**
- * All things in a pasted text that may become embeds: data in oEmbed, markup in any condition, or addresses in plain
- * text. Linear in its length. Never throws.
- */
-export function gatherCandidates(pasted: string, hosts: Hosts): Gathered {
-  const start = pasted.trimStart();
-  if (/^(\{|\[\s{0,99}[{\]])/.test(start)) return fromData(pasted, hosts);
-  if (/^(<\?xml[^>]{0,200}>\s{0,99})?<oembed[\s>]/i.test(start))
-    return fromOembed(pasted, [readOembed(pasted)], hosts);
-  const source = unwrap(pasted);
-  return HAS_TAG.test(source.text) ? fromMarkup(source, hosts) : fromText(source);
-}
-
-/** A tag, and not an address in pointed brackets. */
-const HAS_TAG = /<(?:[a-z][a-z0-9-]*(?:[\s/>]|$)|[!/])/i;
-
-function fromData(pasted: string, hosts: Hosts): Gathered {
-  let data: unknown;
-  try {
-    data = JSON.parse(pasted);
-  } catch {
-    return nothing(
-      pasted,
-      'This looks like data, but it is not whole. Copy the answer from its first brace to its last.',
-    );
-  }
-  const list = Array.isArray(data) ? data.slice(0, MOST_THINGS) : [data];
-  return fromOembed(pasted, list.map(readOembedData), hosts);
-}
-
-function nothing(pasted: string, note: string): Gathered {
-  return { source: { text: pasted, places: null }, candidates: [], marks: [], notes: [note] };
-}
-
-function fromOembed(
-  pasted: string,
-  readings: readonly ReturnType<typeof readOembed>[],
-  hosts: Hosts,
-): Gathered {
-  const candidates: Candidate[] = [];
-  const notes: string[] = [];
-  for (const reading of readings) {
-    if (reading.kind === 'fault') {
-      notes.push(reading.sentence);
-      continue;
-    }
-    const { answer } = reading;
-    if (answer.type === 'photo') {
-      notes.push(
-        'This answer is about a picture. Fetch it under Gather, so that its licence and maker come along.',
-      );
-      continue;
-    }
-    const [inner] = answer.html ? fromMarkup(unwrap(answer.html), hosts).candidates : [];
-    const address = inner?.address ?? answer.url;
-    if (address === '') notes.push('This answer names nothing that can be shown.');
-    else
-      candidates.push({
-        ...PLAIN,
-        ...(inner ?? {}),
-        from: 'oembed',
-        address,
-        addressText: null,
-        width: answer.width ?? inner?.width ?? null,
-        height: answer.height ?? inner?.height ?? null,
-        title: answer.title || inner?.title || '',
-        oembed: answer,
-      });
-  }
-  return { source: { text: pasted, places: null }, candidates, marks: [], notes };
-}
-
-/** Addresses in plain text, each in a line or between blanks; one alone may lack its `https://`. */
-function fromText(source: Source): Gathered {
-  const trimmed = source.text.trim().replace(/^[<"“]{1,9}|[>"”]{1,9}$/g, '');
-  const isOnly = trimmed !== '' && !WORD_END.test(trimmed);
-  const words = isOnly
-    ? [{ word: trimmed, at: source.text.indexOf(trimmed) }]
-    : wordsWithSlashes(source.text);
-  const candidates: Candidate[] = [];
-  for (const { word, at } of words) {
-    if (candidates.length >= MOST_THINGS) break;
-    const text = addressIn(word, isOnly);
-    if (!text) continue;
-    const from = at + text.at;
-    candidates.push({
-      ...PLAIN,
-      from: 'address',
-      address: text.address,
-      addressText: { raw: text.raw, from, to: from + text.raw.length },
-    });
-  }
-  const notes = candidates.length > 0 || trimmed === '' ? [] : [NOTHING_THERE];
-  return { source, candidates: unlike(candidates), marks: [], notes };
-}
-
-const WORD_END = /[\s<>"“”]/;
-
-/** The words that have two slashes in them, each with its place. Every letter is looked at once. */
-function* wordsWithSlashes(text: string): Generator<{ readonly word: string; readonly at: number }> {
-  let done = 0;
-  for (let slashes = text.indexOf('//'); slashes >= 0; slashes = text.indexOf('//', done)) {
-    let from = slashes;
-    while (from > done && !WORD_END.test(text.charAt(from - 1))) from -= 1;
-    let to = slashes;
-    while (to < text.length && !WORD_END.test(text.charAt(to))) to += 1;
-    yield { word: text.slice(from, to), at: from };
-    done = to;
-  }
-}
-
-const NOTHING_THERE =
-  'No address and no embed code is in this text. Paste the address of the page that shows the thing, or the code that its host offers under Share or Embed.';
-
-function addressIn(
-  word: string,
-  isOnly: boolean,
-): { readonly address: string; readonly raw: string; readonly at: number } | undefined {
-  if (!isOnly && !word.includes('//')) return undefined;
-  // "[words](https://…)" and "(https://…)," as they stand in notes and letters; never what follows another scheme.
-  const at = Math.max(0, word.search(/(?<=^|[([<'‘«=])(https?:)?\/\//i));
-  const raw = word
-    .slice(at)
-    .replace(/[),.;:!?\]'’]{1,9}$/, (end) =>
-      end.startsWith(')') && word.slice(at).includes('(') ? ')' : '',
-    );
-  if (/^(https?:)?\/\/./i.test(raw)) return { address: raw, raw, at };
-  if (!isOnly) return undefined;
-  if (/^[a-z][a-z0-9+.-]{0,30}:(?!\d)/i.test(word)) return { address: word, raw: word, at: 0 };
-  return /^[a-z0-9-]+(\.[a-z0-9-]+)+(:\d+)?(\/|$)/i.test(word)
-    ? { address: `https://${word}`, raw: word, at: 0 }
-    : undefined;
-}
-
-/** Each address once. */
-function unlike(candidates: readonly Candidate[]): readonly Candidate[] {
-  const seen = new Set<string>();
-  return candidates.filter(({ address }) => !seen.has(address) && seen.add(address));
-}
-
-function fromMarkup(source: Source, hosts: Hosts): Gathered {
+/** What may be embedded in markup in any condition. */
+export function fromMarkup(source: Source, hosts: Hosts): Gathered {
   const gathering = new Gathering(source, hosts);
   for (const piece of readMarkup(source.text)) gathering.take(piece);
   return gathering.end();
@@ -458,20 +278,4 @@ function lengthOf(tag: Tag, name: string): number | null {
   const found = /^(\d{1,5})(\.\d{1,9})?(px)?$/.exec(attributeText(tag, name));
   const length = found ? Math.round(Number(found[1])) : 0;
   return length > 0 ? length : null;
-}
-
-/** Marks in the letters of what was pasted, in order, none overlapping another: what is struck out goes before. */
-export function marksOfPasted(source: Source, marks: readonly Mark[]): readonly Mark[] {
-  const placed = marks
-    .filter(({ from, to }) => to > from)
-    .map((mark) => ({ ...mark, from: placeOf(source, mark.from), to: placeOf(source, mark.to) }))
-    .sort((a, b) => a.from - b.from || b.to - a.to);
-  const kept: Mark[] = [];
-  let end = 0;
-  for (const mark of placed) {
-    if (mark.from < end) continue;
-    kept.push(mark);
-    end = mark.to;
-  }
-  return kept;
 }
