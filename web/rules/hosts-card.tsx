@@ -173,7 +173,7 @@ function Decisions({ decisions, isEditable }: DecisionsProps) {
             {isEditable ? (
               <Button
                 kind="link"
-                aria-label={`Trust ${decision.value} no more`}
+                aria-label={`Take back the trust in ${decision.value}`}
                 onClick={() => void takeBack(decision)}
               >
                 Take back
