@@ -1,0 +1,114 @@
+import { describe, expect, it } from 'vitest';
+import { readMarkup } from '../embed/markup.ts';
+import { HOSTS, readOne } from '../embed/testing.ts';
+import { embedsOfPage, formHere, type HeldEmbed, showsPicture, siteOrigin } from './embed-here.ts';
+import type { Block } from './model.ts';
+import { styleSheet } from './style-sheet.ts';
+import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from './testing.ts';
+import { cutsOfPage, writeFragment } from './write.ts';
+
+const held = (address: string, framing: HeldEmbed['framing'] = {}): HeldEmbed => ({
+  embed: readOne(address).embed,
+  hosts: HOSTS,
+  framing,
+});
+const FILM = held('https://lanternreel.example/watch/eel-pass-71');
+const CHART = held('https://fathomchart.example/chart/saltmere-bar');
+const BARE = { ...PLAIN_RULES, embeds: { frames: false, frameHosts: [], click: false, widgets: false } };
+
+const figures = (count: number): Block[] =>
+  Array.from({ length: count }, (_, at) => ({
+    type: 'placement',
+    attrs: examplePlacement('column', { id: `p${at}` }),
+  }));
+const piecesWith = (embed: HeldEmbed) => new Map([['heron', { ...examplePiece(), embed }]]);
+const write = (count: number, embed: HeldEmbed, rules = PLAIN_RULES) =>
+  writeFragment(examplePage(...figures(count)), {
+    rules,
+    pieces: piecesWith(embed),
+    addressOf: (cut) => `media/${cut.fileName}`,
+  });
+
+/** What a browser asks for at once: addresses of pictures and frames that do not lie in a template. */
+function firstLoad(html: string): readonly string[] {
+  let depth = 0;
+  return [...readMarkup(html)].flatMap((piece) => {
+    if (piece.kind === 'text') return [];
+    if (piece.name === 'template') depth += piece.kind === 'start' ? 1 : -1;
+    if (depth > 0 || piece.kind === 'end') return [];
+    return piece.attributes.flatMap(({ name, value }) => (name === 'src' ? [value] : []));
+  });
+}
+
+describe('embeds on a page', () => {
+  it('that load on a click cost no more at first than their posters', () => {
+    const asked = firstLoad(write(20, FILM));
+    expect(asked).toHaveLength(20);
+    for (const address of asked) expect(address).toMatch(/^media\//);
+  });
+
+  it('are as wide as they stand, and keep their shape', () => {
+    const html = writeFragment(
+      examplePage({
+        type: 'placement',
+        attrs: examplePlacement('centred', { width: { unit: '%', value: 50 } }),
+      }),
+      { rules: PLAIN_RULES, pieces: piecesWith(CHART), addressOf: (cut) => cut.fileName },
+    );
+    expect(html).toContain('width="360" height="270" style="aspect-ratio: 4 / 3;');
+  });
+
+  it('have their posters cut to the shape of the frame, and no cuts where no poster shows', () => {
+    const [first] = cutsOfPage(examplePage(...figures(1)), { rules: PLAIN_RULES, pieces: piecesWith(FILM) });
+    expect(first?.recipe.crop).not.toBeNull();
+    expect(cutsOfPage(examplePage(...figures(1)), { rules: PLAIN_RULES, pieces: piecesWith(CHART) })).toEqual(
+      [],
+    );
+  });
+
+  it('bring their style along, which other pages do not carry', () => {
+    const page = examplePage(...figures(1));
+    expect(styleSheet(PLAIN_RULES, page, piecesWith(FILM))).toContain('.embed-click');
+    expect(styleSheet(PLAIN_RULES, page, new Map([['heron', examplePiece()]]))).not.toContain('.embed-click');
+  });
+
+  it('are linked posters on a target without frames, and say nothing of a frame', () => {
+    expect(write(1, FILM, BARE)).toContain(
+      '<a class="embed-card" href="https://lanternreel.example/watch/eel-pass-71">',
+    );
+    expect(write(1, FILM, BARE)).not.toMatch(/iframe|template/);
+  });
+
+  it('are listed with their form', () => {
+    const forms = embedsOfPage(examplePage(...figures(2)), PLAIN_RULES, piecesWith(FILM)).map(
+      ({ form }) => form,
+    );
+    expect(forms).toEqual(['click', 'click']);
+  });
+});
+
+describe('the form in one use', () => {
+  it.each([
+    [FILM, null, 'click', true],
+    [FILM, 'frame', 'frame', false],
+    [FILM, 'poster', 'poster', true],
+    [FILM, 'link', 'link', false],
+    [FILM, 'widget', 'click', true],
+    [CHART, null, 'frame', false],
+    [CHART, 'poster', 'poster', true],
+  ] as const)('%# is the wished one where it is open', (embed, form, stands, pictured) => {
+    expect(formHere(PLAIN_RULES, { form }, embed)).toBe(stands);
+    expect(showsPicture(PLAIN_RULES, { form }, { embed })).toBe(pictured);
+  });
+
+  it('is decided by what its host said to the origin of the target', () => {
+    const rules = { ...PLAIN_RULES, siteAddress: 'https://reserve.example/about' };
+    const refused = { kind: 'refused', by: 'X-Frame-Options', value: 'DENY' } as const;
+    const film = held('https://lanternreel.example/watch/eel-pass-71', {
+      'https://reserve.example': refused,
+    });
+    expect(siteOrigin(rules)).toBe('https://reserve.example');
+    expect(formHere(rules, { form: null }, film)).toBe('poster');
+    expect(formHere(PLAIN_RULES, { form: null }, film)).toBe('click');
+  });
+});
