@@ -6,7 +6,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['core/**/*.test.ts', 'web/**/*.test.ts'],
+          include: ['core/**/*.test.ts', 'web/**/*.test.ts', 'web/**/*.test.tsx'],
           environment: 'node',
           testTimeout: 30_000,
         },

@@ -9,7 +9,7 @@ import { Field } from '../ui/field.tsx';
 import { LabelRow, type Use } from './row.tsx';
 
 interface EmbedRowProps {
-  readonly asset: Asset;
+  readonly asset: Pick<Asset, 'id'>;
   readonly held: HeldEmbed;
   readonly rules: HouseRules;
   readonly use: Use | null;
