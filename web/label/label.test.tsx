@@ -1,0 +1,143 @@
+import { describe, expect, it } from 'vitest';
+import type { Asset } from '#api/assets.ts';
+import { HOSTS, readOne } from '#core/embed/testing.ts';
+import { examplePlacement, PLAIN_RULES } from '#core/page/testing.ts';
+import { drawn, exampleAsset, wordsOf } from '../testing.tsx';
+import { Label, type LabelProps } from './label.tsx';
+import type { Use } from './row.tsx';
+
+const use: Use = {
+  pageId: 'page',
+  placement: examplePlacement('beside-left'),
+  change: () => undefined,
+  paragraphs: 3,
+  paragraph: 2,
+  move: () => undefined,
+  remove: () => undefined,
+};
+
+const html = (asset: Asset, change: Partial<LabelProps> = {}) =>
+  drawn(
+    <Label
+      asset={asset}
+      rules={PLAIN_RULES}
+      use={null}
+      isEditable={true}
+      openRow={null}
+      onOpenRow={() => undefined}
+      {...change}
+    />,
+  );
+const words = (...args: Parameters<typeof html>) => wordsOf(html(...args));
+/** The names of the rows, in order. */
+const rows = (...args: Parameters<typeof html>) =>
+  [...html(...args).matchAll(/<section class="label-row" aria-label="([^"]+)"/g)].map(([, name]) => name);
+
+describe('the label', () => {
+  it('says everything in the same order, on the shelf and on a page', () => {
+    expect(rows(exampleAsset())).toEqual(['Cut', 'Words', 'Rights', 'Name']);
+    expect(rows(exampleAsset(), { use })).toEqual(['Fit', 'Cut', 'Words', 'Rights', 'Name']);
+  });
+
+  it('has the row of an embed in the place of the cut', () => {
+    const { embed } = readOne('https://lanternreel.example/watch/a');
+    const asset = exampleAsset({
+      embed: { embed, hosts: { entries: [...HOSTS.entries], decisions: [] }, framing: {} },
+    });
+    expect(rows(asset)).toEqual(['Embed', 'Words', 'Rights', 'Name']);
+    expect(words(asset)).toContain('Those who cannot see it hear “Film from Lanternreel”.');
+  });
+
+  it('says who made it and when, or that nobody has said', () => {
+    expect(words(exampleAsset({ label: { taken: '2026-05-20' } }))).toContain('Ines Okonjo · 20 May 2026');
+    expect(words(exampleAsset({ label: { maker: '', title: '' } }))).toContain(
+      'No title yet Nobody has said who made it.',
+    );
+  });
+
+  it('tells drafts from what a person said', () => {
+    expect(words(exampleAsset({ drafted: ['title', 'licence'] }))).toContain(
+      'The file says of itself: title, licence. A draft until somebody keeps it. Keep it',
+    );
+    expect(words(exampleAsset({ drafted: ['title'], label: { source: 'Commonfield' } }))).toContain(
+      'Said where it came from: title.',
+    );
+  });
+
+  it('offers nothing to change to those who may not', () => {
+    const readOnly = html(exampleAsset({ drafted: ['title'] }), { isEditable: false, use });
+    expect(readOnly).not.toContain('class="button open-row"');
+    expect(wordsOf(readOnly)).not.toContain('Keep it');
+  });
+});
+
+describe('its rows', () => {
+  it('of words say what is said, and what is wrong with it', () => {
+    expect(words(exampleAsset())).toContain('“A heron stands in the reeds.”');
+    expect(words(exampleAsset({ label: { alt: { kind: 'unsaid' } } }))).toContain(
+      'It says nothing to those who cannot see it.',
+    );
+    expect(words(exampleAsset({ label: { alt: { kind: 'decorative' } } }))).toContain(
+      'Decorative: it is passed over',
+    );
+    expect(words(exampleAsset({ usedOn: [{ id: 'p', title: 'Tides' }] }))).toContain(
+      'Said on the piece, used on 1 page.',
+    );
+  });
+
+  it('of words say where a page says otherwise', () => {
+    const placement = examplePlacement('column', { caption: 'At dawn.' });
+    expect(words(exampleAsset(), { use: { ...use, placement } })).toContain(
+      'Caption: At dawn. Said for this page only.',
+    );
+  });
+
+  it.each([
+    ['cc-by-4.0', 'May be used'],
+    ['cc-by-nc-4.0', 'May not be used'],
+    ['unknown', 'May not be used here. Nobody has said under which licence it may be used.'],
+  ] as const)('of rights judge %s', (licence, said) => {
+    expect(words(exampleAsset({ label: { licence } }))).toContain(said);
+  });
+
+  it('of the name say its folder, what it came as, what is wrong with it, and where it is used', () => {
+    const asset = exampleAsset({
+      stem: 'IMG_0612',
+      originalName: 'DSC1.JPG',
+      usedOn: [
+        { id: 'p', title: '' },
+        { id: 'q', title: 'Tides' },
+      ],
+    });
+    expect(words(asset)).toContain('In birds / heron. Came in as DSC1.JPG.');
+    expect(words(asset)).toContain('On Untitled page , Tides .');
+    expect(html(asset)).toMatch(/<p class="due">[^<]*letters/i);
+  });
+
+  it('of the cut say the original, or the shown size and the size for sharp screens', () => {
+    expect(words(exampleAsset())).toContain('The original is 6000 × 4000 JPEG, 9.0 MB.');
+    expect(words(exampleAsset(), { use })).toMatch(
+      /The whole picture from 6000 × 4000\. \d+ px, up to \d+ for sharp screens/,
+    );
+    const small = exampleAsset({ width: 200, height: 150, original: { width: 200, height: 150 } });
+    expect(words(small, { use: { ...use, placement: examplePlacement('column') } })).toContain(
+      'Shown 720 px wide, so it is enlarged 3.6 times.',
+    );
+  });
+
+  it('of the fit show where it stands', () => {
+    const shown = html(exampleAsset(), { use });
+    expect(
+      /aria-label="Beside left"[^>]*checked=""|checked=""[^>]*aria-label="Beside left"/.test(shown),
+    ).toBe(true);
+    expect(wordsOf(shown)).toContain('Move');
+  });
+
+  it('open in place, one at a time', () => {
+    expect(html(exampleAsset(), { openRow: 'words' })).toContain('Save words');
+    expect(html(exampleAsset(), { openRow: 'words' })).not.toContain('Save name');
+    expect(html(exampleAsset(), { openRow: 'name' })).toContain('Save name');
+    expect(html(exampleAsset(), { openRow: 'rights' })).toContain('Copyright notice');
+    expect(html(exampleAsset(), { openRow: 'title' })).toContain('Taken on');
+  });
+});

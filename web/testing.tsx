@@ -1,0 +1,69 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { Tooltip } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
+import { MemoryRouter } from 'react-router';
+import type { Asset } from '#api/assets.ts';
+import { AS_IT_CAME } from '#core/media/recipe.ts';
+import { examplePiece } from '#core/page/testing.ts';
+import type { LabelPatch } from '#core/rights/label.ts';
+
+/** A piece as the web knows it, with nothing wrong with it. */
+export function exampleAsset(
+  change: Partial<Omit<Asset, 'label'>> & { readonly label?: LabelPatch } = {},
+): Asset {
+  const { label, ...facts } = change;
+  const piece = examplePiece(label ? { label } : {});
+  return {
+    id: piece.id,
+    version: 1,
+    stem: piece.stem,
+    extension: piece.extension,
+    folder: 'birds/heron',
+    ...piece.size,
+    bytes: piece.bytes,
+    format: 'jpeg',
+    alpha: false,
+    animated: false,
+    label: piece.label,
+    drafted: [],
+    conditions: [],
+    trim: null,
+    prep: AS_IT_CAME,
+    original: piece.size,
+    embed: null,
+    foldedInto: null,
+    deletedAt: null,
+    originalName: 'heron.jpg',
+    thumb: 'thumb.webp',
+    view: 'view.webp',
+    plainView: 'plain.webp',
+    createdAt: '2026-03-12T09:00:00.000Z',
+    createdBy: 'Mara Oduya',
+    usedOn: [],
+    ...facts,
+  };
+}
+
+/** A part of a screen as HTML, as it is first drawn. */
+export function drawn(part: ReactNode): string {
+  return renderToStaticMarkup(
+    <QueryClientProvider client={new QueryClient()}>
+      <MemoryRouter>
+        <Tooltip.Provider>{part}</Tooltip.Provider>
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+}
+
+/** The words of HTML, in order, with one space between. */
+export function wordsOf(html: string): string {
+  return html
+    .replace(/<(script|style)[\s\S]*?<\/\1>/g, '')
+    .replace(/<[^>]+>/g, ' ')
+    .replaceAll('&#x27;', "'")
+    .replaceAll('&quot;', '"')
+    .replaceAll('&amp;', '&')
+    .replace(/\s+/g, ' ')
+    .trim();
+}
