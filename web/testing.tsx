@@ -45,10 +45,15 @@ export function exampleAsset(
   };
 }
 
-/** A part of a screen as HTML, as it is first drawn. */
-export function drawn(part: ReactNode): string {
+/** What the server has answered, by the key of the question. */
+export type Answered = readonly (readonly [key: readonly unknown[], answer: unknown])[];
+
+/** A part of a screen as HTML, as it is first drawn when these answers are there. */
+export function drawn(part: ReactNode, answered: Answered = []): string {
+  const client = new QueryClient();
+  for (const [key, answer] of answered) client.setQueryData(key, answer);
   return renderToStaticMarkup(
-    <QueryClientProvider client={new QueryClient()}>
+    <QueryClientProvider client={client}>
       <MemoryRouter>
         <Tooltip.Provider>{part}</Tooltip.Provider>
       </MemoryRouter>

@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest';
+import type { Finding, Severity } from '#core/proof/finding.ts';
+import { drawn, wordsOf } from '../testing.tsx';
+import { Findings } from './findings.tsx';
+
+const finding = (severity: Severity, change: Partial<Finding> = {}): Finding => ({
+  code: 'enlarged',
+  sentence: 'Heron is enlarged 2 times.',
+  why: 'It turns soft.',
+  place: { kind: 'page' },
+  viewports: [],
+  remedies: [],
+  severity,
+  ...change,
+});
+
+const html = (
+  findings: readonly Finding[],
+  change: { readonly isEditable?: boolean; readonly mended?: string } = {},
+) =>
+  drawn(
+    <Findings
+      numbered={findings.map((one, at) => ({
+        number: at + 1,
+        finding: { ...one, place: { kind: 'block', index: at } },
+      }))}
+      chosen={1}
+      mended={change.mended ?? null}
+      isEditable={change.isEditable ?? true}
+      onChoose={() => undefined}
+      onApply={async () => undefined}
+      onWrite={async () => undefined}
+    />,
+  );
+
+describe('the list of findings', () => {
+  it.each([
+    [[], 'Nothing stops sending Nothing was found. It can go out as it is.'],
+    [['stops'], '1 thing stops sending'],
+    [['stops', 'stops'], '2 things stop sending'],
+    [['stops', 'mend'], '1 thing stops sending, 1 is worth a look'],
+    [['mend', 'note'], 'Nothing stops sending, 2 are worth a look'],
+  ] as const)('of %j begins with what stops sending', (severities, words) => {
+    expect(wordsOf(html(severities.map((severity) => finding(severity))))).toContain(words);
+  });
+
+  it('says each with why, how it counts, and where', () => {
+    const words = wordsOf(html([finding('mend', { viewports: [390, 834] })]));
+    expect(words).toContain('Heron is enlarged 2 times. It turns soft. Should be mended. At 390, 834 px.');
+  });
+
+  it('has the remedies in it, the first before the others, and none for those who may not', () => {
+    const remedies = [
+      { kind: 'remove', words: 'Take it off the page', placementId: 'a' },
+      { kind: 'placement', words: 'Show it 600 px wide', placementId: 'a', change: {} },
+    ] as const;
+    const shown = html([finding('stops', { remedies })]);
+    expect(
+      [...shown.matchAll(/data-kind="(\w+)">(Take|Show)/g)].map(([, kind, word]) => `${word} ${kind}`),
+    ).toEqual(['Take action', 'Show plain']);
+    expect(html([finding('stops', { remedies })], { isEditable: false })).not.toContain(
+      'Take it off the page',
+    );
+  });
+
+  it('marks the chosen one, and says what was mended with its way back', () => {
+    expect(html([finding('stops'), finding('note')])).toMatch(/data-chosen="true"[\s\S]*data-chosen="false"/);
+    expect(wordsOf(html([], { mended: 'the heading' }))).toContain('Mended just now: the heading Undo');
+  });
+});
