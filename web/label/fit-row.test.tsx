@@ -1,0 +1,81 @@
+// @vitest-environment jsdom
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
+import type { Placement } from '#core/page/model.ts';
+import { examplePlacement, PLAIN_RULES } from '#core/page/testing.ts';
+import { click, control, mount, unmount, write } from '../mounted.tsx';
+import { FitRow } from './fit-row.tsx';
+
+beforeAll(() => {
+  // jsdom measures nothing, and the tips ask how large they are.
+  Reflect.set(
+    globalThis,
+    'ResizeObserver',
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+});
+afterEach(unmount);
+
+function rowOf(placement: Placement) {
+  const changes: (readonly [Partial<Placement>, string])[] = [];
+  const ground = mount(
+    <FitRow
+      use={{
+        pageId: 'page',
+        placement,
+        change: (change, name) => changes.push([change, name]),
+        paragraphs: 3,
+        paragraph: 1,
+        move: () => undefined,
+        remove: () => undefined,
+      }}
+      rules={PLAIN_RULES}
+      isOpen={false}
+      isEditable={true}
+      onToggle={() => undefined}
+    />,
+  );
+  return { ground, changes };
+}
+
+describe('the width of a placement', () => {
+  it.each([
+    ['480', { unit: 'px', value: 480 }],
+    ['480 px', { unit: 'px', value: 480 }],
+    ['50%', { unit: '%', value: 50 }],
+    ['33,5 %', { unit: '%', value: 33.5 }],
+  ])('is written as %s', (text, width) => {
+    const { ground, changes } = rowOf(examplePlacement('beside-left'));
+    write(control(ground, 'Width'), text);
+    expect(changes).toEqual([[{ width }, 'changing the width']]);
+  });
+
+  it.each([
+    ['wide', 'A width is written as 480 or 46%.'],
+    ['12', 'Between 40 and 4,000 px.'],
+    ['120%', 'Between 5% and 100% of the column.'],
+  ])('that is %s is refused with its reason', (text, reason) => {
+    const { ground, changes } = rowOf(examplePlacement('beside-left'));
+    write(control(ground, 'Width'), text);
+    expect(changes).toEqual([]);
+    expect(ground.querySelector('[role="alert"]')?.textContent).toBe(reason);
+  });
+
+  it('of one as wide as the column puts it in the centre', () => {
+    const { ground, changes } = rowOf(examplePlacement('column'));
+    write(control(ground, 'Width'), '400');
+    expect(changes[0]?.[0]).toMatchObject({ position: 'centred', width: { unit: 'px', value: 400 } });
+  });
+});
+
+describe('its position', () => {
+  it('is one of six, each chosen with sensible margins', () => {
+    const { ground, changes } = rowOf(examplePlacement('column'));
+    click(control(ground, 'Beside right'));
+    expect(changes[0]?.[0]).toMatchObject({ position: 'beside-right', margins: null });
+    expect(changes[0]?.[1]).toBe('placing it beside right');
+  });
+});
