@@ -300,6 +300,10 @@ test('the whole way by keyboard alone', async ({ page }) => {
 
   await page.keyboard.press('Control+k');
   await page.keyboard.type('Begin a page');
+  await expect(page.getByRole('option', { name: 'Begin a page', exact: true })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  );
   await page.keyboard.press('Enter');
   await toThe(/^Title$/, 'textbox');
   await page.keyboard.type('By keyboard');
