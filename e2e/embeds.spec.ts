@@ -198,6 +198,7 @@ test('the same film is a linked poster where no frames come through, and is held
   await expect(code(page)).not.toHaveValue(/iframe/);
   await page.getByRole('button', { name: 'Put on the shelf' }).click();
   await expect(page.getByText('On the shelf as The first boom of the year, on no page yet.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Place on a page...' })).toBeFocused();
   await page.getByRole('button', { name: 'Begin with another' }).click();
   await expect(page.getByRole('link', { name: /The first boom of the year/ })).toBeVisible();
   await pasted(page).fill(at('lanternreel', '/v/first-boom-12?trk=mail'));

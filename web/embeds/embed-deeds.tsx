@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
@@ -16,11 +16,18 @@ interface EmbedDeedsProps {
   readonly embed: Embed;
   /** The piece it is already, or null. */
   readonly piece: Asset | null;
+  /** It was put on the shelf just now, by the button that is gone with that. */
+  readonly isJustKept: boolean;
   readonly onKept: (asset: Asset) => void;
 }
 
 /** What is done with an embed once it is seen: onto the shelf, onto a page. */
-export function EmbedDeeds({ embed, piece, onKept }: EmbedDeedsProps) {
+export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps) {
+  const deeds = useRef<HTMLDivElement>(null);
+  // The hand goes on where it was: to what can be done with it next.
+  useEffect(() => {
+    if (isJustKept) deeds.current?.querySelector('button')?.focus();
+  }, [isJustKept]);
   const [isBusy, setBusy] = useState(false);
   const navigate = useNavigate();
   const pages = useQuery(pagesQuery);
@@ -51,7 +58,7 @@ export function EmbedDeeds({ embed, piece, onKept }: EmbedDeedsProps) {
     }
   };
   return (
-    <div className="embed-deeds">
+    <div className="embed-deeds" ref={deeds}>
       {piece ? (
         <p className="embed-deeds-where">
           On the shelf as <Link to={`/shelf?piece=${piece.id}`}>{piece.label.title || piece.stem}</Link>

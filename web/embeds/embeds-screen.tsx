@@ -51,6 +51,7 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
   const piece = useQuery({ ...heldEmbedQuery(pieceId ?? ''), enabled: pieceId !== null });
   const [text, setText] = useState(() => params.get('text') ?? sessionStorage.getItem(KEPT) ?? '');
   const [at, setAt] = useState(0);
+  const [keptId, setKeptId] = useState<string | null>(null);
   useEffect(() => sessionStorage.setItem(KEPT, text.slice(0, 100_000)), [text]);
   useEffect(() => () => ledger.forget(SCOPE), []);
   const read = useDeferredValue(text);
@@ -117,7 +118,11 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
           piece={held}
           hosts={hosts}
           targets={targets}
-          onKept={(asset) => setParams({ piece: asset.id }, { replace: true })}
+          isJustKept={held !== null && held.id === keptId}
+          onKept={(asset) => {
+            setKeptId(asset.id);
+            setParams({ piece: asset.id }, { replace: true });
+          }}
         />
       ) : (
         <section className="embeds-empty" aria-label="What is held">
@@ -190,12 +195,13 @@ interface EmbeddingProps {
   readonly read: ReadEmbed;
   /** The piece that it is on the shelf, or null. */
   readonly piece: Asset | null;
+  readonly isJustKept: boolean;
   readonly onKept: (asset: Asset) => void;
   readonly hosts: Hosts;
   readonly targets: readonly Target[];
 }
 
-function Embedding({ read, piece, hosts, targets, onKept }: EmbeddingProps) {
+function Embedding({ read, piece, isJustKept, hosts, targets, onKept }: EmbeddingProps) {
   const look = useQuery(lookQuery(read.embed));
   const [changes, setChanges] = useState<Partial<Embed>>({});
   const [targetId, setTargetId] = useState(() => strictest(targets)?.id ?? targets[0]?.id ?? '');
@@ -265,7 +271,7 @@ function Embedding({ read, piece, hosts, targets, onKept }: EmbeddingProps) {
           onTarget={setTargetId}
           onWish={(form) => setWishes({ ...wishes, [targetId]: form })}
         >
-          <EmbedDeeds embed={embed} piece={piece} onKept={onKept} />
+          <EmbedDeeds embed={embed} piece={piece} isJustKept={isJustKept} onKept={onKept} />
           {trust === 'none' && embed.carrier === 'frame' ? <TrustForm address={embed.address} /> : null}
         </AsReaders>
       </section>

@@ -2,6 +2,13 @@ import { useState } from 'react';
 import { Field } from '../ui/field.tsx';
 import type { RulesPart } from './rules-part.ts';
 
+/** What a target's filter may let through; the last two only matter where frames do. */
+const PARTS = [
+  ['frames', 'Frames come through'],
+  ['click', 'The script that loads a frame on a click comes through'],
+  ['widgets', 'Closed pages for what only comes as a script come through'],
+] as const;
+
 /** What of embeds comes through on the target, as its own filter lets it. */
 export function EmbedsCard({ rules, change }: RulesPart) {
   const { embeds } = rules;
@@ -23,32 +30,17 @@ export function EmbedsCard({ rules, change }: RulesPart) {
           : 'No frames come through here: a linked poster stands in their place.'}
       </p>
       <div style={{ display: 'grid', gap: 6, marginBottom: 12 }}>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={embeds.frames}
-            onChange={(event) => set({ frames: event.target.checked })}
-          />
-          Frames come through
-        </label>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={embeds.click}
-            disabled={!embeds.frames}
-            onChange={(event) => set({ click: event.target.checked })}
-          />
-          The script that loads a frame on a click comes through
-        </label>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={embeds.widgets}
-            disabled={!embeds.frames}
-            onChange={(event) => set({ widgets: event.target.checked })}
-          />
-          Closed pages for what only comes as a script come through
-        </label>
+        {PARTS.map(([part, words]) => (
+          <label key={part} className="check">
+            <input
+              type="checkbox"
+              checked={embeds[part]}
+              disabled={part !== 'frames' && !embeds.frames}
+              onChange={(event) => set({ [part]: event.target.checked })}
+            />
+            {words}
+          </label>
+        ))}
       </div>
       <Field name="Frames of these hosts only" hint="None named means every trusted host.">
         {(control) => (
