@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { NewTargetSchema } from './targets.ts';
 
 export const ROLES = ['editor', 'rights-keeper', 'site-owner', 'contributor'] as const;
 export type Role = (typeof ROLES)[number];
@@ -25,8 +26,28 @@ export function may(role: Role, deed: Deed): boolean {
   return DEEDS_OF[role].includes(deed);
 }
 
+const EmailSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.toLowerCase(),
+  v.email('An e-mail address has an @ in it.'),
+  v.maxLength(200),
+);
+const NameSchema = v.pipe(v.string(), v.trim(), v.minLength(1, 'Say the name.'), v.maxLength(100));
+
+/** NIST SP 800-63B, 3.1.1: length is what counts; no rules on which letters. */
+export const LEAST_PASSWORD = 12;
+const NewPasswordSchema = v.pipe(
+  v.string(),
+  v.minLength(
+    LEAST_PASSWORD,
+    `A password has at least ${LEAST_PASSWORD} letters. Four words make a good one.`,
+  ),
+  v.maxLength(200),
+);
+
 export const SignInSchema = v.strictObject({
-  email: v.pipe(v.string(), v.trim(), v.email('An e-mail address has an @ in it.'), v.maxLength(200)),
+  email: EmailSchema,
   password: v.pipe(v.string(), v.minLength(1, 'Give your password.'), v.maxLength(200)),
 });
 
@@ -37,3 +58,37 @@ export const PersonSchema = v.strictObject({
   role: v.picklist(ROLES),
 });
 export type Person = v.InferOutput<typeof PersonSchema>;
+
+/** A person as the site owner sees them. `left` signs in no more. */
+export const ColleagueSchema = v.strictObject({ ...PersonSchema.entries, left: v.boolean() });
+export type Colleague = v.InferOutput<typeof ColleagueSchema>;
+
+/** Whether nobody works here yet, so that the first person can begin. */
+export const BeginningSchema = v.strictObject({ isOpen: v.boolean() });
+
+/** The first person and the first target of an empty house. `code` was printed where Placard was started. */
+export const BeginSchema = v.strictObject({
+  code: v.pipe(v.string(), v.trim(), v.maxLength(60)),
+  name: NameSchema,
+  email: EmailSchema,
+  password: NewPasswordSchema,
+  target: NewTargetSchema,
+});
+
+export const NewPersonSchema = v.strictObject({
+  name: NameSchema,
+  email: EmailSchema,
+  role: v.picklist(ROLES),
+});
+export const ChangePersonSchema = v.strictObject({
+  role: v.optional(v.picklist(ROLES)),
+  left: v.optional(v.boolean()),
+});
+
+/** A password made here, to be handed over; it is shown this once. */
+export const MadePasswordSchema = v.strictObject({ person: ColleagueSchema, password: v.string() });
+
+export const ChangePasswordSchema = v.strictObject({
+  now: v.pipe(v.string(), v.minLength(1, 'Give the password that you have now.'), v.maxLength(200)),
+  next: NewPasswordSchema,
+});

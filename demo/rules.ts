@@ -1,39 +1,14 @@
 import type { HouseRules } from '#core/page/target.ts';
-import { PLAIN_RULES } from '#core/page/testing.ts';
+import { usualRules } from '#core/page/usual-rules.ts';
 
-const SEVERITIES: HouseRules['severities'] = {
-  'alt-missing': 'stops',
-  'alt-poor': 'mend',
-  'licence-missing': 'stops',
-  'credit-missing': 'stops',
-  'use-not-allowed': 'stops',
-  'piece-missing': 'stops',
-  'want-unfilled': 'mend',
-  enlarged: 'mend',
-  'enlarged-sharp': 'note',
-  stretched: 'stops',
-  oversized: 'note',
-  'embed-gone': 'stops',
-  'embed-private': 'stops',
-  'embed-untrusted': 'mend',
-  'embed-refused': 'note',
-  'embed-stripped': 'note',
-  'captions-missing': 'mend',
-  'dimensions-missing': 'stops',
-  'page-heavy': 'mend',
-  'text-squeezed': 'mend',
-  'heading-order': 'mend',
-  'heading-empty': 'mend',
-  'title-missing': 'stops',
-  'link-empty': 'mend',
-  'name-rule': 'mend',
-  'same-piece-twice': 'note',
-};
+const RESERVE = usualRules({
+  name: 'Reserve site',
+  siteAddress: 'http://reserve.localhost',
+  commercial: true,
+});
 
 const PRESETS: HouseRules['cutPresets'] = [
-  { id: 'lead', name: 'Lead', ratio: { across: 16, down: 9 }, width: 1600 },
-  { id: 'teaser', name: 'Teaser', ratio: { across: 3, down: 2 }, width: 720 },
-  { id: 'square', name: 'Square', ratio: { across: 1, down: 1 }, width: 480 },
+  ...RESERVE.cutPresets,
   { id: 'card', name: 'Card', ratio: { across: 4, down: 5 }, width: 400 },
   { id: 'strip', name: 'Strip', ratio: { across: 3, down: 1 }, width: 1920 },
 ];
@@ -50,15 +25,7 @@ const SECTIONS = [
   'visit/getting-here',
 ];
 
-export const RESERVE_SITE: HouseRules = {
-  ...PLAIN_RULES,
-  siteAddress: 'http://reserve.localhost',
-  cutPresets: PRESETS,
-  namePattern: [{ part: 'subject' }, { part: 'place' }],
-  sections: SECTIONS,
-  weightBudget: 900_000,
-  severities: SEVERITIES,
-};
+export const RESERVE_SITE: HouseRules = { ...RESERVE, cutPresets: PRESETS, sections: SECTIONS };
 
 export const BULLETIN: HouseRules = {
   ...RESERVE_SITE,

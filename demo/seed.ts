@@ -10,6 +10,7 @@ import { withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
 import { assets, embedHosts, folders, pages, people, settings, targets } from '../server/db/schema.ts';
 import { embedKey } from '../server/embeds/keep.ts';
+import type { SavedEmbed } from '../server/embeds/saved.ts';
 import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
 import { indexPlacements } from '../server/pages/store.ts';
 import { hashPassword } from '../server/people/passwords.ts';
@@ -161,7 +162,12 @@ function embedOf(
   const [read] = readPasted(originOf(context, host) + path, hosts).embeds;
   if (!read) throw new Error(`The demo's ${host} has nothing at ${path}.`);
   const embed = { ...read.embed, facts: { ...read.embed.facts, ...facts } };
-  const saved = { embed, framing: { [siteOrigin(RESERVE_SITE)]: framing }, askedAt: now.toISOString() };
+  const saved: SavedEmbed = {
+    embed,
+    framing: { [siteOrigin(RESERVE_SITE)]: framing },
+    poster: 'host',
+    askedAt: now.toISOString(),
+  };
   return { saved, key: embedKey(embed) };
 }
 

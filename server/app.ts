@@ -14,6 +14,7 @@ import { jobRoutes } from './jobs/routes.ts';
 import { mediaRoutes } from './media/routes.ts';
 import { openApi } from './openapi.ts';
 import { pageRoutes } from './pages/routes.ts';
+import { colleagueRoutes } from './people/colleague-routes.ts';
 import { sameOrigin, signedIn } from './people/guard.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { SESSION_MILLIS, SessionStore } from './people/session-store.ts';
@@ -75,6 +76,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(express.json({ limit: BODY_LIMIT }));
   router.use(peopleRoutes(context), clipRoutes(context));
   router.use(signedIn(context));
+  router.use(colleagueRoutes(context));
   router.use(deskRoutes(context), shelfRoutes(context), folderRoutes(context), putAwayRoutes(context));
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));

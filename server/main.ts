@@ -4,6 +4,7 @@ import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { closeContext, openContext } from './context.ts';
 import { workJobs } from './jobs/worker.ts';
+import { beginningCode } from './people/beginning.ts';
 
 const config = readConfig(process.env);
 const context = await openContext(config);
@@ -11,6 +12,9 @@ const say = (sentence: string) => process.stdout.write(`${sentence}\n`);
 if (config.isDemo) await seedDemo(context, say);
 if (config.isDemo && process.env.OUTSIDE_PICTURES)
   await paintOutside(process.env.OUTSIDE_PICTURES, Number(process.env.PLACARD_OUTSIDE_SHARE ?? '1'), say);
+
+const code = await beginningCode(context);
+if (code) say(`Nobody works here yet. Begin at ${config.appOrigin}/?code=${code}`);
 
 const ending = new AbortController();
 const server = makeApp(context).listen(config.port, '127.0.0.1', () => process.send?.('listening'));

@@ -56,10 +56,20 @@ import {
   SavedPageSchema,
   SavePageSchema,
 } from '#api/pages.ts';
-import { PersonSchema, SignInSchema } from '#api/people.ts';
+import {
+  BeginningSchema,
+  BeginSchema,
+  ChangePasswordSchema,
+  ChangePersonSchema,
+  ColleagueSchema,
+  MadePasswordSchema,
+  NewPersonSchema,
+  PersonSchema,
+  SignInSchema,
+} from '#api/people.ts';
 import { ProblemSchema } from '#api/problem.ts';
 import { RunBeginSchema, RunPreviewSchema, RunSchema } from '#api/runs.ts';
-import { TargetSchema } from '#api/targets.ts';
+import { NewTargetSchema, TargetSchema } from '#api/targets.ts';
 import { HouseRulesSchema } from '#core/page/target.ts';
 import { RunOrderSchema } from '#core/run/order.ts';
 
@@ -74,6 +84,25 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'post /api/session': { does: 'Sign in', body: SignInSchema, answers: PersonSchema },
   'delete /api/session': { does: 'Sign out' },
   'get /api/me': { does: 'Who is signed in', answers: PersonSchema },
+  'put /api/me/password': { does: 'Change one’s own password', body: ChangePasswordSchema },
+  'get /api/beginning': { does: 'Whether nobody works here yet', answers: BeginningSchema },
+  'post /api/beginning': {
+    does: 'Begin an empty house: its site owner and its first target',
+    body: BeginSchema,
+    answers: PersonSchema,
+  },
+  'get /api/people': { does: 'Who works here' },
+  'post /api/people': {
+    does: 'Add a person, with a password to hand over',
+    body: NewPersonSchema,
+    answers: MadePasswordSchema,
+  },
+  'patch /api/people/{id}': {
+    does: 'Give a person another role, or say that they left',
+    body: ChangePersonSchema,
+    answers: ColleagueSchema,
+  },
+  'post /api/people/{id}/password': { does: 'Make another password', answers: MadePasswordSchema },
   'get /api/desk': { does: 'What waits', answers: DeskSchema },
   'get /api/assets/{id}/likeness': {
     does: 'How bytes and likeness hang together for a cut',
@@ -96,6 +125,8 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'post /api/runs/{id}/go-on': { does: 'Go on with a run', answers: RunSchema },
   'post /api/runs/{id}/take-back': { does: 'Take a whole run back', answers: RunSchema },
   'get /api/targets': { does: 'All targets with their house rules' },
+  'post /api/targets': { does: 'Make a target', body: NewTargetSchema, answers: TargetSchema },
+  'delete /api/targets/{id}': { does: 'Remove a target that no page is for' },
   'get /api/targets/{id}': { does: 'A target', answers: TargetSchema },
   'put /api/targets/{id}': {
     does: 'Change house rules (If-Match)',

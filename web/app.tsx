@@ -62,6 +62,10 @@ const router = createBrowserRouter([
         path: '/rules',
         lazy: async () => ({ Component: (await import('./rules/rules-screen.tsx')).RulesScreen }),
       },
+      {
+        path: '/me',
+        lazy: async () => ({ Component: (await import('./me/me-screen.tsx')).MeScreen }),
+      },
       { path: '*', element: <NotHere /> },
     ],
   },

@@ -1,33 +1,16 @@
-import { USUAL_EMBED_RULES } from '../embed/target.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import { EMPTY_LABEL, type LabelPatch, withPatch } from '../rights/label.ts';
 import { type Block, newPlacement, type PageDoc, type Placement, type Position } from './model.ts';
 import type { Piece } from './picture.ts';
 import type { HouseRules } from './target.ts';
+import { usualRules } from './usual-rules.ts';
 
 /** House rules as plain as they can be, for examples in tests. */
 export const PLAIN_RULES: HouseRules = {
-  name: 'Reserve site',
-  siteAddress: '',
-  language: 'en-GB',
-  commercial: true,
-  creditOwnWork: false,
-  column: 720,
-  gutter: 20,
-  breakout: 960,
-  breakpoints: [480, 800, 1120],
-  stackBelow: 480,
-  proofWidths: [390, 834, 1280],
-  textSize: 18,
+  ...usualRules({ name: 'Reserve site', siteAddress: '', commercial: true }),
   cutPresets: [],
   namePattern: [{ part: 'subject' }],
   weightBudget: 50_000_000,
-  leastLettersBeside: 20,
-  quality: { avif: 55, webp: 78, jpeg: 80 },
-  likeness: 985,
-  sections: [],
-  wordsOver: 'text',
-  embeds: USUAL_EMBED_RULES,
   severities: {},
 };
 

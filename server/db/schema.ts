@@ -44,6 +44,10 @@ export const people = mysqlTable(
     email: varchar('email', { length: 200 }).notNull(),
     role: varchar('role', { length: 20 }).notNull(),
     passwordHash: varchar('password_hash', { length: 200 }).notNull(),
+    /** When the password was set last: sign-ins from before it are at an end. Null for the first one. */
+    passwordAt: time('password_at'),
+    /** When the person left: signs in no more, and stands by what they did. */
+    leftAt: time('left_at'),
   },
   (table) => [uniqueIndex('people_email').on(table.email)],
 );

@@ -9,6 +9,8 @@ import { Refusal } from '../problem.ts';
 declare module 'express-session' {
   interface SessionData {
     personId: string;
+    /** When they signed in, in milliseconds since 1970. */
+    signedInAt: number;
   }
 }
 
@@ -25,7 +27,9 @@ export function signedIn(context: Context): RequestHandler {
         'You are not signed in. Sign in and go on; what you wrote is kept on this machine.',
       );
     const [row] = await context.db.select().from(people).where(eq(people.id, personId));
-    if (!row) throw new Refusal(401, 'This sign-in is no longer known. Sign in again.');
+    const isOver = row?.passwordAt && (request.session.signedInAt ?? 0) < row.passwordAt.getTime();
+    if (!row || row.leftAt || isOver)
+      throw new Refusal(401, 'This sign-in is no longer known. Sign in again.');
     present.set(request, {
       id: row.id,
       name: row.name,

@@ -7,7 +7,11 @@ import { sessions } from '../db/schema.ts';
 const SESSION_DAYS = 14;
 export const SESSION_MILLIS = SESSION_DAYS * 24 * 60 * 60 * 1000;
 
-const DataSchema = v.looseObject({ cookie: v.looseObject({}), personId: v.optional(v.string()) });
+const DataSchema = v.looseObject({
+  cookie: v.looseObject({}),
+  personId: v.optional(v.string()),
+  signedInAt: v.optional(v.number()),
+});
 
 type Callback<T> = (error?: unknown, value?: T) => void;
 

@@ -1,10 +1,11 @@
 import { Router } from 'express';
+import { NewTargetSchema } from '#api/targets.ts';
 import { HouseRulesSchema } from '#core/page/target.ts';
 import type { Context } from '../context.ts';
 import { versionOf } from '../if-match.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
-import { readTarget, readTargets, saveRules } from './store.ts';
+import { addTarget, readTarget, readTargets, removeTarget, saveRules } from './store.ts';
 
 export function rulesRoutes(context: Context): Router {
   const router = Router();
@@ -13,6 +14,15 @@ export function rulesRoutes(context: Context): Router {
   });
   router.get('/targets/:id', async (request, response) => {
     response.json(await readTarget(context, request.params.id));
+  });
+  router.post('/targets', allowed('set-rules'), async (request, response) => {
+    const wish = checked(NewTargetSchema, request.body);
+    const { id } = personOf(request);
+    response.status(201).json(await context.db.transaction((tx) => addTarget(tx, wish, id, new Date())));
+  });
+  router.delete('/targets/:id', allowed('set-rules'), async (request, response) => {
+    await removeTarget(context, String(request.params.id), personOf(request), new Date());
+    response.status(204).end();
   });
   router.put('/targets/:id', allowed('set-rules'), async (request, response) => {
     const rules = checked(HouseRulesSchema, request.body);

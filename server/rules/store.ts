@@ -1,12 +1,16 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, count, eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
-import type { Target } from '#api/targets.ts';
+import type { NewTarget, Target } from '#api/targets.ts';
+import { nextFree } from '#core/naming/clash.ts';
+import { goodStem } from '#core/naming/names.ts';
 import { type HouseRules, HouseRulesSchema } from '#core/page/target.ts';
+import { usualRules } from '#core/page/usual-rules.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
-import { targets } from '../db/schema.ts';
-import { notFound, Refusal } from '../problem.ts';
+import type { Queries } from '../db/connection.ts';
+import { pages, targets } from '../db/schema.ts';
+import { checked, notFound, Refusal } from '../problem.ts';
 
 export function readRules(stored: unknown): HouseRules {
   return v.parse(HouseRulesSchema, stored);
@@ -21,6 +25,56 @@ export async function readTarget(context: Context, id: string): Promise<Target> 
   const [row] = await context.db.select().from(targets).where(eq(targets.id, id));
   if (!row) throw notFound('This target');
   return { id: row.id, version: row.version, rules: readRules(row.rules) };
+}
+
+/** Makes a target with the usual rules, or with those of the target it is like. */
+export async function addTarget(
+  db: Queries,
+  { like, ...said }: NewTarget,
+  personId: string,
+  now: Date,
+): Promise<Target> {
+  const rows = await db.select({ id: targets.id, rules: targets.rules }).from(targets);
+  const model = rows.find(({ id }) => id === like);
+  if (like !== undefined && !model) throw notFound('The target that it should be like');
+  const rules = checked(HouseRulesSchema, { ...(model ? model.rules : usualRules(said)), ...said });
+  // It stands in addresses, so it says which target it is.
+  const id = nextFree(goodStem(rules.name, 'target').slice(0, 30), (stem) =>
+    rows.some((row) => row.id === stem),
+  );
+  await db.insert(targets).values({ id, rules });
+  await writeActivity(
+    db,
+    { personId, subject: 'target', subjectId: id, what: 'made a target', before: null, after: rules },
+    now,
+  );
+  return { id, version: 1, rules };
+}
+
+/** Removes a target that no page is for. */
+export async function removeTarget(context: Context, id: string, person: Person, now: Date): Promise<void> {
+  const { rules } = await readTarget(context, id);
+  await context.db.transaction(async (tx) => {
+    const [all] = await tx.select({ count: count() }).from(targets).for('update');
+    const [used] = await tx.select({ count: count() }).from(pages).where(eq(pages.targetId, id));
+    if ((used?.count ?? 0) > 0)
+      throw new Refusal(409, 'Pages are made for this target, so it stays. Nothing was changed.');
+    if ((all?.count ?? 0) < 2)
+      throw new Refusal(409, 'This is the only target, and pages need one. Nothing was changed.');
+    await tx.delete(targets).where(eq(targets.id, id));
+    await writeActivity(
+      tx,
+      {
+        personId: person.id,
+        subject: 'target',
+        subjectId: id,
+        what: 'removed a target',
+        before: rules,
+        after: null,
+      },
+      now,
+    );
+  });
 }
 
 /** Saves a target's rules on the version they were changed from; a clash (412) carries the rules as they stand. */

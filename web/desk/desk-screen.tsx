@@ -35,6 +35,7 @@ export function DeskScreen() {
   if (desk.error) return <p className="empty">{sayFailure(desk.error)}</p>;
   if (!desk.data || !me) return null;
   const { errands, pages, recent } = desk.data;
+  const isNew = pages.length === 0 && recent.length === 0;
   const stopped = pages.filter((page) => page.stops > 0).length;
   return (
     <div className="desk">
@@ -80,6 +81,9 @@ export function DeskScreen() {
       <aside>
         <section className="card" aria-labelledby="came-in">
           <h2 id="came-in">Came in last</h2>
+          {recent.length === 0 ? (
+            <p className="soft">Nothing yet. Pictures, films and frames come in from anywhere.</p>
+          ) : null}
           <div className="recent">
             {recent.map((asset) => (
               <Link key={asset.id} to={`/shelf?piece=${asset.id}`}>
@@ -103,6 +107,12 @@ export function DeskScreen() {
               Hand pieces in
             </Link>
           </div>
+          {isNew && may(me.role, 'set-rules') ? (
+            <p className="desk-house">
+              Who else works here, and whose frames may stand on pages, is said in the{' '}
+              <Link to="/rules#rules-people">House rules</Link>.
+            </p>
+          ) : null}
         </section>
       </aside>
     </div>

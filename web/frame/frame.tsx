@@ -2,8 +2,12 @@ import './frame.css';
 import { Suspense, useEffect, useState } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { Toaster } from 'sonner';
-import { goOn } from '../arrivals/arrivals.ts';
+import { bringIn, goOn } from '../arrivals/arrivals.ts';
+import { carriedText } from '../arrivals/carried-text.ts';
 import { findGatherings } from '../arrivals/gatherings.ts';
+import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
+import { usePasteLeftOver } from '../arrivals/use-paste.ts';
+import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { theme } from '../theme/theme.ts';
 import { useStore } from '../ui/store.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
@@ -18,11 +22,23 @@ function isTyping(target: EventTarget | null): boolean {
   );
 }
 
+/** What is pasted where the screen itself takes nothing goes where it belongs. */
+function useLeftOver(): void {
+  const takeText = useWhereItBelongs();
+  usePasteLeftOver((data) => {
+    if (data.files.length === 0) return takeText(carriedText(data));
+    const files = [...data.files].map((file) => ({ file, folder: '' }));
+    bringIn(files, '', ONTO_THE_SHELF);
+    return true;
+  });
+}
+
 export function Frame() {
   const [isFinding, setFinding] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
   const { pathname } = useLocation();
   useUndoKeys();
+  useLeftOver();
   useEffect(() => {
     void goOn();
     void findGatherings();

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { ROLE_WORDS } from '#api/people.ts';
@@ -9,6 +9,7 @@ import { RunningRuns } from '../run/running-runs.tsx';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { useStore } from '../ui/store.ts';
 import { UndoButtons } from '../undo/undo-keys.tsx';
+import { Mark } from './mark.tsx';
 
 const AREAS = [
   { to: '/', name: 'Desk' },
@@ -17,15 +18,6 @@ const AREAS = [
   { to: '/embeds', name: 'Embeds' },
   { to: '/rules', name: 'House rules' },
 ] as const;
-
-export function Mark() {
-  return (
-    <svg viewBox="0 0 20 24" aria-hidden="true">
-      <path d="M5 9l5-7 5 7M1.500 9h17v13h-17z" />
-      <path d="M1.500 11.500h17" strokeWidth="5" />
-    </svg>
-  );
-}
 
 export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readonly onKeys: () => void }) {
   const { pathname, search } = useLocation();
@@ -60,7 +52,6 @@ export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readon
 
 function PersonMenu({ onKeys }: { readonly onKeys: () => void }) {
   const { data: me } = useQuery(meQuery);
-  const client = useQueryClient();
   const navigate = useNavigate();
   const current = useStore(theme);
   if (!me) return null;
@@ -70,9 +61,8 @@ function PersonMenu({ onKeys }: { readonly onKeys: () => void }) {
     .join('');
   const signOut = async () => {
     await tell('/session', { method: 'DELETE' });
-    navigate('/');
-    client.clear();
-    await client.invalidateQueries();
+    // Loaded anew, so that nothing of one person stays in the memory of the page for the next.
+    window.location.assign('/');
   };
   return (
     <DropdownMenu.Root>
@@ -92,6 +82,9 @@ function PersonMenu({ onKeys }: { readonly onKeys: () => void }) {
             onSelect={() => chooseTheme(current === 'dark' ? 'light' : 'dark')}
           >
             {current === 'dark' ? 'Light theme' : 'Dark theme'}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={() => navigate('/me')}>
+            Your password
           </DropdownMenu.Item>
           <DropdownMenu.Item className="menu-item" onSelect={onKeys}>
             Keys

@@ -4,15 +4,13 @@ import { Field } from '../ui/field.tsx';
 import { NumberField, readNumbers } from './number-field.tsx';
 import type { RulesPart } from './rules-part.ts';
 
-const DRAWN_PX = 460;
-
 /** The column and where it changes, with a drawing to scale. */
 export function ColumnCard({ rules, change }: RulesPart) {
   const [breakpoints, setBreakpoints] = useState(rules.breakpoints.join(', '));
   const [proofWidths, setProofWidths] = useState(rules.proofWidths.join(', '));
   const widest = Math.max(...rules.proofWidths, rules.breakout, 1);
-  const scale = DRAWN_PX / widest;
-  const drawn = (px: number) => ({ left: (DRAWN_PX - px * scale) / 2, width: px * scale });
+  const percent = (px: number) => `${(px / widest) * 100}%`;
+  const drawn = (px: number) => ({ left: percent((widest - px) / 2), width: percent(px) });
   return (
     <section className="card" aria-labelledby="rules-column">
       <h2 id="rules-column">Column</h2>

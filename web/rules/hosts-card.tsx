@@ -10,12 +10,16 @@ import { queryClient } from '../api/queries.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
 import { Button } from '../ui/button.tsx';
 import { sayDate } from '../ui/dates.ts';
+import { Fault } from '../ui/fault.tsx';
 import { ledger } from '../undo/ledger.ts';
+import { EntryForm } from './entry-form.tsx';
+import { EXAMPLE_ENTRY } from './example-entry.ts';
 
 /** The hosts that are trusted everywhere: open entries, and what the site owner decided. They hold for all targets. */
 export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
   const hosts = useQuery(hostsQuery);
   const [opened, setOpened] = useState<string | null>(null);
+  const [isWriting, setWriting] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   if (!hosts.data) return null;
   const { entries, decisions } = hosts.data;
@@ -29,10 +33,12 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
       setFault(sayFailure(error));
     }
   };
-  const take = (text: string) => {
+  /** Whether the text describes hosts; what is wrong with it is said otherwise. */
+  const take = (text: string): boolean => {
     const read = readHostEntries(text);
     if (read.kind === 'fault') setFault(read.sentence);
     else void save(withEntries(entries, read.entries), 'taking in hosts');
+    return read.kind === 'entries';
   };
   const importFile = async (event: ChangeEvent<HTMLInputElement>) => {
     const [file] = event.target.files ?? [];
@@ -46,11 +52,7 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
         Whose frames may stand on pages, on every target. An entry is open JSON: it can be edited, taken out
         and taken in.
       </p>
-      {fault ? (
-        <p className="fault" role="alert">
-          {fault}
-        </p>
-      ) : null}
+      <Fault says={fault} />
       <ul className="hosts-list">
         {entries.map((entry) => (
           <li key={entry.id}>
@@ -73,8 +75,9 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
               <EntryForm
                 entry={entry}
                 isEditable={isEditable}
+                away={`Trust ${entry.name} no more`}
                 onSave={take}
-                onRemove={() =>
+                onAway={() =>
                   void save(
                     entries.filter(({ id }) => id !== entry.id),
                     `removing ${entry.name}`,
@@ -85,8 +88,27 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
           </li>
         ))}
       </ul>
+      {entries.length === 0 ? (
+        <p>
+          No host is trusted yet, so that everything embedded comes as a link. Take entries in, or write one.
+        </p>
+      ) : null}
+      {isWriting ? (
+        <EntryForm
+          entry={EXAMPLE_ENTRY}
+          isEditable={isEditable}
+          away="Leave it"
+          onSave={(text) => take(text) && setWriting(false)}
+          onAway={() => setWriting(false)}
+        />
+      ) : null}
       <Decisions decisions={decisions} isEditable={isEditable} />
       <div className="hosts-deeds">
+        {isEditable ? (
+          <Button aria-expanded={isWriting} onClick={() => setWriting(!isWriting)}>
+            Write an entry...
+          </Button>
+        ) : null}
         {isEditable ? (
           <label className="button">
             Take entries in...
@@ -107,38 +129,6 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
         </a>
       </div>
     </section>
-  );
-}
-
-interface EntryFormProps {
-  readonly entry: HostEntry;
-  readonly isEditable: boolean;
-  readonly onSave: (text: string) => void;
-  readonly onRemove: () => void;
-}
-
-function EntryForm({ entry, isEditable, onSave, onRemove }: EntryFormProps) {
-  const [text, setText] = useState(() => JSON.stringify(entry, null, 2));
-  return (
-    <div className="entry-form">
-      <textarea
-        className="input mono"
-        aria-label={`The entry of ${entry.name}`}
-        rows={14}
-        spellCheck={false}
-        readOnly={!isEditable}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      {isEditable ? (
-        <div className="hosts-deeds">
-          <Button onClick={() => onSave(text)}>Save the entry</Button>
-          <Button kind="link" onClick={onRemove}>
-            Trust {entry.name} no more
-          </Button>
-        </div>
-      ) : null}
-    </div>
   );
 }
 

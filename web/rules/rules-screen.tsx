@@ -16,6 +16,8 @@ import { EmbedsCard } from './embeds-card.tsx';
 import { FindingsCard } from './findings-card.tsx';
 import { HostsCard } from './hosts-card.tsx';
 import { NamesCard } from './names-card.tsx';
+import { NewTarget } from './new-target.tsx';
+import { PeopleCard } from './people-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 import { UseCard } from './use-card.tsx';
 
@@ -48,6 +50,7 @@ interface RulesProps {
 function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
   const [rules, setRules] = useState(target.rules);
   const [fault, setFault] = useState<string | null>(null);
+  const [isAdding, setAdding] = useState(false);
   const client = useQueryClient();
   const checked = v.safeParse(HouseRulesSchema, rules);
   const isChanged = JSON.stringify(rules) !== JSON.stringify(target.rules);
@@ -104,11 +107,26 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
             ))}
           </select>
           {isEditable ? (
+            <Button aria-expanded={isAdding} onClick={() => setAdding(!isAdding)}>
+              Targets...
+            </Button>
+          ) : null}
+          {isEditable ? (
             <Button kind="action" disabled={!isChanged || !checked.success} onClick={() => void save()}>
               Save rules
             </Button>
           ) : null}
         </header>
+        {isAdding ? (
+          <NewTarget
+            like={target}
+            onMade={(id) => {
+              setAdding(false);
+              onChoose(id);
+            }}
+            onClose={() => setAdding(false)}
+          />
+        ) : null}
         {fault || (isChanged && issue) ? (
           <p className="fault" role="alert" style={{ marginTop: 10 }}>
             {fault ?? issue}
@@ -123,6 +141,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           <FindingsCard {...part} />
         </fieldset>
         <HostsCard isEditable={isEditable} />
+        {isEditable ? <PeopleCard /> : null}
       </div>
     </div>
   );

@@ -3,10 +3,11 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { PersonSchema, ROLE_WORDS, ROLES } from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
-import { demoPeopleQuery, meQuery } from '../api/queries.ts';
-import { Mark } from '../frame/top-bar.tsx';
+import { beginningQuery, demoPeopleQuery, meQuery } from '../api/queries.ts';
+import { Mark } from '../frame/mark.tsx';
 import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
+import { TextField } from '../ui/text-field.tsx';
+import { Begin } from './begin.tsx';
 
 /** The password of the made-up people, offered only where the server says it runs the demo. */
 const DEMO_PASSWORD = 'saltmere-2026';
@@ -18,6 +19,7 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
   const [isBusy, setBusy] = useState(false);
   const client = useQueryClient();
   const demo = useQuery(demoPeopleQuery);
+  const beginning = useQuery(beginningQuery);
 
   const signIn = async (asEmail: string, withPassword: string) => {
     setBusy(true);
@@ -37,6 +39,7 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
     event.preventDefault();
     void signIn(email, password);
   };
+  if (beginning.isPending && !failure) return null;
   return (
     <main className="sign-in">
       <div className="card">
@@ -45,37 +48,32 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
         </div>
         <h1>The label beside the picture</h1>
         {failure ? <p className="fault">{sayFailure(failure)}</p> : null}
-        <form onSubmit={submit}>
-          <Field name="E-mail address">
-            {(control) => (
-              <input
-                {...control}
-                className="input"
-                type="email"
-                autoComplete="username"
-                required
-                value={email}
-                onChange={(event) => setEmail(event.target.value)}
-              />
-            )}
-          </Field>
-          <Field name="Password" fault={fault}>
-            {(control) => (
-              <input
-                {...control}
-                className="input"
-                type="password"
-                autoComplete="current-password"
-                required
-                value={password}
-                onChange={(event) => setPassword(event.target.value)}
-              />
-            )}
-          </Field>
-          <Button kind="action" type="submit" disabled={isBusy}>
-            Sign in
-          </Button>
-        </form>
+        {beginning.data?.isOpen ? (
+          <Begin />
+        ) : (
+          <form onSubmit={submit}>
+            <TextField
+              name="E-mail address"
+              type="email"
+              autoComplete="username"
+              required
+              value={email}
+              onChange={setEmail}
+            />
+            <TextField
+              name="Password"
+              type="password"
+              autoComplete="current-password"
+              required
+              fault={fault}
+              value={password}
+              onChange={setPassword}
+            />
+            <Button kind="action" type="submit" disabled={isBusy}>
+              Sign in
+            </Button>
+          </form>
+        )}
         {demo.data && demo.data.length > 0 ? (
           <div className="sign-in-people">
             <p className="soft">This is the Saltmere demo. Sign in as one of its people:</p>

@@ -1,0 +1,143 @@
+import { randomInt, randomUUID } from 'node:crypto';
+import { and, asc, eq, isNull, ne } from 'drizzle-orm';
+import * as v from 'valibot';
+import {
+  type ChangePersonSchema,
+  type Colleague,
+  type MadePasswordSchema,
+  type NewPersonSchema,
+  type Person,
+  ROLES,
+} from '#api/people.ts';
+import { writeActivity } from '../activity.ts';
+import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
+import { isDuplicate } from '../db/failures.ts';
+import { people } from '../db/schema.ts';
+import { notFound, Refusal } from '../problem.ts';
+import { hashPassword, isPasswordOf } from './passwords.ts';
+
+type Made = v.InferOutput<typeof MadePasswordSchema>;
+type Row = typeof people.$inferSelect;
+
+const RoleSchema = v.picklist(ROLES);
+
+/** Everybody who works here or did, by name. */
+export async function readColleagues({ db }: Context): Promise<readonly Colleague[]> {
+  const rows = await db.select().from(people).orderBy(asc(people.name), asc(people.id));
+  return rows.map(present);
+}
+
+const present = ({ id, name, email, role, leftAt }: Row): Colleague => ({
+  id,
+  name,
+  email,
+  role: v.parse(RoleSchema, role),
+  left: leftAt !== null,
+});
+
+/** A new person with a password that is made here, to be handed over and changed. */
+export async function addColleague(
+  { db }: Context,
+  wish: v.InferOutput<typeof NewPersonSchema>,
+  by: Person,
+  now: Date,
+): Promise<Made> {
+  const password = madePassword();
+  const row = { id: randomUUID(), ...wish, passwordHash: await hashPassword(password) };
+  try {
+    await db.transaction(async (tx) => {
+      await tx.insert(people).values(row);
+      await writeDown(tx, row.id, { what: 'added a person', before: null, after: wish }, by, now);
+    });
+  } catch (error) {
+    if (!isDuplicate(error)) throw error;
+    throw new Refusal(409, `Somebody with the address ${wish.email} works here or did. Nobody was added.`);
+  }
+  return { person: { ...wish, id: row.id, left: false }, password };
+}
+
+/** Another role, leaving, or coming back. There is always a site owner. */
+export async function changeColleague(
+  { db }: Context,
+  id: string,
+  change: v.InferOutput<typeof ChangePersonSchema>,
+  by: Person,
+  now: Date,
+): Promise<Colleague> {
+  return db.transaction(async (tx) => {
+    const row = await lockedPerson(tx, id);
+    const role = change.role ?? row.role;
+    const leftAt = change.left === undefined ? row.leftAt : change.left ? (row.leftAt ?? now) : null;
+    if (row.role === 'site-owner' && (role !== 'site-owner' || leftAt)) await assertAnotherOwner(tx, id);
+    await tx.update(people).set({ role, leftAt }).where(eq(people.id, id));
+    const after = present({ ...row, role, leftAt });
+    await writeDown(tx, id, { what: 'changed a person', before: present(row), after }, by, now);
+    return after;
+  });
+}
+
+/** Another password for somebody who forgot theirs; it ends their sign-ins. */
+export async function renewPassword({ db }: Context, id: string, by: Person, now: Date): Promise<Made> {
+  const password = madePassword();
+  const passwordHash = await hashPassword(password);
+  const row = await db.transaction(async (tx) => {
+    const person = await lockedPerson(tx, id);
+    await tx.update(people).set({ passwordHash, passwordAt: now }).where(eq(people.id, id));
+    await writeDown(tx, id, { what: 'renewed a password', before: null, after: null }, by, now);
+    return person;
+  });
+  return { person: present(row), password };
+}
+
+/** One's own password. Every other sign-in of this person ends. */
+export async function changePassword(
+  { db }: Context,
+  { id }: Person,
+  { now: said, next }: { readonly now: string; readonly next: string },
+  at: Date,
+): Promise<void> {
+  const [row] = await db.select().from(people).where(eq(people.id, id));
+  if (!(await isPasswordOf(row?.passwordHash, said)))
+    throw new Refusal(422, 'This is not the password that you have now. Nothing was changed.');
+  const passwordHash = await hashPassword(next);
+  await db.update(people).set({ passwordHash, passwordAt: at }).where(eq(people.id, id));
+}
+
+async function lockedPerson(db: Queries, id: string): Promise<Row> {
+  const [row] = await db.select().from(people).where(eq(people.id, id)).for('update');
+  if (!row) throw notFound('This person');
+  return row;
+}
+
+async function assertAnotherOwner(db: Queries, id: string): Promise<void> {
+  const others = await db
+    .select({ id: people.id })
+    .from(people)
+    .where(and(eq(people.role, 'site-owner'), isNull(people.leftAt), ne(people.id, id)))
+    .for('update');
+  if (others.length === 0)
+    throw new Refusal(
+      409,
+      'This is the only site owner, and somebody has to be. Make another one first. Nothing was changed.',
+    );
+}
+
+function writeDown(
+  db: Queries,
+  subjectId: string,
+  step: { readonly what: string; readonly before: unknown; readonly after: unknown },
+  by: Person,
+  now: Date,
+): Promise<void> {
+  return writeActivity(db, { personId: by.id, subject: 'person', subjectId, ...step }, now);
+}
+
+/** Without letters that are taken for one another. */
+const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789';
+
+/** Sixteen letters in fours, about 79 bits. */
+function madePassword(): string {
+  const four = () => Array.from({ length: 4 }, () => LETTERS[randomInt(LETTERS.length)]).join('');
+  return Array.from({ length: 4 }, four).join('-');
+}

@@ -1,0 +1,57 @@
+import { type FormEvent, useState } from 'react';
+import { MadePasswordSchema, ROLE_WORDS, ROLES, type Role } from '#api/people.ts';
+import { ask, sayFailure } from '../api/client.ts';
+import { Button } from '../ui/button.tsx';
+import { Field } from '../ui/field.tsx';
+import { TextField } from '../ui/text-field.tsx';
+import type { HandOver } from './people-card.tsx';
+
+/** Adds somebody; their first password comes back to be handed over. */
+export function NewPersonForm({ onAdded }: { readonly onAdded: (made: HandOver) => void }) {
+  const [name, setName] = useState('');
+  const [email, setEmail] = useState('');
+  const [role, setRole] = useState<Role>('editor');
+  const [fault, setFault] = useState<string | null>(null);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    setFault(null);
+    try {
+      onAdded(await ask(MadePasswordSchema, '/people', { method: 'POST', body: { name, email, role } }));
+      setName('');
+      setEmail('');
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+  };
+  return (
+    <form className="new-person" aria-label="Add a person" onSubmit={(event) => void submit(event)}>
+      <TextField name="Name" required autoComplete="off" maxLength={100} value={name} onChange={setName} />
+      <TextField
+        name="E-mail address"
+        type="email"
+        required
+        autoComplete="off"
+        fault={fault}
+        value={email}
+        onChange={setEmail}
+      />
+      <Field name="Role">
+        {(control) => (
+          <select
+            {...control}
+            className="input"
+            value={role}
+            onChange={(event) => setRole(ROLES.find((one) => one === event.target.value) ?? role)}
+          >
+            {ROLES.map((one) => (
+              <option key={one} value={one}>
+                {ROLE_WORDS[one]}
+              </option>
+            ))}
+          </select>
+        )}
+      </Field>
+      <Button type="submit">Add</Button>
+    </form>
+  );
+}

@@ -1,0 +1,68 @@
+import { type FormEvent, useState } from 'react';
+import { type Target, TargetSchema } from '#api/targets.ts';
+import { ask, sayFailure, tell } from '../api/client.ts';
+import { queryClient } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { Fault } from '../ui/fault.tsx';
+import { TextField } from '../ui/text-field.tsx';
+
+interface NewTargetProps {
+  /** The target whose rules the new one begins with. */
+  readonly like: Target;
+  readonly onMade: (id: string) => void;
+  readonly onClose: () => void;
+}
+
+/** Another place that pages go to, with the rules of the one that is looked at. */
+export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
+  const [name, setName] = useState('');
+  const [siteAddress, setSiteAddress] = useState('');
+  const [fault, setFault] = useState<string | null>(null);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    setFault(null);
+    try {
+      const { commercial } = like.rules;
+      const made = await ask(TargetSchema, '/targets', {
+        method: 'POST',
+        body: { name, siteAddress, commercial, like: like.id },
+      });
+      await queryClient.invalidateQueries();
+      onMade(made.id);
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+  };
+  const remove = async () => {
+    setFault(null);
+    try {
+      await tell(`/targets/${like.id}`, { method: 'DELETE' });
+      await queryClient.invalidateQueries();
+      onMade('');
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+  };
+  return (
+    <form className="new-target" aria-label="Targets" onSubmit={(event) => void submit(event)}>
+      <TextField
+        name="Another target"
+        hint={`It begins with the rules of ${like.rules.name}.`}
+        placeholder="What you call it"
+        required
+        maxLength={60}
+        value={name}
+        onChange={setName}
+      />
+      <TextField name="Its address" placeholder="https://" value={siteAddress} onChange={setSiteAddress} />
+      <Button type="submit">Make it</Button>
+      <Button kind="link" onClick={() => void remove()}>
+        Remove {like.rules.name}
+      </Button>
+      <Button kind="link" onClick={onClose}>
+        Close
+      </Button>
+      <Fault says={fault} />
+    </form>
+  );
+}

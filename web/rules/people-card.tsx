@@ -1,0 +1,172 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { useLocation } from 'react-router';
+import * as v from 'valibot';
+import { type Colleague, ColleagueSchema, MadePasswordSchema, ROLE_WORDS, ROLES } from '#api/people.ts';
+import { ask, sayFailure } from '../api/client.ts';
+import { meQuery, queryClient } from '../api/queries.ts';
+import { Button } from '../ui/button.tsx';
+import { copyText } from '../ui/copy.ts';
+import { Fault } from '../ui/fault.tsx';
+import { ledger } from '../undo/ledger.ts';
+import { NewPersonForm } from './new-person-form.tsx';
+
+const colleaguesQuery = {
+  queryKey: ['people'],
+  queryFn: () => ask(v.array(ColleagueSchema), '/people'),
+};
+
+export interface HandOver {
+  readonly person: Colleague;
+  readonly password: string;
+}
+
+/** Who works here and in which role, as the site owner settles it. */
+export function PeopleCard() {
+  const heading = useRef<HTMLHeadingElement>(null);
+  const { hash } = useLocation();
+  const people = useQuery(colleaguesQuery);
+  const me = useQuery(meQuery);
+  const [handOver, setHandOver] = useState<HandOver | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const isThere = people.data !== undefined;
+  useEffect(() => {
+    if (isThere && hash === '#rules-people') heading.current?.scrollIntoView();
+  }, [isThere, hash]);
+  if (!people.data || !me.data) return null;
+  const attempt = async (work: () => Promise<unknown>) => {
+    setFault(null);
+    try {
+      await work();
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+    await queryClient.invalidateQueries({ queryKey: colleaguesQuery.queryKey });
+  };
+  const change = (person: Colleague, next: Pick<Colleague, 'role'> | Pick<Colleague, 'left'>, name: string) =>
+    attempt(async () => {
+      await sendChange(person.id, next);
+      const before = 'role' in next ? { role: person.role } : { left: person.left };
+      ledger.add({
+        name,
+        scope: 'rules',
+        undo: () => sendChange(person.id, before),
+        redo: () => sendChange(person.id, next),
+      });
+    });
+  const renew = (person: Colleague) =>
+    attempt(async () =>
+      setHandOver(await ask(MadePasswordSchema, `/people/${person.id}/password`, { method: 'POST' })),
+    );
+  const [here, gone] = [people.data.filter(({ left }) => !left), people.data.filter(({ left }) => left)];
+  return (
+    <section className="card hosts-card" aria-labelledby="rules-people">
+      <h2 id="rules-people" ref={heading}>
+        People
+      </h2>
+      <p className="soft">
+        Editors and rights keepers work on pages and pieces. A site owner also sets these rules. A contributor
+        only hands pieces in.
+      </p>
+      <Fault says={fault} />
+      <ul className="hosts-list people-list">
+        {here.map((person) => (
+          <li key={person.id}>
+            <div>
+              <b>{person.name}</b> <span className="soft">{person.email}</span>
+            </div>
+            <select
+              className="input"
+              aria-label={`Role of ${person.name}`}
+              value={person.role}
+              onChange={(event) => {
+                const role = ROLES.find((one) => one === event.target.value);
+                if (role) void change(person, { role }, `the role of ${person.name}`);
+              }}
+            >
+              {ROLES.map((role) => (
+                <option key={role} value={role}>
+                  {ROLE_WORDS[role]}
+                </option>
+              ))}
+            </select>
+            {person.id === me.data?.id ? (
+              <span className="people-deeds soft">you</span>
+            ) : (
+              <span className="people-deeds">
+                <Button
+                  kind="link"
+                  aria-label={`New password for ${person.name}`}
+                  onClick={() => void renew(person)}
+                >
+                  New password
+                </Button>
+                <Button
+                  kind="link"
+                  aria-label={`${person.name} leaves`}
+                  onClick={() => void change(person, { left: true }, `the leaving of ${person.name}`)}
+                >
+                  Leaves
+                </Button>
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {handOver ? <HandedOver handOver={handOver} onDone={() => setHandOver(null)} /> : null}
+      <NewPersonForm
+        onAdded={(made) => {
+          setHandOver(made);
+          void queryClient.invalidateQueries({ queryKey: colleaguesQuery.queryKey });
+        }}
+      />
+      {gone.length > 0 ? (
+        <p className="soft">
+          Left, and signing in no more:{' '}
+          {gone.map((person) => (
+            <span key={person.id} className="people-gone">
+              {person.name}{' '}
+              <Button
+                kind="link"
+                aria-label={`${person.name} comes back`}
+                onClick={() => void change(person, { left: false }, `the return of ${person.name}`)}
+              >
+                Comes back
+              </Button>
+            </span>
+          ))}
+        </p>
+      ) : null}
+    </section>
+  );
+}
+
+async function sendChange(
+  id: string,
+  change: Pick<Colleague, 'role'> | Pick<Colleague, 'left'>,
+): Promise<void> {
+  await ask(ColleagueSchema, `/people/${id}`, { method: 'PATCH', body: change });
+  await queryClient.invalidateQueries({ queryKey: colleaguesQuery.queryKey });
+}
+
+interface HandedOverProps {
+  readonly handOver: HandOver;
+  readonly onDone: () => void;
+}
+
+function HandedOver({ handOver: { person, password }, onDone }: HandedOverProps) {
+  return (
+    <div className="hand-over" role="status">
+      <p>
+        {person.name} signs in with {person.email} and <b className="mono">{password}</b>. It is shown this
+        once: hand it over, to be changed at the first sign-in.
+      </p>
+      <div className="hosts-deeds">
+        <Button onClick={() => void copyText(password, 'Password')}>Copy it</Button>
+        <Button kind="link" onClick={onDone}>
+          It is handed over
+        </Button>
+      </div>
+    </div>
+  );
+}
