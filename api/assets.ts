@@ -7,13 +7,14 @@ import { PrepSchema } from '#core/media/recipe.ts';
 import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
-import { FramingSchema } from './embeds.ts';
+import { FramingSchema, PosterSchema } from './embeds.ts';
 
 /** An embed of a piece, as `core` knows it. */
 export const HeldEmbedSchema = v.strictObject({
   embed: EmbedSchema,
   hosts: v.strictObject({ entries: HostEntriesSchema, decisions: v.array(HostDecisionSchema) }),
   framing: v.record(v.string(), FramingSchema),
+  poster: PosterSchema,
 }) satisfies v.GenericSchema<unknown, HeldEmbed>;
 
 const page = v.strictObject({ id: v.string(), title: v.string() });

@@ -23,6 +23,9 @@ export const DecideSchema = v.strictObject({
 });
 export const UndecideSchema = v.strictObject({ scope: v.picklist(['address', 'host']), value: v.string() });
 
+/** Whose picture the poster of an embed is. */
+export const PosterSchema = v.picklist(['host', 'drawn']);
+
 export const FramingSchema = v.variant('kind', [
   v.strictObject({ kind: v.literal('may'), why: v.picklist(['nothing-said', 'named']) }),
   v.strictObject({

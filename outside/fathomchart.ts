@@ -71,7 +71,7 @@ export function fathomchart(): Router {
     response
       .type('html')
       .send(
-        `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>${chart.title}</title><style>html,body{margin:0;height:100%;font:14px/1.4 sans-serif;background:${isDark ? '#14232b' : '#eef5f6'};color:${isDark ? '#dfeaee' : '#14313b'}}h1{font-size:16px;margin:0;padding:12px 16px}p{position:absolute;right:14px;top:4px;margin:0}svg{width:100%;height:calc(100% - 50px);display:block}</style></head><body><h1>${chart.title}</h1>${tools}${drawing(chart, isDark)}</body></html>`,
+        `<!DOCTYPE html><html lang="en"><head><meta charset="utf-8"><title>${chart.title}</title><style>html,body{margin:0;height:100%;font:14px/1.4 sans-serif;background:${isDark ? '#14232b' : '#eef5f6'};color:${isDark ? '#dfeaee' : '#14313b'}}h1{font-size:16px;margin:0;padding:12px 16px}p{position:absolute;right:14px;top:4px;margin:0}div{position:relative;height:calc(100% - 56px)}svg{position:absolute;inset:0;width:100%;height:100%}span{position:absolute;translate:-50% -100%;white-space:nowrap}</style></head><body><h1>${chart.title}</h1>${tools}${drawing(chart, isDark)}</body></html>`,
       );
   });
   return router;
@@ -89,10 +89,16 @@ function drawing({ highs }: Chart, isDark: boolean): string {
     { length: 97 },
     (_, at) => `${(at / 96) * 760 + 20},${260 - heightAt(at / 2) * 44}`,
   );
-  const marks = highs.map(
-    ([hour, metres]) =>
-      `<text x="${(hour / 48) * 760 + 20}" y="${245 - metres * 44}" text-anchor="middle">${metres.toFixed(1)} m</text>`,
-  );
+  // Words stand over the drawing, which is stretched to its frame.
+  const word = (x: number, y: number, text: string) =>
+    `<span style="left:${(x / 8).toFixed(1)}%;top:${(y / 3).toFixed(1)}%">${text}</span>`;
+  const words = [
+    ...highs.map(([hour, metres]) =>
+      word((hour / 48) * 760 + 20, 250 - metres * 44, `${metres.toFixed(1)} m`),
+    ),
+    ...['Thursday', 'Friday'].map((day, at) => word(210 + at * 380, 290, day)),
+  ];
   const ink = isDark ? '#8fd0e0' : '#0f5c6d';
-  return `<svg viewBox="0 0 800 300" preserveAspectRatio="none" font-size="15" font-family="sans-serif" fill="${ink}"><polygon points="20,262 ${points.join(' ')} 780,262" fill="${ink}" fill-opacity="0.18"/><polyline points="${points.join(' ')}" fill="none" stroke="${ink}" stroke-width="2.5"/>${marks.join('')}<line x1="20" y1="262" x2="780" y2="262" stroke="${ink}"/>${['Thursday', 'Friday'].map((day, at) => `<text x="${210 + at * 380}" y="286" text-anchor="middle">${day}</text>`).join('')}</svg>`;
+  const line = points.join(' ');
+  return `<div style="color:${ink}"><svg viewBox="0 0 800 300" preserveAspectRatio="none"><polygon points="20,262 ${line} 780,262" fill="${ink}" fill-opacity="0.18"/><polyline points="${line}" fill="none" stroke="${ink}" stroke-width="2.5" vector-effect="non-scaling-stroke"/><line x1="20" y1="262" x2="780" y2="262" stroke="${ink}" vector-effect="non-scaling-stroke"/></svg>${words.join('')}</div>`;
 }

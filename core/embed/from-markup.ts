@@ -27,7 +27,10 @@ const MOST_MARKS = 5000;
 /** What may be embedded in markup in any condition. */
 export function fromMarkup(source: Source, hosts: Hosts): Gathered {
   const gathering = new Gathering(source, hosts);
-  for (const piece of readMarkup(source.text)) gathering.take(piece);
+  for (const piece of readMarkup(source.text)) {
+    if (gathering.isFull) break;
+    gathering.take(piece);
+  }
   return gathering.end();
 }
 
@@ -55,7 +58,7 @@ class Gathering {
   }
 
   take(piece: Piece): void {
-    if (piece.kind === 'text' || this.#isFull()) return;
+    if (piece.kind === 'text') return;
     if (piece.kind === 'end') {
       if (piece.name === 'script') this.#endScript(piece);
       if (PLAYERS.has(piece.name)) this.#player = null;
@@ -66,7 +69,7 @@ class Gathering {
   }
 
   /** Enough for any honest paste; what comes after is not looked at, so that a hostile one costs little. */
-  #isFull(): boolean {
+  get isFull(): boolean {
     return this.#candidates.length + this.#links.length > MOST_FOUND || this.#marks.length > MOST_MARKS;
   }
 
@@ -155,6 +158,8 @@ class Gathering {
   }
 
   #push(from: ReadFrom, tag: Tag, attribute: Attribute, address: string): void {
+    const isReference = from === 'link' || from === 'quote';
+    if (isReference && !address.includes('//')) return;
     const stretch = attribute.valueAt;
     const candidate: Candidate = {
       from,
@@ -167,8 +172,7 @@ class Gathering {
       title: attributeText(tag, 'title') || attributeText(tag, 'aria-label'),
       oembed: null,
     };
-    if (from === 'link' || from === 'quote') {
-      if (!address.includes('//')) return;
+    if (isReference) {
       const read = readWebAddress(address);
       // A link to a known thing is as good as its address; any other is only taken when there is nothing else.
       if (

@@ -5,7 +5,7 @@ import { EMBED_FORMS, type EmbedForm } from './forms.ts';
 import { readMarkup } from './markup.ts';
 import type { Embed } from './model.ts';
 import { readPasted } from './reading.ts';
-import { HOSTS, TARGET } from './testing.ts';
+import { HOSTS, mutations, TARGET } from './testing.ts';
 import { writeEmbed } from './write.ts';
 
 const POSTER = { address: 'eel-pass.jpg', width: 1280, height: 720 };
@@ -49,19 +49,6 @@ function expectSafe(embed: Embed): void {
       }
     }
   }
-}
-
-/** Texts of the corpus, cut, joined and with noise in them. */
-function mutations(): fc.Arbitrary<string> {
-  const texts = Object.values(CORPUS)
-    .flat()
-    .map(({ text }) => text)
-    .filter((text) => text !== '');
-  const base = fc.constantFrom(...texts);
-  return fc.tuple(base, fc.nat(), fc.nat(), base, fc.string()).map(([one, from, to, other, noise]) => {
-    const [start = 0, end = 0] = [from % one.length, to % one.length].sort((a, b) => a - b);
-    return one.slice(0, start) + noise + other.slice(0, (to % other.length) + 1) + one.slice(end);
-  });
 }
 
 describe('whatever was pasted', () => {

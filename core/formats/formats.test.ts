@@ -26,6 +26,17 @@ describe('metadata of a file', () => {
     expect(withPatch(EMPTY_LABEL, patch)).toEqual(LABEL);
   });
 
+  it.each([
+    ['cc-by-4.0', 'Creative Commons BY 4.0', 'https://creativecommons.org/licenses/by/4.0/'],
+    ['own', 'Our own work', undefined],
+    ['unknown', undefined, undefined],
+    ['not-copied', undefined, undefined],
+  ] as const)('says of %s: %s', (licence, terms, address) => {
+    const tags = metadataOfLabel(withPatch(EMPTY_LABEL, { licence }), '');
+    expect(tags['XMP-xmpRights:UsageTerms']).toBe(terms);
+    expect(tags['XMP-xmpRights:WebStatement']).toBe(address);
+  });
+
   it('is taken from XMP before IPTC before EXIF', () => {
     const { patch } = draftFromMetadata({
       'IFD0:Artist': 'c',

@@ -1,7 +1,7 @@
 import { type PageDoc, placementsOf } from '../page/model.ts';
 import { type Piece, planPicture } from '../page/picture.ts';
 import type { HouseRules } from '../page/target.ts';
-import { altHere, captionHere, creditHere } from '../page/words.ts';
+import { altHere, captionHere, creditedAs, creditHere } from '../page/words.ts';
 import { creditText } from '../rights/attribution.ts';
 import { licenceTerms } from '../rights/licences.ts';
 
@@ -37,7 +37,7 @@ export function imageObjects(
     const { label } = piece;
     const alt = altHere(placement, piece);
     const caption = captionHere(placement, piece);
-    const credit = creditText(creditHere(rules, placement, piece));
+    const credit = creditText(creditHere(rules, placement, piece), creditedAs(piece));
     objects.set(cut.fileName, {
       '@type': 'ImageObject',
       contentUrl: addressOf(cut.fileName),

@@ -1,6 +1,6 @@
 import { maybeStatement, type Statement, statements } from '../gather/statement.ts';
 import { isWebAddress, type Label, type LabelField, type LabelPatch } from '../rights/label.ts';
-import { licenceTerms, maybeLicenceByAddress, maybeLicenceByWords } from '../rights/licences.ts';
+import { isOfCopies, licenceTerms, maybeLicenceByAddress, maybeLicenceByWords } from '../rights/licences.ts';
 
 /** Metadata of a file as its reader gives it: group and tag ("XMP-dc:Title") to a value of any kind. */
 export type RawTags = Readonly<Record<string, unknown>>;
@@ -132,7 +132,8 @@ export function metadataOfLabel(
   say(label.caption, 'XMP-dc:Description', 'IPTC:Caption-Abstract');
   say(label.maker, 'XMP-dc:Creator', 'IPTC:By-line', 'IFD0:Artist');
   say(label.notice, 'XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright');
-  say(label.licence === 'unknown' ? '' : terms.name, 'XMP-xmpRights:UsageTerms');
+  const isSaid = label.licence !== 'unknown' && isOfCopies(label.licence);
+  say(isSaid ? terms.name : '', 'XMP-xmpRights:UsageTerms');
   say(terms.address ?? '', 'XMP-xmpRights:WebStatement');
   say(label.sourceAddress, 'XMP-plus:LicensorURL');
   say(credit, 'XMP-photoshop:Credit', 'IPTC:Credit');

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { shapeOf } from '../media/dimensions.ts';
 import type { HouseRules } from '../page/target.ts';
-import { judge } from '../rights/judgement.ts';
+import { copyAt, judge } from '../rights/judgement.ts';
 import { EMPTY_LABEL, withPatch } from '../rights/label.ts';
 import { licenceTerms } from '../rights/licences.ts';
 import { labelFrom, readLicence } from './reading.ts';
@@ -77,12 +77,7 @@ export function sayUse(
   if (reading.licence === 'comp') return { words: 'comp, free to try', isDue: false };
   const terms = licenceTerms(reading.licence);
   const label = withPatch(EMPTY_LABEL, { ...labelFrom(found.statements), licence: reading.licence });
-  const { verdict } = judge(label, {
-    targetName: `the ${rules.name}`,
-    commercial: rules.commercial,
-    creditOwnWork: rules.creditOwnWork,
-    changes: [],
-  });
+  const { verdict } = judge(label, copyAt(rules));
   if (verdict === 'not-allowed') return { words: 'not here', isDue: true };
   const isOwed = terms.owesCredit === 'yes';
   return { words: isOwed ? 'credit owed' : 'nothing owed', isDue: false };

@@ -3,7 +3,7 @@ import { escapeHtml } from './escape.ts';
 import { type PageDoc, placementsOf } from './model.ts';
 import type { Piece } from './picture.ts';
 import type { HouseRules } from './target.ts';
-import { creditHere } from './words.ts';
+import { creditedAs, creditHere } from './words.ts';
 import { writeCredit } from './write.ts';
 
 /** One credit of a page: plain, and as HTML. */
@@ -25,8 +25,9 @@ export function creditsOfPage(
     if (!piece) continue;
     const parts = creditHere(rules, placement, piece);
     const title = piece.label.title || piece.stem;
-    const text = creditText(parts);
-    if (text !== '') credits.set(`${title}\n${text}`, { title, text, html: writeCredit(parts) });
+    const what = creditedAs(piece);
+    const text = creditText(parts, what);
+    if (text !== '') credits.set(`${title}\n${text}`, { title, text, html: writeCredit(parts, what) });
   }
   return [...credits.values()];
 }

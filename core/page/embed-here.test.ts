@@ -1,19 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import { readMarkup } from '../embed/markup.ts';
 import { HOSTS, readOne } from '../embed/testing.ts';
-import { embedsOfPage, formHere, type HeldEmbed, showsPicture, siteOrigin } from './embed-here.ts';
+import { copiesHere, embedsOfPage, formHere, type HeldEmbed, pictureUse, siteOrigin } from './embed-here.ts';
 import type { Block } from './model.ts';
 import { styleSheet } from './style-sheet.ts';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from './testing.ts';
+import { creditedAs } from './words.ts';
 import { cutsOfPage, writeFragment } from './write.ts';
 
 const held = (address: string, framing: HeldEmbed['framing'] = {}): HeldEmbed => ({
   embed: readOne(address).embed,
   hosts: HOSTS,
   framing,
+  poster: 'host',
 });
 const FILM = held('https://lanternreel.example/watch/eel-pass-71');
 const CHART = held('https://fathomchart.example/chart/saltmere-bar');
+const FILE = held('<video src="https://lanternreel.example/files/eel-pass-71.mp4"></video>');
 const BARE = { ...PLAIN_RULES, embeds: { frames: false, frameHosts: [], click: false, widgets: false } };
 
 const figures = (count: number): Block[] =>
@@ -66,6 +69,15 @@ describe('embeds on a page', () => {
     );
   });
 
+  it('that are players name one file as their poster, and it goes out with the page', () => {
+    const [poster, ...others] = cutsOfPage(examplePage(...figures(1)), {
+      rules: PLAIN_RULES,
+      pieces: piecesWith(FILE),
+    });
+    expect(others).toEqual([]);
+    expect(write(1, FILE)).toContain(`poster="media/${poster?.fileName}"`);
+  });
+
   it('bring their style along, which other pages do not carry', () => {
     const page = examplePage(...figures(1));
     expect(styleSheet(PLAIN_RULES, page, piecesWith(FILM))).toContain('.embed-click');
@@ -89,16 +101,34 @@ describe('embeds on a page', () => {
 
 describe('the form in one use', () => {
   it.each([
-    [FILM, null, 'click', true],
-    [FILM, 'frame', 'frame', false],
-    [FILM, 'poster', 'poster', true],
-    [FILM, 'link', 'link', false],
-    [FILM, 'widget', 'click', true],
-    [CHART, null, 'frame', false],
-    [CHART, 'poster', 'poster', true],
+    [FILM, null, 'click', 'sizes'],
+    [FILM, 'frame', 'frame', 'none'],
+    [FILM, 'poster', 'poster', 'sizes'],
+    [FILM, 'link', 'link', 'none'],
+    [FILM, 'widget', 'click', 'sizes'],
+    [CHART, null, 'frame', 'none'],
+    [CHART, 'poster', 'poster', 'sizes'],
+    [FILE, null, 'player', 'one-file'],
+    [FILE, 'poster', 'poster', 'sizes'],
   ] as const)('%# is the wished one where it is open', (embed, form, stands, pictured) => {
     expect(formHere(PLAIN_RULES, { form }, embed)).toBe(stands);
-    expect(showsPicture(PLAIN_RULES, { form }, { embed })).toBe(pictured);
+    expect(pictureUse(PLAIN_RULES, { form }, { embed })).toBe(pictured);
+  });
+
+  it.each([
+    ['host', null, true],
+    ['host', 'poster', true],
+    ['host', 'frame', false],
+    ['host', 'link', false],
+    ['drawn', null, false],
+    ['drawn', 'poster', false],
+  ] as const)('with a poster of %s, wished for as %s, copies: %s', (poster, form, copies) => {
+    expect(copiesHere(PLAIN_RULES, { form }, { embed: { ...FILM, poster } })).toBe(copies);
+  });
+
+  it('names in its credit what was made', () => {
+    expect(write(1, FILM)).toContain('<span class="credit">Film: Ines Okonjo');
+    expect(creditedAs(examplePiece())).toBe('Photo');
   });
 
   it('is decided by what its host said to the origin of the target', () => {

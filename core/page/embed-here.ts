@@ -1,7 +1,8 @@
 import { chooseForm, type EmbedForm, type FormCase } from '../embed/forms.ts';
 import type { Framing } from '../embed/framing.ts';
-import type { Hosts } from '../embed/host.ts';
+import { entryById, type Hosts } from '../embed/host.ts';
 import type { Embed } from '../embed/model.ts';
+import { titleOf } from '../embed/write.ts';
 import { type PageDoc, type Placement, placementsOf } from './model.ts';
 import type { HouseRules } from './target.ts';
 
@@ -11,11 +12,18 @@ export interface HeldEmbed {
   readonly hosts: Hosts;
   /** By the origin of a target's site; the empty text for a target without one. */
   readonly framing: Readonly<Record<string, Framing>>;
+  /** Whose picture its poster is: its host's, or one that was drawn here, since none was to be had. */
+  readonly poster: 'host' | 'drawn';
 }
 
 /** The origin of a target's pages; the empty text where it has no address. */
 export function siteOrigin({ siteAddress }: Pick<HouseRules, 'siteAddress'>): string {
   return URL.canParse(siteAddress) ? new URL(siteAddress).origin : '';
+}
+
+/** What a screen reader says before the frame. */
+export function titleOfHeld({ embed, hosts }: HeldEmbed): string {
+  return titleOf(embed, entryById(embed.host, hosts));
 }
 
 /** An embed on a target, with all that decides how it can stand there. Its poster is the piece's own picture. */
@@ -28,15 +36,28 @@ export function formHere(rules: HouseRules, placement: Pick<Placement, 'form'>, 
   return chooseForm(formCase(rules, held), placement.form);
 }
 
-/** Whether a use shows the piece's picture: all but embeds that are frames at once, or links in words. */
-export function showsPicture(
+/** How a use shows the piece's picture: in all its sizes, as the one file that a player names, or not at all. */
+export type PictureUse = 'sizes' | 'one-file' | 'none';
+
+/** How a use shows the piece's picture. Frames that are there at once and links in words show none. */
+export function pictureUse(
   rules: HouseRules,
   placement: Pick<Placement, 'form'>,
   { embed }: { readonly embed?: HeldEmbed | null },
-): boolean {
-  if (!embed) return true;
+): PictureUse {
+  if (!embed) return 'sizes';
   const form = formHere(rules, placement, embed);
-  return form === 'click' || form === 'poster';
+  if (form === 'click' || form === 'poster') return 'sizes';
+  return form === 'player' && embed.embed.carrier === 'video' ? 'one-file' : 'none';
+}
+
+/** Whether a use sends a copy of the piece out: not where its host shows it, nor behind a poster drawn here. */
+export function copiesHere(
+  rules: HouseRules,
+  placement: Pick<Placement, 'form'>,
+  piece: { readonly embed?: HeldEmbed | null },
+): boolean {
+  return piece.embed?.poster !== 'drawn' && pictureUse(rules, placement, piece) !== 'none';
 }
 
 /** The embeds that stand on a page, each with its form there. */

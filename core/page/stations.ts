@@ -1,9 +1,8 @@
 import { nameFault } from '../naming/names.ts';
-import { judge } from '../rights/judgement.ts';
 import { type PageDoc, placementsOf } from './model.ts';
 import type { Piece } from './picture.ts';
 import type { HouseRules } from './target.ts';
-import { altHere, judgeHere } from './words.ts';
+import { altHere, judgeOnPage } from './words.ts';
 
 /** How far a page is at each station of the job, and what is missing there. */
 export interface Station {
@@ -24,18 +23,7 @@ export function stationsOf(
   const gathered = page.tray.flatMap((assetId) => pieces.get(assetId) ?? []);
   const placements = placementsOf(page);
   const uses = (piece: Piece) => placements.filter((placement) => placement.asset === piece.id);
-  const isCleared = (piece: Piece) => {
-    const here = uses(piece);
-    if (here.length > 0)
-      return here.every((placement) => judgeHere(rules, placement, piece).verdict === 'allowed');
-    const use = {
-      targetName: rules.name,
-      commercial: rules.commercial,
-      creditOwnWork: rules.creditOwnWork,
-      changes: [],
-    };
-    return judge(piece.label, use).verdict === 'allowed';
-  };
+  const isCleared = (piece: Piece) => judgeOnPage(rules, page, piece).verdict === 'allowed';
   const isWorded = (piece: Piece) => {
     const here = uses(piece);
     if (here.length > 0) return here.every((placement) => altHere(placement, piece).kind !== 'unsaid');

@@ -1,8 +1,10 @@
+import { sayKind } from '../embed/model.ts';
 import { changesOf } from '../media/recipe-says.ts';
 import { type CreditPart, creditParts } from '../rights/attribution.ts';
-import { type Judgement, judge } from '../rights/judgement.ts';
+import { copyAt, type Judgement, judge } from '../rights/judgement.ts';
 import type { Alt } from '../rights/label.ts';
-import type { Placement } from './model.ts';
+import { copiesHere } from './embed-here.ts';
+import { type PageDoc, type Placement, placementsOf } from './model.ts';
 import { type Piece, recipeHere } from './picture.ts';
 import type { HouseRules } from './target.ts';
 
@@ -18,14 +20,30 @@ export function captionHere(placement: Placement, piece: Piece): string {
 
 /** Whether this use is allowed, and what it owes. */
 export function judgeHere(rules: HouseRules, placement: Placement, piece: Piece): Judgement {
-  return judge(piece.label, {
-    targetName: `the ${rules.name}`,
-    commercial: rules.commercial,
-    creditOwnWork: rules.creditOwnWork,
-    changes: changesOf(recipeHere(placement, piece)),
-  });
+  const changes = changesOf(recipeHere(placement, piece));
+  return judge(piece.label, { ...copyAt(rules, changes), copies: copiesHere(rules, placement, piece) });
+}
+
+/** Whether a piece that is not placed yet may be used on a target, whole and in the form that suits it best there. */
+export function judgeUnplaced(rules: HouseRules, piece: Pick<Piece, 'label' | 'embed'>): Judgement {
+  return judge(piece.label, { ...copyAt(rules), copies: copiesHere(rules, { form: null }, piece) });
+}
+
+/** Whether a piece may stand on a page as it does: the first use there that is not simply allowed decides. */
+export function judgeOnPage(rules: HouseRules, page: PageDoc, piece: Piece): Judgement {
+  const here = placementsOf(page)
+    .filter(({ asset }) => asset === piece.id)
+    .map((placement) => judgeHere(rules, placement, piece));
+  return here.find(({ verdict }) => verdict !== 'allowed') ?? here[0] ?? judgeUnplaced(rules, piece);
 }
 
 export function creditHere(rules: HouseRules, placement: Placement, piece: Piece): readonly CreditPart[] {
   return creditParts(piece.label, judgeHere(rules, placement, piece));
+}
+
+/** What a credit names as made: the kind of an embed, else a photo. */
+export function creditedAs({ embed }: Pick<Piece, 'embed'>): string {
+  if (!embed) return 'Photo';
+  const kind = sayKind(embed.embed.kind);
+  return `${kind.charAt(0).toUpperCase()}${kind.slice(1)}`;
 }

@@ -1,8 +1,8 @@
 import { writeEmbed } from '../embed/write.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import type { OverWords } from '../media/over-words.ts';
-import type { CreditPart } from '../rights/attribution.ts';
-import { formHere, type HeldEmbed, showsPicture } from './embed-here.ts';
+import { type CreditPart, creditLead } from '../rights/attribution.ts';
+import { formHere, type HeldEmbed, pictureUse } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
 import { isBeside, shownWidth } from './layout.ts';
 import {
@@ -17,7 +17,7 @@ import {
 } from './model.ts';
 import { allCuts, type Cut, type PicturePlan, type Piece, planPicture } from './picture.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from './target.ts';
-import { altHere, captionHere, creditHere } from './words.ts';
+import { altHere, captionHere, creditedAs, creditHere } from './words.ts';
 
 /** What the writer needs besides the page: its target, its pieces, and where each cut will be found. */
 export interface WriteContext {
@@ -31,10 +31,21 @@ export function cutsOfPage(page: PageDoc, context: Pick<WriteContext, 'rules' | 
   const byName = new Map<string, Cut>();
   for (const placement of placementsOf(page)) {
     const piece = context.pieces.get(placement.asset);
-    if (!piece || !showsPicture(context.rules, placement, piece)) continue;
-    for (const cut of allCuts(planPicture(context.rules, placement, piece))) byName.set(cut.fileName, cut);
+    if (!piece) continue;
+    for (const cut of cutsHere(placement, piece, context)) byName.set(cut.fileName, cut);
   }
   return [...byName.values()];
+}
+
+function cutsHere(
+  placement: Placement,
+  piece: Piece,
+  { rules }: Pick<WriteContext, 'rules'>,
+): readonly Cut[] {
+  const use = pictureUse(rules, placement, piece);
+  if (use === 'none') return [];
+  const plan = planPicture(rules, placement, piece);
+  return use === 'sizes' ? allCuts(plan) : [plan.fallback];
 }
 
 /**
@@ -264,7 +275,7 @@ function writeClick(placement: Placement, plan: PicturePlan, picture: string, co
 
 function writeCaption(placement: Placement, piece: Piece, context: WriteContext): string {
   const caption = captionHere(placement, piece);
-  const credit = writeCredit(creditHere(context.rules, placement, piece));
+  const credit = writeCredit(creditHere(context.rules, placement, piece), creditedAs(piece));
   const parts = [caption && escapeHtml(caption), credit && `<span class="credit">${credit}</span>`].filter(
     Boolean,
   );
@@ -272,13 +283,12 @@ function writeCaption(placement: Placement, piece: Piece, context: WriteContext)
 }
 
 /** A credit line as HTML; the licence is linked with `rel="license"` (HTML, link type "license"). */
-export function writeCredit(parts: readonly CreditPart[]): string {
+export function writeCredit(parts: readonly CreditPart[], what = 'Photo'): string {
   if (parts.length === 0) return '';
-  const lead = parts[0]?.kind === 'title' ? '' : 'Photo: ';
   const html = parts.map((part) => {
     const text = escapeHtml(part.text);
     if (!part.address) return text;
     return `<a href="${escapeHtml(part.address)}"${part.kind === 'licence' ? ' rel="license"' : ''}>${text}</a>`;
   });
-  return `${lead}${html.join(', ')}.`;
+  return `${creditLead(parts, what)}${html.join(', ')}.`;
 }

@@ -59,6 +59,7 @@ function heldFor(
     embed: { ...embed, facts: { ...embed.facts, visibility: 'public', captions: ['en'], ...facts } },
     hosts: HOSTS,
     framing: framing ? { '': framing } : {},
+    poster: 'host',
   };
 }
 
@@ -182,6 +183,18 @@ describe('proof', () => {
     const [remedy] = finding?.remedies ?? [];
     expect(finding?.code).toBe('use-not-allowed');
     expect(remedy && codes({ page: applyRemedy(page, remedy), piece })).toEqual([]);
+  });
+
+  it.each([
+    [null, 'frame'],
+    [{ kind: 'refused', by: 'X-Frame-Options', value: 'DENY' }, 'link'],
+  ] as const)('of a poster nobody cleared mends by a form that shows none (%#)', (framing, form) => {
+    const uncleared = filmPiece({}, framing);
+    const piece = { ...uncleared, label: { ...uncleared.label, licence: 'unknown' as const } };
+    const finding = findings({ piece }).find(({ code }) => code === 'licence-missing');
+    const [remedy] = finding?.remedies ?? [];
+    expect(remedy).toMatchObject({ change: { form } });
+    expect(remedy && codes({ page: applyRemedy(GOOD, remedy), piece })).not.toContain('licence-missing');
   });
 
   it('asks for no alt text of words that are text of the page, and for none that says them already', () => {

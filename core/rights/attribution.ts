@@ -34,9 +34,16 @@ export function creditParts(label: Label, judgement: Judgement): readonly Credit
   return parts;
 }
 
-/** The credit as plain text, "Photo: Ines Okonjo, CC BY 4.0, cropped." Empty when there is none. */
-export function creditText(parts: readonly CreditPart[]): string {
+/** What a credit begins with: what was made, unless its title says so. */
+export function creditLead(parts: readonly CreditPart[], what: string): string {
+  return parts[0]?.kind === 'title' ? '' : `${what}: `;
+}
+
+/**
+ * The credit as plain text, "Photo: Ines Okonjo, CC BY 4.0, cropped." Empty when there is none. `what` was made, as
+ * the credit begins.
+ */
+export function creditText(parts: readonly CreditPart[], what = 'Photo'): string {
   if (parts.length === 0) return '';
-  const lead = parts[0]?.kind === 'title' ? '' : 'Photo: ';
-  return `${lead}${parts.map((part) => part.text).join(', ')}.`;
+  return `${creditLead(parts, what)}${parts.map((part) => part.text).join(', ')}.`;
 }

@@ -8,6 +8,17 @@ export interface Use {
   readonly commercial: boolean;
   readonly creditOwnWork: boolean;
   readonly changes: readonly Change[];
+  /** Whether a copy goes out. False for what its host shows in a frame, and for what is only linked to. */
+  readonly copies: boolean;
+}
+
+/** A copy of a piece on a target, changed like this. */
+export function copyAt(
+  target: { readonly name: string; readonly commercial: boolean; readonly creditOwnWork: boolean },
+  changes: readonly Change[] = [],
+): Use {
+  const { name, commercial, creditOwnWork } = target;
+  return { targetName: `the ${name}`, commercial, creditOwnWork, changes, copies: true };
 }
 
 export type Reason =
@@ -30,19 +41,25 @@ export interface Judgement {
   readonly duties: readonly Duty[];
   /** What is done to the piece in this use. */
   readonly changes: readonly Change[];
+  /** What the verdict rests on: the piece's licence, or that nothing of it is copied, so that none is needed. */
+  readonly restsOn: 'licence' | 'nothing-copied';
 }
 
 /** Judges one use of a piece by its licence's terms (the table in `licences.ts`). */
 export function judge(label: Label, use: Use): Judgement {
+  if (needsNoLicence(label.licence, use))
+    return { verdict: 'allowed', reasons: [], duties: [], changes: [], restsOn: 'nothing-copied' };
+  return { ...byLicence(label, use), changes: use.changes, restsOn: 'licence' };
+}
+
+/** What is said of a thing's licence holds however it is shown; where nothing is said, a frame or link needs none. */
+function needsNoLicence(licence: LicenceId, { copies }: Use): boolean {
+  return licence === 'not-copied' || (licence === 'unknown' && !copies);
+}
+
+function byLicence(label: Label, use: Use): Pick<Judgement, 'verdict' | 'reasons' | 'duties'> {
   const terms = licenceTerms(label.licence);
-  if (!terms.publish) {
-    return {
-      verdict: 'not-allowed',
-      reasons: [closedReason(label.licence)],
-      duties: [],
-      changes: use.changes,
-    };
-  }
+  if (!terms.publish) return { verdict: 'not-allowed', reasons: [closedReason(label.licence)], duties: [] };
   const refused: Reason[] = [];
   if (use.commercial && !terms.commercial) {
     refused.push({ code: 'not-commercial', licence: terms.short, targetName: use.targetName });
@@ -51,16 +68,15 @@ export function judge(label: Label, use: Use): Judgement {
   if (use.changes.length > 0 && !terms.change)
     refused.push({ code: 'no-changes', licence: terms.short, changes: use.changes });
   const duties = dutiesOf(label.licence, use);
-  if (refused.length > 0) return { verdict: 'not-allowed', reasons: refused, duties, changes: use.changes };
+  if (refused.length > 0) return { verdict: 'not-allowed', reasons: refused, duties };
   if (duties.includes('credit') && label.maker === '' && label.source === '') {
     return {
       verdict: 'allowed-if',
       reasons: [{ code: 'maker-missing', licence: terms.short }],
       duties,
-      changes: use.changes,
     };
   }
-  return { verdict: 'allowed', reasons: [], duties, changes: use.changes };
+  return { verdict: 'allowed', reasons: [], duties };
 }
 
 function closedReason(licence: LicenceId): Reason {
@@ -114,6 +130,8 @@ export function sayChanges(changes: readonly Change[]): string {
 
 /** The whole judgement in plain sentences, as the label says it. */
 export function sayJudgement(judgement: Judgement): string {
+  if (judgement.restsOn === 'nothing-copied')
+    return 'May be used here. Its host shows it and nothing of it is copied, so that nothing is owed.';
   const duties = judgement.duties.filter(
     (duty) => duty !== 'credit' || !judgement.duties.includes('say-changes'),
   );

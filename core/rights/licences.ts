@@ -1,4 +1,4 @@
-/** What a licence says, in the terms a page needs. `owesCredit`: 'asked' is a courtesy, 'recorded' per piece. */
+/** What a licence says, in the terms a page needs. `owesCredit`: 'asked' is a courtesy, 'house' as the house rules say. */
 export interface LicenceTerms {
   readonly name: string;
   /** The short form for a credit line. */
@@ -7,7 +7,7 @@ export interface LicenceTerms {
   readonly publish: boolean;
   readonly commercial: boolean;
   readonly change: boolean;
-  readonly owesCredit: 'yes' | 'asked' | 'house';
+  readonly owesCredit: 'yes' | 'asked' | 'house' | 'no';
   readonly sayChanges: boolean;
   readonly sameLicence: boolean;
   readonly titleInCredit: 'no' | 'wished' | 'yes';
@@ -111,6 +111,15 @@ const LICENCES = {
     short: 'made for us',
     address: null,
     owesCredit: 'house',
+    titleInCredit: 'no',
+  },
+  // Only for an embed whose poster was drawn here: its host shows it, and no file of it is held.
+  'not-copied': {
+    ...FREE,
+    name: 'None needed: nothing of it is copied',
+    short: 'nothing copied',
+    address: null,
+    owesCredit: 'no',
     titleInCredit: 'no',
   },
   cc0: {
@@ -221,6 +230,7 @@ export const LICENCE_IDS = Object.keys(LICENCES).filter(isLicenceId);
 /** The licences as a list offers them, in groups that a person looks in. */
 export const LICENCE_GROUPS: readonly (readonly [name: string, ids: readonly LicenceId[]])[] = [
   ['Ours', ['own', 'hire', 'permission', 'agency']],
+  ['Shown by its host', ['not-copied']],
   ['Free', ['cc0', 'pdm', 'no-known-copyright']],
   ...CC_VERSIONS.map(
     (version) =>
@@ -243,6 +253,11 @@ export const LICENCE_GROUPS: readonly (readonly [name: string, ids: readonly Lic
 
 export function isLicenceId(id: string): id is LicenceId {
   return Object.hasOwn(LICENCES, id);
+}
+
+/** Whether a licence can be said of anything that is held as a file: all but the one of what is not copied. */
+export function isOfCopies(id: LicenceId): boolean {
+  return id !== 'not-copied';
 }
 
 export function licenceTerms(id: LicenceId): LicenceTerms {

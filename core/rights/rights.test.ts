@@ -11,7 +11,13 @@ import {
   maybeLicenceByWords,
 } from './licences.ts';
 
-const HERE: Use = { targetName: 'the Reserve site', commercial: true, creditOwnWork: false, changes: [] };
+const HERE: Use = {
+  targetName: 'the Reserve site',
+  commercial: true,
+  creditOwnWork: false,
+  changes: [],
+  copies: true,
+};
 const CROPPED: Use = { ...HERE, changes: ['cropped'] };
 const label = (patch: LabelPatch) => withPatch(EMPTY_LABEL, { maker: 'Ines Okonjo', ...patch });
 
@@ -64,6 +70,25 @@ describe('licence table', () => {
     expect(sayJudgement(judge(label({ licence: 'cc-by-sa-4.0' }), CROPPED))).toContain(
       'stays under the same licence',
     );
+  });
+
+  it('asks for no licence of what its host shows, until somebody says one', () => {
+    const framed: Use = { ...HERE, copies: false };
+    const shown = judge(label({ licence: 'unknown' }), framed);
+    expect(shown).toMatchObject({ verdict: 'allowed', restsOn: 'nothing-copied', duties: [] });
+    expect(sayJudgement(shown)).toContain('nothing of it is copied');
+    expect(judge(label({ licence: 'unknown' }), HERE).verdict).toBe('not-allowed');
+    for (const licence of ['cc-by-nc-4.0', 'copyright', 'in-copyright'] as const)
+      expect(judge(label({ licence }), framed).verdict).toBe('not-allowed');
+    const free = label({ licence: 'cc-by-4.0' });
+    expect(judge(free, framed)).toMatchObject({ verdict: 'allowed', duties: ['credit'] });
+  });
+
+  it('owes nothing for a poster that was drawn here, whatever the house credits', () => {
+    const use = { ...CROPPED, creditOwnWork: true };
+    const judgement = judge(label({ licence: 'not-copied' }), use);
+    expect(judgement).toMatchObject({ verdict: 'allowed', duties: [] });
+    expect(creditParts(label({ licence: 'not-copied' }), judgement)).toEqual([]);
   });
 
   it('wants a maker or a source where a credit is owed', () => {

@@ -9,7 +9,7 @@ import { type Placement, placementsOf } from '#core/page/model.ts';
 import { allCuts, type Cut, type Piece, planPicture } from '#core/page/picture.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
-import { creditHere } from '#core/page/words.ts';
+import { creditedAs, creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeDocument } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
 import type { Context } from '../context.ts';
@@ -94,7 +94,7 @@ async function writeCut(context: Context, whole: WholePage, cut: Cut, path: stri
   const stored = await ensureCut(context, source, cut.recipe, cut.size.width, cut.format, cut.quality);
   await writeFile(path, await context.storage.read(stored.key));
   const placement = placementFor(whole, piece, cut);
-  const credit = placement ? creditText(creditHere(whole.rules, placement, piece)) : '';
+  const credit = placement ? creditText(creditHere(whole.rules, placement, piece), creditedAs(piece)) : '';
   const tags = metadataOfLabel(piece.label, credit);
   if (Object.keys(tags).length > 0) await context.metadata.write(path, tags);
 }

@@ -3,8 +3,8 @@ import { Router } from 'express';
 import type { Errand } from '#api/desk.ts';
 import { may, type Person } from '#api/people.ts';
 import { placementsOf } from '#core/page/model.ts';
-import { altHere } from '#core/page/words.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
+import { altHere, judgeOnPage } from '#core/page/words.ts';
+import { sayReason } from '#core/rights/judgement.ts';
 import type { Context } from '../context.ts';
 import { assets, people } from '../db/schema.ts';
 import { proofOf } from '../pages/proof.ts';
@@ -53,7 +53,7 @@ function byDue(wholes: readonly WholePage[]): readonly WholePage[] {
 function pageErrands(context: Context, whole: WholePage): readonly Errand[] {
   return [
     comps(context, whole),
-    unknownRights(context, whole),
+    notCleared(context, whole),
     unworded(context, whole),
     unfilled(whole),
     stopped(whole),
@@ -102,19 +102,23 @@ function comps(context: Context, whole: WholePage): Errand | null {
   };
 }
 
-function unknownRights(context: Context, whole: WholePage): Errand | null {
-  const unknown = piecesOn(whole).filter(
-    (asset) => !licenceTerms(asset.label.licence).publish && asset.licence !== 'comp',
-  );
-  const [first] = unknown;
-  if (!first) return null;
+function notCleared(context: Context, whole: WholePage): Errand | null {
+  const refused = piecesOn(whole).flatMap((asset) => {
+    const piece = whole.pieces.get(asset.id);
+    if (!piece || asset.licence === 'comp') return [];
+    const { verdict, reasons } = judgeOnPage(whole.rules, whole.doc, piece);
+    return verdict === 'not-allowed' ? [{ asset, reasons }] : [];
+  });
+  const [one] = refused;
+  if (!one) return null;
+  const { asset: first, reasons } = one;
   return {
     id: `rights-${whole.row.id}`,
     kind: 'rights',
-    before: unknown.length === 1 ? 'One piece on' : `${unknown.length} pieces on`,
+    before: refused.length === 1 ? 'One piece on' : `${refused.length} pieces on`,
     subject: whole.row.title,
     after: 'may not be used yet.',
-    detail: `${first.label.title || first.stem}: ${licenceTerms(first.label.licence).name.toLowerCase()}.`,
+    detail: `${first.label.title || first.stem}: ${reasons.map(sayReason).join(' ')}`,
     due: whole.row.due,
     action: 'Say its rights',
     address: `${pageAddress(whole)}?piece=${first.id}&row=rights`,

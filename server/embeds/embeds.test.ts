@@ -341,9 +341,23 @@ describe('an embed on the shelf', () => {
     expect(detailOf(answer)).toContain('another host');
   });
 
-  it('without a picture of its own gets a plain poster', async () => {
+  it('that shows no picture of its own gets one drawn, and owes no licence for it', async () => {
     const { asset } = await keep(server.at('fathomchart', '/chart/saltmere-bar'));
     expect(asset).toMatchObject({ stem: 'tides-at-saltmere-bar', width: 1440, height: 1080 });
+    expect(asset.embed?.poster).toBe('drawn');
+    expect(asset.label.licence).toBe('not-copied');
+    const unknown = await server.ask('/api/assets?kind=embed&licence=unknown');
+    expect(v.parse(AssetListSchema, unknown.body).assets.map(({ stem }) => stem)).toEqual([
+      'how-the-eel-pass-works',
+    ]);
+    const change = (id: string, version: number, licence: string) =>
+      server.ask(`/api/assets/${id}`, { method: 'PATCH', version, body: { label: { licence } } });
+    expect((await change(asset.id, asset.version, 'cc-by-4.0')).status).toBe(200);
+    expect((await change(asset.id, asset.version + 1, 'not-copied')).status).toBe(200);
+    const film = (await keep(server.at('lanternreel', '/watch/eel-pass-71'))).asset;
+    const refused = await change(film.id, film.version, 'not-copied');
+    expect(refused.status).toBe(422);
+    expect(detailOf(refused)).toContain('a copy goes out');
   });
 
   it('is changed on the version that stands, and never into another thing', async () => {

@@ -53,12 +53,13 @@ export async function keepEmbed(
       'This embed names another host than its address does. Read it anew, and keep that.',
     );
   const look = await lookAt(context, { embed, hosts, targets }, signal);
+  const { path, poster } = await posterFile(context, look.embed, signal);
   const saved: SavedEmbed = {
     embed: look.embed,
     framing: framingByOrigin(look, targets),
+    poster,
     askedAt: now.toISOString(),
   };
-  const path = await posterFile(context, look.embed, signal);
   try {
     const { row } = await takeIn(
       context,
@@ -120,15 +121,19 @@ function said({ facts, page, host }: Embed, hosts: Hosts): readonly Statement[] 
  * The poster as a file of its own. What is added behind the picture's end keeps it apart from the same picture on the
  * shelf, which is another piece.
  */
-async function posterFile(context: Context, embed: Embed, signal: AbortSignal): Promise<string> {
+async function posterFile(
+  context: Context,
+  embed: Embed,
+  signal: AbortSignal,
+): Promise<{ readonly path: string; readonly poster: SavedEmbed['poster'] }> {
   const folder = join(context.config.dataFolder, 'uploads');
   await mkdir(folder, { recursive: true });
   const id = randomUUID();
   const path = join(folder, `poster-${id}`);
-  const bytes = (await fetchedPoster(context, embed, signal)) ?? (await plainPoster(embed));
-  await writeFile(path, bytes);
+  const fetched = await fetchedPoster(context, embed, signal);
+  await writeFile(path, fetched ?? (await plainPoster(embed)));
   await appendFile(path, `\n${id}`);
-  return path;
+  return { path, poster: fetched ? 'host' : 'drawn' };
 }
 
 /** What the host shows of it, or null where it cannot be had or is no picture. */

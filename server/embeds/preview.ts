@@ -65,7 +65,7 @@ ${writeEmbed(form, { embed, target: rules, hosts, poster })}
  */
 export function previewPolicy(
   context: Context,
-  embeds: readonly { readonly held: HeldEmbed; readonly form: EmbedForm }[],
+  embeds: readonly { readonly held: Pick<HeldEmbed, 'embed' | 'hosts'>; readonly form: EmbedForm }[],
 ): string {
   const { mediaOrigin, appOrigin } = context.config;
   const framed = originsOf(embeds.filter(({ form }) => form !== 'widget'));
@@ -85,7 +85,7 @@ export function previewPolicy(
   ].join('; ');
 }
 
-function originsOf(embeds: readonly { readonly held: HeldEmbed }[]): string {
+function originsOf(embeds: readonly { readonly held: Pick<HeldEmbed, 'embed' | 'hosts'> }[]): string {
   const origins = embeds.map(({ held: { embed, hosts } }) =>
     embed.carrier === 'widget' ? (entryById(embed.host, hosts)?.origin ?? '') : new URL(embed.address).origin,
   );

@@ -17,6 +17,7 @@ import { writeEmbed } from '#core/embed/write.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import { asking } from '../asking.ts';
 import type { Context } from '../context.ts';
+import { farPreview } from '../gather/preview.ts';
 import { versionOf } from '../if-match.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked, notFound } from '../problem.ts';
@@ -55,9 +56,13 @@ export function embedRoutes(context: Context): Router {
   router.post('/embeds/looks', mayEmbed, async (request, response) => {
     const { embed } = checked(LookWishSchema, request.body);
     const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
-    response.json(
-      await asking(request, response, (signal) => lookAt(context, { embed, hosts, targets }, signal)),
+    const look = await asking(request, response, (signal) =>
+      lookAt(context, { embed, hosts, targets }, signal),
     );
+    // It is about to be looked at; where it cannot be had, that is said when it is asked for.
+    const { thumbnail } = look.embed.facts;
+    if (thumbnail) void farPreview(context, { address: thumbnail, page: embed.page }).catch(() => undefined);
+    response.json(look);
   });
 
   router.post('/embeds', mayEmbed, async (request, response) => {

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { HeldEmbedSchema } from '#api/assets.ts';
-import { FramingSchema } from '#api/embeds.ts';
+import { FramingSchema, PosterSchema } from '#api/embeds.ts';
 import { entryById, type Hosts } from '#core/embed/host.ts';
 import { EmbedSchema } from '#core/embed/model.ts';
 
@@ -8,6 +8,8 @@ import { EmbedSchema } from '#core/embed/model.ts';
 const SavedEmbedSchema = v.strictObject({
   embed: EmbedSchema,
   framing: v.record(v.string(), FramingSchema),
+  /** What came before this was said of an embed had its host's. */
+  poster: v.optional(PosterSchema, 'host'),
   /** When its host was asked last (ISO 8601). */
   askedAt: v.string(),
 });
@@ -23,7 +25,12 @@ export function readSaved(stored: unknown): SavedEmbed | null {
 export function heldEmbed(stored: unknown, hosts: Hosts): v.InferOutput<typeof HeldEmbedSchema> | null {
   const saved = readSaved(stored);
   if (!saved) return null;
-  const { embed, framing } = saved;
+  const { embed, framing, poster } = saved;
   const entry = entryById(embed.host, hosts);
-  return { embed, framing, hosts: { entries: entry ? [entry] : [], decisions: [...hosts.decisions] } };
+  return {
+    embed,
+    framing,
+    poster,
+    hosts: { entries: entry ? [entry] : [], decisions: [...hosts.decisions] },
+  };
 }

@@ -118,8 +118,7 @@ async function insertNamed(
 ): Promise<TakenIn> {
   const { id, facts } = seen;
   const patch = draftedPatch(seen.draft, incoming.origin);
-  // The poster of an embed shows nothing that the frame's own title does not say.
-  const label = withPatch(EMPTY_LABEL, incoming.embed ? { ...patch, alt: { kind: 'decorative' } } : patch);
+  const label = withPatch(EMPTY_LABEL, incoming.embed ? { ...patch, ...ofPoster(incoming.embed) } : patch);
   for (let tries = 0; tries < NAME_TRIES; tries += 1) {
     const stem = await freeStem(context, label, incoming.name);
     const row = {
@@ -175,6 +174,11 @@ async function insertNamed(
     if (made) return { row: made, isNew: true };
   }
   throw new Error(`No free name was found for ${id}.`);
+}
+
+/** The poster of an embed shows nothing that the frame's own title does not say; one drawn here copies nothing. */
+function ofPoster({ saved: { poster } }: NonNullable<Incoming['embed']>): LabelPatch {
+  return { alt: { kind: 'decorative' }, ...(poster === 'drawn' ? { licence: 'not-copied' } : {}) };
 }
 
 /**

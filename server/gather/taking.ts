@@ -5,7 +5,7 @@ import { and, asc, desc, eq, gt, isNull } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { FoundPicture, Gathering, Take, Taking } from '#api/gather.ts';
 import { folderPath } from '#core/naming/folders.ts';
-import { isLicenceId } from '#core/rights/licences.ts';
+import { isLicenceId, isOfCopies } from '#core/rights/licences.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { assets, jobs, provenance, takings } from '../db/schema.ts';
@@ -173,7 +173,7 @@ async function fetchAndTake(
 
 function originOf(picture: FoundPicture, { licence }: Input): Origin {
   const isFromWeb = picture.source === 'web';
-  const decided = licence && isLicenceId(licence) ? licence : null;
+  const decided = licence && isLicenceId(licence) && isOfCopies(licence) ? licence : null;
   return {
     way: isFromWeb ? 'address' : 'source',
     sourceId: isFromWeb ? null : picture.source,

@@ -7,8 +7,8 @@ import { notFound } from '../problem.ts';
 
 export type JobRow = typeof jobs.$inferSelect;
 
-/** A job whose worker has not renewed its lease for this long is taken over by another. */
-export const LEASE_MILLIS = 20_000;
+/** A job whose worker has not renewed its lease for this long, five heartbeats, is taken over by another. */
+export const LEASE_MILLIS = 10_000;
 
 /** A job that ended its worker this many times is not tried again. */
 const ATTEMPT_LIMIT = 3;

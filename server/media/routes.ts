@@ -132,7 +132,7 @@ export function mediaRoutes(context: Context): Router {
     const form = chooseForm({ embed, target: rules, hosts, framing: null, hasPoster: true }, shown.form);
     response
       .set({
-        'Content-Security-Policy': embedPolicy(context, [{ held: { embed, hosts, framing: {} }, form }]),
+        'Content-Security-Policy': embedPolicy(context, [{ held: { embed, hosts }, form }]),
         'Cache-Control': 'no-store',
         // Some hosts only play where they are told from which site they are asked.
         'Referrer-Policy': 'strict-origin-when-cross-origin',

@@ -1,6 +1,6 @@
 import { chosenWidth } from '#core/media/ladder.ts';
 import { qualityFor } from '#core/media/quality.ts';
-import { showsPicture } from '#core/page/embed-here.ts';
+import { pictureUse } from '#core/page/embed-here.ts';
 import { shownWidth } from '#core/page/layout.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { planPicture } from '#core/page/picture.ts';
@@ -29,10 +29,14 @@ export function outgoing(whole: Pick<WholePage, 'rules' | 'pieces'>): WriteConte
 export function firstLoad(whole: WholePage, viewport: number) {
   return placementsOf(whole.doc).flatMap((placement) => {
     const piece = whole.pieces.get(placement.asset);
-    if (!piece || !showsPicture(whole.rules, placement, piece)) return [];
+    const use = piece ? pictureUse(whole.rules, placement, piece) : 'none';
+    if (!piece || use === 'none') return [];
     const plan = planPicture(whole.rules, placement, piece);
-    const [format] = plan.formats;
-    const width = chosenWidth(plan.ladder, shownWidth(whole.rules, placement, viewport), 2);
+    const format = use === 'sizes' ? plan.formats[0] : plan.fallback.format;
+    const width =
+      use === 'sizes'
+        ? chosenWidth(plan.ladder, shownWidth(whole.rules, placement, viewport), 2)
+        : plan.fallback.size.width;
     const quality = qualityFor(whole.rules, placement.prep ?? piece.prep, format);
     return [{ assetId: piece.id, recipe: plan.recipe, width, format, quality }];
   });

@@ -8,7 +8,7 @@ import { maybeRecipe } from '#core/media/recipe-key.ts';
 import { changesOf } from '#core/media/recipe-says.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
-import { judge } from '#core/rights/judgement.ts';
+import { copyAt, judge } from '#core/rights/judgement.ts';
 import { type ManifestLine, manifestCsv, manifestJson } from '#core/run/manifest.ts';
 import type { PlannedFile } from '#core/run/plan.ts';
 import type { Context } from '../context.ts';
@@ -76,9 +76,8 @@ async function packStep(
 
 function creditOf({ label }: AssetRow, file: PlannedFile, rules: HouseRules): string {
   const recipe = maybeRecipe(file.recipe);
-  const { name: targetName, commercial, creditOwnWork } = rules;
-  const changes = recipe ? changesOf(recipe) : [];
-  return creditText(creditParts(label, judge(label, { targetName, commercial, creditOwnWork, changes })));
+  const judgement = judge(label, copyAt(rules, recipe ? changesOf(recipe) : []));
+  return creditText(creditParts(label, judgement));
 }
 
 async function writeFileOf(

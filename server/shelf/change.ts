@@ -6,6 +6,7 @@ import type { Embed } from '#core/embed/model.ts';
 import { folderPath, withAncestors } from '#core/naming/folders.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
 import { isLabelField, type Label, withPatch } from '#core/rights/label.ts';
+import { isOfCopies } from '#core/rights/licences.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import { assets, folders } from '../db/schema.ts';
@@ -30,6 +31,7 @@ export async function changeAsset(
   const row = await findAsset(context, id);
   assertMay(person, row, change);
   const label: Label = change.label ? withPatch(row.label, change.label) : row.label;
+  assertLicence(row, label);
   const stem = change.stem === undefined ? row.stem : await checkedStem(context, row, change.stem);
   const folder = change.folder === undefined ? row.folder : folderPath(change.folder);
   const trim = change.trim === undefined ? (row.trim ?? null) : change.trim;
@@ -111,6 +113,15 @@ export async function findAsset(context: Context, id: string): Promise<AssetRow>
     .where(and(eq(assets.id, id), isNull(assets.deletedAt)));
   if (!row) throw notFound('This piece');
   return row;
+}
+
+/** Only what its host shows by itself, with no picture of its own here, goes without a licence. */
+function assertLicence({ embed }: AssetRow, { licence }: Label): void {
+  if (isOfCopies(licence) || embed?.poster === 'drawn') return;
+  throw new Refusal(
+    422,
+    'A file of it is held here, so that a copy goes out and a licence is needed. Its licence stays as it was.',
+  );
 }
 
 /** A contributor says what they handed in, and leaves other people's pieces and licences alone. */

@@ -6,7 +6,7 @@ import { cutFileName } from '#core/naming/clash.ts';
 import { saySharpness, standingOf } from '#core/page/cut-standing.ts';
 import { overStanding } from '#core/page/over-standing.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
-import { judge, sayJudgement } from '#core/rights/judgement.ts';
+import { copyAt, judge, sayJudgement } from '#core/rights/judgement.ts';
 import { LabelRow } from '../label/row.tsx';
 import { CropRow } from './crop-row.tsx';
 import { FrameRow } from './frame-row.tsx';
@@ -104,12 +104,10 @@ interface OfCutProps {
 }
 
 function RightsOfCut({ asset, piece, rules, preset }: OfCutProps & { readonly rules: HouseRules }) {
-  const judgement = judge(asset.label, {
-    targetName: `the ${rules.name}`,
-    commercial: rules.commercial,
-    creditOwnWork: rules.creditOwnWork,
-    changes: changesOf(recipeForRatio(piece, preset?.ratio ?? null)),
-  });
+  const judgement = judge(
+    asset.label,
+    copyAt(rules, changesOf(recipeForRatio(piece, preset?.ratio ?? null))),
+  );
   return (
     <LabelRow name="Rights">
       <p className={judgement.verdict === 'allowed' ? '' : 'due'}>{sayJudgement(judgement)}</p>

@@ -19,6 +19,7 @@ import { copyText } from '../ui/copy.ts';
 import { Field } from '../ui/field.tsx';
 import { useWidth } from '../ui/use-width.ts';
 import { embedPreviewQuery } from './embed-queries.ts';
+import { useAfter } from './use-after.ts';
 import { useSettled } from './use-settled.ts';
 
 interface AsReadersProps {
@@ -28,12 +29,26 @@ interface AsReadersProps {
   readonly wish: EmbedForm | null;
   readonly onTarget: (id: string) => void;
   readonly onWish: (form: EmbedForm | null) => void;
+  /** Whether its host has answered, or will not. */
+  readonly isAsked: boolean;
+  /** Where its host's picture of it can be looked at, or null. */
+  readonly poster: string | null;
   /** What can be done with it. */
   readonly children: ReactNode;
 }
 
 /** The real thing, live in the target's column, and the code that goes out. */
-export function AsReaders({ of, targets, target, wish, onTarget, onWish, children }: AsReadersProps) {
+export function AsReaders({
+  of,
+  targets,
+  target,
+  wish,
+  onTarget,
+  onWish,
+  isAsked,
+  poster,
+  children,
+}: AsReadersProps) {
   const { rules } = target;
   const [viewport, setViewport] = useState(() => String(Math.max(...rules.proofWidths)));
   const known = rules.proofWidths.includes(Number(viewport))
@@ -62,7 +77,16 @@ export function AsReaders({ of, targets, target, wish, onTarget, onWish, childre
         />
         : <FormChoice of={of} form={form} onWish={onWish} />.
       </p>
-      <Live embed={embed} target={target} form={form} width={columnAt(rules, known)} />
+      <Live
+        // What its host says shows at once; what a person changes, when they pause.
+        key={isAsked ? 'asked' : 'unasked'}
+        embed={embed}
+        target={target}
+        form={form}
+        width={columnAt(rules, known)}
+        isAsked={isAsked}
+        poster={form === 'click' || form === 'poster' ? poster : null}
+      />
       {children}
       <div className="embed-code">
         <Field name="The code">
@@ -117,17 +141,26 @@ interface LiveProps {
   readonly form: EmbedForm;
   /** Width in px of the column there. */
   readonly width: number;
+  readonly isAsked: boolean;
+  readonly poster: string | null;
 }
+
+/** A host that takes longer to answer is shown without what it would have said, so that it is not loaded twice in vain. */
+const PATIENCE_MILLIS = 1500;
 
 const LINK_PX = 90;
 /** A poster is as high as its picture; the usual shape of one is the best guess. */
 const POSTER_SHARE = 9 / 16;
 
-function Live({ embed, target, form, width }: LiveProps) {
+function Live({ embed, target, form, width, isAsked, poster }: LiveProps) {
   const pane = useRef<HTMLDivElement>(null);
   const room = useWidth(pane);
   const settled = useSettled(embed);
-  const preview = useQuery(embedPreviewQuery(settled, target.id, form));
+  const isLate = useAfter(PATIENCE_MILLIS);
+  const preview = useQuery({
+    ...embedPreviewQuery(settled, target.id, form),
+    enabled: isAsked || isLate,
+  });
   const scale = Math.min(1, room / width);
   const height =
     form === 'link' ? LINK_PX : form === 'poster' ? Math.round(width * POSTER_SHARE) : heightAt(embed, width);
@@ -142,6 +175,8 @@ function Live({ embed, target, form, width }: LiveProps) {
         />
       </div>
       <div className="embed-window" style={{ width: shown, height: Math.round(height * scale) }}>
+        {/* Seen while the live page is on its way, which shows the same. */}
+        {poster ? <img className="embed-foresight" src={poster} alt="" /> : null}
         {preview.data ? (
           <iframe
             key={preview.data.address}

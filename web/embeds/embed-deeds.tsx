@@ -1,15 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
-import { DropdownMenu } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { sayFailure } from '../api/client.ts';
 import { pagesQuery } from '../api/queries.ts';
 import { putOnTray } from '../arrivals/arrivals.ts';
-import { noteArrival } from '../pieces/put-away.ts';
+import { noteArrival, replacePiece } from '../pieces/put-away.ts';
 import { Button } from '../ui/button.tsx';
+import { Choose } from '../ui/choose.tsx';
+import { heldEmbedsQuery } from './embed-queries.ts';
 import { keepEmbed } from './held-embeds.ts';
 
 interface EmbedDeedsProps {
@@ -31,14 +32,20 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
   const [isBusy, setBusy] = useState(false);
   const navigate = useNavigate();
   const pages = useQuery(pagesQuery);
-  const keep = async (): Promise<Asset | null> => {
+  const held = useQuery(heldEmbedsQuery);
+  // Only what stands on a page has a place that another can take.
+  const others = (held.data?.assets ?? []).filter(
+    ({ id, usedOn, embed: itsEmbed }) =>
+      usedOn.length > 0 && id !== piece?.id && itsEmbed?.embed.address !== embed.address,
+  );
+  /** The piece it is on the shelf, or becomes now; null where that could not be. */
+  const pieceOf = async (): Promise<Asset | null> => {
     if (piece) return piece;
     setBusy(true);
     try {
       const { asset, isNew, sentence } = await keepEmbed(embed);
       if (isNew) noteArrival(asset);
       else toast(sentence);
-      onKept(asset);
       return asset;
     } catch (error) {
       toast.error(sayFailure(error));
@@ -47,45 +54,78 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
       setBusy(false);
     }
   };
+  /** From now on it is shown as the piece that it is. */
+  const show = (asset: Asset) => {
+    if (!piece) onKept(asset);
+  };
+  const keep = async () => {
+    const asset = await pieceOf();
+    if (asset) show(asset);
+  };
+  const [params] = useSearchParams();
+  const forPage = pages.data?.find(({ id }) => id === params.get('page'));
   const placeOn = async (pageId: string) => {
-    const asset = await keep();
+    const asset = await pieceOf();
     if (!asset) return;
     try {
-      await putOnTray(pageId, [asset.id], null);
+      await putOnTray(pageId, [asset.id], pageId === forPage?.id ? params.get('want') : null);
       navigate(`/pages/${pageId}?piece=${asset.id}`);
     } catch (error) {
       toast.error(sayFailure(error));
+      show(asset);
     }
+  };
+  const standFor = async (old: Asset) => {
+    const asset = await pieceOf();
+    if (!asset) return;
+    try {
+      await replacePiece(old, asset);
+      toast(`${nameOf(asset)} stands where ${nameOf(old)} stood.`);
+    } catch (error) {
+      toast.error(sayFailure(error));
+    }
+    // Only now, so that it is asked for with the pages that it stands on by then.
+    show(asset);
   };
   return (
     <div className="embed-deeds" ref={deeds}>
+      {forPage ? (
+        <Button kind="action" disabled={isBusy} onClick={() => void placeOn(forPage.id)}>
+          Put on the tray of {forPage.title || 'the page'}
+        </Button>
+      ) : null}
       {piece ? (
         <p className="embed-deeds-where">
           On the shelf as <Link to={`/shelf?piece=${piece.id}`}>{piece.label.title || piece.stem}</Link>
           {sayPages(piece)}
         </p>
       ) : (
-        <Button kind="action" disabled={isBusy} onClick={() => void keep()}>
+        <Button kind={forPage ? 'plain' : 'action'} disabled={isBusy} onClick={() => void keep()}>
           {isBusy ? 'Fetching its poster...' : 'Put on the shelf'}
         </Button>
       )}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger asChild>
-          <Button disabled={isBusy}>Place on a page...</Button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className="popover" align="start" sideOffset={6}>
-            {(pages.data ?? []).slice(0, 20).map(({ id, title }) => (
-              <DropdownMenu.Item key={id} className="menu-item" onSelect={() => void placeOn(id)}>
-                {title || 'Untitled page'}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <Choose
+        words="Place on a page..."
+        isBusy={isBusy}
+        choices={(pages.data ?? []).slice(0, 20).map(({ id, title }) => [id, title || 'Untitled page'])}
+        onChoose={(id) => void placeOn(id)}
+      />
+      {others.length > 0 ? (
+        <Choose
+          words="In the place of..."
+          isBusy={isBusy}
+          choices={others.map((other) => [other.id, `${nameOf(other)}${sayPages(other)}`])}
+          onChoose={(id) => {
+            const old = others.find((other) => other.id === id);
+            if (old) void standFor(old);
+          }}
+        />
+      ) : null}
     </div>
   );
 }
+
+const nameOf = ({ label, stem }: Asset) => label.title || stem;
 
 function sayPages({ usedOn }: Asset): string {
   if (usedOn.length === 0) return ', on no page yet.';

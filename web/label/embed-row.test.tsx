@@ -12,6 +12,7 @@ const held: HeldEmbed = {
   embed: readOne('https://lanternreel.example/watch/a').embed,
   hosts: HOSTS,
   framing: {},
+  poster: 'host',
 };
 const use: Use = {
   pageId: 'page',

@@ -33,6 +33,13 @@ const words = (...args: Parameters<typeof html>) => wordsOf(html(...args));
 const rows = (...args: Parameters<typeof html>) =>
   [...html(...args).matchAll(/<section class="label-row" aria-label="([^"]+)"/g)].map(([, name]) => name);
 
+const filmOf = (poster: 'host' | 'drawn') => ({
+  embed: readOne('https://lanternreel.example/watch/a').embed,
+  hosts: { entries: [...HOSTS.entries], decisions: [] },
+  framing: {},
+  poster,
+});
+
 describe('the label', () => {
   it('says everything in the same order, on the shelf and on a page', () => {
     expect(rows(exampleAsset())).toEqual(['Cut', 'Words', 'Rights', 'Name']);
@@ -40,12 +47,30 @@ describe('the label', () => {
   });
 
   it('has the row of an embed in the place of the cut', () => {
-    const { embed } = readOne('https://lanternreel.example/watch/a');
-    const asset = exampleAsset({
-      embed: { embed, hosts: { entries: [...HOSTS.entries], decisions: [] }, framing: {} },
-    });
+    const asset = exampleAsset({ embed: filmOf('host') });
     expect(rows(asset)).toEqual(['Embed', 'Words', 'Rights', 'Name']);
     expect(words(asset)).toContain('Those who cannot see it hear “Film from Lanternreel”.');
+  });
+
+  it('of an embed asks for a licence of its poster, unless that was drawn here or none is shown', () => {
+    const unsaid = { licence: 'unknown' } as const;
+    const asset = (poster: 'host' | 'drawn') => exampleAsset({ embed: filmOf(poster), label: unsaid });
+    expect(words(asset('host'))).toContain('Nobody has said under which licence it may be used.');
+    expect(words(asset('drawn'))).toContain('nothing of it is copied');
+    const framed = { ...use, placement: { ...use.placement, form: 'frame' as const } };
+    expect(words(asset('host'), { use: framed })).toContain('nothing of it is copied');
+  });
+
+  it('of an embed has a name without the ending of its poster', () => {
+    expect(words(exampleAsset({ embed: filmOf('host') }))).not.toContain('.jpg');
+    expect(words(exampleAsset())).toContain('.jpg');
+  });
+
+  it('offers the licence of what is not copied for a drawn poster alone', () => {
+    const open = (poster: 'host' | 'drawn') =>
+      words(exampleAsset({ embed: filmOf(poster) }), { openRow: 'rights' });
+    expect(open('drawn')).toContain('None needed: nothing of it is copied');
+    expect(open('host')).not.toContain('None needed');
   });
 
   it('says who made it and when, or that nobody has said', () => {

@@ -17,8 +17,8 @@ interface NameRowProps extends RowState {
 /** The file's name by the house pattern, its folder, and the pages it is on. */
 export function NameRow({ asset, rules, ...state }: NameRowProps) {
   const fault = nameFault(asset.stem);
-  const came =
-    asset.originalName === `${asset.stem}.${asset.extension}` ? '' : `Came in as ${asset.originalName}.`;
+  const called = asset.embed ? asset.stem : `${asset.stem}.${asset.extension}`;
+  const came = asset.embed || asset.originalName === called ? '' : `Came in as ${asset.originalName}.`;
   return (
     <LabelRow
       name="Name"
@@ -28,7 +28,7 @@ export function NameRow({ asset, rules, ...state }: NameRowProps) {
       }
     >
       <p className="mono" style={{ overflowWrap: 'anywhere' }}>
-        {asset.stem}.{asset.extension}
+        {called}
       </p>
       {fault ? <p className="due">{sayNameFault(fault)}</p> : null}
       <p className="soft">

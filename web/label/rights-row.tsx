@@ -3,14 +3,15 @@ import { type FormEvent, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { judgeHere } from '#core/page/words.ts';
+import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
-import { judge, sayJudgement } from '#core/rights/judgement.ts';
+import { sayJudgement } from '#core/rights/judgement.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
-import { isLicenceId, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
+import { isLicenceId, isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { meQuery } from '../api/queries.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
+import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
 import { LabelRow, OpenRow, type RowState, type Use, useLabelChange } from './row.tsx';
 
@@ -20,18 +21,13 @@ interface RightsRowProps extends RowState {
   readonly use: Use | null;
 }
 
+const OF_POSTER = 'To show its poster, a licence would have to be said.';
+
 /** Whether it may be used here, like this, and what it owes. */
 export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
   const piece = pieceOf(asset);
-  const judgement = use
-    ? judgeHere(rules, use.placement, piece)
-    : judge(asset.label, {
-        targetName: `the ${rules.name}`,
-        commercial: rules.commercial,
-        creditOwnWork: rules.creditOwnWork,
-        changes: [],
-      });
-  const credit = creditText(creditParts(asset.label, judgement));
+  const judgement = use ? judgeHere(rules, use.placement, piece) : judgeUnplaced(rules, piece);
+  const credit = creditText(creditParts(asset.label, judgement), creditedAs(piece));
   const terms = licenceTerms(asset.label.licence);
   return (
     <LabelRow
@@ -45,9 +41,11 @@ export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
       form={state.isOpen ? <RightsForm key={asset.id} asset={asset} onDone={state.onToggle} /> : null}
     >
       <p className={judgement.verdict === 'allowed' ? '' : 'due'}>{sayJudgement(judgement)}</p>
-      <p className="soft">
-        {terms.name}. {credit ? `“${credit}”` : ''}
-      </p>
+      {asset.label.licence === 'not-copied' ? null : (
+        <p className="soft">
+          {judgement.restsOn === 'licence' ? `${terms.name}.` : OF_POSTER} {credit ? `“${credit}”` : ''}
+        </p>
+      )}
     </LabelRow>
   );
 }
@@ -66,6 +64,7 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
   const { data: me } = useQuery(meQuery);
   const [draft, setDraft] = useState(asset.label);
   const { fault, save } = useLabelChange(asset);
+  const groups = LICENCE_GROUPS.filter(([, ids]) => asset.embed?.poster === 'drawn' || ids.every(isOfCopies));
   const maySayLicence = me ? may(me.role, 'say-rights') : false;
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -88,7 +87,7 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
               isLicenceId(event.target.value) && setDraft({ ...draft, licence: event.target.value })
             }
           >
-            {LICENCE_GROUPS.map(([group, ids]) => (
+            {groups.map(([group, ids]) => (
               <optgroup key={group} label={group}>
                 {ids.map((id) => (
                   <option key={id} value={id}>
@@ -113,11 +112,7 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
           )}
         </Field>
       ))}
-      {fault ? (
-        <span className="fault" role="alert">
-          {fault}
-        </span>
-      ) : null}
+      <Fault says={fault} />
       <div className="label-actions">
         <Button kind="action" type="submit">
           Save rights

@@ -22,7 +22,7 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
   return (
     <LabelRow name="Source">
       {(showsAll ? comings : comings.slice(0, 1)).map((coming) => (
-        <Coming key={coming.at} coming={coming} />
+        <Coming key={coming.at} coming={coming} embed={asset.embed} />
       ))}
       {fault && asset.label.licence === 'unknown' && latest.way !== 'upload' ? (
         <p className="due">{fault}</p>
@@ -37,17 +37,17 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
   );
 }
 
-function Coming({ coming }: { readonly coming: Provenance }) {
-  const { way, by, at, sourceName, pageAddress, address, said } = coming;
+interface ComingProps {
+  readonly coming: Provenance;
+  readonly embed: Asset['embed'];
+}
+
+function Coming({ coming, embed }: ComingProps) {
+  const { pageAddress, address, said } = coming;
   const place = pageAddress ?? address;
-  const when = format(new Date(at), 'd MMMM yyyy');
   return (
     <>
-      <p>
-        {way === 'upload'
-          ? `Handed in by ${by} on ${when}.`
-          : `Gathered by ${by} on ${when}, from ${sourceName ?? 'the web'}.`}
-      </p>
+      <p>{sayComing(coming, embed)}</p>
       {place ? (
         <p>
           <a href={place} target="_blank" rel="noopener noreferrer">
@@ -58,6 +58,15 @@ function Coming({ coming }: { readonly coming: Provenance }) {
       <SaidList said={said} words="What was said then" />
     </>
   );
+}
+
+function sayComing({ way, by, at, sourceName }: Provenance, embed: Asset['embed']): string {
+  const when = format(new Date(at), 'd MMMM yyyy');
+  if (embed)
+    return `Put on the shelf by ${by} on ${when}. ${embed.poster === 'drawn' ? 'Its host shows no picture of it, so that its poster was drawn here.' : 'Its poster is its host’s picture.'}`;
+  return way === 'upload'
+    ? `Handed in by ${by} on ${when}.`
+    : `Gathered by ${by} on ${when}, from ${sourceName ?? 'the web'}.`;
 }
 
 function Alike({ asset, isEditable }: { readonly asset: Asset; readonly isEditable: boolean }) {

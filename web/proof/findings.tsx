@@ -2,6 +2,7 @@ import { type FormEvent, useEffect, useRef, useState } from 'react';
 import type { Remedy, Severity } from '#core/proof/finding.ts';
 import { sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
+import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
 import { stepBack } from '../undo/undo-keys.tsx';
 import type { NumberedFinding } from './frame.tsx';
@@ -150,11 +151,7 @@ function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: 
             onWrite={(text) => onWrite(writing, text, finding.sentence)}
           />
         ) : null}
-        {fault ? (
-          <p className="fault" role="alert">
-            {fault}
-          </p>
-        ) : null}
+        <Fault says={fault} />
       </div>
     </li>
   );

@@ -6,6 +6,7 @@ import { Selection } from '@tiptap/pm/state';
 import { StarterKit } from '@tiptap/starter-kit';
 import type { Page } from '#api/pages.ts';
 import { isLinkAddress, type PageDoc } from '#core/page/model.ts';
+import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { pastedPictures } from '../gather/pasted.ts';
 import { ledger } from '../undo/ledger.ts';
@@ -157,7 +158,7 @@ function ledgerExtension(scope: string) {
 
 /** Embed code, or the address of a known thing, that was dragged here from elsewhere. */
 function dropsEmbed(editor: Editor, hooks: SheetHooks, data: DataTransfer, at: number): boolean {
-  const text = data.getData('text/plain') || data.getData('text/uri-list');
+  const text = carriedText(data);
   if (text.trim() === '') return false;
   editor.view.dispatch(editor.state.tr.setSelection(Selection.near(editor.state.doc.resolve(at), -1)));
   return hooks.onPastedText(text, true);

@@ -8,6 +8,7 @@ import {
   useState,
 } from 'react';
 import type { Asset } from '#api/assets.ts';
+import { pictureUse } from '#core/page/embed-here.ts';
 import { isStacked } from '#core/page/layout.ts';
 import type { Margins, Placement, Width } from '#core/page/model.ts';
 import { type HouseRules, marginsOf } from '#core/page/target.ts';
@@ -42,6 +43,8 @@ export function PlacementMeasure({ editor, placement, asset, rules, paper, paper
   const margins = stacked ? { ...marginsOf(placement), left: 0, right: 0 } : marginsOf(placement);
   const innerSide = placement.position === 'beside-right' ? 'left' : 'right';
   const shown = dragged ?? box.width;
+  // A frame has no px of its own that could be shown larger or smaller.
+  const isPicture = pictureUse(rules, placement, asset) !== 'none';
   return (
     <div className="measure-layer">
       <div
@@ -50,7 +53,7 @@ export function PlacementMeasure({ editor, placement, asset, rules, paper, paper
       />
       <Dimension
         axis="x"
-        words={`${Math.round(shown)} px shown of ${asset.width}`}
+        words={isPicture ? `${Math.round(shown)} px shown of ${asset.width}` : `${Math.round(shown)} px`}
         style={{ left: box.left, top: box.top - 17, width: box.width }}
       />
       <Dimension

@@ -16,7 +16,7 @@ import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
 import { type Piece, preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { captionHere, creditHere } from '#core/page/words.ts';
+import { captionHere, creditedAs, creditHere } from '#core/page/words.ts';
 import { figureClass, figureStyle, overClass, overStyle } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
 import { drawOver } from '../over/draw-over.ts';
@@ -150,7 +150,10 @@ class PlacementView implements NodeView {
     this.#image.alt = `Placed piece: ${asset.label.title || asset.stem}`;
     this.#drawWords(recipe.words, cut);
     this.#drawEmbed(asset.embed);
-    const words = [captionHere(placement, piece), creditText(creditHere(this.#rules, placement, piece))]
+    const words = [
+      captionHere(placement, piece),
+      creditText(creditHere(this.#rules, placement, piece), creditedAs(piece)),
+    ]
       .filter(Boolean)
       .join(' ');
     this.#caption.textContent = words;

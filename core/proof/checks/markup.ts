@@ -1,6 +1,6 @@
 import { Tokenizer } from 'parse5';
 import { isOversized, isStretched } from '../../media/fit.ts';
-import { showsPicture } from '../../page/embed-here.ts';
+import { pictureUse } from '../../page/embed-here.ts';
 import { shownWidth } from '../../page/layout.ts';
 import type { Found } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
@@ -11,8 +11,8 @@ import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '
  */
 export function checkMarkup(input: ProofInput): readonly Found[] {
   const { images, emptyLinks } = readMarkup(input.html);
-  const placed = placedOf(input).filter(({ placement, piece }) =>
-    showsPicture(input.rules, placement, piece),
+  const placed = placedOf(input).filter(
+    ({ placement, piece }) => pictureUse(input.rules, placement, piece) === 'sizes',
   );
   const pictures = images.flatMap((image, at) => {
     const one = placed[at];

@@ -1,3 +1,6 @@
+import { whyNot } from '../../embed/forms.ts';
+import { formCase } from '../../page/embed-here.ts';
+import type { HouseRules } from '../../page/target.ts';
 import { judgeHere } from '../../page/words.ts';
 import { type Reason, sayReason } from '../../rights/judgement.ts';
 import type { FindingCode, Found, Remedy } from '../finding.ts';
@@ -14,7 +17,7 @@ export function checkRights(input: ProofInput): readonly Found[] {
         sentence: sentenceOf(reason, callPiece(placed.piece)),
         why: sayReason(reason),
         place: atPlacement(placed.placement),
-        remedies: remediesOf(reason, placed),
+        remedies: [...withoutCopying(reason, placed, input.rules), ...remediesOf(reason, placed)],
       },
     ];
   });
@@ -36,6 +39,19 @@ function sentenceOf(reason: Reason, name: string): string {
     default:
       return `${name} may not be used like this.`;
   }
+}
+
+/** Where an embed's poster may not be copied, a form that shows none needs no licence. */
+function withoutCopying(
+  { code }: Reason,
+  { placement, piece }: Placed,
+  rules: HouseRules,
+): readonly Remedy[] {
+  if (code !== 'licence-unknown' || !piece.embed) return [];
+  const form = whyNot('frame', formCase(rules, piece.embed)) === null ? 'frame' : 'link';
+  const words =
+    form === 'frame' ? 'Show its frame at once, without a poster' : 'Link to it in words, without a poster';
+  return [{ kind: 'placement', words, placementId: placement.id, change: { form } }];
 }
 
 function remediesOf(reason: Reason, { placement }: Placed): readonly Remedy[] {

@@ -1,0 +1,213 @@
+// @vitest-environment jsdom
+import { afterEach, describe, expect, it } from 'vitest';
+import { AS_IT_CAME, type Cuttable, type Prep } from '#core/media/recipe.ts';
+import { PLAIN_RULES } from '#core/page/testing.ts';
+import { button, click, control, mount, unmount, write } from '../mounted.tsx';
+import { CropRow } from './crop-row.tsx';
+import { FrameRow } from './frame-row.tsx';
+import { GroundRow } from './ground-row.tsx';
+import { StepsRow } from './steps-row.tsx';
+import { ToneRow } from './tone-row.tsx';
+import { TurnRow } from './turn-row.tsx';
+
+afterEach(unmount);
+
+const RULES = {
+  ...PLAIN_RULES,
+  cutPresets: [
+    { id: 'lead', name: 'Lead', ratio: { across: 16, down: 9 }, width: 1600 },
+    { id: 'square', name: 'Square', ratio: { across: 1, down: 1 }, width: 480 },
+    { id: 'wide', name: 'Wide', ratio: { across: 16, down: 9 }, width: 900 },
+  ],
+};
+const piece = (prep: Partial<Prep> = {}): Cuttable => ({
+  size: { width: 6000, height: 4000 },
+  trim: null,
+  prep: { ...AS_IT_CAME, ...prep },
+  focal: { x: 0.5, y: 0.5 },
+});
+
+/** What a row keeps, in order, each with its name. */
+function keeping() {
+  const kept: (readonly [Prep, string])[] = [];
+  return { kept, onKeep: (prep: Prep, name: string) => void kept.push([prep, name]) };
+}
+function changing() {
+  const changed: (readonly [Partial<Prep>, string])[] = [];
+  return { changed, change: (part: Partial<Prep>, name: string) => void changed.push([part, name]) };
+}
+
+describe('the crop of a piece', () => {
+  const row = (prep: Partial<Prep> = {}) => {
+    const { kept, onKeep } = keeping();
+    return { kept, ground: mount(<CropRow piece={piece(prep)} rules={RULES} onKeep={onKeep} />) };
+  };
+
+  it('takes each shape of the target once, about the focal point', () => {
+    const { kept, ground } = row();
+    expect([...ground.querySelectorAll('.chip')].map(({ textContent }) => textContent)).toEqual([
+      'whole',
+      '16:9',
+      '1:1',
+    ]);
+    click(button(ground, '1:1'));
+    const [[prep, name] = []] = kept;
+    expect(name).toBe('cropping it');
+    expect(prep?.crop).toMatchObject({ top: 0, height: 1 });
+    expect(prep?.crop?.width).toBeCloseTo(4000 / 6000, 3);
+    expect(prep?.crop?.left).toBeCloseTo(1 / 6, 3);
+  });
+
+  it('is written in px of the original, and stays inside it', () => {
+    const { kept, ground } = row({ crop: { left: 0.25, top: 0.25, width: 0.5, height: 0.5 } });
+    expect(control(ground, 'Left').value).toBe('1500');
+    expect(control(ground, 'High').value).toBe('2000');
+    write(control(ground, 'Left'), '99999');
+    write(control(ground, 'Wide'), '3');
+    expect(kept.map(([prep]) => prep.crop)).toEqual([
+      { left: 0.5, top: 0.25, width: 0.5, height: 0.5 },
+      { left: 0.25, top: 0.25, width: 0.02, height: 0.5 },
+    ]);
+  });
+
+  it('puts back what is no number', () => {
+    const { kept, ground } = row();
+    write(control(ground, 'Left'), 'far left');
+    expect(kept).toEqual([]);
+    expect(control(ground, 'Left').value).toBe('0');
+  });
+
+  it('gives the piece its own shape back', () => {
+    const { kept, ground } = row({ crop: { left: 0.25, top: 0, width: 0.5, height: 1 } });
+    click(button(ground, 'Give it its own shape back'));
+    expect(kept).toEqual([[AS_IT_CAME, 'its own shape']]);
+  });
+});
+
+describe('the frame of one shape', () => {
+  const RATIO = { across: 1, down: 1 };
+  it('follows the focal point until it is set by hand, and again afterwards', () => {
+    const free = keeping();
+    const ground = mount(<FrameRow piece={piece()} ratio={RATIO} onKeep={free.onKeep} />);
+    expect(ground.textContent).toContain('It follows the focal point.');
+    expect(control(ground, 'Wide').value).toBe('4000');
+    write(control(ground, 'Left'), '0');
+    const [[framed] = []] = free.kept;
+    expect(framed?.frames).toEqual([{ ratio: RATIO, crop: expect.objectContaining({ left: 0, top: 0 }) }]);
+    const set = keeping();
+    const again = mount(<FrameRow piece={piece(framed)} ratio={RATIO} onKeep={set.onKeep} />);
+    click(button(again, 'Follow the focal point again'));
+    expect(set.kept).toEqual([[AS_IT_CAME, 'following the focal point']]);
+  });
+
+  it('keeps its shape when it is made narrower', () => {
+    const { kept, onKeep } = keeping();
+    const ground = mount(<FrameRow piece={piece()} ratio={RATIO} onKeep={onKeep} />);
+    write(control(ground, 'Wide'), '2000', 'leave');
+    const crop = kept[0]?.[0].frames[0]?.crop;
+    expect((crop?.width ?? 0) * 6000).toBeCloseTo((crop?.height ?? 0) * 4000, 0);
+    expect((crop?.width ?? 0) * 6000).toBeCloseTo(2000, 0);
+  });
+});
+
+describe('turning', () => {
+  it('goes by quarters, and mirrors', () => {
+    const { kept, onKeep } = keeping();
+    const ground = mount(<TurnRow prep={AS_IT_CAME} onKeep={onKeep} />);
+    for (const name of ['Left', 'Right', 'Mirror']) click(button(ground, name));
+    expect(kept.map(([prep, name]) => [prep.turn, prep.mirror, name])).toEqual([
+      [270, false, 'turning it left'],
+      [90, false, 'turning it right'],
+      [0, true, 'mirroring it'],
+    ]);
+  });
+});
+
+describe('tone', () => {
+  const row = (prep: Partial<Prep> = {}) => {
+    const { changed, change } = changing();
+    const drafts: Prep[] = [];
+    const ground = mount(
+      <ToneRow prep={{ ...AS_IT_CAME, ...prep }} onDraft={(draft) => drafts.push(draft)} change={change} />,
+    );
+    return { ground, changed, drafts };
+  };
+
+  it('says each value with its sign', () => {
+    const { ground } = row({ tone: { ...AS_IT_CAME.tone, light: 12, warmth: -30 }, sharpness: 40 });
+    expect([...ground.querySelectorAll('output')].map(({ textContent }) => textContent)).toEqual([
+      '+12',
+      '0',
+      '0',
+      '-30',
+      '40',
+    ]);
+  });
+
+  it('is black and white, or printed in the two inks of the house', () => {
+    const { ground, changed } = row();
+    click(control(ground, 'Black and white'));
+    click(control(ground, 'Two inks'));
+    expect(changed.map(([part, name]) => [part.tone?.monochrome, part.tone?.inks, name])).toEqual([
+      [true, null, 'black and white'],
+      [false, { dark: '#172126', light: '#f7efe0' }, 'two inks'],
+    ]);
+  });
+
+  it('shows the inks only while there are two', () => {
+    const inks = { dark: '#101010', light: '#fefefe' };
+    expect(row().ground.querySelectorAll('[type=color]')).toHaveLength(0);
+    expect(row({ tone: { ...AS_IT_CAME.tone, inks } }).ground.querySelectorAll('[type=color]')).toHaveLength(
+      2,
+    );
+  });
+});
+
+describe('the ground of a transparent picture', () => {
+  it('is paper at first, and taken away again', () => {
+    const { changed, change } = changing();
+    const laid = (ground: string | null) =>
+      mount(<GroundRow prep={{ ...AS_IT_CAME, ground }} onDraft={() => undefined} change={change} />);
+    click(control(laid(null), 'Laid on a colour where it is transparent'));
+    click(control(laid('#336699'), 'Laid on a colour where it is transparent'));
+    expect(changed).toEqual([
+      [{ ground: '#ffffff' }, 'its ground'],
+      [{ ground: null }, 'its ground'],
+    ]);
+  });
+});
+
+describe('the steps', () => {
+  const row = (prep: Partial<Prep>, isEditable = true) => {
+    const { changed, change } = changing();
+    const { kept, onKeep } = keeping();
+    const ground = mount(
+      <StepsRow prep={{ ...AS_IT_CAME, ...prep }} isEditable={isEditable} change={change} onKeep={onKeep} />,
+    );
+    return { ground, changed, kept };
+  };
+
+  it('are sentences that are switched off and on without being forgotten', () => {
+    const { ground, changed } = row({ turn: 90, straighten: -12, off: ['straighten'] });
+    const boxes = [...ground.querySelectorAll('input')];
+    expect(boxes.map(({ checked }) => checked)).toEqual([true, false]);
+    for (const box of boxes) click(box);
+    expect(changed).toEqual([
+      [{ off: ['straighten', 'turn'] }, 'switching a step off'],
+      [{ off: [] }, 'switching a step on'],
+    ]);
+  });
+
+  it('go all at once, and are none on a piece as it came', () => {
+    const { ground, kept } = row({ mirror: true });
+    click(button(ground, 'Put it back as it came'));
+    expect(kept).toEqual([[AS_IT_CAME, 'putting it back as it came']]);
+    expect(row({}).ground.textContent).toContain('Nothing is done to it. The original stays as it is.');
+  });
+
+  it('are only read by those who may not change them', () => {
+    const { ground } = row({ turn: 90 }, false);
+    expect(ground.querySelector('input')?.disabled).toBe(true);
+    expect(ground.querySelector('button')).toBeNull();
+  });
+});
