@@ -59,6 +59,15 @@ export function write(
   });
 }
 
+/** A button by its words, or by what it is called to those who cannot see it. */
+export function button(ground: HTMLElement, name: string): HTMLButtonElement {
+  const found = [...ground.querySelectorAll('button')].find(
+    (one) => (one.getAttribute('aria-label') ?? one.textContent?.trim()) === name,
+  );
+  if (!found) throw new Error(`No button is called "${name}".`);
+  return found;
+}
+
 export function click(element: HTMLElement): void {
   act(() => element.click());
 }

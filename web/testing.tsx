@@ -4,8 +4,9 @@ import type { ReactNode } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { MemoryRouter } from 'react-router';
 import type { Asset } from '#api/assets.ts';
+import type { Page } from '#api/pages.ts';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
-import { examplePiece } from '#core/page/testing.ts';
+import { examplePage, examplePiece, PLAIN_RULES } from '#core/page/testing.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
 
 /** A piece as the web knows it, with nothing wrong with it. */
@@ -42,6 +43,22 @@ export function exampleAsset(
     createdBy: 'Mara Oduya',
     usedOn: [],
     ...facts,
+  };
+}
+
+/** A page as the server answers it. */
+export function exampleOpenPage(change: Partial<Page> = {}): Page {
+  return {
+    id: 'tides',
+    version: 1,
+    doc: examplePage(),
+    target: { id: 'reserve', version: 1, rules: PLAIN_RULES },
+    pieces: [],
+    ownViews: {},
+    updatedAt: '2026-03-12T09:00:00.000Z',
+    updatedBy: 'Mara Oduya',
+    due: null,
+    ...change,
   };
 }
 

@@ -14,7 +14,7 @@ import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
 import { LikenessCurveSchema } from '#api/likeness.ts';
 import { FragmentSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
-import { PersonSchema } from '#api/people.ts';
+import { BeginningSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, ask } from './client.ts';
 
@@ -40,6 +40,11 @@ export const meQuery = queryOptions({
     }
   },
   staleTime: 60_000,
+});
+
+export const beginningQuery = queryOptions({
+  queryKey: ['beginning'],
+  queryFn: () => ask(BeginningSchema, '/beginning'),
 });
 
 export const demoPeopleQuery = queryOptions({

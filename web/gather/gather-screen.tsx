@@ -1,7 +1,7 @@
 import './gather.css';
 import '../label/label.css';
 import { useIsFetching, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
@@ -12,12 +12,14 @@ import type { LicenceId } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { strictest, targetsQuery } from '../api/queries.ts';
 import { bringIn, putOnTray } from '../arrivals/arrivals.ts';
+import { readCarried } from '../arrivals/carried.ts';
+import { carriedText, mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { filesOfDrop } from '../arrivals/dropped.ts';
 import { gather } from '../arrivals/gatherings.ts';
-import { holdsFiles, useDrop } from '../arrivals/use-drop.ts';
+import { useDrop } from '../arrivals/use-drop.ts';
+import { usePaste } from '../arrivals/use-paste.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
-import { embedsInText } from '../embeds/in-text.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { Button } from '../ui/button.tsx';
 import { AlbumsGroup } from './albums-group.tsx';
@@ -27,7 +29,6 @@ import { gatherPageQuery, sourcesQuery } from './gather-queries.ts';
 import { GatherSentence } from './gather-question.tsx';
 import { HeldLabel } from './held-label.tsx';
 import { OwnMachine } from './own-machine.tsx';
-import { pastedAddress } from './pasted.ts';
 import { ClipGroup, PastedGroup, ReadingGroup } from './reading-group.tsx';
 import { ResultLabel } from './result-label.tsx';
 import { ShelfGroup } from './shelf-group.tsx';
@@ -110,8 +111,9 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
       if (!next.delete(idOf(picture))) next.set(idOf(picture), picture);
       return next;
     });
-  usePastedHere(ask, page?.id ?? null, folder);
-  const drop = useDropHere(page?.id ?? null, folder);
+  const takeCarried = useCarriedHere(ask, asked, folder);
+  usePaste(takeCarried);
+  const drop = useDrop(mayCarry, takeCarried);
   const group = {
     question: asked.question,
     rules,
@@ -320,41 +322,23 @@ function TakeButtons({ page, want, onTake }: TakeProps) {
   );
 }
 
-/** A picture pasted anywhere here comes in; an address is read. */
-function usePastedHere(
+/** Files come in; what embeds goes where embeds are read; a page of the web is read here for its pictures. */
+function useCarriedHere(
   ask: (change: Readonly<Record<string, string | null>>) => void,
-  pageId: string | null,
+  { pageId, wantId }: Pick<GatherAsked, 'pageId' | 'wantId'>,
   folder: string,
-): void {
-  const hosts = useQuery(hostsQuery);
+): (data: DataTransfer) => boolean {
+  const hosts = useQuery(hostsQuery).data;
   const navigate = useNavigate();
-  useEffect(() => {
-    const isEmbed = (text: string) => hosts.data !== undefined && embedsInText(text, hosts.data).length > 0;
-    // What embeds goes where embeds are read; a page of the web is read here for its pictures.
-    const toEmbeds = (data: DataTransfer | null) =>
-      navigate(`/embeds?${new URLSearchParams({ text: data?.getData('text/plain') ?? '' })}`);
-    const paste = (event: ClipboardEvent) => {
-      if (event.target instanceof Element && event.target.closest('input, textarea')) return;
-      const files = [...(event.clipboardData?.files ?? [])].map((file) => ({ file, folder: '' }));
-      const address = pastedAddress(event.clipboardData);
-      if (files.length > 0) bringIn(files, folder, { pageId, wantId: null });
-      else if (isEmbed(event.clipboardData?.getData('text/plain') ?? '')) toEmbeds(event.clipboardData);
-      else if (address) ask({ address, pictures: null, clip: null });
-    };
-    document.addEventListener('paste', paste);
-    return () => document.removeEventListener('paste', paste);
-  }, [ask, pageId, folder, hosts.data, navigate]);
-}
-
-/** Files and whole folders dropped anywhere here; an address dragged from another window is read. */
-function useDropHere(pageId: string | null, folder: string) {
-  const navigate = useNavigate();
-  const isTaken = (data: DataTransfer) => holdsFiles(data) || data.types.includes('text/uri-list');
-  return useDrop(isTaken, (data) => {
-    const address = data.getData('text/uri-list').split('\n')[0]?.trim() ?? '';
-    if (data.files.length > 0)
+  return (data) => {
+    const carried = readCarried(data, hosts ?? { entries: [], decisions: [] });
+    if (carried.kind === 'files')
       void filesOfDrop(data).then((files) => bringIn(files, folder, { pageId, wantId: null }));
-    else if (address)
-      navigate(`/gather?${new URLSearchParams({ ...(pageId ? { page: pageId } : {}), address })}`);
-  });
+    else if (carried.kind === 'embeds' || carried.kind === 'refused')
+      navigate(
+        `/embeds?${withAsked(new URLSearchParams(), { text: carriedText(data), page: pageId, want: wantId })}`,
+      );
+    else if (carried.kind === 'address') ask({ address: carried.address, pictures: null, clip: null });
+    return carried.kind !== 'nothing';
+  };
 }

@@ -1,7 +1,7 @@
-/** A web address that was pasted as such: one line of text and nothing else. Empty for anything else. */
-export function pastedAddress(data: Pick<DataTransfer, 'getData'> | null): string {
-  const text = data?.getData('text/plain').trim() ?? '';
-  return /^https?:\/\/\S+$/i.test(text) && URL.canParse(text) ? text : '';
+/** A text that is one web address and nothing else, as that address. Empty for anything else. */
+export function pastedAddress(text: string): string {
+  const address = text.trim();
+  return /^https?:\/\/\S+$/i.test(address) && URL.canParse(address) ? address : '';
 }
 
 /** The addresses of the pictures in pasted rich text, each once. Pictures that lie in the text itself are left out. */

@@ -13,7 +13,7 @@ import { shapeOf } from '#core/media/dimensions.ts';
 import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
-import { judge, sayJudgement } from '#core/rights/judgement.ts';
+import { copyAt, judge, sayJudgement } from '#core/rights/judgement.ts';
 import { EMPTY_LABEL, type Label, withPatch } from '#core/rights/label.ts';
 import { isLicenceId, type LicenceId, licenceTerms } from '#core/rights/licences.ts';
 import { LabelRow } from '../label/row.tsx';
@@ -98,18 +98,8 @@ interface RightsProps {
 
 /** What it may be used for; where the places disagree or say nothing clear, the decision that a person has to make. */
 function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsProps) {
-  const judgement = judge(label, {
-    targetName: `the ${rules.name}`,
-    commercial: rules.commercial,
-    creditOwnWork: rules.creditOwnWork,
-    changes: [],
-  });
-  const cropped = judge(label, {
-    targetName: `the ${rules.name}`,
-    commercial: rules.commercial,
-    creditOwnWork: rules.creditOwnWork,
-    changes: ['cropped'],
-  });
+  const judgement = judge(label, copyAt(rules));
+  const cropped = judge(label, copyAt(rules, ['cropped']));
   const credit = creditText(creditParts(label, judgement));
   const unclear = sayLicenceReading(reading);
   return (

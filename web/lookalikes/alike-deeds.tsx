@@ -3,6 +3,7 @@ import type { Asset } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldPiece, keepBoth, replacePiece } from '../pieces/put-away.ts';
 import { Button } from '../ui/button.tsx';
+import { Fault } from '../ui/fault.tsx';
 
 interface AlikeDeedsProps {
   readonly asset: Asset;
@@ -35,11 +36,7 @@ export function AlikeDeeds({ asset, other, onDone }: AlikeDeedsProps) {
       <Button onClick={() => void act(() => replacePiece(other, asset))()}>
         Put this one in its place{where}
       </Button>
-      {fault ? (
-        <p className="fault" role="alert">
-          {fault}
-        </p>
-      ) : null}
+      <Fault says={fault} />
     </>
   );
 }

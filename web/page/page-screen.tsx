@@ -6,30 +6,21 @@ import { toast } from 'sonner';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
-import type { Embed } from '#core/embed/model.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { sayFailure } from '../api/client.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
-import { bringIn, onTray } from '../arrivals/arrivals.ts';
+import { onTray } from '../arrivals/arrivals.ts';
+import { mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import type { FoundFile } from '../arrivals/dropped.ts';
+import { usePaste } from '../arrivals/use-paste.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
-import { keepEmbed } from '../embeds/held-embeds.ts';
-import { embedsInText } from '../embeds/in-text.ts';
-import { pastedAddress } from '../gather/pasted.ts';
 import type { LabelRowName } from '../label/row.tsx';
-import {
-  addToTray,
-  afterSelection,
-  fillWant,
-  placePiece,
-  selectPlacement,
-  takeOffTray,
-} from '../sheet/commands.ts';
-import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
+import { afterSelection, fillWant, placePiece, selectPlacement, takeOffTray } from '../sheet/commands.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { useStore } from '../ui/store.ts';
+import { takeCarried, takeFiles, takeText } from './brought.ts';
 import { ClashNotice, SaveNotice } from './notices.tsx';
 import type { Opened } from './opened.ts';
 import { PageHeader } from './page-header.tsx';
@@ -49,11 +40,11 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   const isEditable = may(me.role, 'edit-pages');
   const [opened, setOpened] = useState<Opened>(null);
   const [row, setRow] = useState<LabelRowName | null>(null);
-  const hosts = useQuery(hostsQuery);
+  const hosts = useQuery(hostsQuery).data ?? NO_HOSTS;
   const navigate = useNavigate();
   const hooks = {
     onFiles: (files: readonly FoundFile[], at: number | null) =>
-      session && takeFiles(session, page.id, files, null, at),
+      session && takeFiles(session, files, { pageId: page.id, wantId: null, at }),
     onPictures: (addresses: readonly string[]) =>
       toast(sayPictures(addresses.length), {
         action: {
@@ -63,14 +54,8 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
         },
         duration: 15_000,
       }),
-    onPastedText: (text: string, isAlone: boolean) => {
-      // An address among other words is a link; code is never wanted as text.
-      if (!isAlone && !text.includes('<') && !text.includes('&lt;')) return false;
-      const embeds = embedsInText(text, hosts.data ?? NO_HOSTS);
-      if (!session || embeds.length === 0) return false;
-      void takeEmbeds(session, embeds, text);
-      return true;
-    },
+    onPastedText: (text: string, isAlone: boolean) =>
+      session !== null && takeText(session, text, isAlone, hosts),
     onOpenLabel: () => document.querySelector<HTMLElement>('.label-pane input, .label-pane button')?.focus(),
     onBesideParagraph: () => {
       setRow('fit');
@@ -79,11 +64,15 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   };
   const session = usePageSession(page, isEditable, hooks);
   useAsked(session, setOpened, setRow);
-  usePastedFiles(session, page.id, isEditable, hosts.data ?? NO_HOSTS);
+  usePaste(
+    session && isEditable
+      ? (data) => takeCarried(session, data, { pageId: page.id, wantId: null }, { hosts, goTo: navigate })
+      : null,
+  );
   useGathered(session, page.id);
   const hands = useMemo(
-    () => (session ? trayHands(session, page.id, setOpened, setRow) : null),
-    [session, page.id],
+    () => (session ? trayHands(session, page.id, { setOpened, setRow, hosts, goTo: navigate }) : null),
+    [session, page.id, hosts, navigate],
   );
   if (!session || !hands) return null;
   return (
@@ -105,28 +94,10 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   );
 }
 
+const NOT_CARRIED =
+  'What was dropped is no file, no address and no embed code. Nothing was taken: drop pictures, or what its host offers under Share or Embed.';
+
 const NO_HOSTS: Hosts = { entries: [], decisions: [] };
-
-/** Pasted embed code stands as text for the moment that its host is asked, then becomes the embed. */
-async function takeEmbeds(session: PageSession, embeds: readonly Embed[], pasted: string): Promise<void> {
-  const text = insertAsText(session.editor, pasted);
-  try {
-    const kept = await Promise.all(embeds.map((embed) => keepEmbed(embed)));
-    const ids = kept.map(({ asset }) => asset.id);
-    if (!becomeEmbeds(session.editor, text, ids)) for (const id of ids) addToTray(session.editor, id);
-  } catch (error) {
-    toast.error(`${sayFailure(error)} The text stays as you pasted it.`);
-  }
-}
-
-/** Embeds pasted anywhere but into text go onto the tray. */
-async function trayEmbeds(session: PageSession, embeds: readonly Embed[]): Promise<void> {
-  try {
-    for (const embed of embeds) addToTray(session.editor, (await keepEmbed(embed)).asset.id);
-  } catch (error) {
-    toast.error(sayFailure(error));
-  }
-}
 
 function sayPictures(count: number): string {
   return count === 1
@@ -223,11 +194,17 @@ function open(session: PageSession, next: Opened, onOpened: (opened: Opened) => 
   else session.editor.commands.setTextSelection(0);
 }
 
+interface TrayWays {
+  readonly setOpened: (opened: Opened) => void;
+  readonly setRow: (row: LabelRowName | null) => void;
+  readonly hosts: Hosts;
+  readonly goTo: (path: string) => void;
+}
+
 function trayHands(
   session: PageSession,
   pageId: string,
-  setOpened: (opened: Opened) => void,
-  setRow: (row: LabelRowName | null) => void,
+  { setOpened, setRow, ...ways }: TrayWays,
 ): TrayHands {
   const { editor } = session;
   return {
@@ -237,7 +214,12 @@ function trayHands(
     },
     onPlace: (id) => placePiece(editor, id, afterSelection(editor)),
     onTakeOff: (id) => takeOffTray(editor, id),
-    onFiles: (files, wantId) => takeFiles(session, pageId, files, wantId, null),
+    onFiles: (files) => takeFiles(session, files, { pageId, wantId: null, at: null }),
+    // What is dragged out of the text itself is no piece.
+    takes: (data) => !editor.view.dragging && mayCarry(data),
+    onDrop: (data, wantId) => {
+      if (!takeCarried(session, data, { pageId, wantId }, ways)) toast.error(NOT_CARRIED);
+    },
     onFill: (wantId, id) => {
       fillWant(editor, wantId, id);
       setOpened({ kind: 'asset', id });
@@ -247,36 +229,6 @@ function trayHands(
       setOpened({ kind: 'want', id });
     },
   };
-}
-
-/** Takes files in for the page: onto the tray, into a want, or onto the sheet where they were dropped. */
-function takeFiles(
-  session: PageSession,
-  pageId: string,
-  files: readonly FoundFile[],
-  wantId: string | null,
-  at: number | null,
-): void {
-  const { editor } = session;
-  // The place moves along while text is written before it.
-  let place = at;
-  const follow = ({ transaction }: { transaction: { mapping: { map: (pos: number) => number } } }) => {
-    if (place !== null) place = transaction.mapping.map(place);
-  };
-  editor.on('transaction', follow);
-  let left = files.length;
-  bringIn(files, '', { pageId, wantId }, (arrived) => {
-    left -= 1;
-    if (left === 0) editor.off('transaction', follow);
-    // The page was left meanwhile: then the server puts it on the tray.
-    if (editor.isDestroyed) return false;
-    if (wantId) fillWant(editor, wantId, arrived.asset.id);
-    else if (place !== null)
-      placePiece(editor, arrived.asset.id, Math.min(place, editor.state.doc.content.size));
-    else addToTray(editor, arrived.asset.id);
-    if (!arrived.isNew) toast(arrived.sentence);
-    return true;
-  });
 }
 
 /** Opens what the address asks for: ?piece=, ?want=, ?row=. */
@@ -293,40 +245,6 @@ function useAsked(
     else if (want) setOpened({ kind: 'want', id: want });
     if (row === 'rights' || row === 'words' || row === 'name' || row === 'fit') setRow(row);
   }, [session, params, setOpened, setRow]);
-}
-
-/** A picture pasted anywhere but into text goes onto the tray; an address is read for its pictures. */
-function usePastedFiles(
-  session: PageSession | null,
-  pageId: string,
-  isEditable: boolean,
-  hosts: Hosts,
-): void {
-  const navigate = useNavigate();
-  useEffect(() => {
-    if (!session || !isEditable) return;
-    const paste = (event: ClipboardEvent) => {
-      if (
-        event.defaultPrevented ||
-        (event.target instanceof Element && event.target.closest('input, textarea, [contenteditable="true"]'))
-      )
-        return;
-      const files = [...(event.clipboardData?.files ?? [])].map((file) => ({ file, folder: '' }));
-      const address = pastedAddress(event.clipboardData);
-      const embeds = embedsInText(event.clipboardData?.getData('text/plain') ?? '', hosts);
-      if (embeds.length > 0) {
-        event.preventDefault();
-        void trayEmbeds(session, embeds);
-        return;
-      }
-      if (files.length === 0 && !address) return;
-      event.preventDefault();
-      if (files.length > 0) takeFiles(session, pageId, files, null, null);
-      else navigate(`/gather?${new URLSearchParams({ page: pageId, address })}`);
-    };
-    document.addEventListener('paste', paste);
-    return () => document.removeEventListener('paste', paste);
-  }, [session, pageId, isEditable, hosts, navigate]);
 }
 
 /** What was gathered for this page by a job or on another screen comes onto its tray by itself. */

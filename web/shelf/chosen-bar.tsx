@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset, AssetChange } from '#api/assets.ts';
@@ -7,14 +6,15 @@ import type { PageSummary } from '#api/pages.ts';
 import { may } from '#api/people.ts';
 import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
-import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { isOfCopies, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery, meQuery, mostSizes, pagesQuery, targetsQuery } from '../api/queries.ts';
 import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
 import { changePieces } from '../pieces/pieces.ts';
-import { throwAway } from '../pieces/put-away.ts';
+import { replacePiece, throwAway } from '../pieces/put-away.ts';
 import { draftRunOver } from '../run/draft.ts';
 import { Button } from '../ui/button.tsx';
+import { Choose } from '../ui/choose.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { ThrowAway } from './piece-deeds.tsx';
 
@@ -58,6 +58,7 @@ export function ChosenBar({
       ) : null}
       {may(me.role, 'edit-pages') ? (
         <Choose
+          side="top"
           words="Put on a tray..."
           choices={(pages.data ?? []).map((page) => [page.id, page.title || 'Untitled page'] as const)}
           onChoose={(id) =>
@@ -77,8 +78,9 @@ export function ChosenBar({
       />
       {may(me.role, 'say-rights') ? (
         <Choose
+          side="top"
           words="Licence..."
-          choices={LICENCE_IDS.map((id) => [id, licenceTerms(id).name] as const)}
+          choices={LICENCE_IDS.filter(isOfCopies).map((id) => [id, licenceTerms(id).name] as const)}
           onChoose={(id) => {
             const licence = LICENCE_IDS.find((one) => one === id);
             if (licence)
@@ -93,6 +95,7 @@ export function ChosenBar({
       ) : null}
       {may(me.role, 'say-rights') && prepared.length > 0 && assets.length > 1 ? (
         <Choose
+          side="top"
           words="Prepare all like..."
           choices={prepared.map((asset) => [asset.id, asset.label.title || asset.stem] as const)}
           onChoose={(id) => {
@@ -114,6 +117,7 @@ export function ChosenBar({
           }}
         />
       ) : null}
+      {may(me.role, 'edit-pages') && assets.length === 2 ? <Swap assets={assets} onDone={onClear} /> : null}
       {may(me.role, 'say-rights') ? (
         <ThrowAway
           assets={assets}
@@ -130,34 +134,45 @@ export function ChosenBar({
   );
 }
 
-interface ChooseProps {
-  readonly words: string;
-  readonly choices: readonly (readonly [string, string])[];
-  readonly onChoose: (value: string) => void;
+interface SwapProps {
+  readonly assets: readonly Asset[];
+  readonly onDone: () => void;
 }
 
-function Choose({ words, choices, onChoose }: ChooseProps) {
+/** Replaces one of two chosen pieces by the other, wherever it stands. */
+function Swap({ assets, onDone }: SwapProps) {
+  const [one, other] = assets;
+  if (!one || !other) return null;
+  const ways = [
+    [one, other],
+    [other, one],
+  ] as const;
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <Button>{words}</Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          className="popover"
-          side="top"
-          sideOffset={8}
-          style={{ maxHeight: '60vh', overflow: 'auto' }}
-        >
-          {choices.map(([value, says]) => (
-            <DropdownMenu.Item key={value} className="menu-item" onSelect={() => onChoose(value)}>
-              {says}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Choose
+      side="top"
+      words="Replace..."
+      choices={ways.map(([fresh, old]) => [fresh.id, `${nameOf(old)} by ${nameOf(fresh)}${sayWhere(old)}`])}
+      onChoose={(id) => {
+        const way = ways.find(([fresh]) => fresh.id === id);
+        if (!way) return;
+        const [fresh, old] = way;
+        void replacePiece(old, fresh).then(
+          () => {
+            toast(`${nameOf(fresh)} stands where ${nameOf(old)} stood${sayWhere(old)}.`);
+            onDone();
+          },
+          (error: unknown) => toast.error(sayFailure(error)),
+        );
+      }}
+    />
   );
+}
+
+const nameOf = ({ label, stem }: Asset) => label.title || stem;
+
+function sayWhere({ usedOn }: Asset): string {
+  if (usedOn.length === 0) return '';
+  return usedOn.length === 1 ? ' on 1 page' : ` on ${usedOn.length} pages`;
 }
 
 async function onto(assets: readonly Asset[], page: PageSummary | undefined): Promise<void> {

@@ -2,9 +2,9 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type MouseEvent, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { trueShapeRows } from '#core/media/rows.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
 import { useWidth } from '../ui/use-width.ts';
 import { dragPieces } from './dragged.ts';
+import { statusOf } from './status.ts';
 
 interface ShelfRowsProps {
   readonly assets: readonly Asset[];
@@ -152,28 +152,6 @@ function ShelfPiece({ asset, height, isSelected, number, onPress, onDrag }: Shel
       <span className={status.isDue ? 'due' : 'soft'}>{status.words}</span>
     </button>
   );
-}
-
-/** A short status: what is missing first, else size, what is owed and where it is used. */
-function statusOf(asset: Asset): { readonly words: string; readonly isDue: boolean } {
-  const { label } = asset;
-  if (label.licence === 'comp')
-    return { words: `${asset.width} × ${asset.height} comp, not bought`, isDue: true };
-  const missing = [
-    label.licence === 'unknown' ? 'not cleared' : '',
-    label.title === '' ? 'no title' : '',
-    label.alt.kind === 'unsaid' ? 'no words' : '',
-  ].filter(Boolean);
-  if (missing.length > 0) return { words: missing.join(', '), isDue: true };
-  const terms = licenceTerms(label.licence);
-  const owes =
-    terms.owesCredit === 'yes' ? 'credit owed' : terms.owesCredit === 'asked' ? 'credit asked' : 'ours';
-  const pages = asset.usedOn.length;
-  const used = pages === 0 ? '' : pages === 1 ? 'on 1 page' : `on ${pages} pages`;
-  return {
-    words: [`${asset.width} × ${asset.height}`, owes, used].filter(Boolean).join(' · '),
-    isDue: false,
-  };
 }
 
 function rangeBetween(assets: readonly Asset[], one: string, other: string): ReadonlySet<string> {

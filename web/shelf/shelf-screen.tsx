@@ -8,16 +8,20 @@ import { may } from '#api/people.ts';
 import { sayFailure } from '../api/client.ts';
 import { askShelf, assetQuery, meQuery, shelfCountQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
+import { carriedText, mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
-import { holdsFiles, useDrop } from '../arrivals/use-drop.ts';
+import { useDrop } from '../arrivals/use-drop.ts';
+import { usePaste } from '../arrivals/use-paste.ts';
+import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName } from '../label/row.tsx';
 import { putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { ChosenCard } from './chosen-card.tsx';
+import { holdsPieces } from './dragged.ts';
 import { Folders } from './folders.tsx';
 import { PieceDeeds } from './piece-deeds.tsx';
 import { readQuestion, writeQuestion } from './question.ts';
@@ -157,7 +161,10 @@ function useOpened(id: string | null): Asset | undefined {
   return known ?? asked.data;
 }
 
-/** Files dropped anywhere on the shelf, or chosen, go into the folder that is looked at. */
+/** Pieces that are dragged about on the shelf itself carry their addresses too. */
+const mayBringIn = (data: DataTransfer) => mayCarry(data) && !holdsPieces(data);
+
+/** Files dropped anywhere on the shelf, pasted or chosen, go into the folder that is looked at. */
 function useTakeIn(folder: string, onOpen: (id: string) => void) {
   const input = useRef<HTMLInputElement>(null);
   const take = (files: readonly FoundFile[]) =>
@@ -166,7 +173,16 @@ function useTakeIn(folder: string, onOpen: (id: string) => void) {
       if (files.length === 1) onOpen(arrived.asset.id);
       return true;
     });
-  const drop = useDrop(holdsFiles, (data) => void filesOfDrop(data).then(take));
+  const takeText = useWhereItBelongs();
+  const takeFiles = (data: DataTransfer): boolean => {
+    if (data.files.length === 0) return false;
+    void filesOfDrop(data).then(take);
+    return true;
+  };
+  usePaste(takeFiles);
+  const drop = useDrop(mayBringIn, (data) => {
+    if (!takeFiles(data)) takeText(carriedText(data));
+  });
   return {
     isOver: drop.isOver,
     choose: () => input.current?.click(),

@@ -2,8 +2,10 @@ import './tray.css';
 import { type ChangeEvent, type DragEvent, type KeyboardEvent, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
+import { sayKind } from '#core/embed/model.ts';
 import { type PageDoc, placementsOf, type Want } from '#core/page/model.ts';
-import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
+import type { FoundFile } from '../arrivals/dropped.ts';
+import { useDrop } from '../arrivals/use-drop.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { pieces } from '../pieces/pieces.ts';
 import { PIECE_TYPE } from '../sheet/editor.ts';
@@ -14,7 +16,10 @@ export interface TrayHands {
   readonly onOpen: (assetId: string) => void;
   readonly onPlace: (assetId: string) => void;
   readonly onTakeOff: (assetId: string) => void;
-  readonly onFiles: (files: readonly FoundFile[], wantId: string | null) => void;
+  readonly onFiles: (files: readonly FoundFile[]) => void;
+  /** Whether what is dragged may be something for the tray. */
+  readonly takes: (data: DataTransfer) => boolean;
+  readonly onDrop: (data: DataTransfer, wantId: string | null) => void;
   readonly onFill: (wantId: string, assetId: string) => void;
   readonly onWant: (wantId: string) => void;
 }
@@ -33,37 +38,20 @@ const ACCEPTED = 'image/*';
 export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }: TrayProps) {
   const known = useStore(pieces);
   const picker = useRef<HTMLInputElement>(null);
-  const [isOver, setOver] = useState(false);
   const gathered = page.tray.flatMap((id) => known.get(id) ?? []);
   const placed = new Set(placementsOf(page).map((placement) => placement.asset));
   const open = page.wants.filter((want) => want.filledBy === null);
   const placedCount = gathered.filter((asset) => placed.has(asset.id)).length;
   const choose = (event: ChangeEvent<HTMLInputElement>) => {
-    hands.onFiles(
-      [...(event.target.files ?? [])].map((file) => ({ file, folder: '' })),
-      null,
-    );
+    hands.onFiles([...(event.target.files ?? [])].map((file) => ({ file, folder: '' })));
     event.target.value = '';
   };
-  const drop = (event: DragEvent) => {
-    setOver(false);
-    if (event.dataTransfer.files.length === 0) return;
-    event.preventDefault();
-    void filesOfDrop(event.dataTransfer).then((files) => hands.onFiles(files, null));
-  };
-  const over = (event: DragEvent) => {
-    if (!isEditable || !event.dataTransfer.types.includes('Files')) return;
-    event.preventDefault();
-    setOver(true);
-  };
+  const drop = useDrop(
+    (data) => isEditable && hands.takes(data),
+    (data) => hands.onDrop(data, null),
+  );
   return (
-    <section
-      className={`tray ${isOver ? 'is-over' : ''}`}
-      aria-label="Tray"
-      onDragOver={over}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-    >
+    <section className={`tray ${drop.isOver ? 'is-over' : ''}`} aria-label="Tray" {...drop.handlers}>
       <div className="tray-head">
         <h2>Tray</h2>
         <span className="soft">
@@ -112,7 +100,8 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
         ))}
         {gathered.length === 0 && open.length === 0 ? (
           <li className="soft">
-            Drop pictures here, paste one, or gather them: they wait here until they are placed.
+            Drop or paste pictures, addresses or embed code here, or gather them: they wait here until they
+            are placed.
           </li>
         ) : null}
       </ul>
@@ -149,7 +138,8 @@ function TrayPiece({ asset, isPlaced, isOpen, isEditable, hands }: TrayPieceProp
       hands.onPlace(asset.id);
     } else if (event.key === 'Delete' || event.key === 'Backspace') hands.onTakeOff(asset.id);
   };
-  const note = isComp ? 'comp, not bought' : isPlaced ? 'placed' : 'not placed yet';
+  const placed = isPlaced ? 'placed' : 'not placed yet';
+  const note = asset.embed ? `${sayKind(asset.embed.embed.kind)}, ${placed}` : placed;
   const width = Math.min(190, Math.round((72 * asset.width) / asset.height));
   return (
     <li className="tray-piece" style={{ width: Math.max(54, width) }}>
@@ -188,7 +178,8 @@ interface WantFrameProps {
 function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
   const [isOver, setOver] = useState(false);
   const over = (event: DragEvent) => {
-    if (!isEditable) return;
+    if (!isEditable || !(event.dataTransfer.types.includes(PIECE_TYPE) || hands.takes(event.dataTransfer)))
+      return;
     event.preventDefault();
     event.stopPropagation();
     setOver(true);
@@ -199,7 +190,7 @@ function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
     setOver(false);
     const assetId = event.dataTransfer.getData(PIECE_TYPE);
     if (assetId) hands.onFill(want.id, assetId);
-    else void filesOfDrop(event.dataTransfer).then((files) => hands.onFiles(files.slice(0, 1), want.id));
+    else hands.onDrop(event.dataTransfer, want.id);
   };
   const least = want.leastWidth > 0 ? `, at least ${want.leastWidth} px` : '';
   return (

@@ -1,0 +1,127 @@
+import { toast } from 'sonner';
+import type { Hosts } from '#core/embed/host.ts';
+import type { Embed } from '#core/embed/model.ts';
+import { sayFailure } from '../api/client.ts';
+import { bringIn } from '../arrivals/arrivals.ts';
+import { readCarried } from '../arrivals/carried.ts';
+import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
+import { keepEmbed } from '../embeds/held-embeds.ts';
+import { looksLikeCode, readInText } from '../embeds/in-text.ts';
+import { addToTray, fillWant, placePiece } from '../sheet/commands.ts';
+import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
+import type { PageSession } from './use-page-session.ts';
+
+/** Where on a page something was brought. */
+export interface Onto {
+  readonly pageId: string;
+  /** The want it fills, or null. */
+  readonly wantId: string | null;
+  /** The place on the sheet, or null for the tray. */
+  readonly at: number | null;
+}
+
+/** Takes files in for a page: onto the tray, into a want, or onto the sheet where they were dropped. */
+export function takeFiles(
+  { editor }: PageSession,
+  files: readonly FoundFile[],
+  { pageId, wantId, at }: Onto,
+): void {
+  // The place moves along while text is written before it.
+  let place = at;
+  const follow = ({ transaction }: { transaction: { mapping: { map: (pos: number) => number } } }) => {
+    if (place !== null) place = transaction.mapping.map(place);
+  };
+  editor.on('transaction', follow);
+  let left = files.length;
+  bringIn(files, '', { pageId, wantId }, (arrived) => {
+    left -= 1;
+    if (left === 0) editor.off('transaction', follow);
+    // The page was left meanwhile: then the server puts it on the tray.
+    if (editor.isDestroyed) return false;
+    if (wantId) fillWant(editor, wantId, arrived.asset.id);
+    else if (place !== null)
+      placePiece(editor, arrived.asset.id, Math.min(place, editor.state.doc.content.size));
+    else addToTray(editor, arrived.asset.id);
+    if (!arrived.isNew) toast(arrived.sentence);
+    return true;
+  });
+}
+
+/**
+ * Takes text that was brought to the sheet, where it is embed code. An address among other words stays a link; code
+ * that embeds nothing is kept out of the text, with the reason, unless it is wanted as text. False for any other text.
+ */
+export function takeText(session: PageSession, text: string, isAlone: boolean, hosts: Hosts): boolean {
+  if (!isAlone && !looksLikeCode(text)) return false;
+  const read = readInText(text, hosts);
+  if (read.kind === 'text') return false;
+  if (read.kind === 'embeds') void becomesEmbeds(session, read.embeds, text);
+  else
+    toast.error(read.why, {
+      action: { label: 'Put it in as text', onClick: () => insertAsText(session.editor, text) },
+      duration: 15_000,
+    });
+  return true;
+}
+
+/** Embed code stands as text for the moment that its host is asked, then becomes the embed. */
+async function becomesEmbeds(session: PageSession, embeds: readonly Embed[], pasted: string): Promise<void> {
+  const text = insertAsText(session.editor, pasted);
+  try {
+    const kept = await Promise.all(embeds.map((embed) => keepEmbed(embed)));
+    const ids = kept.map(({ asset }) => asset.id);
+    if (!becomeEmbeds(session.editor, text, ids)) for (const id of ids) addToTray(session.editor, id);
+  } catch (error) {
+    toast.error(`${sayFailure(error)} The text stays as you pasted it.`);
+  }
+}
+
+/** Takes what was dropped on the tray or pasted beside the text; false for what nothing can be done with. */
+export function takeCarried(
+  session: PageSession,
+  data: DataTransfer,
+  onto: Omit<Onto, 'at'>,
+  { hosts, goTo }: { readonly hosts: Hosts; readonly goTo: (path: string) => void },
+): boolean {
+  const carried = readCarried(data, hosts);
+  switch (carried.kind) {
+    case 'files':
+      void filesOfDrop(data).then((files) =>
+        takeFiles(session, onto.wantId ? files.slice(0, 1) : files, { ...onto, at: null }),
+      );
+      return true;
+    case 'embeds':
+      void ontoTray(session, carried.embeds, onto);
+      return true;
+    case 'refused':
+      toast.error(carried.why);
+      return true;
+    case 'address':
+      goTo(gatherPath(carried.address, onto));
+      return true;
+    case 'nothing':
+      return false;
+  }
+}
+
+/** A page of the web is read for its pictures on Gather, for a want of this page or for its tray. */
+function gatherPath(address: string, { pageId, wantId }: Omit<Onto, 'at'>): string {
+  return `/gather?${new URLSearchParams({ page: pageId, ...(wantId ? { want: wantId } : {}), address })}`;
+}
+
+async function ontoTray(
+  { editor }: PageSession,
+  embeds: readonly Embed[],
+  { wantId }: Omit<Onto, 'at'>,
+): Promise<void> {
+  try {
+    for (const embed of embeds) {
+      const { id } = (await keepEmbed(embed)).asset;
+      if (editor.isDestroyed) return;
+      if (wantId && embed === embeds[0]) fillWant(editor, wantId, id);
+      else addToTray(editor, id);
+    }
+  } catch (error) {
+    toast.error(sayFailure(error));
+  }
+}

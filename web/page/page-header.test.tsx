@@ -1,0 +1,106 @@
+// @vitest-environment jsdom
+import { afterEach, describe, expect, it } from 'vitest';
+import type { PageDoc } from '#core/page/model.ts';
+import { examplePage, examplePlacement, paragraph } from '#core/page/testing.ts';
+import { button, click, mount, unmount } from '../mounted.tsx';
+import { putPieces } from '../pieces/pieces.ts';
+import { drawn, exampleAsset, exampleOpenPage, wordsOf } from '../testing.tsx';
+import { ClashNotice, SaveNotice } from './notices.tsx';
+import { PageHeader } from './page-header.tsx';
+import type { SaveState } from './saver.ts';
+
+afterEach(unmount);
+
+const AT = '2026-03-12T09:05:00.000Z';
+const SAVED: SaveState = { kind: 'saved', at: AT };
+
+function header(doc: PageDoc, saving: SaveState = SAVED, isEditable = true) {
+  const opened: unknown[] = [];
+  const ground = mount(
+    <PageHeader
+      page={exampleOpenPage({ doc })}
+      doc={doc}
+      saving={saving}
+      isEditable={isEditable}
+      onOpen={(next, row) => opened.push([next, row])}
+      onProof={async () => undefined}
+      onSave={async () => undefined}
+    />,
+  );
+  return { ground, opened };
+}
+
+describe('the stations of a page', () => {
+  const doc: PageDoc = {
+    ...examplePage({ type: 'placement', attrs: examplePlacement('column', { asset: 'heron' }) }),
+    tray: ['heron', 'bittern'],
+    wants: [{ id: 'lead', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null }],
+  };
+  const pieces = [
+    exampleAsset({ id: 'heron' }),
+    exampleAsset({ id: 'bittern', label: { licence: 'unknown', alt: { kind: 'unsaid' }, title: '' } }),
+  ];
+
+  it.each([
+    ['Wanted0 of 1', { kind: 'want', id: 'lead' }, null],
+    ['Cleared1 of 2', { kind: 'asset', id: 'bittern' }, 'rights'],
+    ['Prepared1 of 2', { kind: 'asset', id: 'bittern' }, 'name'],
+    ['Worded1 of 2', { kind: 'asset', id: 'bittern' }, 'words'],
+    ['Placed1 of 2', { kind: 'asset', id: 'bittern' }, null],
+  ])('say how far it is, and %s opens what is missing', (words, next, row) => {
+    putPieces(pieces);
+    const { ground, opened } = header(doc);
+    click(button(ground, words));
+    expect(opened).toEqual([[next, row]]);
+  });
+
+  it('open nothing where nothing is missing', () => {
+    putPieces(pieces);
+    const { ground } = header({ ...doc, tray: ['heron'], wants: [] });
+    for (const one of ground.querySelectorAll<HTMLButtonElement>('.station')) expect(one.disabled).toBe(true);
+  });
+});
+
+describe('how a page is saved', () => {
+  it.each([
+    [{ kind: 'unsaved' }, 'saving'],
+    [{ kind: 'kept', why: '' }, 'kept on this machine'],
+    [{ kind: 'refused', why: '' }, 'not saved'],
+  ] as const)('%j is said', (saving, words) => {
+    expect(header(examplePage(), saving).ground.querySelector('[role=status]')?.textContent).toBe(words);
+  });
+
+  it('and taken away only by those who may change it', () => {
+    expect(header(examplePage()).ground.textContent).toContain('Take away...');
+    expect(header(examplePage(), SAVED, false).ground.textContent).not.toContain('Take away...');
+  });
+
+  const notice = (saving: SaveState, recovered = false) =>
+    wordsOf(drawn(<SaveNotice saving={saving} recovered={recovered} onAgain={() => undefined} />));
+  it('says what is kept when the line is cut, and what came back after a fall', () => {
+    expect(notice({ kind: 'kept', why: 'The server cannot be reached.' })).toBe(
+      'The server cannot be reached. Try again now',
+    );
+    expect(notice({ kind: 'unsaved' }, true)).toContain('are back on the sheet');
+    expect(notice(SAVED, true)).toBe('');
+  });
+});
+
+describe('two people on one page', () => {
+  it('shows the second what the first saved, and asks how to go on', () => {
+    const chosen: string[] = [];
+    const theirs = {
+      version: 2,
+      doc: examplePage(paragraph('High water at noon.'), paragraph('Low water at six.')),
+      updatedBy: 'Piet Hallam',
+      updatedAt: AT,
+    };
+    mount(<ClashNotice saving={{ kind: 'clash', theirs }} onSettle={(way) => chosen.push(way)} />);
+    const dialog = document.body;
+    expect(dialog.textContent).toContain('Piet Hallam saved this page while you worked on it');
+    expect(dialog.textContent).toContain('“High water at noon. Low water at six.”');
+    for (const words of ['Put both together', 'Go on with mine', 'Go on with theirs'])
+      click(button(dialog, words));
+    expect(chosen).toEqual(['both', 'mine', 'theirs']);
+  });
+});

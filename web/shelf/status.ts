@@ -1,0 +1,44 @@
+import type { Asset } from '#api/assets.ts';
+import { sayKind } from '#core/embed/model.ts';
+import { sayTime } from '#core/embed/parameters.ts';
+import { type LicenceTerms, licenceTerms } from '#core/rights/licences.ts';
+
+/** A short status, as it stands under a piece. `isDue` where it still needs a hand. */
+export interface PieceStatus {
+  readonly words: string;
+  readonly isDue: boolean;
+}
+
+/** What is missing first, else what it is, what is owed and where it is used. */
+export function statusOf(asset: Asset): PieceStatus {
+  const { label } = asset;
+  if (label.licence === 'comp') return { words: `${sayWhat(asset)} comp, not bought`, isDue: true };
+  const missing = [
+    label.licence === 'unknown' ? 'not cleared' : '',
+    label.title === '' ? 'no title' : '',
+    label.alt.kind === 'unsaid' ? 'no words' : '',
+  ].filter(Boolean);
+  if (missing.length > 0)
+    return { words: [asset.embed ? sayWhat(asset) : '', ...missing].filter(Boolean).join(', '), isDue: true };
+  const owes = OWES[licenceTerms(label.licence).owesCredit];
+  return { words: [sayWhat(asset), owes, sayUse(asset)].filter(Boolean).join(' · '), isDue: false };
+}
+
+const OWES: Readonly<Record<LicenceTerms['owesCredit'], string>> = {
+  yes: 'credit owed',
+  asked: 'credit asked',
+  house: 'ours',
+  no: '',
+};
+
+/** Its size in px; of an embed what it is, and how long. */
+function sayWhat({ embed, width, height }: Asset): string {
+  if (!embed) return `${width} × ${height}`;
+  const { kind, facts } = embed.embed;
+  return facts.seconds === null ? sayKind(kind) : `${sayKind(kind)} ${sayTime(Math.round(facts.seconds))}`;
+}
+
+function sayUse({ usedOn }: Asset): string {
+  if (usedOn.length === 0) return '';
+  return usedOn.length === 1 ? 'on 1 page' : `on ${usedOn.length} pages`;
+}

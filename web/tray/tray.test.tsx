@@ -1,0 +1,138 @@
+// @vitest-environment jsdom
+import { act } from 'react';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { PageDoc } from '#core/page/model.ts';
+import { examplePage, examplePlacement } from '#core/page/testing.ts';
+import { button, click, mount, unmount } from '../mounted.tsx';
+import { putPieces } from '../pieces/pieces.ts';
+import { exampleAsset } from '../testing.tsx';
+import { Tray } from './tray.tsx';
+
+afterEach(unmount);
+
+const page = (change: Partial<PageDoc> = {}): PageDoc => ({ ...examplePage(), ...change });
+const WANT = {
+  id: 'lead',
+  purpose: 'Lead of the page',
+  shape: 'landscape',
+  leastWidth: 1600,
+  filledBy: null,
+} as const;
+
+function tray(doc: PageDoc, { isEditable = true, takes = true } = {}) {
+  const deeds: unknown[] = [];
+  const say =
+    (name: string) =>
+    (...args: readonly unknown[]) =>
+      void deeds.push([name, ...args]);
+  const ground = mount(
+    <Tray
+      pageId="tides"
+      page={doc}
+      openAsset={null}
+      openWant={null}
+      isEditable={isEditable}
+      onOpen={say('open')}
+      onPlace={say('place')}
+      onTakeOff={say('take off')}
+      onFiles={say('files')}
+      takes={() => takes}
+      onDrop={(_data, wantId) => deeds.push(['drop', wantId])}
+      onFill={say('fill')}
+      onWant={say('want')}
+    />,
+  );
+  return { ground, deeds };
+}
+
+/** A drag that carries these types and texts over an element, and is let go there. */
+function drop(element: Element, texts: Readonly<Record<string, string>>): boolean {
+  const data = { types: Object.keys(texts), getData: (type: string) => texts[type] ?? '', files: [] };
+  const events = ['dragover', 'drop'].map((name) => {
+    const event = new Event(name, { bubbles: true, cancelable: true });
+    Object.assign(event, { dataTransfer: data });
+    act(() => void element.dispatchEvent(event));
+    return event;
+  });
+  return events[0]?.defaultPrevented ?? false;
+}
+
+function press(element: Element, key: string): void {
+  act(() => void element.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })));
+}
+
+describe('the tray', () => {
+  it('says how many pieces are there and how many of them are placed', () => {
+    putPieces([exampleAsset({ id: 'heron' }), exampleAsset({ id: 'comp', label: { licence: 'comp' } })]);
+    const { ground } = tray(
+      page({
+        tray: ['heron', 'comp', 'gone'],
+        blocks: [{ type: 'placement', attrs: examplePlacement('column', { asset: 'heron' }) }],
+      }),
+    );
+    expect(ground.textContent).toContain('2 pieces,1 placed');
+    expect(ground.textContent).toContain('comp, not bought');
+  });
+
+  it('says what it is for while it is empty', () => {
+    expect(tray(page()).ground.textContent).toContain('they wait here until they are placed.');
+  });
+
+  it('opens a piece when it is pressed, places it by Enter and takes it off by Delete', () => {
+    putPieces([exampleAsset({ id: 'heron' })]);
+    const { ground, deeds } = tray(page({ tray: ['heron'] }));
+    const piece = ground.querySelector<HTMLButtonElement>('.tray-piece button');
+    if (!piece) throw new Error('The piece is not there.');
+    click(piece);
+    press(piece, 'Enter');
+    press(piece, 'Delete');
+    expect(deeds).toEqual([
+      ['open', 'heron'],
+      ['place', 'heron'],
+      ['take off', 'heron'],
+    ]);
+  });
+
+  it('is walked along by arrow keys', () => {
+    putPieces([exampleAsset({ id: 'heron' }), exampleAsset({ id: 'bittern' })]);
+    const { ground } = tray(page({ tray: ['heron', 'bittern'] }));
+    const [first, second] = ground.querySelectorAll<HTMLButtonElement>('.tray-piece button');
+    first?.focus();
+    if (first) press(first, 'ArrowRight');
+    expect(document.activeElement).toBe(second);
+    if (second) press(second, 'ArrowLeft');
+    expect(document.activeElement).toBe(first);
+  });
+
+  it('takes what is dropped on it, and on a want what fills that', () => {
+    const { ground, deeds } = tray(page({ wants: [WANT] }));
+    const want = button(ground, 'Lead of the pagelandscape, at least 1600 px');
+    expect(drop(ground.querySelector('.tray') ?? ground, { 'text/plain': 'https://a.example/' })).toBe(true);
+    drop(want, { 'text/plain': 'https://a.example/' });
+    drop(want, { 'application/x-placard-piece': 'heron' });
+    expect(deeds).toEqual([
+      ['drop', null],
+      ['drop', 'lead'],
+      ['fill', 'lead', 'heron'],
+    ]);
+    click(want);
+    expect(deeds.at(-1)).toEqual(['want', 'lead']);
+  });
+
+  it('lets pass over what it cannot take', () => {
+    const { ground, deeds } = tray(page(), { takes: false });
+    expect(drop(ground.querySelector('.tray') ?? ground, { 'text/html': '<p>' })).toBe(false);
+    expect(deeds).toEqual([]);
+  });
+
+  it('takes nothing from those who may only look', () => {
+    putPieces([exampleAsset({ id: 'heron' })]);
+    const { ground, deeds } = tray(page({ tray: ['heron'], wants: [WANT] }), { isEditable: false });
+    const piece = ground.querySelector<HTMLButtonElement>('.tray-piece button');
+    if (piece) press(piece, 'Enter');
+    if (piece) press(piece, 'Delete');
+    expect(drop(ground.querySelector('.tray') ?? ground, { Files: '' })).toBe(false);
+    expect(ground.textContent).not.toContain('Choose files');
+    expect(deeds).toEqual([]);
+  });
+});
