@@ -1,10 +1,12 @@
 import { expect, type Page, type Route, test } from '@playwright/test';
+import fc from 'fast-check';
 import { CORPUS, UNTRUSTED } from '#core/embed/corpus.ts';
 import { EMBED_FORMS } from '#core/embed/forms.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { readPasted } from '#core/embed/reading.ts';
+import { mutations } from '#core/embed/testing.ts';
 import { grantsOf, writeEmbed } from '#core/embed/write.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
 
@@ -52,14 +54,20 @@ async function watch(page: Page, html: () => string): Promise<Seen> {
   return seen;
 }
 
-const inputs = [...Object.values(CORPUS).flat(), ...UNTRUSTED.map((text) => ({ name: text, text }))];
-const embeds = inputs.flatMap(({ name, text }) =>
-  readPasted(text, HOSTS).embeds.map((read) => ({ name, embed: read.embed, trust: read.trust })),
-);
-/** Each different piece of code once; many inputs come to the same. */
-const codes = [
+interface Input {
+  readonly name: string;
+  readonly text: string;
+}
+
+const read = (inputs: readonly Input[]) =>
+  inputs.flatMap(({ name, text }) =>
+    readPasted(text, HOSTS).embeds.map(({ embed, trust }) => ({ name, embed, trust })),
+  );
+
+/** Each different piece of code once, in every form that could ever stand; many inputs come to the same. */
+const codesOf = (inputs: readonly Input[]) => [
   ...new Map(
-    embeds.flatMap(({ name, embed, trust }) =>
+    read(inputs).flatMap(({ name, embed, trust }) =>
       EMBED_FORMS.filter((form) => form === 'link' || form === 'poster' || trust !== 'none').map((form) => {
         const code = writeEmbed(form, { embed, target: TARGET, hosts: HOSTS, poster: null });
         return [code, { name: `${form}: ${name}`, code, embed }] as const;
@@ -68,21 +76,21 @@ const codes = [
   ).values(),
 ];
 
-const AT_ONCE = 12;
+const inputs: readonly Input[] = [
+  ...Object.values(CORPUS).flat(),
+  ...UNTRUSTED.map((text) => ({ name: text, text })),
+];
 
-test('whatever was pasted, nothing of it runs in the page, asks elsewhere or leads away', async ({
-  page,
-}) => {
-  test.setTimeout(240_000);
-  expect(inputs.length).toBeGreaterThanOrEqual(200);
+/** Loads codes in a page of a target, some at once, and looks whether anything came out of its frame. */
+async function expectHarmless(page: Page, codes: ReturnType<typeof codesOf>, atOnce: number): Promise<void> {
   let body = '';
   const seen = await watch(
     page,
     () =>
       `<!DOCTYPE html><html lang="en"><head><title>Ours</title></head><body>${body}<script>window.__pranks = []; addEventListener('message', (event) => { if (event.data && event.data.prank) window.__pranks.push(event.data.prank); });</script></body></html>`,
   );
-  for (let at = 0; at < codes.length; at += AT_ONCE) {
-    const some = codes.slice(at, at + AT_ONCE);
+  for (let at = 0; at < codes.length; at += atOnce) {
+    const some = codes.slice(at, at + atOnce);
     body = some
       .map(({ code }) => code)
       .join('\n')
@@ -101,6 +109,23 @@ test('whatever was pasted, nothing of it runs in the page, asks elsewhere or lea
   expect([...seen.hosts].filter((host) => !LISTED.has(host))).toEqual([]);
   expect(seen.dialogs).toEqual([]);
   expect(page.context().pages()).toHaveLength(1);
+}
+
+test('whatever was pasted, nothing of it runs in the page, asks elsewhere or leads away', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  expect(inputs.length).toBeGreaterThanOrEqual(200);
+  await expectHarmless(page, codesOf(inputs), 12);
+});
+
+test('however it was cut and mixed before, neither', async ({ page }) => {
+  test.setTimeout(240_000);
+  const mixed = fc.sample(mutations(), { numRuns: 1500, seed: 17 }).map((text) => ({ name: text, text }));
+  const known = new Set(codesOf(inputs).map(({ code }) => code));
+  const codes = codesOf(mixed).filter(({ code }) => !known.has(code));
+  expect(codes.length).toBeGreaterThan(100);
+  await expectHarmless(page, codes, 40);
 });
 
 test('a frame gets no permission that the model does not list', async ({ page }) => {
@@ -109,7 +134,7 @@ test('a frame gets no permission that the model does not list', async ({ page })
     page,
     () => `<!DOCTYPE html><html lang="en"><head><title>Ours</title></head><body>${body}</body></html>`,
   );
-  for (const { code, embed } of codes
+  for (const { code, embed } of codesOf(inputs)
     .filter(({ code: one }) => one.startsWith('<iframe') && !one.includes(' srcdoc='))
     .slice(0, 12)) {
     body = code.replaceAll('loading="lazy"', '');
@@ -133,7 +158,7 @@ test('a frame gets no permission that the model does not list', async ({ page })
 });
 
 test('a poster becomes its frame when it is clicked, and is a link without the script', async ({ page }) => {
-  const film = embeds.find(({ embed }) => embed.host === 'lanternreel' && embed.onClick);
+  const film = read(inputs).find(({ embed }) => embed.host === 'lanternreel' && embed.onClick);
   if (!film) throw new Error('The corpus has no film.');
   const code = writeEmbed('click', { embed: film.embed, target: TARGET, hosts: HOSTS, poster: null });
   let script = '';

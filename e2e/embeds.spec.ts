@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { beginPage, expectAccessible, placed, row, saved, sheet, signIn, tray } from './hands.ts';
+import { beginPage, dropText, expectAccessible, placed, row, saved, sheet, signIn, tray } from './hands.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 const at = (host: string, path: string) => `http://${host}.localhost:${OUTSIDE_PORT}${path}`;
@@ -115,6 +115,102 @@ test('messy code becomes a safe frame in the text, and one undo makes it text ag
   expect(html).not.toMatch(/onload|geolocation|sid=|<script/);
 });
 
+test('what is dropped on the tray or on a want is taken, and what embeds nothing is said', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await page.getByRole('link', { name: 'Begin a page' }).click();
+  await page.getByRole('textbox', { name: 'Title' }).fill('Tides and films');
+  await page.getByRole('textbox', { name: 'Want 1: what for' }).fill('Chart of the tides');
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  const want = tray(page).getByRole('button', { name: /Chart of the tides/ });
+  await dropText(page, want, `<iframe src="${at('fathomchart', '/frame/saltmere-bar')}"></iframe>`);
+  await expect(want).toBeHidden();
+  await expect(page.getByRole('button', { name: /Wanted 1 of 1/ })).toBeVisible();
+  await tray(page)
+    .getByRole('button', { name: /Tides at Saltmere Bar/ })
+    .click();
+  await expect(row(page, 'Rights')).toContainText('nothing of it is copied, so that nothing is owed.');
+  await expect(row(page, 'Source')).toContainText('its poster was drawn here');
+  await dropText(page, tray(page), at('lanternreel', '/watch/boardwalk-22'));
+  await expect(tray(page).getByText('2 pieces')).toBeVisible();
+  await dropText(page, tray(page), 'only some words');
+  await expect(page.getByText('What was dropped is no file, no address and no embed code.')).toBeVisible();
+  await dropText(page, tray(page), `<script src="${at('corkline', '/w.js')}"></script>`);
+  await expect(page.getByText('which says by itself not what to show.')).toBeVisible();
+  await dropText(page, tray(page), at('wayside', '/plates/135'));
+  await expect(page.getByRole('heading', { level: 1, name: 'Gather' })).toBeAttached();
+});
+
+test('code that embeds nothing stays out of the text, unless it is wanted there', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'About scripts');
+  await sheet(page).click();
+  await page.keyboard.type('They ask for this:');
+  await page.evaluate(() => navigator.clipboard.writeText('<script>start()</script>'));
+  await page.keyboard.press('Control+v');
+  await expect(page.getByText('This is only a program, and no host is known')).toBeVisible();
+  await expect(sheet(page)).not.toContainText('script');
+  await page.getByRole('button', { name: 'Put it in as text' }).click();
+  await expect(sheet(page).getByText('<script>start()</script>')).toBeVisible();
+});
+
+test('pasted where nothing takes it, code is read under Embeds and an address under Gather', async ({
+  page,
+}) => {
+  const paste = async (text: string) => {
+    await page.evaluate((copied) => navigator.clipboard.writeText(copied), text);
+    await page.keyboard.press('Control+v');
+  };
+  await signIn(page, 'Mara');
+  await paste(`<iframe src="${at('lanternreel', '/play/eel-pass-71')}"></iframe>`);
+  await expect(page.getByText('A film at Lanternreel, on the list of trusted hosts.')).toBeVisible();
+  await page.goto('/shelf');
+  await expect(page.getByRole('listbox', { name: 'Pieces' })).toBeVisible();
+  await paste(at('wayside', '/plates/135'));
+  await expect(page.getByRole('heading', { level: 1, name: 'Gather' })).toBeAttached();
+  await page.goto('/pages');
+  await page.getByRole('link', { name: 'Tides this week' }).first().click();
+  await tray(page).getByRole('link', { name: 'Gather...' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Gather' })).toBeAttached();
+  await paste(`<iframe src="${at('corkline', '/b/reed-days/frame')}"></iframe>`);
+  await page.getByRole('button', { name: 'Put on the tray of Tides this week' }).click();
+  await expect(row(page, 'Embed')).toContainText('A board at Corkline');
+  await page.goto('/shelf');
+  await dropText(
+    page,
+    page.getByRole('listbox', { name: 'Pieces' }),
+    at('lanternreel', '/watch/eel-pass-71'),
+  );
+  await expect(page.getByText('A film at Lanternreel, on the list of trusted hosts.')).toBeVisible();
+});
+
+test('the title of a frame is said on its label, once for every page', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'A title of its own');
+  await dropText(page, tray(page), at('lanternreel', '/watch/reed-cutting-3'));
+  await tray(page)
+    .getByRole('button', { name: /a-day-of-reed-cutting/ })
+    .press('Enter');
+  await row(page, 'Words').getByRole('button', { name: 'Change its words' }).click();
+  await expectAccessible(page);
+  await row(page, 'Words')
+    .getByRole('textbox', { name: 'Title for screen readers' })
+    .fill('Film: a day with the cutters');
+  await row(page, 'Words').getByRole('textbox', { name: 'Caption' }).fill('Seen from the water.');
+  await row(page, 'Words').getByRole('checkbox', { name: 'For this page only' }).check();
+  await row(page, 'Words').getByRole('button', { name: 'Save words' }).click();
+  await expect(row(page, 'Words')).toContainText(
+    'Those who cannot see it hear “Film: a day with the cutters”.',
+  );
+  await expect(placed(page, 'A day of reed-cutting')).toContainText('Seen from the water.');
+  await saved(page);
+  await page.getByRole('button', { name: 'Take away...' }).click();
+  await page.getByRole('menuitem', { name: 'The HTML, to paste elsewhere' }).click();
+  const html = await page.getByRole('textbox', { name: /HTML/ }).first().inputValue();
+  expect(html).toContain('<iframe title="Film: a day with the cutters"');
+});
+
 test('a host that refuses to be framed is found out before it is placed', async ({ page }) => {
   await openEmbeds(page);
   await pasted(page).fill(at('fathomchart', '/chart/sluice-live'));
@@ -204,6 +300,25 @@ test('the same film is a linked poster where no frames come through, and is held
   await pasted(page).fill(at('lanternreel', '/v/first-boom-12?trk=mail'));
   await page.getByRole('button', { name: 'Put on the shelf' }).click();
   await expect(page.getByText('It was on the shelf already')).toBeVisible();
+});
+
+test('another film takes the place of one wherever that stands, and undo puts it back', async ({ page }) => {
+  await openEmbeds(page);
+  await pasted(page).fill(at('lanternreel', '/watch/boardwalk-22'));
+  await page.getByRole('button', { name: 'In the place of...' }).click();
+  await page
+    .getByRole('menuitem', { name: /^How the eel pass works, used on How the eel pass works/ })
+    .click();
+  await expect(
+    page.getByText('Along the new boardwalk stands where How the eel pass works stood.'),
+  ).toBeVisible();
+  await expect(page.getByText(/^On the shelf as Along the new boardwalk, used on/)).toContainText(
+    'How the eel pass works',
+  );
+  await page.keyboard.press('Control+z');
+  await page.goto('/pages');
+  await page.getByRole('link', { name: 'How the eel pass works' }).first().click();
+  await expect(placed(page, 'How the eel pass works')).toBeVisible();
 });
 
 test('a private film, and one for those who have its address, are said so before they are placed', async ({

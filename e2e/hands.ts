@@ -7,8 +7,19 @@ import { metadataTool } from '../server/imaging/metadata.ts';
 import { faultsOf } from './axe.ts';
 import { CONTROL } from './world.ts';
 
-/** What a person does over and over, by role and name. */
-export async function signIn(page: Page, name: 'Mara' | 'Piet' | 'Sunniva' | 'Joss'): Promise<void> {
+type Name = 'Mara' | 'Piet' | 'Sunniva' | 'Joss';
+
+/** Signed in before the first look, as whoever comes back to an open browser is. */
+export async function signIn(page: Page, name: Name): Promise<void> {
+  const email = `${name.toLowerCase()}@saltmere.example`;
+  const answer = await page.request.post('/api/session', { data: { email, password: 'saltmere-2026' } });
+  expect(answer.ok()).toBe(true);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1, name: /for you/ })).toBeVisible();
+}
+
+/** Signs in on the screen. */
+export async function signInByHand(page: Page, name: Name): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
   await expect(page.getByRole('heading', { level: 1, name: /for you/ })).toBeVisible();
@@ -105,6 +116,17 @@ export async function dropFiles(page: Page, target: Locator, files: readonly Tes
     },
     files.map((file) => ({ name: file.name, type: file.mimeType, base64: file.buffer.toString('base64') })),
   );
+  for (const event of ['dragenter', 'dragover', 'drop'] as const)
+    await target.dispatchEvent(event, { dataTransfer: data });
+}
+
+/** Drops text on a place, as an address or code that is dragged from another window. */
+export async function dropText(page: Page, target: Locator, text: string): Promise<void> {
+  const data = await page.evaluateHandle((dragged) => {
+    const transfer = new DataTransfer();
+    transfer.setData('text/plain', dragged);
+    return transfer;
+  }, text);
   for (const event of ['dragenter', 'dragover', 'drop'] as const)
     await target.dispatchEvent(event, { dataTransfer: data });
 }

@@ -4,13 +4,13 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { expect, test } from '@playwright/test';
-import { dropFiles, label, largeFiles, placed, row, saved, sheet, signIn, tray } from './hands.ts';
+import { dropFiles, label, largeFiles, placed, row, saved, sheet, signInByHand, tray } from './hands.ts';
 
 test.setTimeout(240_000);
 
 test('from three large files to a page taken away, with the mouse', async ({ page, context }) => {
   const [plain, turned, labelled] = await largeFiles();
-  await signIn(page, 'Mara');
+  await signInByHand(page, 'Mara');
 
   await test.step('begin a page with what it needs', async () => {
     await page.getByRole('link', { name: 'Begin a page' }).click();

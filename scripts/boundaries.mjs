@@ -59,6 +59,8 @@ function check(area, file) {
 
 function checkOwn(area, name, file, from) {
   const target = from.startsWith('#') ? from.slice(1) : relative(root, resolve(dirname(file), from));
+  if (isTestHelper(target) && !isOfTests(area, name))
+    faults.push(`${name} imports ${from}: examples for tests are no part of the program.`);
   const other = target.split('/')[0];
   if (other === area || !AREAS.includes(other)) return;
   if (other === 'outside' && isServerTest(name)) return;
@@ -67,9 +69,16 @@ function checkOwn(area, name, file, from) {
   faults.push(`${name} imports ${from}: ${area} may not know ${other}.`);
 }
 
+function isTestHelper(name) {
+  return /(^|\/)(testing|mounted)\.tsx?$/.test(name);
+}
+
+function isOfTests(area, name) {
+  return area === 'bench' || area === 'e2e' || /\.test\.tsx?$/.test(name) || isTestHelper(name);
+}
+
 function checkPackage(name, from) {
-  const isTest = name.endsWith('.test.ts');
-  if (CORE_PACKAGES.has(from) || (isTest && CORE_TEST_PACKAGES.has(from))) return;
+  if (CORE_PACKAGES.has(from) || (isOfTests('core', name) && CORE_TEST_PACKAGES.has(from))) return;
   faults.push(
     `${name} imports ${from}: core is pure computation and uses only ${[...CORE_PACKAGES].join(', ')}.`,
   );
