@@ -3,6 +3,7 @@ import { basename, join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Block } from '#core/page/model.ts';
 import { examplePlacement, paragraph } from '#core/page/testing.ts';
+import { CHROMIUM } from '../e2e/browser.ts';
 import { benchFirstSight } from './first-sight.ts';
 import { millis, say, times } from './measure.ts';
 import { type BenchWorld, grainedOriginals, ORIGIN } from './world.ts';
@@ -19,10 +20,7 @@ export async function benchInterface({ folder }: Pick<BenchWorld, 'folder'>): Pr
     say('typing and scrolling', `nothing runs at ${ORIGIN}; npm start, then again`);
     return;
   }
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-background-networking'],
-  });
+  const browser = await chromium.launch(CHROMIUM);
   try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();

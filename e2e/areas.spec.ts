@@ -51,7 +51,17 @@ test('several chosen pieces are moved at once, and say what they share', async (
   await expect(page.getByRole('article', { name: '2 chosen pieces' })).toBeVisible();
   await page.getByRole('button', { name: 'Move...' }).click();
   await page.getByRole('menuitem', { name: 'hides' }).click();
-  await expect(page.getByText('2 pieces moved to hides.')).toBeVisible();
+  const told = page.getByRole('listitem').filter({ hasText: '2 pieces moved to hides.' });
+  await expect(told).toBeVisible();
+  await told.hover();
+  await told.focus();
+  await page.keyboard.press('Shift+Tab');
+  await expect(told).not.toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect(told).toBeFocused();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('link', { name: 'Placard, to the Desk' })).toBeFocused();
 });
 
 test('two people on one label: the second sees what the first saved, and keeps what was typed', async ({

@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from './browser.ts';
 import { ORIGIN } from './world.ts';
 
 const root = join(import.meta.dirname, '..');
@@ -18,10 +19,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
     permissions: ['clipboard-read', 'clipboard-write'],
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-background-networking'],
-    },
+    launchOptions: CHROMIUM,
     // Costs a tenth of the time; wished for where somebody looks at what failed.
     trace: process.env.PLACARD_TRACE ? 'retain-on-failure' : 'off',
   },

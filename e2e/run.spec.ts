@@ -106,8 +106,10 @@ test('chosen pictures are renamed by search and replace, by keyboard alone, and 
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Where it goes: on the shelf' }).focus();
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitemradio').first()).toBeFocused();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Pack \d/ })).toBeVisible();
   await page.getByRole('combobox', { name: 'Names' }).selectOption('Search and replace');
   await page.getByRole('textbox', { name: 'Search for' }).fill('boardwalk');
   await page.getByRole('textbox', { name: 'Put in its place' }).fill('plank way');

@@ -1,6 +1,7 @@
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from './browser.ts';
 
 /** Takes the pictures of docs/screenshots from the demo that `npm start` runs. */
 const ORIGIN = process.env.PLACARD_ORIGIN ?? 'http://localhost:4400';
@@ -174,10 +175,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
 ];
 
 await mkdir(FOLDER, { recursive: true });
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-background-networking'],
-});
+const browser = await chromium.launch(CHROMIUM);
 const context = await browser.newContext({ viewport: FRAME, reducedMotion: 'reduce' });
 const page = await context.newPage();
 await page.goto(ORIGIN);

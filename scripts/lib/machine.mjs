@@ -13,7 +13,7 @@ const PROGRAMS = {
   mariadbd: { at: ['/usr/sbin/mariadbd'], debian: 'mariadb-server' },
   perl: { at: ['/usr/bin/perl'], debian: 'perl' },
   ffmpeg: { at: ['/usr/bin/ffmpeg'], debian: 'ffmpeg' },
-  chromium: { at: ['/usr/bin/chromium'], debian: 'chromium' },
+  chromium: { at: ['/usr/bin/chromium-headless-shell'], debian: 'chromium-headless-shell' },
 };
 
 export function say(sentence) {

@@ -8,6 +8,7 @@ import { sayFailure } from '../api/client.ts';
 import { pagesQuery } from '../api/queries.ts';
 import { putOnTray } from '../arrivals/arrivals.ts';
 import { noteArrival, replacePiece } from '../pieces/put-away.ts';
+import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
 import { Choose } from '../ui/choose.tsx';
 import { heldEmbedsQuery } from './embed-queries.ts';
@@ -97,7 +98,7 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
       {piece ? (
         <p className="embed-deeds-where">
           On the shelf as <Link to={`/shelf?piece=${piece.id}`}>{piece.label.title || piece.stem}</Link>
-          {sayPages(piece)}
+          {`, ${sayUsedOn(piece)}.`}
         </p>
       ) : (
         <Button kind={forPage ? 'plain' : 'action'} disabled={isBusy} onClick={() => void keep()}>
@@ -114,7 +115,7 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
         <Choose
           words="In the place of..."
           isBusy={isBusy}
-          choices={others.map((other) => [other.id, `${nameOf(other)}${sayPages(other)}`])}
+          choices={others.map((other) => [other.id, `${nameOf(other)}, ${sayUsedOn(other)}`])}
           onChoose={(id) => {
             const old = others.find((other) => other.id === id);
             if (old) void standFor(old);
@@ -126,8 +127,3 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
 }
 
 const nameOf = ({ label, stem }: Asset) => label.title || stem;
-
-function sayPages({ usedOn }: Asset): string {
-  if (usedOn.length === 0) return ', on no page yet.';
-  return `, used on ${usedOn.map(({ title }) => title).join(', ')}.`;
-}

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { sayKind } from '#core/embed/model.ts';
+import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { heldEmbedsQuery } from './embed-queries.ts';
 
 /** The embeds that are on the shelf, last first. */
@@ -18,10 +19,7 @@ export function HeldList() {
               <img src={asset.thumb} alt="" width={asset.width} height={asset.height} loading="lazy" />
               <b>{asset.label.title || asset.stem}</b>
               <span className="soft">
-                {asset.embed ? sayKind(asset.embed.embed.kind) : ''},{' '}
-                {asset.usedOn.length === 0
-                  ? 'on no page yet'
-                  : `on ${asset.usedOn.map(({ title }) => title).join(', ')}`}
+                {asset.embed ? sayKind(asset.embed.embed.kind) : ''}, {sayUsedOn(asset)}
               </span>
             </Link>
           </li>

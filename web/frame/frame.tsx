@@ -1,18 +1,16 @@
 import './frame.css';
 import { Suspense, useEffect, useState } from 'react';
 import { Outlet, useLocation } from 'react-router';
-import { Toaster } from 'sonner';
 import { bringIn, goOn } from '../arrivals/arrivals.ts';
 import { carriedText } from '../arrivals/carried-text.ts';
 import { findGatherings } from '../arrivals/gatherings.ts';
 import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { usePasteLeftOver } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
-import { theme } from '../theme/theme.ts';
-import { useStore } from '../ui/store.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
 import { FindOrDo } from './find-or-do.tsx';
 import { KeysHelp } from './keys-help.tsx';
+import { Toasts } from './toasts.tsx';
 import { TopBar } from './top-bar.tsx';
 
 /** Whether keys typed now go into text. */
@@ -63,7 +61,7 @@ export function Frame() {
       </main>
       <FindOrDo isOpen={isFinding} onClose={() => setFinding(false)} onKeys={() => setShowsKeys(true)} />
       <KeysHelp isOpen={showsKeys} onClose={() => setShowsKeys(false)} />
-      <Toaster theme={useStore(theme)} position="bottom-center" duration={5000} />
+      <Toasts />
     </div>
   );
 }

@@ -2,6 +2,7 @@ import './lookalikes.css';
 import { type ReactNode, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
+import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { Panel } from '../ui/panel.tsx';
 
 /** What is compared with the shelf: a result that is not taken yet, or a piece. Sizes in px, 0 where not known. */
@@ -91,11 +92,6 @@ function differences(
   }
   const makers = [fresh.maker, held.label.maker].map((maker) => maker || 'nobody that is named');
   lines.push(makers[0] === makers[1] ? `Both are by ${makers[0]}.` : `By ${makers[0]}, and by ${makers[1]}.`);
-  lines.push(`${names[1]}: ${licenceTerms(held.label.licence).name}, ${sayUsed(held)}.`);
+  lines.push(`${names[1]}: ${licenceTerms(held.label.licence).name}, ${sayUsedOn(held)}.`);
   return lines;
-}
-
-function sayUsed({ usedOn }: Asset): string {
-  if (usedOn.length === 0) return 'on no page';
-  return usedOn.length === 1 ? `on “${usedOn[0]?.title}”` : `on ${usedOn.length} pages`;
 }

@@ -12,6 +12,7 @@ import { foldersQuery, meQuery, mostSizes, pagesQuery, targetsQuery } from '../a
 import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
 import { changePieces } from '../pieces/pieces.ts';
 import { replacePiece, throwAway } from '../pieces/put-away.ts';
+import { sayPageCount } from '../pieces/say-used-on.ts';
 import { draftRunOver } from '../run/draft.ts';
 import { Button } from '../ui/button.tsx';
 import { Choose } from '../ui/choose.tsx';
@@ -171,8 +172,7 @@ function Swap({ assets, onDone }: SwapProps) {
 const nameOf = ({ label, stem }: Asset) => label.title || stem;
 
 function sayWhere({ usedOn }: Asset): string {
-  if (usedOn.length === 0) return '';
-  return usedOn.length === 1 ? ' on 1 page' : ` on ${usedOn.length} pages`;
+  return usedOn.length === 0 ? '' : ` ${sayPageCount({ usedOn })}`;
 }
 
 async function onto(assets: readonly Asset[], page: PageSummary | undefined): Promise<void> {

@@ -2,6 +2,7 @@ import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
 import { sayTime } from '#core/embed/parameters.ts';
 import { type LicenceTerms, licenceTerms } from '#core/rights/licences.ts';
+import { sayPageCount } from '../pieces/say-used-on.ts';
 
 /** A short status, as it stands under a piece. `isDue` where it still needs a hand. */
 export interface PieceStatus {
@@ -21,7 +22,12 @@ export function statusOf(asset: Asset): PieceStatus {
   if (missing.length > 0)
     return { words: [asset.embed ? sayWhat(asset) : '', ...missing].filter(Boolean).join(', '), isDue: true };
   const owes = OWES[licenceTerms(label.licence).owesCredit];
-  return { words: [sayWhat(asset), owes, sayUse(asset)].filter(Boolean).join(' · '), isDue: false };
+  return {
+    words: [sayWhat(asset), owes, asset.usedOn.length > 0 ? sayPageCount(asset) : '']
+      .filter(Boolean)
+      .join(' · '),
+    isDue: false,
+  };
 }
 
 const OWES: Readonly<Record<LicenceTerms['owesCredit'], string>> = {
@@ -36,9 +42,4 @@ function sayWhat({ embed, width, height }: Asset): string {
   if (!embed) return `${width} × ${height}`;
   const { kind, facts } = embed.embed;
   return facts.seconds === null ? sayKind(kind) : `${sayKind(kind)} ${sayTime(Math.round(facts.seconds))}`;
-}
-
-function sayUse({ usedOn }: Asset): string {
-  if (usedOn.length === 0) return '';
-  return usedOn.length === 1 ? 'on 1 page' : `on ${usedOn.length} pages`;
 }

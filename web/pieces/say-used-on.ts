@@ -1,0 +1,15 @@
+import type { Asset } from '#api/assets.ts';
+
+type Used = Pick<Asset, 'usedOn'>;
+
+/** Where a piece stands: "on no page", "on “Marsh 1931”", "on 3 pages". */
+export function sayUsedOn({ usedOn }: Used): string {
+  const [only, another] = usedOn;
+  return only && !another ? `on “${only.title || 'Untitled page'}”` : sayPageCount({ usedOn });
+}
+
+/** On how many pages a piece stands: "on no page", "on 1 page", "on 3 pages". */
+export function sayPageCount({ usedOn }: Used): string {
+  if (usedOn.length === 0) return 'on no page';
+  return usedOn.length === 1 ? 'on 1 page' : `on ${usedOn.length} pages`;
+}
