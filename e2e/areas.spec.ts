@@ -32,8 +32,7 @@ test('the shelf answers its sentence, and its label is written once for every pa
 });
 
 test('a name that is taken is refused with the next free one', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=slack');
+  await signIn(page, 'Mara', '/shelf?words=slack');
   await page.getByRole('option').first().click();
   await row(page, 'Name').getByRole('button', { name: 'Change name or folder' }).click();
   await row(page, 'Name').getByRole('textbox', { name: 'Name' }).fill('sluice-eel-pass');
@@ -42,8 +41,7 @@ test('a name that is taken is refused with the next free one', async ({ page }) 
 });
 
 test('several chosen pieces are moved at once, and say what they share', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=heron');
+  await signIn(page, 'Mara', '/shelf?words=heron');
   const pieces = page.getByRole('option');
   await pieces.nth(0).click({ modifiers: ['Control'] });
   await pieces.nth(1).click({ modifiers: ['Control'] });
@@ -68,15 +66,13 @@ test('two people on one label: the second sees what the first saved, and keeps w
   page,
   browser,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=marsh+map');
+  await signIn(page, 'Mara', '/shelf?words=marsh+map');
   await page.getByRole('option').first().click();
   await label(page).getByRole('button', { name: 'Change title and date' }).click();
   await label(page).getByRole('textbox', { name: 'Title' }).fill('Mara’s map');
   const context = await browser.newContext();
   const other = await context.newPage();
-  await signIn(other, 'Piet');
-  await other.goto('/shelf?words=marsh+map');
+  await signIn(other, 'Piet', '/shelf?words=marsh+map');
   await other.getByRole('option').first().click();
   await label(other).getByRole('button', { name: 'Change title and date' }).click();
   await label(other).getByRole('textbox', { name: 'Title' }).fill('Piet’s map');
@@ -119,8 +115,7 @@ test('house rules hold for every page, and only the site owner sets them', async
 });
 
 test('a page that may not go out says what stops it, and where it is mended', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/pages/demo-page-1');
+  await signIn(page, 'Mara', '/pages/demo-page-1');
   await page.getByRole('button', { name: 'Take away...' }).click();
   await page.getByRole('menuitem', { name: 'Everything as a ZIP' }).click();
   await expect(
@@ -144,8 +139,7 @@ test('a page that may not go out says what stops it, and where it is mended', as
 for (const id of ['demo-page-2', 'demo-page-3']) {
   test(`the sheet shows each block where the proof shows it, on ${id}`, async ({ page }) => {
     await page.setViewportSize({ width: 1920, height: 1080 });
-    await signIn(page, 'Mara');
-    await page.goto(`/pages/${id}`);
+    await signIn(page, 'Mara', `/pages/${id}`);
     const onSheet = await page.locator('.sheet-paper .placard').evaluate(async (root) => {
       await document.fonts.ready;
       const title = root.querySelector('textarea')?.getBoundingClientRect();
@@ -176,57 +170,57 @@ for (const id of ['demo-page-2', 'demo-page-3']) {
   });
 }
 
-const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
-  ['Desk', async (page) => expect(page.getByRole('heading', { name: /for you/ })).toBeVisible()],
+const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) => Promise<void>])[] = [
+  ['Desk', '/', async (page) => expect(page.getByRole('heading', { name: /for you/ })).toBeVisible()],
   [
     'Pages',
+    '/pages',
     async (page) => {
-      await page.goto('/pages');
       await expect(page.getByRole('heading', { level: 1, name: 'Pages' })).toBeVisible();
     },
   ],
   [
     'a new page',
+    '/pages/new',
     async (page) => {
-      await page.goto('/pages/new');
       await expect(page.getByRole('heading', { name: 'Begin a page' })).toBeVisible();
     },
   ],
   [
     'a page at work',
+    '/pages/demo-page-2',
     async (page) => {
-      await page.goto('/pages/demo-page-2');
       await page.locator('.placed').first().click();
       await row(page, 'Fit').getByRole('button', { name: 'Move it, link it' }).click();
     },
   ],
   [
     'a page with its rights open',
+    '/pages/demo-page-2',
     async (page) => {
-      await page.goto('/pages/demo-page-2');
       await page.locator('.placed').first().click();
       await row(page, 'Rights').getByRole('button').first().click();
     },
   ],
   [
     'the wants',
+    '/pages/demo-page-1?want=want-3',
     async (page) => {
-      await page.goto('/pages/demo-page-1?want=want-3');
       await expect(page.getByRole('heading', { name: 'What this page wants' })).toBeVisible();
     },
   ],
   [
     'Shelf',
+    '/shelf',
     async (page) => {
-      await page.goto('/shelf');
       await page.getByRole('option').first().click();
       await row(page, 'Words').getByRole('button').first().click();
     },
   ],
   [
     'the shelf with chosen pieces',
+    '/shelf',
     async (page) => {
-      await page.goto('/shelf');
       await page
         .getByRole('option')
         .nth(0)
@@ -239,8 +233,8 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'a run',
+    '/shelf?words=hide',
     async (page) => {
-      await page.goto('/shelf?words=hide');
       for (const at of [0, 1, 2])
         await page
           .getByRole('option')
@@ -253,15 +247,15 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'earlier runs',
+    '/shelf/runs',
     async (page) => {
-      await page.goto('/shelf/runs');
       await expect(page.getByRole('heading', { level: 1, name: 'Runs' })).toBeVisible();
     },
   ],
   [
     'Gather with a result open',
+    '/gather?page=demo-page-2&words=boardwalk',
     async (page) => {
-      await page.goto('/gather?page=demo-page-2&words=boardwalk');
       await page.getByRole('option', { name: /^Boardwalk rail, evening/ }).click();
       await page.getByText('What is said of its licence disagrees').waitFor();
       await page.getByText('All that is said').click();
@@ -269,8 +263,8 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'Gather with an album and the clipper',
+    '/gather?from=loftdrive&album=reed-days',
     async (page) => {
-      await page.goto('/gather?from=loftdrive&album=reed-days');
       await page.getByRole('button', { name: /^Make (a clipper|another)$/ }).click();
       await expect(page.getByRole('link', { name: 'Hand to Placard' })).toBeVisible();
       await page.getByRole('option').first().waitFor();
@@ -278,8 +272,8 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'the Bench',
+    '/shelf?words=sluice+eel+pass',
     async (page) => {
-      await page.goto('/shelf?words=sluice+eel+pass');
       await page.getByRole('option', { name: /sluice with the eel pass/ }).click();
       await page.getByRole('link', { name: 'Prepare it' }).click();
       await page
@@ -291,8 +285,8 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'two that look alike',
+    '/shelf?words=north+reed+neck',
     async (page) => {
-      await page.goto('/shelf?words=north+reed+neck');
       await page.getByRole('option').first().click();
       await row(page, 'Source').getByRole('button', { name: 'Compare' }).click();
       await expect(page.getByRole('dialog', { name: 'Do these show the same?' })).toBeVisible();
@@ -300,8 +294,8 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'Proof',
+    '/pages/demo-page-1/proof',
     async (page) => {
-      await page.goto('/pages/demo-page-1/proof');
       await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible({
         timeout: 30_000,
       });
@@ -309,13 +303,14 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'House rules',
+    '/rules',
     async (page) => {
-      await page.goto('/rules');
       await expect(page.getByRole('heading', { name: 'What stops sending' })).toBeVisible();
     },
   ],
   [
     'find or do',
+    '/',
     async (page) => {
       await page.keyboard.press('Control+k');
       await page.keyboard.type('heron');
@@ -324,6 +319,7 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
   [
     'the keys',
+    '/',
     async (page) => {
       await page.keyboard.press('?');
       await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
@@ -331,10 +327,10 @@ const VIEWS: readonly (readonly [string, (page: Page) => Promise<void>])[] = [
   ],
 ];
 
-for (const [name, open] of VIEWS) {
+for (const [name, path, open] of VIEWS) {
   test(`axe finds nothing on ${name}, in either theme`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
-    await signIn(page, 'Mara');
+    await signIn(page, 'Mara', path);
     await open(page);
     await expectAccessibleInBoth(page);
   });

@@ -9,8 +9,7 @@ const rowOf = (page: Page, name: string) => page.getByRole('region', { name, exa
 const frame = (page: Page) => page.getByRole('button', { name: /^Frame: / });
 
 async function openBench(page: Page): Promise<void> {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=sluice+eel+pass');
+  await signIn(page, 'Mara', '/shelf?words=sluice+eel+pass');
   await page.getByRole('option', { name: /sluice with the eel pass/ }).click();
   await page.getByRole('link', { name: 'Prepare it' }).click();
   await expect(page.getByRole('heading', { name: 'The sluice with the eel pass' })).toBeVisible();
@@ -211,8 +210,7 @@ const frameWidth = async (page: Page) =>
 test('a picture is fitted whole into a shape on a ground, on the sheet as in what goes out', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/pages/demo-page-2');
+  await signIn(page, 'Mara', '/pages/demo-page-2');
   await page.locator('.placed').first().click();
   const ofPiece = page.getByRole('complementary', { name: 'Label' });
   await ofPiece.getByRole('radiogroup', { name: 'Shape', exact: true }).getByText('1:1').click();
@@ -238,8 +236,7 @@ test('a picture is fitted whole into a shape on a ground, on the sheet as in wha
 });
 
 test('a piece is prepared in one place alone, and stays as it is everywhere else', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/pages/demo-page-2');
+  await signIn(page, 'Mara', '/pages/demo-page-2');
   const ofPiece = page.getByRole('complementary', { name: 'Label' });
   await page.locator('.placed').first().click();
   const shape = async () => {
@@ -277,9 +274,8 @@ test('a piece is prepared in one place alone, and stays as it is everywhere else
 test('what was made of a piece is told by the page that needs it, and what nothing needs is thrown away', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
   // The proof makes the cuts of the page's pictures.
-  await page.goto('/pages/demo-page-1/proof');
+  await signIn(page, 'Mara', '/pages/demo-page-1/proof');
   await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible();
   await page.goto('/pages/demo-page-1');
   await page.locator('.placed').first().click();
@@ -297,8 +293,7 @@ test('what was made of a piece is told by the page that needs it, and what nothi
 });
 
 test('what is done to one piece is done to others, and one undo takes all of it back', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=heron');
+  await signIn(page, 'Mara', '/shelf?words=heron');
   const pieces = page.getByRole('option');
   await pieces.nth(0).click();
   await page.getByRole('link', { name: 'Prepare it' }).click();
@@ -322,8 +317,7 @@ test('what is done to one piece is done to others, and one undo takes all of it 
 });
 
 test('a piece whose licence forbids changes says so at the bench', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather?words=mist');
+  await signIn(page, 'Mara', '/gather?words=mist');
   await page.getByRole('region', { name: 'Commonfield' }).getByRole('button', { name: 'Open them' }).click();
   await page.getByRole('option', { name: /^Boardwalk into the mist/ }).click();
   await page.getByRole('button', { name: 'To the shelf' }).click();

@@ -272,8 +272,7 @@ test('an unknown host is linked until the site owner decides, and never more tha
   await expect(page.getByText('Only the site owner can decide to trust')).toBeVisible();
   await page.context().clearCookies();
   await page.goto('/');
-  await signIn(page, 'Sunniva');
-  await page.goto(`/embeds?text=${encodeURIComponent(address)}`);
+  await signIn(page, 'Sunniva', `/embeds?text=${encodeURIComponent(address)}`);
   await page.getByRole('radio', { name: `Everything at anysite.localhost:${OUTSIDE_PORT}` }).check();
   await page.getByRole('textbox', { name: 'Why' }).fill('Friends of the reserve run it.');
   await page.getByRole('button', { name: 'Trust it from now on' }).click();
@@ -310,9 +309,9 @@ test('another film takes the place of one wherever that stands, and undo puts it
   await expect(
     page.getByText('Along the new boardwalk stands where How the eel pass works stood.'),
   ).toBeVisible();
-  await expect(page.getByText(/^On the shelf as Along the new boardwalk, on /)).toContainText(
-    'How the eel pass works',
-  );
+  await expect(
+    page.getByText(/^On the shelf as Along the new boardwalk, on (“How the eel pass works”|\d pages)\.$/),
+  ).toBeVisible();
   await page.keyboard.press('Control+z');
   await page.goto('/pages');
   await page.getByRole('link', { name: 'How the eel pass works' }).first().click();
@@ -330,8 +329,7 @@ test('a private film, and one for those who have its address, are said so before
 });
 
 test('the hosts of the house are open entries, and what does not fit is refused whole', async ({ page }) => {
-  await signIn(page, 'Sunniva');
-  await page.goto('/rules');
+  await signIn(page, 'Sunniva', '/rules');
   const card = page.getByRole('region', { name: 'Trusted hosts' });
   const entry = {
     id: 'marshradio',

@@ -4,8 +4,7 @@ import { expectAccessible, signIn } from './hands.ts';
 test('folders are made, filled by dragging, moved and removed, and each step can be taken back', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf');
+  await signIn(page, 'Mara', '/shelf');
   const folders = page.getByRole('navigation', { name: 'Folders' });
   const folder = (name: string) => folders.getByRole('button', { name: new RegExp(`^${name}`) });
 
@@ -58,8 +57,7 @@ test('folders are made, filled by dragging, moved and removed, and each step can
 test('sections of the site that have no folder are offered one, all at once, by keyboard', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf');
+  await signIn(page, 'Mara', '/shelf');
   const folders = page.getByRole('navigation', { name: 'Folders' });
   await expect(folders.getByText('visit/hides, visit/getting-here')).toBeVisible();
   await folders.getByRole('button', { name: 'Make them' }).focus();

@@ -20,8 +20,7 @@ async function ask(page: Page, words: string): Promise<void> {
 test('a want is the question already, and what is taken for it stands on the page with its rights', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/pages/demo-page-1?want=want-3');
+  await signIn(page, 'Mara', '/pages/demo-page-1?want=want-3');
   await page.getByRole('link', { name: 'Gather for “Portrait of the warden”' }).click();
   await expect(page.getByRole('button', { name: 'Words: warden' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Shape: portrait' })).toBeVisible();
@@ -55,8 +54,7 @@ test('a want is the question already, and what is taken for it stands on the pag
 test('results that cannot be used here are folded away with the reason, and can be opened', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather?page=demo-page-2&words=boardwalk');
+  await signIn(page, 'Mara', '/gather?page=demo-page-2&words=boardwalk');
   const commonfield = results(page, 'Commonfield');
   await expect(
     commonfield.getByText('2 more do not fit: 1 forbids commercial use, 1 forbids changes.'),
@@ -71,8 +69,7 @@ test('results that cannot be used here are folded away with the reason, and can 
 });
 
 test('a licence on which the places disagree asks for a decision, and keeps it', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather?words=rail');
+  await signIn(page, 'Mara', '/gather?words=rail');
   await result(page, /^Boardwalk rail, evening/).click();
   await expect(row(page, 'Rights').getByText(/What is said of its licence disagrees/)).toBeVisible();
   await row(page, 'Rights').getByRole('combobox', { name: 'Which holds?' }).selectOption('cc-by-nc-4.0');
@@ -104,8 +101,7 @@ test('a comp goes from the agency to the tray, and is marked as a comp', async (
 });
 
 test('the archive’s plate comes with its rights statement, and its border is left out', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather?words=larch');
+  await signIn(page, 'Mara', '/gather?words=larch');
   await result(page, /^The old boardwalk, 1931/).click();
   await expect(row(page, 'Rights').getByText(/no known copyright\. May be used here\./)).toBeVisible();
   await page.getByRole('button', { name: 'To the shelf' }).click();
@@ -123,8 +119,7 @@ test('the archive’s plate comes with its rights statement, and its border is l
 test('an album of the drive is taken whole, and not fetched again while it is unchanged', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather?from=loftdrive');
+  await signIn(page, 'Mara', '/gather?from=loftdrive');
   const drive = results(page, 'Loftdrive');
   await drive.getByRole('button', { name: 'Open Boardwalk works' }).click();
   await drive.getByRole('button', { name: 'Take all 3' }).click();
@@ -141,8 +136,7 @@ test('an album of the drive is taken whole, and not fetched again while it is un
 test('any address is read: a page shows its pictures, a picture is taken, a bad one says why', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather');
+  await signIn(page, 'Mara', '/gather');
   const give = async (address: string) => {
     await page.getByRole('button', { name: 'Give any address' }).click();
     await page.getByRole('textbox', { name: /^Address of a picture/ }).fill(address);
@@ -168,8 +162,7 @@ test('the clipper hands a page of another origin to Gather, until it is called b
   page,
   context,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather');
+  await signIn(page, 'Mara', '/gather');
   await page.getByRole('button', { name: /^Make (a clipper|another)$/ }).click();
   const clipper = page.getByRole('link', { name: 'Hand to Placard' });
   await expect(clipper).toHaveAttribute('href', /^javascript:/);
@@ -201,8 +194,7 @@ test('a source that is dead says so, and the others answer', async ({ page, requ
   const wayside = { headers: { host: `wayside.localhost:${OUTSIDE_PORT}` } };
   const tell = (mood: string) => request.get(`http://127.0.0.1:${OUTSIDE_PORT}/-/misbehave/${mood}`, wayside);
   await tell('broken');
-  await signIn(page, 'Mara');
-  await page.goto('/gather?words=boardwalk');
+  await signIn(page, 'Mara', '/gather?words=boardwalk');
   await expect(results(page, 'Wayside Archive').getByText(/has a fault of its own just now/)).toBeVisible();
   await expect(results(page, 'Commonfield').getByRole('option').first()).toBeVisible();
   await expect(page.getByText('3 of 4 sources answered')).toBeVisible();
@@ -212,8 +204,7 @@ test('a source that is dead says so, and the others answer', async ({ page, requ
 });
 
 test('lookalikes are shown side by side, and one takes the other’s place on every page', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=north+reed+neck');
+  await signIn(page, 'Mara', '/shelf?words=north+reed+neck');
   const pieces = page.getByRole('option');
   await pieces.first().click();
   await row(page, 'Source').getByRole('button', { name: 'Compare' }).click();
@@ -227,8 +218,7 @@ test('lookalikes are shown side by side, and one takes the other’s place on ev
 });
 
 test('a piece is kept at hand, thrown away with its use shown first, and brought back', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=slack');
+  await signIn(page, 'Mara', '/shelf?words=slack');
   await page.getByRole('option').first().click();
   await page.getByRole('button', { name: 'Keep it at hand' }).click();
   await page.getByRole('button', { name: 'Kept at hand', exact: true }).click();
@@ -291,8 +281,7 @@ test('an upload goes on after a reload, and after the server was killed in the m
 
 test('an upload whose tab was closed goes on in another', async ({ page, context }) => {
   const [, turned] = await largeFiles();
-  await signIn(page, 'Mara');
-  await page.goto('/gather');
+  await signIn(page, 'Mara', '/gather');
   await expect(page.getByText('4 of 4 sources answered')).toBeVisible();
   const session = await context.newCDPSession(page);
   await session.send('Network.emulateNetworkConditions', {
@@ -318,8 +307,7 @@ test('an upload whose tab was closed goes on in another', async ({ page, context
 test('a batch from the drive goes on when the server is killed in the middle, and nothing comes twice', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather?from=loftdrive&album=reed-days');
+  await signIn(page, 'Mara', '/gather?from=loftdrive&album=reed-days');
   await results(page, 'Loftdrive').getByRole('button', { name: 'Take all 4' }).click();
   await expect(coming(page)).toBeVisible();
   await world('kill');
@@ -330,8 +318,7 @@ test('a batch from the drive goes on when the server is killed in the middle, an
 });
 
 test('a whole folder comes in with its folders', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/gather');
+  await signIn(page, 'Mara', '/gather');
   const picture = async (hue: number) => {
     const bytes = await page.evaluate(async (h) => {
       const canvas = new OffscreenCanvas(300, 200);

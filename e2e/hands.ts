@@ -10,12 +10,12 @@ import { CONTROL } from './world.ts';
 type Name = 'Mara' | 'Piet' | 'Sunniva' | 'Joss';
 
 /** Signed in before the first look, as whoever comes back to an open browser is. */
-export async function signIn(page: Page, name: Name): Promise<void> {
+export async function signIn(page: Page, name: Name, path = '/'): Promise<void> {
   const email = `${name.toLowerCase()}@saltmere.example`;
   const answer = await page.request.post('/api/session', { data: { email, password: 'saltmere-2026' } });
   expect(answer.ok()).toBe(true);
-  await page.goto('/');
-  await expect(page.getByRole('heading', { level: 1, name: /for you/ })).toBeVisible();
+  await page.goto(path);
+  await expect(page.getByRole('navigation', { name: 'Areas' })).toBeVisible();
 }
 
 /** Signs in on the screen. */

@@ -31,8 +31,7 @@ async function foundInFolder(page: Page, folder: string): Promise<number> {
 test('a hundred pictures are sized, named and moved in one run, which is stopped, survives a kill, and is taken back', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf/runs/new');
+  await signIn(page, 'Mara', '/shelf/runs/new');
   const empty = page.getByRole('heading', { name: 'A run does the same to many pictures at once' });
   await dropFiles(page, empty, await cameraCard(PIECES));
   await expect(page.getByRole('button', { name: `Run ${PIECES}` })).toBeEnabled({ timeout: 120_000 });
@@ -94,8 +93,7 @@ test('a hundred pictures are sized, named and moved in one run, which is stopped
 test('chosen pictures are renamed by search and replace, by keyboard alone, and packed into a ZIP', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/shelf?words=boardwalk');
+  await signIn(page, 'Mara', '/shelf?words=boardwalk');
   const options = page.getByRole('option');
   await expect(options.first()).toBeVisible();
   await options.first().focus();
@@ -134,8 +132,7 @@ test('chosen pictures are renamed by search and replace, by keyboard alone, and 
 });
 
 test('a contributor is offered no run', async ({ page }) => {
-  await signIn(page, 'Joss');
-  await page.goto('/shelf');
+  await signIn(page, 'Joss', '/shelf');
   await page
     .getByRole('option')
     .first()

@@ -144,8 +144,7 @@ test('a picture pasted into the text is placed there', async ({ page }) => {
 });
 
 test('a piece dragged onto a list comes to stand before or after it, never inside', async ({ page }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/pages/demo-page-3');
+  await signIn(page, 'Mara', '/pages/demo-page-3');
   const order = () =>
     page
       .locator('.sheet-text > *')

@@ -12,8 +12,7 @@ const fragmentOf = async (page: Page, id: string) =>
 test('words over a picture are set where they stand out, and go out as text of the page', async ({
   page,
 }) => {
-  await signIn(page, 'Mara');
-  await page.goto('/pages/demo-page-2');
+  await signIn(page, 'Mara', '/pages/demo-page-2');
   await page.locator('.placed').first().click();
   await page
     .getByRole('complementary', { name: 'Label' })
