@@ -19,7 +19,7 @@ export default defineConfig({
           include: ['server/**/*.test.ts', 'outside/**/*.test.ts'],
           environment: 'node',
           isolate: false,
-          fileParallelism: false,
+
           testTimeout: 60_000,
           hookTimeout: 120_000,
         },

@@ -3,7 +3,7 @@ import { basename, join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Block } from '#core/page/model.ts';
 import { examplePlacement, paragraph } from '#core/page/testing.ts';
-import { CHROMIUM } from '../e2e/browser.ts';
+import { CHROMIUM } from '../scripts/lib/browser.mjs';
 import { benchFirstSight } from './first-sight.ts';
 import { millis, say, times } from './measure.ts';
 import { type BenchWorld, grainedOriginals, ORIGIN } from './world.ts';

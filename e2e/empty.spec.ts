@@ -86,11 +86,16 @@ test('an empty house is begun, says who works there, and a day’s work goes on 
     await expectAccessible(page);
   });
 
-  await test.step('makes another target like the first', async () => {
+  await test.step('makes another target like the first, which can be taken back', async () => {
+    const targets = page.getByRole('combobox', { name: 'Target' });
     await page.getByRole('button', { name: 'Targets...' }).click();
     await page.getByRole('textbox', { name: 'Another target' }).fill('Members’ bulletin');
     await page.getByRole('button', { name: 'Make it' }).click();
-    await expect(page.getByRole('combobox', { name: 'Target' })).toContainText('Members’ bulletin');
+    await expect(targets).toContainText('Members’ bulletin');
+    await page.getByRole('button', { name: 'Undo the making of Members’ bulletin' }).click();
+    await expect(targets).not.toContainText('Members’ bulletin');
+    await page.getByRole('button', { name: 'Redo the making of Members’ bulletin' }).click();
+    await expect(targets).toContainText('Members’ bulletin');
     await page.getByRole('button', { name: /your menu/ }).click();
     await page.getByRole('menuitem', { name: 'Sign out' }).click();
   });

@@ -265,13 +265,14 @@ test('an upload goes on after a reload, and after the server was killed in the m
       .first(),
   ).toBeVisible();
   await world('kill');
-  await world('start');
+  // Before it can go on: what is sent slowly stays slow to its end.
   await session.send('Network.emulateNetworkConditions', {
     offline: false,
     latency: 0,
     downloadThroughput: -1,
     uploadThroughput: -1,
   });
+  await world('start');
   await expect(coming(page).getByText(/^(Taken in as|Already on the shelf as)/)).toBeVisible({
     timeout: 60_000,
   });

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
-import { CHROMIUM } from './browser.ts';
+import { CHROMIUM } from '../scripts/lib/browser.mjs';
 import { ORIGIN } from './world.ts';
 
 const root = join(import.meta.dirname, '..');

@@ -1,7 +1,7 @@
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { CHROMIUM } from './browser.ts';
+import { CHROMIUM } from '../scripts/lib/browser.mjs';
 
 /** Takes the pictures of docs/screenshots from the demo that `npm start` runs. */
 const ORIGIN = process.env.PLACARD_ORIGIN ?? 'http://localhost:4400';

@@ -127,6 +127,7 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'get /api/targets': { does: 'All targets with their house rules' },
   'post /api/targets': { does: 'Make a target', body: NewTargetSchema, answers: TargetSchema },
   'delete /api/targets/{id}': { does: 'Remove a target that no page is for' },
+  'post /api/targets/{id}/back': { does: 'Bring a removed target back', answers: TargetSchema },
   'get /api/targets/{id}': { does: 'A target', answers: TargetSchema },
   'put /api/targets/{id}': {
     does: 'Change house rules (If-Match)',

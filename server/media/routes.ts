@@ -23,7 +23,7 @@ import { SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { detailOf } from '../imaging/likeness/detail.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage } from '../pages/store.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { answerNotFound, notFound, Refusal } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { cutPath, signedAddress } from './addresses.ts';
 import { KnownCuts } from './known-cuts.ts';
@@ -160,6 +160,8 @@ export function mediaRoutes(context: Context): Router {
   router.get('/', (_request, response) => {
     response.redirect(context.config.appOrigin);
   });
+  // Whatever else there is belongs to the app, whose screens and data are on its own origin alone.
+  router.use(answerNotFound);
   return router;
 }
 

@@ -123,6 +123,10 @@ describe('targets', () => {
     expect(again.id).toBe('hide-screens-2');
     expect((await owner('/api/targets', 'POST', { ...wish, like: 'nothing' })).status).toBe(404);
     expect((await owner('/api/targets/hide-screens-2', 'DELETE')).status).toBe(204);
+    const back = await owner('/api/targets/hide-screens-2/back', 'POST');
+    expect(v.parse(TargetSchema, back.body)).toEqual({ ...again, version: again.version + 1 });
+    expect((await owner('/api/targets/hide-screens-2/back', 'POST')).status).toBe(404);
+    expect((await owner('/api/targets/hide-screens-2', 'DELETE')).status).toBe(204);
     const page = { title: 'For the hide', targetId: 'hide-screens', wants: [], due: null };
     expect((await owner('/api/pages', 'POST', page)).status).toBe(201);
     const used = await owner('/api/targets/hide-screens', 'DELETE');

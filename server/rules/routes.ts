@@ -5,7 +5,7 @@ import type { Context } from '../context.ts';
 import { versionOf } from '../if-match.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
-import { addTarget, readTarget, readTargets, removeTarget, saveRules } from './store.ts';
+import { addTarget, bringBackTarget, readTarget, readTargets, removeTarget, saveRules } from './store.ts';
 
 export function rulesRoutes(context: Context): Router {
   const router = Router();
@@ -23,6 +23,10 @@ export function rulesRoutes(context: Context): Router {
   router.delete('/targets/:id', allowed('set-rules'), async (request, response) => {
     await removeTarget(context, String(request.params.id), personOf(request), new Date());
     response.status(204).end();
+  });
+  router.post('/targets/:id/back', allowed('set-rules'), async (request, response) => {
+    const id = String(request.params.id);
+    response.json(await bringBackTarget(context, id, personOf(request), new Date()));
   });
   router.put('/targets/:id', allowed('set-rules'), async (request, response) => {
     const rules = checked(HouseRulesSchema, request.body);

@@ -1,4 +1,4 @@
-import { and, asc, count, eq } from 'drizzle-orm';
+import { and, asc, count, desc, eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
 import type { NewTarget, Target } from '#api/targets.ts';
@@ -9,7 +9,7 @@ import { usualRules } from '#core/page/usual-rules.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { pages, targets } from '../db/schema.ts';
+import { activity, pages, targets } from '../db/schema.ts';
 import { checked, notFound, Refusal } from '../problem.ts';
 
 export function readRules(stored: unknown): HouseRules {
@@ -51,9 +51,12 @@ export async function addTarget(
   return { id, version: 1, rules };
 }
 
+const REMOVED = 'removed a target';
+const RemovedSchema = v.object({ version: v.number(), rules: HouseRulesSchema });
+
 /** Removes a target that no page is for. */
 export async function removeTarget(context: Context, id: string, person: Person, now: Date): Promise<void> {
-  const { rules } = await readTarget(context, id);
+  const { version, rules } = await readTarget(context, id);
   await context.db.transaction(async (tx) => {
     const [all] = await tx.select({ count: count() }).from(targets).for('update');
     const [used] = await tx.select({ count: count() }).from(pages).where(eq(pages.targetId, id));
@@ -68,12 +71,39 @@ export async function removeTarget(context: Context, id: string, person: Person,
         personId: person.id,
         subject: 'target',
         subjectId: id,
-        what: 'removed a target',
-        before: rules,
+        what: REMOVED,
+        before: { version, rules },
         after: null,
       },
       now,
     );
+  });
+}
+
+/**
+ * Brings a removed target back with its rules. Its version goes on from the last one, so that a copy that somebody
+ * still has open does not pass for the newest.
+ */
+export async function bringBackTarget(
+  { db }: Context,
+  id: string,
+  person: Person,
+  now: Date,
+): Promise<Target> {
+  return db.transaction(async (tx) => {
+    const [last] = await tx
+      .select({ what: activity.what, before: activity.before })
+      .from(activity)
+      .where(and(eq(activity.subject, 'target'), eq(activity.subjectId, id)))
+      .orderBy(desc(activity.id))
+      .limit(1);
+    const removed = v.safeParse(RemovedSchema, last?.before);
+    if (last?.what !== REMOVED || !removed.success) throw notFound('A removed target of this name');
+    const back = { id, version: removed.output.version + 1, rules: removed.output.rules };
+    await tx.insert(targets).values(back);
+    const change = { what: 'brought a target back', before: null, after: back.rules };
+    await writeActivity(tx, { personId: person.id, subject: 'target', subjectId: id, ...change }, now);
+    return back;
   });
 }
 

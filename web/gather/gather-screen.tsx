@@ -1,8 +1,8 @@
 import './gather.css';
 import '../label/label.css';
-import { useIsFetching, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { SealedPicture } from '#api/gather.ts';
@@ -12,27 +12,23 @@ import type { LicenceId } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { strictest, targetsQuery } from '../api/queries.ts';
 import { bringIn, putOnTray } from '../arrivals/arrivals.ts';
-import { readCarried } from '../arrivals/carried.ts';
-import { carriedText, mayCarry } from '../arrivals/carried-text.ts';
+import { mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
-import { filesOfDrop } from '../arrivals/dropped.ts';
 import { gather } from '../arrivals/gatherings.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
-import { hostsQuery } from '../embeds/embed-queries.ts';
-import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { Button } from '../ui/button.tsx';
-import { AlbumsGroup } from './albums-group.tsx';
 import { ClipperCard } from './clipper-card.tsx';
-import { type GatherAsked, readAsked, withAsked } from './gather-address.ts';
+import { readAsked, withAsked } from './gather-address.ts';
 import { gatherPageQuery, sourcesQuery } from './gather-queries.ts';
-import { GatherSentence } from './gather-question.tsx';
 import { HeldLabel } from './held-label.tsx';
 import { OwnMachine } from './own-machine.tsx';
-import { ClipGroup, PastedGroup, ReadingGroup } from './reading-group.tsx';
+import { Answered, QuestionLine } from './question-line.tsx';
 import { ResultLabel } from './result-label.tsx';
-import { ShelfGroup } from './shelf-group.tsx';
-import { idOf, SourceGroup } from './source-group.tsx';
+import { Results } from './results.tsx';
+import { idOf } from './source-group.tsx';
+import { TakeButtons, WantNote } from './take-for.tsx';
+import { useCarriedHere } from './use-carried-here.ts';
 
 export function GatherScreen() {
   const [params] = useSearchParams();
@@ -175,7 +171,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
             onLicence={setLicence}
           >
             <TakeButtons
-              page={page}
+              hasPage={page !== null}
               want={want && !isFilled ? want : null}
               onTake={(forWant) => void take([opened.picture], forWant)}
             />
@@ -197,148 +193,4 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
       </div>
     </div>
   );
-}
-
-interface QuestionLineProps {
-  readonly asked: GatherAsked;
-  readonly onAsk: (change: Readonly<Record<string, string | null>>) => void;
-}
-
-/** The question; or, while an address is read, what is read and the way back. */
-function QuestionLine({ asked, onAsk }: QuestionLineProps) {
-  const sources = useQuery(sourcesQuery);
-  if (asked.address || asked.pictures.length > 0 || asked.clipId) {
-    return (
-      <p className="sentence">
-        Gather pictures from{' '}
-        <strong>{asked.address ?? (asked.clipId ? 'a clipped page' : 'the pasted text')}</strong>{' '}
-        <Button kind="link" onClick={() => onAsk({ address: null, pictures: null, clip: null })}>
-          Ask all sources instead
-        </Button>
-      </p>
-    );
-  }
-  return (
-    <GatherSentence question={asked.question} from={asked.from} sources={sources.data ?? []} onAsk={onAsk} />
-  );
-}
-
-/** How many of the sources have answered. */
-function Answered({ asked }: { readonly asked: GatherAsked }) {
-  const sources = useQuery(sourcesQuery);
-  const wanted = (sources.data ?? []).filter(({ id }) => asked.from === null || id === asked.from);
-  const client = useQueryClient();
-  useIsFetching({ queryKey: ['source'] });
-  if (asked.address || asked.clipId || asked.pictures.length > 0 || wanted.length < 2) return null;
-  const answered = wanted.filter(({ id }) =>
-    client
-      .getQueriesData({ queryKey: ['source', id] })
-      .some(([key, data]) => data !== undefined && isAskedNow(key, asked)),
-  ).length;
-  return (
-    <span className="gather-answered soft" role="status">
-      {answered} of {wanted.length} sources answered
-    </span>
-  );
-}
-
-/** Whether a query is part of what is asked now, and not of an earlier question. */
-function isAskedNow(key: readonly unknown[], { question }: GatherAsked): boolean {
-  return key[2] === 'albums' || JSON.stringify(key[2]) === JSON.stringify(question);
-}
-
-interface ResultsProps {
-  readonly asked: GatherAsked;
-  readonly group: Parameters<typeof SourceGroup>[0] extends infer P ? Omit<P, 'source'> : never;
-  readonly openAsset: string | null;
-  readonly onAsk: (change: Readonly<Record<string, string | null>>) => void;
-  readonly onHeld: (asset: Asset) => void;
-  readonly onTakeHeld: (asset: Asset) => void;
-  readonly onTakeAll: (pictures: readonly SealedPicture[]) => void;
-}
-
-function Results({ asked, group, openAsset, onAsk, onHeld, onTakeHeld, onTakeAll }: ResultsProps) {
-  const sources = useQuery(sourcesQuery);
-  if (asked.clipId) return <ClipGroup clipId={asked.clipId} onTakeAll={onTakeAll} {...group} />;
-  if (asked.address) return <ReadingGroup address={asked.address} onTakeAll={onTakeAll} {...group} />;
-  if (asked.pictures.length > 0)
-    return <PastedGroup addresses={asked.pictures} onTakeAll={onTakeAll} {...group} />;
-  const wanted = (sources.data ?? []).filter(({ id }) => asked.from === null || id === asked.from);
-  return (
-    <>
-      {asked.from === null ? (
-        <ShelfGroup question={asked.question} openId={openAsset} onOpen={onHeld} onTake={onTakeHeld} />
-      ) : null}
-      {wanted.map((source) =>
-        source.kind === 'drive' && asked.question.words === '' ? (
-          <AlbumsGroup
-            key={source.id}
-            source={source}
-            albumId={asked.albumId}
-            onAlbum={(albumId) => onAsk({ album: albumId })}
-            onTakeAll={onTakeAll}
-            {...group}
-          />
-        ) : (
-          <SourceGroup key={source.id} source={source} {...group} />
-        ),
-      )}
-    </>
-  );
-}
-
-function WantNote({ want }: { readonly want: Want }) {
-  return (
-    <div className="gather-want" data-filled={want.filledBy !== null}>
-      <strong>
-        {want.filledBy === null ? 'Wanted' : 'Filled'}: {want.purpose}
-      </strong>
-      <p className="soft">
-        {SHAPE_WORDS[want.shape]}
-        {want.leastWidth > 0 ? `, at least ${want.leastWidth} px wide` : ''}
-      </p>
-    </div>
-  );
-}
-
-interface TakeProps {
-  readonly page: ForPage | null;
-  readonly want: Want | null;
-  readonly onTake: (forWant: boolean) => void;
-}
-
-function TakeButtons({ page, want, onTake }: TakeProps) {
-  return (
-    <div className="gather-take">
-      {want ? (
-        <Button kind="action" onClick={() => onTake(true)}>
-          Take it for this want
-        </Button>
-      ) : null}
-      <Button kind={want ? 'plain' : 'action'} onClick={() => onTake(false)}>
-        {page ? 'To the tray' : 'To the shelf'}
-      </Button>
-    </div>
-  );
-}
-
-/** Files come in; what embeds goes where embeds are read; a page of the web is read here for its pictures. */
-function useCarriedHere(
-  ask: (change: Readonly<Record<string, string | null>>) => void,
-  { pageId, wantId }: Pick<GatherAsked, 'pageId' | 'wantId'>,
-  folder: string,
-): (data: DataTransfer) => boolean {
-  const hosts = useQuery(hostsQuery).data;
-  const navigate = useNavigate();
-  return (data) => {
-    const carried = readCarried(data, hosts ?? { entries: [], decisions: [] });
-    if (carried.kind === 'files')
-      void filesOfDrop(data).then((files) => bringIn(files, folder, { pageId, wantId: null }));
-    else if (carried.kind === 'embeds' || carried.kind === 'refused')
-      navigate(
-        `/embeds?${withAsked(new URLSearchParams(), { text: carriedText(data), page: pageId, want: wantId })}`,
-      );
-    else if (carried.kind === 'address') ask({ address: carried.address, pictures: null, clip: null });
-    return carried.kind !== 'nothing';
-  };
 }

@@ -28,7 +28,7 @@ export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProp
     put(next);
   };
   const add = (part: NamePart['part']) =>
-    put([...pattern, part === 'word' ? { part, word: 'saltmere' } : { part }]);
+    put([...pattern, part === 'word' ? { part, word: 'word' } : { part }]);
   return (
     <div className="pattern">
       {pattern.map((part, at) => (

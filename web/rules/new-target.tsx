@@ -5,6 +5,7 @@ import { queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { TextField } from '../ui/text-field.tsx';
+import { ledger } from '../undo/ledger.ts';
 
 interface NewTargetProps {
   /** The target whose rules the new one begins with. */
@@ -28,6 +29,12 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
         body: { name, siteAddress, commercial, like: like.id },
       });
       await queryClient.invalidateQueries();
+      ledger.add({
+        name: `the making of ${name}`,
+        scope: 'rules',
+        undo: () => removeTarget(made.id),
+        redo: () => bringBack(made.id),
+      });
       onMade(made.id);
     } catch (error) {
       setFault(sayFailure(error));
@@ -36,8 +43,13 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
   const remove = async () => {
     setFault(null);
     try {
-      await tell(`/targets/${like.id}`, { method: 'DELETE' });
-      await queryClient.invalidateQueries();
+      await removeTarget(like.id);
+      ledger.add({
+        name: `the removing of ${like.rules.name}`,
+        scope: 'rules',
+        undo: () => bringBack(like.id),
+        redo: () => removeTarget(like.id),
+      });
       onMade('');
     } catch (error) {
       setFault(sayFailure(error));
@@ -65,4 +77,14 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
       <Fault says={fault} />
     </form>
   );
+}
+
+async function removeTarget(id: string): Promise<void> {
+  await tell(`/targets/${id}`, { method: 'DELETE' });
+  await queryClient.invalidateQueries();
+}
+
+async function bringBack(id: string): Promise<void> {
+  await ask(TargetSchema, `/targets/${id}/back`, { method: 'POST' });
+  await queryClient.invalidateQueries();
 }

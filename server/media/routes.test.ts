@@ -1,0 +1,106 @@
+import sharp from 'sharp';
+import * as v from 'valibot';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ArrivedSchema, type Asset } from '#api/assets.ts';
+import { WHOLE } from '#core/media/recipe.ts';
+import { recipeKey } from '#core/media/recipe-key.ts';
+import { startTestServer, type TestServer } from '../testing.ts';
+import { cutPath, detailPath, signedAddress, thumbPath } from './addresses.ts';
+
+let server: TestServer;
+let asset: Asset;
+
+beforeAll(async () => {
+  server = await startTestServer('media');
+  const bytes = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#7a8b6f' } })
+    .jpeg()
+    .toBuffer();
+  asset = v.parse(ArrivedSchema, (await server.handIn(bytes, 'sluice.jpg')).body).asset;
+});
+
+afterAll(() => server.close());
+
+const signed = (path: string) => signedAddress(server.context, path);
+const WHOLE_KEY = recipeKey(WHOLE);
+const cut = (width: number, file = 'sluice.webp', recipe = WHOLE_KEY, quality = 78) =>
+  cutPath(asset.id, recipe, width, quality, file);
+
+describe('pictures on the other origin', () => {
+  it('go out to whoever has their address, as they were asked for', async () => {
+    const response = await fetch(signed(cut(300)));
+    expect(response.status).toBe(200);
+    expect(response.headers.get('content-type')).toBe('image/webp');
+    const { width, height, format } = await sharp(Buffer.from(await response.arrayBuffer())).metadata();
+    expect({ width, height, format }).toEqual({ width: 300, height: 200, format: 'webp' });
+  });
+
+  it('are the same bytes the second time, and may be kept for ever', async () => {
+    const [one, other] = [await fetch(signed(cut(240))), await fetch(signed(cut(240)))];
+    expect(other.headers.get('cache-control')).toContain('immutable');
+    expect(Buffer.from(await other.arrayBuffer())).toEqual(Buffer.from(await one.arrayBuffer()));
+  });
+
+  it('run nothing and are taken for nothing else, whoever opens them', async () => {
+    for (const response of [
+      await fetch(signed(cut(120))),
+      await fetch(signed(thumbPath(asset.id, WHOLE_KEY, 480))),
+    ]) {
+      expect(response.headers.get('x-content-type-options')).toBe('nosniff');
+      expect(response.headers.get('content-security-policy')).toBe("default-src 'none'; sandbox");
+      expect(response.headers.get('set-cookie')).toBeNull();
+    }
+  });
+
+  it('are there for no address that was made up', async () => {
+    const path = cut(300);
+    const address = new URL(signed(path));
+    const without = `${address.origin}${path}`;
+    const elsewhere = new URL(address);
+    elsewhere.pathname = cut(301);
+    const twice = `${without}?s=${address.searchParams.get('s')}&s=x`;
+    const guessed = `${without}?s=${'A'.repeat(address.searchParams.get('s')?.length ?? 0)}`;
+    for (const wrong of [without, String(elsewhere), `${without}?s=`, twice, guessed])
+      expect((await fetch(wrong)).status).toBe(404);
+  });
+
+  it.each([
+    ['wider than the original', () => cut(901)],
+    ['of no width', () => cut(0)],
+    ['of a negative width', () => cut(-300)],
+    ['of a width that is none', () => cutPath(asset.id, WHOLE_KEY, Number.NaN, 78, 'sluice.webp')],
+    ['in a format that no cut has', () => cut(300, 'sluice.svg')],
+    ['in a format of the machine', () => cut(300, 'sluice.constructor')],
+    ['by a recipe that is none', () => cut(300, 'sluice.webp', 'w1-nonsense')],
+    ['of a piece that is not there', () => cutPath('nothing', WHOLE_KEY, 300, 78, 'sluice.webp')],
+  ])('are not made %s, even where it is signed', async (_what, path) => {
+    const response = await fetch(signed(path()));
+    expect(response.status).toBe(404);
+    expect(response.headers.get('content-type')).toContain('application/problem+json');
+  });
+
+  it('of a part are that part, at the pixels of the cut', async () => {
+    const path = detailPath(asset.id, WHOLE_KEY, 600, 78, { x: 0.5, y: 0.5, file: 'sluice.webp' });
+    const response = await fetch(signed(path));
+    expect(response.headers.get('content-type')).toBe('image/png');
+    const { width = 0 } = await sharp(Buffer.from(await response.arrayBuffer())).metadata();
+    expect(width).toBeGreaterThan(0);
+    expect(width).toBeLessThanOrEqual(600);
+  });
+});
+
+describe('what else is there', () => {
+  it('is the way to Placard, for whoever comes without an address', async () => {
+    const response = await fetch(new URL('/', signed('/')), { redirect: 'manual' });
+    expect(response.status).toBe(302);
+    expect(response.headers.get('location')).toBe(server.origin);
+  });
+
+  it.each(['/fonts/..%2f..%2fpackage.json', '/fonts/nothing.woff2'])('is no other file: %s', async (path) => {
+    expect((await fetch(new URL(path, signed('/')))).status).toBe(404);
+  });
+
+  it('is nothing of the program itself', async () => {
+    for (const path of ['/api/me', '/api/assets', '/assets/index.js'])
+      expect((await fetch(new URL(path, signed('/')))).status).toBe(404);
+  });
+});

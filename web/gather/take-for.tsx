@@ -1,0 +1,40 @@
+import type { Want } from '#core/page/model.ts';
+import { SHAPE_WORDS } from '../pages/want-lines.tsx';
+import { Button } from '../ui/button.tsx';
+
+/** The want that is gathered for. */
+export function WantNote({ want }: { readonly want: Want }) {
+  return (
+    <div className="gather-want" data-filled={want.filledBy !== null}>
+      <strong>
+        {want.filledBy === null ? 'Wanted' : 'Filled'}: {want.purpose}
+      </strong>
+      <p className="soft">
+        {SHAPE_WORDS[want.shape]}
+        {want.leastWidth > 0 ? `, at least ${want.leastWidth} px wide` : ''}
+      </p>
+    </div>
+  );
+}
+
+interface TakeProps {
+  readonly hasPage: boolean;
+  readonly want: Want | null;
+  readonly onTake: (forWant: boolean) => void;
+}
+
+/** Takes what is open: for the want, onto the tray of the page, or onto the shelf. */
+export function TakeButtons({ hasPage, want, onTake }: TakeProps) {
+  return (
+    <div className="gather-take">
+      {want ? (
+        <Button kind="action" onClick={() => onTake(true)}>
+          Take it for this want
+        </Button>
+      ) : null}
+      <Button kind={want ? 'plain' : 'action'} onClick={() => onTake(false)}>
+        {hasPage ? 'To the tray' : 'To the shelf'}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,69 @@
+// @vitest-environment jsdom
+import { afterEach, describe, expect, it } from 'vitest';
+import type { NamePart } from '#core/naming/pattern.ts';
+import { button, click, control, mount, unmount, write } from '../mounted.tsx';
+import { PatternParts } from './pattern-parts.tsx';
+
+const PATTERN: readonly NamePart[] = [
+  { part: 'subject' },
+  { part: 'word', word: 'reserve' },
+  { part: 'date' },
+];
+
+/** The pattern after something was done to its parts; null when nothing came of it. */
+function patternAfter(deed: (ground: HTMLElement) => void, pattern = PATTERN): readonly NamePart[] | null {
+  let now: readonly NamePart[] | null = null;
+  const ground = mount(
+    <PatternParts
+      pattern={pattern}
+      parts={['subject', 'word', 'number']}
+      onChange={(next) => {
+        now = next;
+      }}
+    />,
+  );
+  deed(ground);
+  return now;
+}
+
+const parts = (pattern: readonly NamePart[] | null) => pattern?.map(({ part }) => part);
+
+afterEach(unmount);
+
+describe('the parts of a name', () => {
+  it('change places', () => {
+    expect(parts(patternAfter((ground) => click(button(ground, 'Move subject back'))))).toEqual([
+      'word',
+      'subject',
+      'date',
+    ]);
+    expect(parts(patternAfter((ground) => click(button(ground, 'Move date taken forward'))))).toEqual([
+      'subject',
+      'date',
+      'word',
+    ]);
+  });
+
+  it('stay where there is no further place', () => {
+    patternAfter((ground) => {
+      expect(button(ground, 'Move subject forward').disabled).toBe(true);
+      expect(button(ground, 'Move date taken back').disabled).toBe(true);
+    });
+  });
+
+  it('are left out, all but the last', () => {
+    expect(parts(patternAfter((ground) => click(button(ground, 'Leave out a fixed word'))))).toEqual([
+      'subject',
+      'date',
+    ]);
+    patternAfter(
+      (ground) => expect(button(ground, 'Leave out subject').disabled).toBe(true),
+      [{ part: 'subject' }],
+    );
+  });
+
+  it('may hold words of one’s own', () => {
+    const next = patternAfter((ground) => write(control(ground, 'Fixed word'), 'marsh'));
+    expect(next).toEqual([{ part: 'subject' }, { part: 'word', word: 'marsh' }, { part: 'date' }]);
+  });
+});

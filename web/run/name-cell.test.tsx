@@ -1,0 +1,97 @@
+// @vitest-environment jsdom
+import { act } from 'react';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { PreviewRow } from '#api/runs.ts';
+import { AS_IT_CAME } from '#core/media/recipe.ts';
+import { button, click, control, mount, unmount, write } from '../mounted.tsx';
+import { NameCell } from './name-cell.tsx';
+
+afterEach(unmount);
+
+const state = { stem: 'img-0612', folder: '', title: '', prep: AS_IT_CAME };
+const ROW: PreviewRow = {
+  assetId: 'heron',
+  before: state,
+  after: { ...state, stem: 'reed-cutting-01' },
+  files: [],
+  warnings: [],
+  leftOut: null,
+  thumb: '',
+  originalName: 'IMG_0612.JPG',
+  width: 6000,
+  height: 4000,
+  bytes: 9_000_000,
+};
+
+function cell(row = ROW) {
+  const written: (string | null)[] = [];
+  const ground = mount(
+    <table>
+      <tbody>
+        <tr>
+          <NameCell row={row} onStem={(stem) => void written.push(stem)} />
+        </tr>
+      </tbody>
+    </table>,
+  );
+  return { ground, written };
+}
+
+const open = (ground: HTMLElement) => click(button(ground, 'reed-cutting-01: write another name'));
+const submit = (ground: HTMLElement) =>
+  act(() => {
+    ground.querySelector('form')?.requestSubmit();
+  });
+
+describe('the name of a row', () => {
+  it('is written by hand when it is pressed', () => {
+    const { ground, written } = cell();
+    open(ground);
+    const field = control(ground, 'Name');
+    expect(document.activeElement).toBe(field);
+    expect(field.value).toBe('reed-cutting-01');
+    write(field, 'bundles-drying');
+    expect(written).toEqual(['bundles-drying']);
+  });
+
+  it('goes back to the run’s naming when it is emptied', () => {
+    const { ground, written } = cell();
+    open(ground);
+    write(control(ground, 'Name'), '  ');
+    expect(written).toEqual([null]);
+  });
+
+  it.each(['Bundles drying', 'bundles--drying', '-bundles', 'con', '2026'])(
+    'stays in the field with the reason where the rule does not allow it: “%s”',
+    (wrong) => {
+      const { ground, written } = cell();
+      open(ground);
+      write(control(ground, 'Name'), wrong);
+      expect(written).toEqual([]);
+      expect(control(ground, 'Name').value).toBe(wrong);
+      expect(ground.querySelector('[role="alert"]')?.textContent).not.toBe('');
+      write(control(ground, 'Name'), 'bundles');
+      submit(ground);
+      expect(written).toEqual(['bundles']);
+    },
+  );
+
+  it('is nobody’s wish when it was left as it was, or left by Escape', () => {
+    const { ground, written } = cell();
+    open(ground);
+    write(control(ground, 'Name'), 'reed-cutting-01');
+    open(ground);
+    act(() => {
+      control(ground, 'Name').dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
+    });
+    expect(button(ground, 'reed-cutting-01: write another name')).toBeDefined();
+    expect(written).toEqual([]);
+  });
+
+  it('says where the piece will lie, and its title, where these change', () => {
+    const { ground } = cell({ ...ROW, after: { ...ROW.after, folder: 'events/open-day', title: 'Bundles' } });
+    expect(ground.textContent).toContain('in events / open-day');
+    expect(ground.textContent).toContain('“Bundles”');
+    expect(cell().ground.textContent).not.toContain('in ');
+  });
+});
