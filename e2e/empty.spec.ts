@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { createConnection } from 'mysql2/promise';
 import { startServices } from '../scripts/lib/services.mjs';
-import { beginPage, expectAccessible, label, row, sheet, tray } from './hands.ts';
+import { beginPage, expectAccessible, label, row, sheet, tabTo, tray } from './hands.ts';
 
 const PORT = 4526;
 const ORIGIN = `http://localhost:${PORT}`;
@@ -14,7 +14,7 @@ const databaseServer = process.env.TEST_DATABASE_SERVER ?? 'mysql://root@127.0.0
 let services: Awaited<ReturnType<typeof startServices>>;
 let folder: string;
 
-test.beforeAll(async () => {
+test.beforeEach(async () => {
   const connection = await createConnection(databaseServer);
   await connection.query(`DROP DATABASE IF EXISTS ${DATABASE}`);
   await connection.query(`CREATE DATABASE ${DATABASE} CHARACTER SET utf8mb4`);
@@ -30,7 +30,7 @@ test.beforeAll(async () => {
   };
   services = await startServices({ env, port: PORT });
 });
-test.afterAll(async () => {
+test.afterEach(async () => {
   await services.stop();
   await rm(folder, { recursive: true, force: true });
 });
@@ -127,4 +127,56 @@ test('an empty house is begun, says who works there, and a day’s work goes on 
     await expect(row(page, 'Rights')).toContainText('nothing of it is copied');
     await expect(sheet(page)).not.toContainText('iframe');
   });
+});
+
+test('an empty house is begun, and a person and a target are added, by keyboard alone', async ({ page }) => {
+  const type = async (name: string, words: string) => {
+    await tabTo(page.getByLabel(name, { exact: true }));
+    await page.keyboard.type(words);
+  };
+  const press = async (name: string | RegExp) => {
+    await tabTo(page.getByRole('button', { name }).last());
+    await page.keyboard.press('Enter');
+  };
+  await page.goto(`${ORIGIN}/?code=${await printedCode()}`);
+  await type('Your name', 'Sunniva Brandt');
+  await type('E-mail address', 'sunniva@reserve.example');
+  await type('Password', 'reeds and water');
+  await type('Site that the pages are for', 'Reserve site');
+  await tabTo(page.getByRole('checkbox', { name: 'It is a commercial site' }));
+  await page.keyboard.press('Space');
+  await press('Begin');
+  await expect(page.getByRole('heading', { name: 'Nothing waits for you, Sunniva' })).toBeVisible();
+
+  await tabTo(page.getByRole('link', { name: 'House rules' }).first());
+  await page.keyboard.press('Enter');
+  await press('Targets...');
+  await type('Another target', 'Hide screens');
+  await page.keyboard.press('Enter');
+  const target = page.getByRole('combobox', { name: 'Target' });
+  await expect(target.locator('option:checked')).toHaveText('Hide screens');
+  await tabTo(target);
+  await page.keyboard.type('Reserve');
+  await expect(target.locator('option:checked')).toHaveText('Reserve site');
+  const people = page.getByRole('region', { name: 'People' });
+  await tabTo(people.getByRole('textbox', { name: 'Name' }));
+  await page.keyboard.type('Joss Imrie');
+  await type('E-mail address', 'joss@reserve.example');
+  await tabTo(page.getByRole('combobox', { name: 'Role', exact: true }));
+  await page.keyboard.type('Contributor');
+  await press('Add');
+  const password = (await people.getByRole('status').locator('b').textContent()) ?? '';
+  await press('It is handed over');
+  await expect(people.getByRole('combobox', { name: 'Role of Joss Imrie' })).toHaveValue('contributor');
+
+  await press(/your menu/);
+  const signOut = page.getByRole('menuitem', { name: 'Sign out' });
+  await expect(signOut).toBeVisible();
+  await page.keyboard.type('Sign');
+  await expect(signOut).toBeFocused();
+  await page.keyboard.press('Enter');
+  await type('E-mail address', 'joss@reserve.example');
+  await type('Password', password);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: /for you, Joss/ })).toBeVisible();
 });

@@ -25,6 +25,16 @@ export async function signInByHand(page: Page, name: Name): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: /for you/ })).toBeVisible();
 }
 
+/** Presses Tab until this has the focus. */
+export async function tabTo(target: Locator): Promise<void> {
+  await expect(target).toBeVisible();
+  for (let presses = 0; presses < 90; presses += 1) {
+    if (await target.evaluate((element) => element === document.activeElement)) return;
+    await target.page().keyboard.press('Tab');
+  }
+  throw new Error(`Tab does not reach ${target}`);
+}
+
 export async function beginPage(page: Page, title: string): Promise<void> {
   await page.getByRole('link', { name: 'Pages' }).click();
   await page.getByRole('link', { name: 'Begin a page' }).first().click();

@@ -4,7 +4,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { expect, test } from '@playwright/test';
-import { dropFiles, label, largeFiles, placed, row, saved, sheet, signInByHand, tray } from './hands.ts';
+import {
+  dropFiles,
+  label,
+  largeFiles,
+  placed,
+  row,
+  saved,
+  sheet,
+  signInByHand,
+  tabTo,
+  tray,
+} from './hands.ts';
 
 test.setTimeout(240_000);
 
@@ -282,15 +293,8 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
 
 test('the whole way by keyboard alone', async ({ page }) => {
   await page.goto('/');
-  const toThe = async (name: RegExp, role: 'link' | 'button' | 'textbox' = 'button') => {
-    const target = page.getByRole(role, { name }).first();
-    await expect(target).toBeVisible();
-    for (let presses = 0; presses < 90; presses += 1) {
-      if (await target.evaluate((element) => element === document.activeElement)) return;
-      await page.keyboard.press('Tab');
-    }
-    throw new Error(`Tab does not reach ${name}`);
-  };
+  const toThe = (name: RegExp, role: 'button' | 'textbox' = 'button') =>
+    tabTo(page.getByRole(role, { name }).first());
   await toThe(/^E-mail/, 'textbox');
   await page.keyboard.type('mara@saltmere.example');
   await page.keyboard.press('Tab');

@@ -5,6 +5,7 @@ import { altHere, captionHere } from '#core/page/words.ts';
 import type { Alt } from '#core/rights/label.ts';
 import { altFault, sayAltFault } from '#core/words/alt.ts';
 import { pieceOf } from '../pieces/pieces.ts';
+import { sayPageCount } from '../pieces/say-used-on.ts';
 import { EmbedWordsForm } from './embed-words-form.tsx';
 import { LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
 import { WordsForm } from './words-form.tsx';
@@ -50,7 +51,5 @@ function sayAlt(alt: Exclude<Alt, { kind: 'unsaid' }>): string {
 function sayWhere(asset: Asset, use: Use | null): string {
   const here = use && (use.placement.alt !== null || use.placement.caption !== null);
   if (here) return 'Said for this page only.';
-  const pages = asset.usedOn.length;
-  if (pages === 0) return 'Said on the piece.';
-  return `Said on the piece, used on ${pages === 1 ? '1 page' : `${pages} pages`}.`;
+  return asset.usedOn.length === 0 ? 'Said on the piece.' : `Said on the piece, used ${sayPageCount(asset)}.`;
 }

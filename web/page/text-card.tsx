@@ -3,6 +3,7 @@ import { type FormEvent, useState } from 'react';
 import { isLinkAddress } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { LabelRow } from '../label/row.tsx';
+import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import type { PageView } from './use-page-session.ts';
@@ -20,38 +21,38 @@ const KINDS = [
     words: 'text',
     isOn: (editor: Editor) =>
       editor.isActive('paragraph') && !editor.isActive('bulletList') && !editor.isActive('orderedList'),
-    apply: (editor: Editor) => editor.chain().focus().clearNodes().run(),
+    apply: (editor: Editor) => onSheet(editor).clearNodes().run(),
   },
   {
     words: 'heading 2',
     isOn: (editor: Editor) => editor.isActive('heading', { level: 2 }),
-    apply: (editor: Editor) => editor.chain().focus().clearNodes().setHeading({ level: 2 }).run(),
+    apply: (editor: Editor) => onSheet(editor).clearNodes().setHeading({ level: 2 }).run(),
   },
   {
     words: 'heading 3',
     isOn: (editor: Editor) => editor.isActive('heading', { level: 3 }),
-    apply: (editor: Editor) => editor.chain().focus().clearNodes().setHeading({ level: 3 }).run(),
+    apply: (editor: Editor) => onSheet(editor).clearNodes().setHeading({ level: 3 }).run(),
   },
   {
     words: 'heading 4',
     isOn: (editor: Editor) => editor.isActive('heading', { level: 4 }),
-    apply: (editor: Editor) => editor.chain().focus().clearNodes().setHeading({ level: 4 }).run(),
+    apply: (editor: Editor) => onSheet(editor).clearNodes().setHeading({ level: 4 }).run(),
   },
   {
     words: 'list',
     isOn: (editor: Editor) => editor.isActive('bulletList'),
-    apply: (editor: Editor) => editor.chain().focus().toggleBulletList().run(),
+    apply: (editor: Editor) => onSheet(editor).toggleBulletList().run(),
   },
   {
     words: 'numbered list',
     isOn: (editor: Editor) => editor.isActive('orderedList'),
-    apply: (editor: Editor) => editor.chain().focus().toggleOrderedList().run(),
+    apply: (editor: Editor) => onSheet(editor).toggleOrderedList().run(),
   },
 ] as const;
 
 const LETTERS = [
-  { words: 'bold', mark: 'bold', apply: (editor: Editor) => editor.chain().focus().toggleBold().run() },
-  { words: 'italic', mark: 'italic', apply: (editor: Editor) => editor.chain().focus().toggleItalic().run() },
+  { words: 'bold', mark: 'bold', apply: (editor: Editor) => onSheet(editor).toggleBold().run() },
+  { words: 'italic', mark: 'italic', apply: (editor: Editor) => onSheet(editor).toggleItalic().run() },
 ] as const;
 
 /** The label of the text at the cursor: what it is, its letters, its link. */
@@ -136,14 +137,14 @@ function LinkRow({ editor }: { readonly editor: Editor }) {
     event.preventDefault();
     const address = href.trim();
     if (address === '') {
-      editor.chain().focus().extendMarkRange('link').unsetLink().run();
+      onSheet(editor).extendMarkRange('link').unsetLink().run();
       return;
     }
     if (!isLinkAddress(address)) {
       setFault('A link begins with https://, http://, mailto:, / or #.');
       return;
     }
-    editor.chain().focus().extendMarkRange('link').setLink({ href: address }).run();
+    onSheet(editor).extendMarkRange('link').setLink({ href: address }).run();
   };
   return (
     <LabelRow name="Link">

@@ -113,7 +113,9 @@ export function PeopleCard() {
           </li>
         ))}
       </ul>
-      {handOver ? <HandedOver handOver={handOver} onDone={() => setHandOver(null)} /> : null}
+      {handOver ? (
+        <HandedOver key={handOver.password} handOver={handOver} onDone={() => setHandOver(null)} />
+      ) : null}
       <NewPersonForm
         onAdded={(made) => {
           setHandOver(made);
@@ -155,8 +157,17 @@ interface HandedOverProps {
 }
 
 function HandedOver({ handOver: { person, password }, onDone }: HandedOverProps) {
+  const box = useRef<HTMLDivElement>(null);
+  // The hand goes to what is to be done next, and then back to where it was.
+  useEffect(() => {
+    const before = document.activeElement;
+    box.current?.querySelector('button')?.focus();
+    return () => {
+      if (before instanceof HTMLElement) before.focus();
+    };
+  }, []);
   return (
-    <div className="hand-over" role="status">
+    <div className="hand-over" role="status" ref={box}>
       <p>
         {person.name} signs in with {person.email} and <b className="mono">{password}</b>. It is shown this
         once: hand it over, to be changed at the first sign-in.

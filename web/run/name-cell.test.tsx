@@ -1,27 +1,14 @@
 // @vitest-environment jsdom
 import { act } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
-import type { PreviewRow } from '#api/runs.ts';
-import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { button, click, control, mount, unmount, write } from '../mounted.tsx';
 import { NameCell } from './name-cell.tsx';
+import { exampleRow } from './testing.ts';
 
 afterEach(unmount);
 
-const state = { stem: 'img-0612', folder: '', title: '', prep: AS_IT_CAME };
-const ROW: PreviewRow = {
-  assetId: 'heron',
-  before: state,
-  after: { ...state, stem: 'reed-cutting-01' },
-  files: [],
-  warnings: [],
-  leftOut: null,
-  thumb: '',
-  originalName: 'IMG_0612.JPG',
-  width: 6000,
-  height: 4000,
-  bytes: 9_000_000,
-};
+const { before } = exampleRow();
+const ROW = exampleRow({ after: { ...before, stem: 'reed-cutting-01' } });
 
 function cell(row = ROW) {
   const written: (string | null)[] = [];

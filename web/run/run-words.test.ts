@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { PreviewRow, RunPreview, RunSummary } from '#api/runs.ts';
-import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { countToLookAt, listed, sayNaming, sayProgress, saySizes, sayTotals } from './run-words.ts';
+import { exampleRow } from './testing.ts';
 
-const state = { stem: 'heron', folder: 'hides', title: 'Heron', prep: AS_IT_CAME };
 const file = {
   name: 'heron-720.avif',
   recipe: 'whole',
@@ -14,22 +13,8 @@ const file = {
   bytes: 40_000,
 } as const;
 
-function row(change: Partial<PreviewRow> = {}): PreviewRow {
-  return {
-    assetId: 'heron',
-    before: state,
-    after: state,
-    files: [],
-    warnings: [],
-    leftOut: null,
-    thumb: '',
-    originalName: 'IMG_0612.JPG',
-    width: 6000,
-    height: 4000,
-    bytes: 9_000_000,
-    ...change,
-  };
-}
+const row = exampleRow;
+const { before: state } = exampleRow();
 
 const preview = (rows: PreviewRow[]): RunPreview => ({ rows, gone: 0, subjects: [], seen: '' });
 const onShelf = { into: 'shelf' } as const;

@@ -23,6 +23,7 @@ import {
 } from './commands.ts';
 import { makeEditor } from './editor.ts';
 import { placementKey, stepped } from './keys.ts';
+import { onSheet } from './on-sheet.ts';
 import { fromEditor } from './page-json.ts';
 import { layNothingOut, NO_HOOKS } from './testing.ts';
 
@@ -62,6 +63,16 @@ function shortOf(editor: Editor): string {
 }
 
 const PAGE = examplePage(paragraph('one'), placed('heron'), paragraph('two'), paragraph('three'));
+
+it('what is done on the sheet has the hand there at once, so that the next key is text', () => {
+  const editor = editorOf(examplePage(paragraph('The tide turns.')));
+  document.body.replaceChildren(document.createElement('button'), editor.view.dom);
+  document.querySelector('button')?.focus();
+  onSheet(editor).focus('start').run();
+  expect(document.activeElement).toBe(editor.view.dom);
+  expect(editor.state.selection.from).toBe(1);
+  document.body.replaceChildren();
+});
 
 describe('a placement is moved', () => {
   it.each([

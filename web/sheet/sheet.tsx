@@ -8,6 +8,7 @@ import type { HouseRules } from '#core/page/target.ts';
 import { Ruler } from '../measure/ruler.tsx';
 import { usePiece } from '../pieces/pieces.ts';
 import { setTitle } from './commands.ts';
+import { onSheet } from './on-sheet.ts';
 import { PlacementMeasure } from './placement-measure.tsx';
 
 interface SheetProps {
@@ -33,7 +34,7 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
   const intoText = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== 'ArrowDown') return;
     event.preventDefault();
-    editor.commands.focus('start');
+    onSheet(editor).focus('start').run();
   };
   return (
     <section className="sheet-pane" ref={pane} aria-label="Sheet">
