@@ -1,4 +1,3 @@
-import { sayBytes } from '#core/media/weight.ts';
 import { Field } from '../ui/field.tsx';
 import { NumberField } from './number-field.tsx';
 import type { RulesPart } from './rules-part.ts';
@@ -49,7 +48,6 @@ export function UseCard({ rules, change }: RulesPart) {
         <NumberField
           name="First load at most (kB)"
           value={Math.round(rules.weightBudget / KILO)}
-          hint={sayBytes(rules.weightBudget)}
           onChange={(kilobytes) => change({ weightBudget: kilobytes * KILO })}
         />
       </div>

@@ -27,7 +27,7 @@ export function Choice<T extends string>({ about, value, choices, onChoose }: Ch
         </button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content className="popover" align="start" sideOffset={4}>
+        <DropdownMenu.Content className="popover" align="start" sideOffset={4} collisionPadding={8}>
           <DropdownMenu.RadioGroup
             value={value}
             onValueChange={(next) => onChoose(choices.find(([one]) => one === next)?.[0] ?? value)}

@@ -22,6 +22,7 @@ export function Choose({ words, choices, onChoose, side = 'bottom', isBusy = fal
           align="start"
           side={side}
           sideOffset={8}
+          collisionPadding={8}
           style={{ maxHeight: '60vh', overflow: 'auto' }}
         >
           {choices.map(([value, says]) => (
