@@ -33,6 +33,7 @@ export const LikenessCurveSchema = v.strictObject({
   ),
 });
 export type LikenessCurve = v.InferOutput<typeof LikenessCurveSchema>;
+export type CurveFormat = LikenessCurve['formats'][number]['format'];
 
 const width = v.pipe(v.string(), v.regex(/^\d{1,5}$/), v.transform(Number));
 const about = { recipe: v.pipe(v.string(), v.maxLength(255)), target: v.pipe(v.string(), v.maxLength(36)) };

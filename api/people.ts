@@ -87,6 +87,7 @@ export const ChangePersonSchema = v.strictObject({
 
 /** A password made here, to be handed over; it is shown this once. */
 export const MadePasswordSchema = v.strictObject({ person: ColleagueSchema, password: v.string() });
+export type MadePassword = v.InferOutput<typeof MadePasswordSchema>;
 
 export const ChangePasswordSchema = v.strictObject({
   now: v.pipe(v.string(), v.minLength(1, 'Give the password that you have now.'), v.maxLength(200)),

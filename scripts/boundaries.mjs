@@ -1,5 +1,5 @@
 // Arrows point one way: web -> api -> core and server -> api -> core. This reads every import and says which one
-// points elsewhere.
+// points elsewhere, and which run in a circle.
 import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { root } from './lib/machine.mjs';
@@ -33,23 +33,26 @@ const IMPORT =
   /(?:^|\n)\s*(?:import|export)\s(?:[^;'"]*?\sfrom\s)?\s*['"]([^'"]+)['"]|\bimport\(\s*['"]([^'"]+)['"]/g;
 
 const faults = [];
-let files = 0;
+/** Which files of ours each file imports. */
+const imported = new Map();
 
 for (const area of AREAS) for (const file of filesIn(join(root, area))) check(area, file);
+for (const circle of circles())
+  faults.push(`${circle.join(' -> ')}: files may not import each other in a circle.`);
 
 if (faults.length > 0) {
   process.stderr.write(`${faults.join('\n')}\n`);
   process.exit(1);
 }
-if (files < 50) {
+if (imported.size < 50) {
   process.stderr.write('Too few files were read for this to mean anything.\n');
   process.exit(1);
 }
-process.stdout.write(`${files} files, every import points the right way.\n`);
+process.stdout.write(`${imported.size} files, every import points the right way.\n`);
 
 function check(area, file) {
-  files += 1;
   const name = relative(root, file);
+  imported.set(name, new Set());
   for (const [, named, atRunTime] of readFileSync(file, 'utf8').matchAll(IMPORT)) {
     const from = named ?? atRunTime;
     if (from.startsWith('.') || from.startsWith('#')) checkOwn(area, name, file, from);
@@ -59,6 +62,7 @@ function check(area, file) {
 
 function checkOwn(area, name, file, from) {
   const target = from.startsWith('#') ? from.slice(1) : relative(root, resolve(dirname(file), from));
+  imported.get(name).add(target);
   if (isTestHelper(target) && !isOfTests(area, name))
     faults.push(`${name} imports ${from}: examples for tests are no part of the program.`);
   const other = target.split('/')[0];
@@ -90,4 +94,19 @@ function filesIn(folder) {
     if (entry.isDirectory()) return filesIn(path);
     return /\.(ts|tsx)$/.test(entry.name) ? [path] : [];
   });
+}
+
+/** Each circle once, from the file at which it was met. A walk that comes back to a file it is still in has found one. */
+function circles() {
+  const found = [];
+  const left = new Set();
+  const walk = (name, path) => {
+    const at = path.indexOf(name);
+    if (at >= 0) found.push([...path.slice(at), name]);
+    if (at >= 0 || left.has(name)) return;
+    for (const next of imported.get(name) ?? []) walk(next, [...path, name]);
+    left.add(name);
+  };
+  for (const name of imported.keys()) walk(name, []);
+  return found;
 }

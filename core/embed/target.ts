@@ -1,5 +1,4 @@
 import * as v from 'valibot';
-import type { HouseRules } from '../page/target.ts';
 import { isHost } from './host.ts';
 
 const HostPatternSchema = v.pipe(
@@ -33,5 +32,10 @@ export function letsFrameThrough({ frames, frameHosts }: EmbedRules, address: st
   );
 }
 
-/** What the writer has to know of a target. `column` in px. */
-export type EmbedTarget = Pick<HouseRules, 'name' | 'siteAddress' | 'column' | 'embeds'>;
+/** What the writer has to know of a target, which its house rules say. `column` in px. */
+export interface EmbedTarget {
+  readonly name: string;
+  readonly siteAddress: string;
+  readonly column: number;
+  readonly embeds: EmbedRules;
+}

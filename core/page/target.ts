@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { EmbedRulesSchema, USUAL_EMBED_RULES } from '../embed/target.ts';
 import { NamePatternSchema } from '../naming/pattern.ts';
-import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/finding.ts';
+import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/codes.ts';
 import { WebAddressSchema } from '../rights/label.ts';
 import { type Margins, type Placement, type Position, RatioSchema } from './model.ts';
 

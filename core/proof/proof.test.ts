@@ -10,7 +10,7 @@ import type { Piece } from '../page/picture.ts';
 import type { HouseRules } from '../page/target.ts';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from '../page/testing.ts';
 import { writeFragment } from '../page/write.ts';
-import { FINDING_CODES, type FindingCode } from './finding.ts';
+import { FINDING_CODES, type FindingCode } from './codes.ts';
 import { applyRemedy, proofPage } from './proof.ts';
 
 interface Case {

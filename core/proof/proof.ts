@@ -9,7 +9,8 @@ import { checkSize } from './checks/size.ts';
 import { checkHeadings, checkSqueeze } from './checks/text.ts';
 import { checkWeight } from './checks/weight.ts';
 import { checkWords } from './checks/words.ts';
-import { type Finding, type Remedy, SEVERITIES } from './finding.ts';
+import { SEVERITIES } from './codes.ts';
+import type { Finding, Remedy } from './finding.ts';
 import type { ProofInput } from './input.ts';
 
 const CHECKS = [

@@ -3,7 +3,7 @@ import { nameFault, sayNameFault } from '../naming/names.ts';
 import { nameByPattern, type SubjectSource, subjectOf } from '../naming/pattern.ts';
 import { replacedInStem, replacedInText } from '../naming/search-replace.ts';
 import type { RunOrder } from './order.ts';
-import type { RunPiece } from './plan.ts';
+import type { RunPiece } from './piece.ts';
 import type { RunWarning } from './warning.ts';
 
 export interface RunFacts {

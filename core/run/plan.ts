@@ -6,21 +6,14 @@ import { recipeKey } from '../media/recipe-key.ts';
 import { guessBytes } from '../media/weight.ts';
 import { cutFileName, nextFree } from '../naming/clash.ts';
 import { folderPath } from '../naming/folders.ts';
-import { type Piece, wordsApart } from '../page/picture.ts';
+import { wordsApart } from '../page/picture.ts';
 import type { HouseRules } from '../page/target.ts';
 import { licenceTerms } from '../rights/licences.ts';
 import { type RunFacts, type StemWish, stemFor } from './names.ts';
 import type { RunOrder } from './order.ts';
+import type { RunPiece } from './piece.ts';
 import { type WishedCut, wishedCut } from './size-wish.ts';
 import type { RunWarning } from './warning.ts';
-
-/** What a run has to know of a piece. `isOut` when its name stands on a page that went out. */
-export interface RunPiece extends Piece {
-  readonly folder: string;
-  readonly format: string;
-  readonly originalName: string;
-  readonly isOut: boolean;
-}
 
 /** One file that a run makes of a piece. `bytes` is a guess until it is made; `quality` is the encoder's own. */
 export interface PlannedFile {

@@ -8,7 +8,8 @@ import { replacedInStem, replacedInText } from '../naming/search-replace.ts';
 import { examplePiece, PLAIN_RULES } from '../page/testing.ts';
 import type { LabelPatch } from '../rights/label.ts';
 import { plainOrder, type RunOrder } from './order.ts';
-import { planRun, type RunPiece } from './plan.ts';
+import type { RunPiece } from './piece.ts';
+import { planRun } from './plan.ts';
 import { maybeSizeWish, type SizeWish, saySizeWish } from './size-wish.ts';
 import { sayRunWarning } from './warning.ts';
 

@@ -4,7 +4,7 @@ import * as v from 'valibot';
 import {
   type ChangePersonSchema,
   type Colleague,
-  type MadePasswordSchema,
+  type MadePassword,
   type NewPersonSchema,
   type Person,
   ROLES,
@@ -17,7 +17,6 @@ import { people } from '../db/schema.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { hashPassword, isPasswordOf } from './passwords.ts';
 
-type Made = v.InferOutput<typeof MadePasswordSchema>;
 type Row = typeof people.$inferSelect;
 
 const RoleSchema = v.picklist(ROLES);
@@ -42,7 +41,7 @@ export async function addColleague(
   wish: v.InferOutput<typeof NewPersonSchema>,
   by: Person,
   now: Date,
-): Promise<Made> {
+): Promise<MadePassword> {
   const password = madePassword();
   const row = { id: randomUUID(), ...wish, passwordHash: await hashPassword(password) };
   try {
@@ -78,7 +77,12 @@ export async function changeColleague(
 }
 
 /** Another password for somebody who forgot theirs; it ends their sign-ins. */
-export async function renewPassword({ db }: Context, id: string, by: Person, now: Date): Promise<Made> {
+export async function renewPassword(
+  { db }: Context,
+  id: string,
+  by: Person,
+  now: Date,
+): Promise<MadePassword> {
   const password = madePassword();
   const passwordHash = await hashPassword(password);
   const row = await db.transaction(async (tx) => {

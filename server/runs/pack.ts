@@ -20,8 +20,9 @@ import { readRules } from '../rules/store.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { bundleKey } from '../storage/storage.ts';
 import { zipFolder } from '../zip.ts';
-import type { StepRow } from './step.ts';
-import { doneSteps, RunInputSchema, runCut } from './work.ts';
+import { RunInputSchema } from './input.ts';
+import { runCut } from './run-cut.ts';
+import { doneSteps, type StepRow } from './step.ts';
 
 /** Packs the files of all steps that are done, each with its label inside, and a list of them as CSV and JSON. */
 export async function packRun(

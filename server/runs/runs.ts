@@ -12,9 +12,10 @@ import { addJob, goOnWithJob, type JobRow, presentJob } from '../jobs/queue.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { missingFolders, removeEmptyFolders } from '../shelf/folders.ts';
 import { type AssetRow, presentAssets } from '../shelf/present.ts';
+import { RunInputSchema } from './input.ts';
 import { plan } from './planning.ts';
 import { type StepRow, takeBackStep } from './step.ts';
-import { RUN, RunInputSchema } from './work.ts';
+import { RUN } from './work.ts';
 
 /** What a run would do, before anything is done. */
 export async function previewRun(context: Context, order: RunOrder): Promise<RunPreview> {

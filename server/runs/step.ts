@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
 import { withAncestors } from '#core/naming/folders.ts';
 import { nameFault } from '#core/naming/names.ts';
 import type { RunRow, RunState } from '#core/run/plan.ts';
@@ -172,4 +172,13 @@ export async function settle(
     .update(runSteps)
     .set({ state, sentence: sentence.slice(0, 500), madeBytes, endedAt: now })
     .where(and(eq(runSteps.jobId, jobId), eq(runSteps.ordinal, ordinal)));
+}
+
+/** The steps of a run that are done, in their order. */
+export function doneSteps(context: Context, jobId: string): Promise<StepRow[]> {
+  return context.db
+    .select()
+    .from(runSteps)
+    .where(and(eq(runSteps.jobId, jobId), eq(runSteps.state, 'done')))
+    .orderBy(asc(runSteps.ordinal));
 }

@@ -1,26 +1,18 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import * as v from 'valibot';
-import { maybeRecipe } from '#core/media/recipe-key.ts';
-import { RunOrderSchema } from '#core/run/order.ts';
-import type { PlannedFile } from '#core/run/plan.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { isDatabaseGone } from '../db/failures.ts';
 import { assets, runSteps } from '../db/schema.ts';
-import { type CutSource, ensureCut } from '../imaging/cut-store.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import { type JobResult, type JobTools, Stopped } from '../jobs/work.ts';
 import { isNoSpace } from '../problem.ts';
+import { RunInputSchema } from './input.ts';
 import { packRun } from './pack.ts';
+import { runCut } from './run-cut.ts';
 import { applyStep, type StepRow, settle } from './step.ts';
 
 export const RUN = 'run';
-
-export const RunInputSchema = v.object({
-  order: RunOrderSchema,
-  /** Folders that the run makes, and takes away again when it is taken back. */
-  newFolders: v.optional(v.array(v.string()), []),
-});
 
 /** As many pieces are cut at once as keep two processors busy; the encoders use more by themselves. */
 const AT_ONCE = 2;
@@ -111,13 +103,6 @@ async function makeFiles(context: Context, step: StepRow, signal: AbortSignal): 
   }
 }
 
-/** The stored cut of a planned file, made now if it is not there. */
-export function runCut(context: Context, source: CutSource, file: PlannedFile) {
-  const recipe = maybeRecipe(file.recipe);
-  if (!recipe) throw new Error(`A run names a recipe that cannot be read: ${file.recipe}`);
-  return ensureCut(context, source, recipe, file.width, file.format, file.quality);
-}
-
 async function finish(
   context: Context,
   step: StepRow,
@@ -133,13 +118,4 @@ async function finish(
   if (into === 'zip')
     await settle(context.db, step, { state: 'done', sentence: '', madeBytes: made.bytes, now });
   else await applyStep(context, step, made.bytes, personId, now);
-}
-
-/** The steps of a run that are done, in their order. */
-export function doneSteps(context: Context, jobId: string): Promise<StepRow[]> {
-  return context.db
-    .select()
-    .from(runSteps)
-    .where(and(eq(runSteps.jobId, jobId), eq(runSteps.state, 'done')))
-    .orderBy(asc(runSteps.ordinal));
 }

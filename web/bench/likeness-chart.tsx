@@ -1,11 +1,10 @@
 import { type PointerEvent, useRef } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceDot, ReferenceLine, XAxis, YAxis } from 'recharts';
-import type { LikenessCurve } from '#api/likeness.ts';
+import type { CurveFormat, LikenessCurve } from '#api/likeness.ts';
 import { qualityAtBytes, sampleAt } from '#core/media/curve-point.ts';
 import { QUALITY_RANGE } from '#core/media/smallest.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { useWidth } from '../ui/use-width.ts';
-import type { CurveFormat } from './likeness-panel.tsx';
 
 interface LikenessChartProps {
   readonly curve: LikenessCurve;

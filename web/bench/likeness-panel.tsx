@@ -3,7 +3,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
-import { type LikenessCurve, LikenessCurveSchema, type LikenessSample } from '#api/likeness.ts';
+import {
+  type CurveFormat,
+  type LikenessCurve,
+  LikenessCurveSchema,
+  type LikenessSample,
+} from '#api/likeness.ts';
 import { sampleAt } from '#core/media/curve-point.ts';
 import { qualityFor } from '#core/media/quality.ts';
 import { type Cuttable, type Prep, recipeForRatio, sizeAfter } from '#core/media/recipe.ts';
@@ -15,8 +20,6 @@ import { ask, sayFailure } from '../api/client.ts';
 import { likenessQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { LikenessChart } from './likeness-chart.tsx';
-
-export type CurveFormat = LikenessCurve['formats'][number]['format'];
 
 const FORMAT_WORDS: Readonly<Record<CurveFormat, string>> = { avif: 'AVIF', webp: 'WebP', jpeg: 'JPEG' };
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Finding, Severity } from '#core/proof/finding.ts';
+import type { Severity } from '#core/proof/codes.ts';
+import type { Finding } from '#core/proof/finding.ts';
 import { drawn, wordsOf } from '../testing.tsx';
 import { Findings } from './findings.tsx';
 

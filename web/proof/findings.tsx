@@ -1,5 +1,6 @@
 import { type FormEvent, useEffect, useRef, useState } from 'react';
-import type { Remedy, Severity } from '#core/proof/finding.ts';
+import type { Severity } from '#core/proof/codes.ts';
+import type { Remedy } from '#core/proof/finding.ts';
 import { sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';

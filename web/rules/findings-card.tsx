@@ -1,5 +1,5 @@
 import { severityOf } from '#core/page/target.ts';
-import { FINDING_CODES, FINDING_NAMES } from '#core/proof/finding.ts';
+import { FINDING_CODES, FINDING_NAMES } from '#core/proof/codes.ts';
 import type { RulesPart } from './rules-part.ts';
 
 const CHOICES = [

@@ -1,13 +1,12 @@
 import { type FormEvent, useState } from 'react';
-import { MadePasswordSchema, ROLE_WORDS, ROLES, type Role } from '#api/people.ts';
+import { type MadePassword, MadePasswordSchema, ROLE_WORDS, ROLES, type Role } from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { TextField } from '../ui/text-field.tsx';
-import type { HandOver } from './people-card.tsx';
 
 /** Adds somebody; their first password comes back to be handed over. */
-export function NewPersonForm({ onAdded }: { readonly onAdded: (made: HandOver) => void }) {
+export function NewPersonForm({ onAdded }: { readonly onAdded: (made: MadePassword) => void }) {
   const [name, setName] = useState('');
   const [email, setEmail] = useState('');
   const [role, setRole] = useState<Role>('editor');

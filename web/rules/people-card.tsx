@@ -2,7 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import * as v from 'valibot';
-import { type Colleague, ColleagueSchema, MadePasswordSchema, ROLE_WORDS, ROLES } from '#api/people.ts';
+import {
+  type Colleague,
+  ColleagueSchema,
+  type MadePassword,
+  MadePasswordSchema,
+  ROLE_WORDS,
+  ROLES,
+} from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -16,18 +23,13 @@ const colleaguesQuery = {
   queryFn: () => ask(v.array(ColleagueSchema), '/people'),
 };
 
-export interface HandOver {
-  readonly person: Colleague;
-  readonly password: string;
-}
-
 /** Who works here and in which role, as the site owner settles it. */
 export function PeopleCard() {
   const heading = useRef<HTMLHeadingElement>(null);
   const { hash } = useLocation();
   const people = useQuery(colleaguesQuery);
   const me = useQuery(meQuery);
-  const [handOver, setHandOver] = useState<HandOver | null>(null);
+  const [handOver, setHandOver] = useState<MadePassword | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const isThere = people.data !== undefined;
   useEffect(() => {
@@ -152,7 +154,7 @@ async function sendChange(
 }
 
 interface HandedOverProps {
-  readonly handOver: HandOver;
+  readonly handOver: MadePassword;
   readonly onDone: () => void;
 }
 

@@ -3,7 +3,7 @@ import type { Role } from '#api/people.ts';
 import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
-import { FINDING_NAMES } from '#core/proof/finding.ts';
+import { FINDING_NAMES } from '#core/proof/codes.ts';
 import { drawn, wordsOf } from '../testing.tsx';
 import { RulesScreen } from './rules-screen.tsx';
 

@@ -3,7 +3,8 @@ import { formCase } from '../../page/embed-here.ts';
 import type { HouseRules } from '../../page/target.ts';
 import { judgeHere } from '../../page/words.ts';
 import { type Reason, sayReason } from '../../rights/judgement.ts';
-import type { FindingCode, Found, Remedy } from '../finding.ts';
+import type { FindingCode } from '../codes.ts';
+import type { Found, Remedy } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
 /** Whether each use is allowed and its credit can be written (`core/rights`). */
