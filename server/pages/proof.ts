@@ -7,17 +7,16 @@ import { planPicture } from '#core/page/picture.ts';
 import { type WriteContext, writeFragment } from '#core/page/write.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import { proofPage } from '#core/proof/proof.ts';
+import { KnownFindings } from './known-findings.ts';
 import type { WholePage } from './store.ts';
+
+const known = new KnownFindings();
 
 /** Findings of a stored page, over the HTML that would go out. */
 export function proofOf(whole: WholePage): readonly Finding[] {
-  const context = outgoing(whole);
-  return proofPage({
-    page: whole.doc,
-    rules: whole.rules,
-    pieces: whole.pieces,
-    html: writeFragment(whole.doc, context),
-  });
+  return known.of(whole, ({ doc, rules, pieces }) =>
+    proofPage({ page: doc, rules, pieces, html: writeFragment(doc, outgoing({ rules, pieces })) }),
+  );
 }
 
 /** How pages are written when they go out: cuts lie in a folder beside them, under their house names. */

@@ -93,10 +93,12 @@ export async function readPages(context: Context): Promise<readonly WholePage[]>
   const docs = found.map((one) => readDoc(one.pages.doc));
   const rows = await assetsOf(context, docs);
   const pieces = await piecesOf(context, rows, docs);
+  const rulesOf = new Map(found.map(({ targets: { id, rules } }) => [id, rules] as const));
+  const read = new Map([...rulesOf].map(([id, rules]) => [id, readRules(rules)] as const));
   return found.map((one, at) => ({
     row: one.pages,
     doc: docs[at] ?? emptyPage(one.pages.title),
-    rules: readRules(one.targets.rules),
+    rules: read.get(one.targets.id) ?? readRules(one.targets.rules),
     targetVersion: one.targets.version,
     assets: rows,
     pieces,
