@@ -22,6 +22,16 @@ const DEEDS_OF: Readonly<Record<Role, readonly Deed[]>> = {
   contributor: ['hand-in'],
 };
 
+/** Each deed after "your role does not let you". */
+export const DEED_WORDS: Readonly<Record<Deed, string>> = {
+  'hand-in': 'hand pieces in',
+  gather: 'gather from other places',
+  'say-rights': 'say what may be done with a piece',
+  'edit-pages': 'change pages',
+  'take-away': 'take pages away or send them',
+  'set-rules': 'change the house rules',
+};
+
 export function may(role: Role, deed: Deed): boolean {
   return DEEDS_OF[role].includes(deed);
 }

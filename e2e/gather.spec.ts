@@ -188,6 +188,8 @@ test('the clipper hands a page of another origin to Gather, until it is called b
   await expect(page.getByRole('link', { name: 'Hand to Placard' })).toBeHidden();
   const refused = await press();
   await expect(refused.getByText('This clipper no longer works')).toBeVisible();
+  await refused.goto('/clip');
+  await expect(refused.getByText('There is no page to hand in')).toBeVisible();
 });
 
 test('a source that is dead says so, and the others answer', async ({ page, request }) => {

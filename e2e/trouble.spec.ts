@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { beginPage, dropFiles, saved, sheet, signIn, tray, world } from './hands.ts';
+import { beginPage, dropFiles, expectAccessible, saved, sheet, signIn, tray, world } from './hands.ts';
 
 /** What goes wrong in a working day, and that nothing is lost by it. */
 
@@ -194,8 +194,20 @@ test('rich text loses its foreign styles and keeps headings, lists and links', a
 });
 
 test('a contributor hands in and says what it is, and can change no page', async ({ page }) => {
-  await signIn(page, 'Joss');
+  await signIn(page, 'Joss', '/pages');
+  await expect(page.getByRole('link', { name: /^Open / }).first()).toBeVisible();
   await expect(page.getByRole('link', { name: 'Begin a page' })).toBeHidden();
+  await expect(page.getByRole('link', { name: 'Embeds' })).toBeHidden();
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('option', { name: 'Open the house rules' })).toBeVisible();
+  await expect(page.getByRole('option', { name: /^(Begin|Gather|Read an embed|Do the same)/ })).toHaveCount(
+    0,
+  );
+  for (const path of ['/pages/new', '/embeds', '/gather', '/shelf/runs/new']) {
+    await page.goto(path);
+    await expect(page.getByText('Yours, contributor, does not let you')).toBeVisible();
+  }
+  await expectAccessible(page);
   await page.goto('/pages/demo-page-1');
   await expect(page.getByRole('button', { name: 'Take away...' })).toBeHidden();
   await expect(sheet(page)).toHaveAttribute('contenteditable', 'false');

@@ -3,6 +3,7 @@ import { createBrowserRouter, RouterProvider } from 'react-router';
 import { meQuery } from './api/queries.ts';
 import { ClipScreen } from './clip/clip-screen.tsx';
 import { DeskScreen } from './desk/desk-screen.tsx';
+import { ForThoseWhoMay } from './frame/for-those-who-may.tsx';
 import { Frame } from './frame/frame.tsx';
 import { NotHere } from './frame/not-here.tsx';
 import { SignIn } from './sign-in/sign-in.tsx';
@@ -19,10 +20,6 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./pages/pages-screen.tsx')).PagesScreen }),
       },
       {
-        path: '/pages/new',
-        lazy: async () => ({ Component: (await import('./pages/new-page-screen.tsx')).NewPageScreen }),
-      },
-      {
         path: '/pages/:id',
         lazy: async () => ({ Component: (await import('./page/page-screen.tsx')).PageScreen }),
       },
@@ -35,28 +32,8 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
       },
       {
-        path: '/shelf/runs',
-        lazy: async () => ({ Component: (await import('./run/runs-screen.tsx')).RunsScreen }),
-      },
-      {
-        path: '/shelf/runs/new',
-        lazy: async () => ({ Component: (await import('./run/run-screen.tsx')).RunScreen }),
-      },
-      {
-        path: '/shelf/runs/:id',
-        lazy: async () => ({ Component: (await import('./run/running-screen.tsx')).RunningScreen }),
-      },
-      {
         path: '/shelf/:id/bench',
         lazy: async () => ({ Component: (await import('./bench/bench-screen.tsx')).BenchScreen }),
-      },
-      {
-        path: '/gather',
-        lazy: async () => ({ Component: (await import('./gather/gather-screen.tsx')).GatherScreen }),
-      },
-      {
-        path: '/embeds',
-        lazy: async () => ({ Component: (await import('./embeds/embeds-screen.tsx')).EmbedsScreen }),
       },
       {
         path: '/rules',
@@ -65,6 +42,45 @@ const router = createBrowserRouter([
       {
         path: '/me',
         lazy: async () => ({ Component: (await import('./me/me-screen.tsx')).MeScreen }),
+      },
+      {
+        element: <ForThoseWhoMay deed="edit-pages" />,
+        children: [
+          {
+            path: '/pages/new',
+            lazy: async () => ({ Component: (await import('./pages/new-page-screen.tsx')).NewPageScreen }),
+          },
+          {
+            path: '/embeds',
+            lazy: async () => ({ Component: (await import('./embeds/embeds-screen.tsx')).EmbedsScreen }),
+          },
+        ],
+      },
+      {
+        element: <ForThoseWhoMay deed="say-rights" />,
+        children: [
+          {
+            path: '/shelf/runs',
+            lazy: async () => ({ Component: (await import('./run/runs-screen.tsx')).RunsScreen }),
+          },
+          {
+            path: '/shelf/runs/new',
+            lazy: async () => ({ Component: (await import('./run/run-screen.tsx')).RunScreen }),
+          },
+          {
+            path: '/shelf/runs/:id',
+            lazy: async () => ({ Component: (await import('./run/running-screen.tsx')).RunningScreen }),
+          },
+        ],
+      },
+      {
+        element: <ForThoseWhoMay deed="gather" />,
+        children: [
+          {
+            path: '/gather',
+            lazy: async () => ({ Component: (await import('./gather/gather-screen.tsx')).GatherScreen }),
+          },
+        ],
       },
       { path: '*', element: <NotHere /> },
     ],

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { Request, RequestHandler } from 'express';
 import * as v from 'valibot';
-import { type Deed, may, type Person, ROLES } from '#api/people.ts';
+import { DEED_WORDS, type Deed, may, type Person, ROLES } from '#api/people.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
 import { Refusal } from '../problem.ts';
@@ -47,15 +47,6 @@ export function personOf(request: Request): Person {
   return person;
 }
 
-const DEED_SENTENCES: Readonly<Record<Deed, string>> = {
-  'hand-in': 'hand pieces in',
-  gather: 'gather from other places',
-  'say-rights': 'say what may be done with a piece',
-  'edit-pages': 'change pages',
-  'take-away': 'take pages away or send them',
-  'set-rules': 'change the house rules',
-};
-
 /** Lets only those through whose role allows the deed. */
 export function allowed(deed: Deed): RequestHandler {
   return (request, _response, next) => {
@@ -68,7 +59,7 @@ export function assertAllowed(person: Person, deed: Deed): void {
   if (may(person.role, deed)) return;
   throw new Refusal(
     403,
-    `Your role does not let you ${DEED_SENTENCES[deed]}. Nothing was changed. Ask the site owner.`,
+    `Your role does not let you ${DEED_WORDS[deed]}. Nothing was changed. Ask the site owner.`,
   );
 }
 

@@ -6,15 +6,19 @@ import { ask, sayFailure } from '../api/client.ts';
 const HandedSchema = v.object({ id: v.string() });
 
 type State =
+  | { readonly kind: 'nothing' }
   | { readonly kind: 'handing' }
   | { readonly kind: 'handed'; readonly id: string; readonly host: string }
   | { readonly kind: 'failed'; readonly why: string };
 
+/** What the clipper wrote behind the address. */
+const handed = () => new URLSearchParams(window.location.hash.slice(1));
+
 /** What the clipper opens: it hands in the page that it was pressed on, and says so. */
 export function ClipScreen({ isSignedIn }: { readonly isSignedIn: boolean }) {
-  const [state, setState] = useState<State>({ kind: 'handing' });
+  const [state, setState] = useState<State>(() => ({ kind: handed().has('t') ? 'handing' : 'nothing' }));
   useEffect(() => {
-    const said = new URLSearchParams(window.location.hash.slice(1));
+    const said = handed();
     // The token is not left standing in the address bar or the history.
     window.history.replaceState(null, '', '/clip');
     const address = said.get('a') ?? '';
@@ -32,6 +36,15 @@ export function ClipScreen({ isSignedIn }: { readonly isSignedIn: boolean }) {
   return (
     <main className="clip">
       <div className="card">
+        {state.kind === 'nothing' ? (
+          <>
+            <h1>There is no page to hand in</h1>
+            <p>
+              The clipper opens this, from the page that you are on. It is made under{' '}
+              <a href="/gather">Gather</a>.
+            </p>
+          </>
+        ) : null}
         {state.kind === 'handing' ? <p>The page is handed in.</p> : null}
         {state.kind === 'failed' ? (
           <>

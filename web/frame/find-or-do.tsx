@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { askShelf, pagesQuery } from '../api/queries.ts';
+import { type Deed, may } from '#api/people.ts';
+import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { stepBack, stepForward } from '../undo/undo-keys.tsx';
 
@@ -10,6 +11,18 @@ function gatherParams(words: string): URLSearchParams {
   const text = words.trim();
   return new URLSearchParams(/^https?:/i.test(text) ? { address: text } : { words: text });
 }
+
+/** What can be opened to be done, each with the deed that it takes. */
+const WAYS: readonly { readonly words: string; readonly to: string; readonly deed?: Deed }[] = [
+  { words: 'Begin a page', to: '/pages/new', deed: 'edit-pages' },
+  { words: 'Gather pictures from everywhere', to: '/gather', deed: 'gather' },
+  { words: 'Read an embed: a film, a map, a form, a board', to: '/embeds', deed: 'edit-pages' },
+  { words: 'Do the same to many pictures: a run', to: '/shelf/runs/new', deed: 'say-rights' },
+  { words: 'Show earlier runs', to: '/shelf/runs', deed: 'say-rights' },
+  { words: 'Show pictures without alt text', to: '/shelf?missing=alt' },
+  { words: 'Show pieces whose licence is not known', to: '/shelf?licence=unknown' },
+  { words: 'Open the house rules', to: '/rules' },
+];
 
 interface FindOrDoProps {
   readonly isOpen: boolean;
@@ -21,6 +34,8 @@ interface FindOrDoProps {
 export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
   const [words, setWords] = useState('');
   const navigate = useNavigate();
+  const { data: me } = useQuery(meQuery);
+  const gathersToo = me && may(me.role, 'gather');
   const pages = useQuery({ ...pagesQuery, enabled: isOpen });
   const pieces = useQuery({
     queryKey: ['find', words],
@@ -80,23 +95,18 @@ export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
             ))}
         </Command.Group>
         <Command.Group heading="Do">
-          <Command.Item onSelect={go('/pages/new')}>Begin a page</Command.Item>
-          <Command.Item onSelect={go('/gather')}>Gather pictures from everywhere</Command.Item>
-          {words.trim().length > 1 ? (
+          {WAYS.filter(({ deed }) => !deed || (me && may(me.role, deed))).map(({ words: does, to }) => (
+            <Command.Item key={to} onSelect={go(to)}>
+              {does}
+            </Command.Item>
+          ))}
+          {gathersToo && words.trim().length > 1 ? (
             <Command.Item value={`gather ${words}`} onSelect={go(`/gather?${gatherParams(words)}`)}>
               {/^https?:/i.test(words.trim())
                 ? 'Read this address for pictures'
                 : `Gather pictures of ${words.trim()}`}
             </Command.Item>
           ) : null}
-          <Command.Item onSelect={go('/embeds')}>Read an embed: a film, a map, a form, a board</Command.Item>
-          <Command.Item onSelect={go('/shelf/runs/new')}>Do the same to many pictures: a run</Command.Item>
-          <Command.Item onSelect={go('/shelf/runs')}>Show earlier runs</Command.Item>
-          <Command.Item onSelect={go('/shelf?missing=alt')}>Show pictures without alt text</Command.Item>
-          <Command.Item onSelect={go('/shelf?licence=unknown')}>
-            Show pieces whose licence is not known
-          </Command.Item>
-          <Command.Item onSelect={go('/rules')}>Open the house rules</Command.Item>
           <Command.Item onSelect={act(() => void stepBack())}>Undo</Command.Item>
           <Command.Item onSelect={act(() => void stepForward())}>Redo</Command.Item>
           <Command.Item onSelect={act(() => chooseTheme(theme.state === 'dark' ? 'light' : 'dark'))}>

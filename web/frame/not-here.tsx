@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 export function NotHere() {
   return (
     <div className="empty">
-      <h2>There is nothing at this address</h2>
+      <h1>There is nothing at this address</h1>
       <p>
         It may have been moved. <Link to="/">Back to the Desk</Link>
       </p>

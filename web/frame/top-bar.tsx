@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { NavLink, useLocation, useNavigate } from 'react-router';
-import { ROLE_WORDS } from '#api/people.ts';
+import { type Deed, may, ROLE_WORDS } from '#api/people.ts';
 import { tell } from '../api/client.ts';
 import { meQuery } from '../api/queries.ts';
 import { RunningArrivals } from '../arrivals/running.tsx';
@@ -11,16 +11,18 @@ import { useStore } from '../ui/store.ts';
 import { UndoButtons } from '../undo/undo-keys.tsx';
 import { Mark } from './mark.tsx';
 
-const AREAS = [
+/** The areas, each with the deed without which nothing can be done there. */
+const AREAS: readonly { readonly to: string; readonly name: string; readonly deed?: Deed }[] = [
   { to: '/', name: 'Desk' },
   { to: '/pages', name: 'Pages' },
   { to: '/shelf', name: 'Shelf' },
-  { to: '/embeds', name: 'Embeds' },
+  { to: '/embeds', name: 'Embeds', deed: 'edit-pages' },
   { to: '/rules', name: 'House rules' },
-] as const;
+];
 
 export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readonly onKeys: () => void }) {
   const { pathname, search } = useLocation();
+  const { data: me } = useQuery(meQuery);
   // Gathering is part of the area that it was reached from.
   const gathersFrom =
     pathname === '/gather' ? (new URLSearchParams(search).has('page') ? '/pages' : '/shelf') : null;
@@ -31,7 +33,7 @@ export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readon
         <span>Placard</span>
       </NavLink>
       <nav aria-label="Areas">
-        {AREAS.map(({ to, name }) => (
+        {AREAS.filter(({ deed }) => !deed || (me && may(me.role, deed))).map(({ to, name }) => (
           <NavLink key={to} to={to} end={to === '/'} className={to === gathersFrom ? 'is-here' : ''}>
             {name}
           </NavLink>

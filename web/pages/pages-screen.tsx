@@ -1,13 +1,15 @@
 import './pages.css';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { may } from '#api/people.ts';
 import { sayFailure } from '../api/client.ts';
-import { pagesQuery } from '../api/queries.ts';
+import { meQuery, pagesQuery } from '../api/queries.ts';
 import { sayDue, sayTime } from '../ui/dates.ts';
 import { PageStations } from './page-stations.tsx';
 
 export function PagesScreen() {
   const pages = useQuery(pagesQuery);
+  const me = useQuery(meQuery);
   if (pages.error) return <p className="empty">{sayFailure(pages.error)}</p>;
   if (!pages.data) return null;
   return (
@@ -15,9 +17,11 @@ export function PagesScreen() {
       <div className="pages-inner">
         <header>
           <h1>Pages</h1>
-          <Link className="button" data-kind="action" to="/pages/new">
-            Begin a page
-          </Link>
+          {me.data && may(me.data.role, 'edit-pages') ? (
+            <Link className="button" data-kind="action" to="/pages/new">
+              Begin a page
+            </Link>
+          ) : null}
         </header>
         {pages.data.length === 0 ? (
           <div className="empty">

@@ -1,0 +1,20 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, Outlet } from 'react-router';
+import { DEED_WORDS, type Deed, may, ROLE_WORDS } from '#api/people.ts';
+import { meQuery } from '../api/queries.ts';
+
+/** Screens for those whose role allows the deed; the others are told so, before they begin anything. */
+export function ForThoseWhoMay({ deed }: { readonly deed: Deed }) {
+  const { data: me } = useQuery(meQuery);
+  if (!me) return null;
+  if (may(me.role, deed)) return <Outlet />;
+  return (
+    <div className="empty">
+      <h1>This is for other roles</h1>
+      <p>
+        Yours, {ROLE_WORDS[me.role].toLowerCase()}, does not let you {DEED_WORDS[deed]}. The site owner says
+        who may. Pieces are handed in on the <Link to="/shelf">Shelf</Link>.
+      </p>
+    </div>
+  );
+}
