@@ -309,6 +309,12 @@ const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) 
     },
   ],
   [
+    'an address with nothing',
+    '/nowhere',
+    async (page) =>
+      expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible(),
+  ],
+  [
     'find or do',
     '/',
     async (page) => {
