@@ -1,3 +1,4 @@
+import { titleOfHeld } from '../page/embed-here.ts';
 import type { PageDoc, Placement } from '../page/model.ts';
 import { placementsOf } from '../page/model.ts';
 import { type PicturePlan, type Piece, planPicture } from '../page/picture.ts';
@@ -34,8 +35,9 @@ export function placedOf(input: ProofInput): readonly Placed[] {
 }
 
 /** What a piece is called in a sentence: its title, or its file name. */
-export function callPiece(piece: Piece): string {
-  return piece.label.title || `${piece.stem}.${piece.extension}`;
+export function callPiece({ label, embed, stem, extension }: Piece): string {
+  // An embed is no file; only its poster is.
+  return label.title || (embed ? titleOfHeld(embed) : `${stem}.${extension}`);
 }
 
 export function atPlacement(placement: Placement): {

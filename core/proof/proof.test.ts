@@ -185,6 +185,15 @@ describe('proof', () => {
     expect(remedy && codes({ page: applyRemedy(page, remedy), piece })).toEqual([]);
   });
 
+  it('calls an embed that has no title by what it is, never by a file', () => {
+    const film = filmPiece({ visibility: 'private' });
+    const untitled = { ...film, label: { ...film.label, title: '' } };
+    const sentences = findings({ piece: untitled }).map(({ sentence }) => sentence);
+    expect(sentences.length).toBeGreaterThan(0);
+    expect(sentences.join(' ')).toContain('Film');
+    expect(sentences.join(' ')).not.toMatch(/\.(jpg|jpeg)/);
+  });
+
   it.each([
     [null, 'frame'],
     [{ kind: 'refused', by: 'X-Frame-Options', value: 'DENY' }, 'link'],

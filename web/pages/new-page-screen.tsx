@@ -50,6 +50,8 @@ export function NewPageScreen() {
             {(control) => (
               <input
                 {...control}
+                // biome-ignore lint/a11y/noAutofocus: a page begins with its title, and the screen was opened for that.
+                autoFocus
                 className="input"
                 required
                 maxLength={300}
