@@ -37,6 +37,7 @@ const faults = [];
 const imported = new Map();
 
 for (const area of AREAS) for (const file of filesIn(join(root, area))) check(area, file);
+for (const fault of secondConnections()) faults.push(fault);
 for (const circle of circles())
   faults.push(`${circle.join(' -> ')}: files may not import each other in a circle.`);
 
@@ -109,4 +110,35 @@ function circles() {
   };
   for (const name of imported.keys()) walk(name, []);
   return found;
+}
+
+/**
+ * Places where what runs in a transaction asks the pool: it would wait for a second connection, which others that wait
+ * for the same never give back. Inside, only what is handed in asks.
+ */
+function* secondConnections() {
+  for (const name of imported.keys()) {
+    if (!name.startsWith('server/') || /\.test\.ts$/.test(name)) continue;
+    const text = readFileSync(join(root, name), 'utf8');
+    for (const { index } of text.matchAll(/\.transaction\(/g)) {
+      const work = text.slice(index, closing(text, index + '.transaction'.length));
+      const found =
+        /\b(?:context\b(?!\.(?:config|signatures|log|secret)\b)|db\.(?:select|insert|update|delete|execute|transaction)\b)/.exec(
+          work,
+        );
+      if (found)
+        yield `${name}: inside a transaction "${found[0]}" asks for a second connection. Use what the transaction hands in.`;
+    }
+  }
+}
+
+/** Where the bracket that opens at a place closes. Brackets in strings stand in pairs in this code. */
+function closing(text, from) {
+  let depth = 0;
+  for (let at = from; at < text.length; at += 1) {
+    if (text[at] === '(') depth += 1;
+    if (text[at] === ')') depth -= 1;
+    if (depth === 0) return at;
+  }
+  return text.length;
 }

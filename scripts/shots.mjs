@@ -2,13 +2,19 @@
 import { spawnSync } from 'node:child_process';
 import { join, resolve } from 'node:path';
 import { ensureWebBuild } from './lib/build.mjs';
-import { ensureNodeModules, ensureNodeVersion, ensurePrograms, root } from './lib/machine.mjs';
+import {
+  ensureNodeModules,
+  ensureNodeVersion,
+  ensureOwnFolder,
+  ensurePrograms,
+  root,
+} from './lib/machine.mjs';
 import { startDatabase } from './lib/mariadb.mjs';
 import { startServices } from './lib/services.mjs';
 
 ensureNodeVersion();
-ensurePrograms(['mariadbd', 'perl', 'chromium']);
-ensureNodeModules();
+await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'chromium']);
+await ensureNodeModules();
 const port = Number(process.env.PORT ?? 4400);
 const origin = `http://localhost:${port}`;
 const runs = await fetch(origin).then(
@@ -25,11 +31,19 @@ await services?.stop();
 process.exit(done.status ?? 1);
 
 async function startOwn() {
-  ensureWebBuild();
+  await ensureWebBuild();
   const data = resolve(root, process.env.PLACARD_DATA ?? 'var');
-  const databaseUrl = await startDatabase({ folder: join(data, 'database'), port: port + 6 });
-  return startServices({
-    env: { ...process.env, DATABASE_URL: databaseUrl, PLACARD_DATA: data, PORT: String(port) },
+  ensureOwnFolder(data);
+  const database = await startDatabase({ folder: join(data, 'database'), port: port + 6 });
+  const services = startServices({
+    env: { ...process.env, DATABASE_URL: database.url, PLACARD_DATA: data, PORT: String(port) },
     port,
   });
+  await services.listening;
+  return {
+    stop: async () => {
+      await services.stop();
+      await database.stop();
+    },
+  };
 }

@@ -1,26 +1,39 @@
-// npm start: from an empty machine to a running Placard, and in seconds from the second time on.
-import { mkdirSync } from 'node:fs';
+// npm start: from an empty machine to a running Placard, and in seconds from the second time on. Whenever it ends,
+// nothing that it started is left.
 import { join, resolve } from 'node:path';
 import { ensureWebBuild } from './lib/build.mjs';
-import { ensureNodeModules, ensureNodeVersion, ensurePrograms, root, say } from './lib/machine.mjs';
+import {
+  endRunning,
+  ensureNodeModules,
+  ensureNodeVersion,
+  ensureOwnFolder,
+  ensurePrograms,
+  root,
+  say,
+} from './lib/machine.mjs';
 import { startDatabase, stopDatabase } from './lib/mariadb.mjs';
 import { startServices } from './lib/services.mjs';
 
 const port = Number(process.env.PORT ?? 4400);
 const data = resolve(root, process.env.PLACARD_DATA ?? 'var');
+const databaseFolder = join(data, 'database');
+const ownDatabase = process.env.DATABASE_URL === undefined;
+
+let services = null;
+let database = null;
+let isEnding = false;
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
 
 ensureNodeVersion();
-const ownDatabase = process.env.DATABASE_URL === undefined;
-ensurePrograms(ownDatabase ? ['mariadbd', 'perl', 'ffmpeg'] : ['perl', 'ffmpeg']);
-ensureNodeModules();
-ensureWebBuild();
-mkdirSync(data, { recursive: true });
-
-const databaseFolder = join(data, 'database');
-const databaseUrl =
-  process.env.DATABASE_URL ?? (await startDatabase({ folder: databaseFolder, port: port + 6 }));
+await ensurePrograms(ownDatabase ? ['mariadbd', 'perl', 'setpriv', 'ffmpeg'] : ['perl', 'ffmpeg']);
+await ensureNodeModules();
+await ensureWebBuild();
+ensureOwnFolder(data);
+if (ownDatabase) database = await startDatabase({ folder: databaseFolder, port: port + 6 });
+const databaseUrl = database?.url ?? process.env.DATABASE_URL;
 const env = { ...process.env, DATABASE_URL: databaseUrl, PLACARD_DATA: data, PORT: String(port) };
-const services = await startServices({ env, port });
+services = startServices({ env, port });
+await services.listening.catch(() => end(1));
 
 say(`\nPlacard is at ${process.env.PLACARD_ORIGIN ?? `http://localhost:${port}`}`);
 if (env.PLACARD_DEMO !== '0') {
@@ -30,14 +43,17 @@ if (env.PLACARD_DEMO !== '0') {
   say('The password of all four is saltmere-2026');
 }
 say('Ctrl C ends it.');
-
-for (const signal of ['SIGINT', 'SIGTERM']) {
-  process.on(signal, async () => {
-    await services.stop();
-    if (ownDatabase) stopDatabase({ folder: databaseFolder });
-    process.exit(0);
-  });
-}
 await services.ended;
-if (ownDatabase) stopDatabase({ folder: databaseFolder });
-process.exit(1);
+await end(1);
+
+/** Ends all that was started, in whatever order it is asked, and then this. */
+async function end(code) {
+  if (isEnding) return new Promise(() => {});
+  isEnding = true;
+  endRunning();
+  await services?.stop();
+  // Also where the signal came while it was starting, before it could be said how to stop it.
+  if (database) await database.stop();
+  else if (ownDatabase) await stopDatabase(databaseFolder);
+  process.exit(code);
+}

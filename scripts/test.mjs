@@ -1,10 +1,17 @@
 // npm test: everything that has to hold, in the order in which it is quickest to know, on ports and folders of its
 // own. Ends in one line, "N passed, N failed".
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureNodeModules, ensureNodeVersion, ensurePrograms, root, say } from './lib/machine.mjs';
-import { startDatabase, stopDatabase } from './lib/mariadb.mjs';
+import {
+  ensureNodeModules,
+  ensureNodeVersion,
+  ensureOwnFolder,
+  ensurePrograms,
+  root,
+  say,
+} from './lib/machine.mjs';
+import { startDatabase } from './lib/mariadb.mjs';
 
 const DATABASE_PORT = 4516;
 const folder = join(root, 'var', 'test');
@@ -13,15 +20,18 @@ const MOST_SEEN = 8000;
 const only = process.argv.slice(2);
 
 ensureNodeVersion();
-ensurePrograms(['mariadbd', 'perl', 'ffmpeg', 'chromium']);
-ensureNodeModules();
-mkdirSync(folder, { recursive: true });
-const databaseFolder = join(folder, 'database');
-const databaseUrl = await startDatabase({ folder: databaseFolder, port: DATABASE_PORT });
+await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'ffmpeg', 'chromium']);
+await ensureNodeModules();
+ensureOwnFolder(folder);
+const database = await startDatabase({
+  folder: join(folder, 'database'),
+  port: DATABASE_PORT,
+  schemas: ['placard\\_%'],
+});
 
 const env = {
   ...process.env,
-  TEST_DATABASE_SERVER: databaseUrl.replace(/\/placard$/, ''),
+  TEST_DATABASE_SERVER: database.url.replace(/\/placard$/, ''),
   TEST_FOLDER: folder,
   PLACARD_PAINTINGS: join(root, 'var', 'paintings'),
   FORCE_COLOR: '0',
@@ -54,7 +64,7 @@ for (const step of STEPS.filter(({ name }) => only.length === 0 || only.includes
   failed += counts.failed;
   say(`== ${step.name}: ${ok ? 'passed' : 'failed'} in ${Math.round((Date.now() - start) / 1000)} s`);
 }
-stopDatabase({ folder: databaseFolder });
+await database.stop();
 say(`\nIn ${Math.round((Date.now() - began) / 1000)} s`);
 say(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

@@ -1,19 +1,17 @@
 // Builds the web part when its sources are newer than what was built.
-import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { root, say, stopWith } from './machine.mjs';
+import { root, run, say } from './machine.mjs';
 
 const SOURCES = ['web', 'core', 'api', 'package-lock.json', 'vite.config.ts'];
 
-export function ensureWebBuild() {
+export async function ensureWebBuild() {
   const stampFile = join(root, 'dist', 'built-from');
   const stamp = sourcesStamp();
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return;
   say('Building the web part.');
-  const done = spawnSync('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: root, stdio: 'inherit' });
-  if (done.status !== 0) stopWith('The web part could not be built.');
+  await run('npx', ['vite', 'build', '--logLevel', 'warn']);
   writeFileSync(stampFile, stamp);
 }
 

@@ -1,38 +1,79 @@
-// Starts the stand-ins for the world outside and the app, each as a process of its own, and ends them together.
+// Starts the stand-ins for the world outside and the app, each as a process of its own, and ends them together. One
+// that ends by itself is started again.
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
-import { root } from './machine.mjs';
+import { root, say } from './machine.mjs';
 
-/** Resolves once both answer. `ended` resolves when either ends by itself. */
-export async function startServices({ env, port, standIns = env.PLACARD_DEMO !== '0' }) {
-  const processes = [];
-  const start = (script, more = {}) => {
+/** How often a process is started again within a minute before it is left alone. */
+const RESTARTS = 5;
+const MINUTE_MILLIS = 60_000;
+const RESTART_AFTER_MILLIS = 500;
+/** A process that was told to end and has not by then is ended. Over the server's own limit of 10 s. */
+const END_LIMIT_MILLIS = 15_000;
+
+/**
+ * `listening` resolves once all answer, and rejects when one ends before. `ended` resolves when one has ended too often
+ * to be started again. `children` are the processes as they run now.
+ */
+export function startServices({ env, port, standIns = env.PLACARD_DEMO !== '0' }) {
+  const outsidePort = port + 1;
+  const outside = { ...env, OUTSIDE_PORT: String(outsidePort), OUTSIDE_PICTURES: outsidePictures(env) };
+  const kept = [
+    ...(standIns ? [keep('The world outside', 'outside/main.ts', outside)] : []),
+    keep('The server', 'server/main.ts', outside),
+  ];
+  return {
+    listening: Promise.all(kept.map(({ listening }) => listening)),
+    ended: Promise.race(kept.map(({ ended }) => ended)),
+    stop: () => Promise.all(kept.map(({ stop }) => stop())),
+    get children() {
+      return kept.map(({ child }) => child);
+    },
+  };
+}
+
+/** Keeps one process running, and says why it ended. */
+function keep(name, script, env) {
+  const starts = [];
+  let isStopping = false;
+  let tellEnded;
+  const kept = { child: null, ended: new Promise((resolve) => (tellEnded = resolve)) };
+  const start = () => {
+    starts.push(Date.now());
     // One process and no wrapper around it, so that a signal reaches the server itself.
     const child = spawn(process.execPath, ['--import', 'tsx', script], {
       cwd: root,
-      env: { ...env, ...more },
+      env,
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
-    processes.push(child);
-    return new Promise((resolve, reject) => {
-      child.once('message', resolve);
-      child.once('exit', (code) => reject(new Error(`${script} ended with ${code} before it answered.`)));
+    kept.child = child;
+    let isListening = false;
+    const listening = new Promise((resolve, reject) => {
+      child.once('message', () => {
+        isListening = true;
+        resolve();
+      });
+      child.once('exit', (code, signal) => reject(new Error(`${name} ended with ${signal ?? code}.`)));
     });
+    child.once('exit', (code, signal) => {
+      if (isStopping) return;
+      const isOften = starts.filter((at) => at > Date.now() - MINUTE_MILLIS).length > RESTARTS;
+      if (isOften || (!isListening && starts.length === 1)) {
+        say(`${name} ended (${signal ?? `code ${code}`}).`);
+        tellEnded();
+        return;
+      }
+      say(`${name} ended (${signal ?? `code ${code}`}) and is started again.`);
+      setTimeout(() => !isStopping && start().catch(() => undefined), RESTART_AFTER_MILLIS);
+    });
+    return listening;
   };
-  const stop = () => Promise.all(processes.map(end));
-  const outsidePort = port + 1;
-  const outside = { OUTSIDE_PORT: String(outsidePort), OUTSIDE_PICTURES: outsidePictures(env) };
-  try {
-    await Promise.all([
-      standIns ? start('outside/main.ts', outside) : undefined,
-      start('server/main.ts', outside),
-    ]);
-  } catch (error) {
-    await stop();
-    throw error;
-  }
-  const ended = Promise.race(processes.map((child) => new Promise((resolve) => child.once('exit', resolve))));
-  return { stop, ended, processes };
+  kept.listening = start();
+  kept.stop = () => {
+    isStopping = true;
+    return end(kept.child);
+  };
+  return kept;
 }
 
 /** Where the pictures lie that the stand-ins hand out: painted once, beside the demo's own. */
@@ -44,7 +85,11 @@ function outsidePictures(env) {
 function end(child) {
   if (child.exitCode !== null || child.signalCode !== null) return undefined;
   return new Promise((resolve) => {
-    child.once('exit', resolve);
+    const late = setTimeout(() => child.kill('SIGKILL'), END_LIMIT_MILLIS);
+    child.once('exit', () => {
+      clearTimeout(late);
+      resolve();
+    });
     child.kill('SIGTERM');
   });
 }
