@@ -66,12 +66,32 @@ export const PersonSchema = v.strictObject({
   name: v.string(),
   email: v.string(),
   role: v.picklist(ROLES),
+  /** The password was made for them: a new one is taken before anything else. */
+  mustChange: v.boolean(),
 });
 export type Person = v.InferOutput<typeof PersonSchema>;
 
 /** A person as the site owner sees them. `left` signs in no more. */
-export const ColleagueSchema = v.strictObject({ ...PersonSchema.entries, left: v.boolean() });
+export const ColleagueSchema = v.object({
+  id: v.string(),
+  name: v.string(),
+  email: v.string(),
+  role: v.picklist(ROLES),
+  left: v.boolean(),
+});
 export type Colleague = v.InferOutput<typeof ColleagueSchema>;
+
+/** One of a person's own sign-ins. `address` is the network's, `agent` what the browser calls itself. */
+const OwnSessionSchema = v.object({
+  key: v.string(),
+  isThis: v.boolean(),
+  signedInAt: v.string(),
+  seenAt: v.string(),
+  address: v.string(),
+  agent: v.string(),
+});
+export type OwnSession = v.InferOutput<typeof OwnSessionSchema>;
+export const OwnSessionsSchema = v.array(OwnSessionSchema);
 
 /** Whether nobody works here yet, so that the first person can begin. */
 export const BeginningSchema = v.strictObject({ isOpen: v.boolean() });

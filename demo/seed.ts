@@ -16,6 +16,7 @@ import { indexPlacements } from '../server/pages/store.ts';
 import { hashPassword } from '../server/people/passwords.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { freeStemLike } from '../server/shelf/names.ts';
+import { StartProblem } from '../server/start-problem.ts';
 import { DEMO_PAGES, pageDoc } from './pages.ts';
 import { paintPiece } from './paint.ts';
 import { DEMO_PIECES, type DemoPerson, type DemoPiece } from './pieces.ts';
@@ -42,6 +43,7 @@ const APART_MILLIS = 7 * 60 * 60 * 1000;
 export async function seedDemo(context: Context, say: (sentence: string) => void): Promise<void> {
   const [done] = await context.db.select().from(settings).where(eq(settings.name, 'demo'));
   if (done) return;
+  await markAsDemo(context);
   say('Painting and hanging the Saltmere demo. This happens once.');
   await seedPeople(context);
   await context.db
@@ -55,7 +57,30 @@ export async function seedDemo(context: Context, say: (sentence: string) => void
   const now = new Date();
   const ids = await seedPieces(context, now, say);
   await seedPages(context, ids, now);
-  await context.db.insert(settings).values({ name: 'demo', value: now.toISOString() });
+  await context.db.insert(settings).ignore().values({ name: 'demo', value: now.toISOString() });
+}
+
+/** A house in which people work is no place for a demo, whose passwords everybody knows. */
+class HouseHasBegun extends StartProblem {
+  constructor() {
+    super(
+      'This database holds a house that has begun, and the demo hangs only in an empty one. Nothing was changed. Start with PLACARD_DEMO=0 to work in this house, or name another database for the demo.',
+    );
+    this.name = 'HouseHasBegun';
+  }
+}
+
+/** Makes an empty database a demo's for good; one that is a demo's already stays so. Throws where somebody works here. */
+async function markAsDemo({ db }: Context): Promise<void> {
+  await db.transaction(async (tx) => {
+    const [mark] = await tx.select().from(settings).where(eq(settings.name, 'demo-house')).for('update');
+    if (mark) return;
+    for (const table of [people, targets, pages, assets]) {
+      const [row] = await tx.select({ id: table.id }).from(table).limit(1).for('update');
+      if (row) throw new HouseHasBegun();
+    }
+    await tx.insert(settings).values({ name: 'demo-house', value: new Date().toISOString() });
+  });
 }
 
 function originOf(context: Context, host: string): string {
@@ -79,6 +104,7 @@ async function seedPeople(context: Context): Promise<void> {
     role,
     email: `${id}@saltmere.example`,
     passwordHash,
+    isDemo: true,
   }));
   await context.db.insert(people).ignore().values(rows);
 }

@@ -1,21 +1,21 @@
-import type { Request, Response } from 'express';
+import type { Response } from 'express';
 import { OutboundProblem } from './outbound/problem.ts';
 import { Refusal } from './problem.ts';
 
-/** Asks the world outside on behalf of a request, and stops when the one who asked is gone. */
-export async function asking<T>(
-  request: Request,
-  response: Response,
-  work: (signal: AbortSignal) => Promise<T>,
-): Promise<T> {
+/** Aborts when whoever asked has gone, so that nothing is done for nobody. */
+export function leftSignal(response: Response): AbortSignal {
   const leaving = new AbortController();
   const leave = () => {
     if (!response.writableEnded) leaving.abort();
   };
-  request.on('close', leave);
   response.on('close', leave);
+  return leaving.signal;
+}
+
+/** Asks the world outside on behalf of a request, and stops when the one who asked is gone. */
+export async function asking<T>(response: Response, work: (signal: AbortSignal) => Promise<T>): Promise<T> {
   try {
-    return await work(leaving.signal);
+    return await work(leftSignal(response));
   } catch (error) {
     throw asRefusal(error);
   }

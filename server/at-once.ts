@@ -35,3 +35,66 @@ export async function eachAtMost<T>(
   await Promise.all(Array.from({ length: limit }, lane));
   if (failures.length > 0) throw failures[0];
 }
+
+/**
+ * Work that several ask for at once and that is done once. It is told to end when none of them waits any more; one who
+ * gives no signal waits to the end.
+ */
+export class SharedWork<T> {
+  readonly #underWay = new Map<string, { readonly result: Promise<T>; readonly waiters: Waiters }>();
+
+  async do(
+    key: string,
+    signal: AbortSignal | undefined,
+    work: (signal: AbortSignal) => Promise<T>,
+  ): Promise<T> {
+    signal?.throwIfAborted();
+    const known = this.#underWay.get(key);
+    if (known && !known.waiters.signal.aborted) {
+      known.waiters.join(signal);
+      return known.result;
+    }
+    const waiters = new Waiters();
+    waiters.join(signal);
+    const result = work(waiters.signal).finally(() => {
+      if (this.#underWay.get(key)?.waiters === waiters) this.#underWay.delete(key);
+    });
+    this.#underWay.set(key, { result, waiters });
+    return result;
+  }
+}
+
+class Waiters {
+  readonly #leaving = new AbortController();
+  #count = 0;
+
+  get signal(): AbortSignal {
+    return this.#leaving.signal;
+  }
+
+  join(signal: AbortSignal | undefined): void {
+    this.#count += 1;
+    signal?.addEventListener('abort', () => this.#leave(), { once: true });
+  }
+
+  #leave(): void {
+    this.#count -= 1;
+    if (this.#count === 0) this.#leaving.abort();
+  }
+}
+
+/** Lets each of several, named by a key, do so much at once; the rest of theirs waits, and keeps nobody else waiting. */
+export function atMostEach(limit: number): <T>(key: string, work: () => Promise<T>) => Promise<T> {
+  const lanes = new Map<string, { readonly run: ReturnType<typeof atMost>; asked: number }>();
+  return async (key, work) => {
+    const lane = lanes.get(key) ?? { run: atMost(limit), asked: 0 };
+    lanes.set(key, lane);
+    lane.asked += 1;
+    try {
+      return await lane.run(work);
+    } finally {
+      lane.asked -= 1;
+      if (lane.asked === 0) lanes.delete(key);
+    }
+  };
+}

@@ -6,9 +6,9 @@ import type { Config } from './config.ts';
 import { type Connection, connect, type Database } from './db/connection.ts';
 import { applyMigrations } from './db/migrate.ts';
 import { settings } from './db/schema.ts';
-import { type LikenessTool, likenessTool } from './imaging/likeness/pool.ts';
 import { keepMemoryFlat } from './imaging/memory.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
+import { type PictureTool, pictureTool } from './imaging/pictures.ts';
 import { makeLog } from './log.ts';
 import { makeOutbound, type Outbound } from './outbound/outbound.ts';
 import { type Signatures, signatures } from './signatures.ts';
@@ -24,16 +24,21 @@ export interface Context {
   readonly storage: Storage;
   readonly outbound: Outbound;
   readonly metadata: MetadataTool;
-  readonly likeness: LikenessTool;
+  readonly pictures: PictureTool;
   readonly signatures: Signatures;
   readonly secret: string;
   readonly log: Logger;
+  /** Aborts when this process is about to end. */
+  readonly ending: AbortSignal;
 }
 
-export async function openContext(config: Config): Promise<Context> {
+export async function openContext(
+  config: Config,
+  ending: AbortSignal = new AbortController().signal,
+): Promise<Context> {
   keepMemoryFlat();
   const connection = connect(config.databaseUrl);
-  await applyMigrations(connection.db);
+  await applyMigrations(connection);
   const secret = await secretOf(connection.db);
   return {
     config,
@@ -44,16 +49,17 @@ export async function openContext(config: Config): Promise<Context> {
       : diskStorage(join(config.dataFolder, 'files')),
     outbound: makeOutbound({ ports: config.standInPorts }),
     metadata: metadataTool(),
-    likeness: likenessTool(),
+    pictures: pictureTool(),
     signatures: signatures(secret),
     secret,
     log: makeLog(process.env.LOG_LEVEL ?? 'warn'),
+    ending,
   };
 }
 
 export async function closeContext(context: Context): Promise<void> {
   await context.metadata.end();
-  await context.likeness.end();
+  await context.pictures.end();
   await context.connection.pool.end();
 }
 

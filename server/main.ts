@@ -3,36 +3,46 @@ import { seedDemo } from '../demo/seed.ts';
 import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { closeContext, openContext } from './context.ts';
+import { answered, ending } from './ending.ts';
 import { workJobs } from './jobs/worker.ts';
 import { beginningCode } from './people/beginning.ts';
+import { StartProblem } from './start-problem.ts';
 
-const config = readConfig(process.env);
-const context = await openContext(config);
 const say = (sentence: string) => process.stdout.write(`${sentence}\n`);
-if (config.isDemo) await seedDemo(context, say);
-if (config.isDemo && process.env.OUTSIDE_PICTURES)
-  await paintOutside(process.env.OUTSIDE_PICTURES, Number(process.env.PLACARD_OUTSIDE_SHARE ?? '1'), say);
+const end = ending();
 
-const code = await beginningCode(context);
-if (code) say(`Nobody works here yet. Begin at ${config.appOrigin}/?code=${code}`);
+await run().catch((error: unknown) => {
+  // A wrong value, a newer database, a taken port: a sentence for whoever started it, and an end that says so.
+  if (error instanceof StartProblem) process.stderr.write(`\n${error.message}\n`);
+  else console.error(error);
+  process.exit(1);
+});
 
-const ending = new AbortController();
-const server = makeApp(context).listen(config.port, '127.0.0.1', () => process.send?.('listening'));
-const working = config.worksJobs ? workJobs(context, ending.signal) : Promise.resolve();
-
-async function end(): Promise<void> {
-  ending.abort();
-  server.close();
-  server.closeAllConnections();
-  await working;
-  await closeContext(context);
+async function run(): Promise<void> {
+  process.umask(0o077);
+  const config = readConfig(process.env);
+  const context = await openContext(config, end.signal);
+  end.before(() => closeContext(context));
+  if (config.isDemo) await seedDemo(context, say);
+  if (config.isDemo && process.env.OUTSIDE_PICTURES)
+    await paintOutside(process.env.OUTSIDE_PICTURES, Number(process.env.PLACARD_OUTSIDE_SHARE ?? '1'), say);
+  const code = await beginningCode(context);
+  if (code) say(`Nobody works here yet. Begin at ${config.appOrigin}/?code=${code}`);
+  const server = makeApp(context).listen(config.port, '127.0.0.1');
+  await new Promise<void>((resolve, reject) => {
+    server.once('listening', resolve);
+    server.once('error', (cause) => reject(portProblem(cause, config.port)));
+  });
+  end.before(() => answered(server));
+  const working = config.worksJobs ? workJobs(context, end.signal) : Promise.resolve();
+  end.before(() => working);
+  process.send?.('listening');
 }
 
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.once(signal, () => {
-    end().then(
-      () => process.exit(0),
-      () => process.exit(1),
-    );
-  });
+function portProblem(cause: Error, port: number): Error {
+  if (!('code' in cause) || cause.code !== 'EADDRINUSE') return cause;
+  return new StartProblem(
+    `Port ${port} on this machine is taken by another program. End that, or set PORT to another number.`,
+    { cause },
+  );
 }

@@ -2,7 +2,9 @@ import { STATUS_CODES } from 'node:http';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import * as v from 'valibot';
-import { isDatabaseGone } from './db/failures.ts';
+import { isDatabaseBusy, isDatabaseGone } from './db/failures.ts';
+import { ForeignProblem, sayForeignFault } from './foreign/problem.ts';
+import { isStorageGone } from './storage/failures.ts';
 
 /** A failure that a person can act on. `detail` says what is wrong, what was kept and what to do. */
 export class Refusal extends Error {
@@ -55,6 +57,8 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
     // A fault of the world outside (502) is told to the person, and is none of ours.
     if (refusal.status >= 500 && refusal.status !== 502)
       log.error({ err: error, method: request.method, path: request.path }, 'request failed');
+    const { retryAfterSeconds } = refusal.more;
+    if (typeof retryAfterSeconds === 'number') response.set('Retry-After', String(retryAfterSeconds));
     response
       .status(refusal.status)
       .type('application/problem+json')
@@ -70,13 +74,41 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
   };
 }
 
-function asRefusal(error: unknown): Refusal {
+/** RFC 9110, 10.2.3. */
+const COME_AGAIN = { retryAfterSeconds: 2 };
+
+/** Any failure as what is answered. */
+export function asRefusal(error: unknown): Refusal {
   if (error instanceof Refusal) return error;
+  if (error instanceof ForeignProblem) {
+    return new Refusal(
+      422,
+      `This ${sayForeignFault(error.fault)}. Nothing was changed.`,
+      {},
+      { cause: error },
+    );
+  }
   if (isDatabaseGone(error)) {
     return new Refusal(
       503,
       'The database does not answer. Nothing was lost; it is tried again by itself.',
-      {},
+      COME_AGAIN,
+      { cause: error },
+    );
+  }
+  if (isDatabaseBusy(error)) {
+    return new Refusal(
+      503,
+      'Too much is asked of Placard just now. Nothing was changed; it is tried again by itself.',
+      COME_AGAIN,
+      { cause: error },
+    );
+  }
+  if (isStorageGone(error)) {
+    return new Refusal(
+      503,
+      'The store of files does not answer. What was handed in is kept; it is tried again by itself.',
+      COME_AGAIN,
       { cause: error },
     );
   }

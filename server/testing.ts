@@ -54,7 +54,8 @@ interface Wish {
 }
 
 export async function startTestServer(name: string, wish: Wish = {}): Promise<TestServer> {
-  const databaseServer = process.env.TEST_DATABASE_SERVER ?? 'mysql://root@127.0.0.1:4516';
+  const databaseServer = process.env.TEST_DATABASE_SERVER;
+  if (!databaseServer) throw new Error('Server tests run by `npm test`, which starts their database.');
   const database = `placard_${name}`;
   await freshDatabase(databaseServer, database);
   const folder = wish.dataFolder ?? (await mkdtemp(join(tmpdir(), `placard-${name}-`)));

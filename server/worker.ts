@@ -1,10 +1,14 @@
 import { readConfig } from './config.ts';
 import { closeContext, openContext } from './context.ts';
+import { ending } from './ending.ts';
 import { workJobs } from './jobs/worker.ts';
 
 // A process that only works jobs: as many as wanted, beside one database and one store of files.
-const context = await openContext(readConfig(process.env));
-const ending = new AbortController();
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => ending.abort());
-await workJobs(context, ending.signal);
-await closeContext(context);
+process.umask(0o077);
+const end = ending();
+const context = await openContext(readConfig(process.env), end.signal);
+end.before(() => closeContext(context));
+const working = workJobs(context, end.signal);
+end.before(() => working);
+process.send?.('working');
+await working;

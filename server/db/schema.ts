@@ -48,6 +48,10 @@ export const people = mysqlTable(
     passwordAt: time('password_at'),
     /** When the person left: signs in no more, and stands by what they did. */
     leftAt: time('left_at'),
+    /** Made up for the demo, with a password that everybody knows: signs in only while the demo runs. */
+    isDemo: boolean('is_demo').notNull().default(false),
+    /** The password was made here and handed over: the first thing to do is to take one of one's own. */
+    mustChange: boolean('must_change').notNull().default(false),
   },
   (table) => [uniqueIndex('people_email').on(table.email)],
 );
@@ -58,8 +62,39 @@ export const sessions = mysqlTable(
     id: varchar('id', { length: 128 }).primaryKey(),
     data: json('data').notNull(),
     expiresAt: time('expires_at').notNull(),
+    /** Whose sign-in it is, from where and with what, for the person to see; null before anybody signed in. */
+    personId: varchar('person_id', { length: 36 }),
+    signedInAt: time('signed_in_at'),
+    seenAt: time('seen_at'),
+    address: varchar('address', { length: 60 }).notNull().default(''),
+    agent: varchar('agent', { length: 200 }).notNull().default(''),
   },
-  (table) => [index('sessions_expires').on(table.expiresAt)],
+  (table) => [index('sessions_expires').on(table.expiresAt), index('sessions_person').on(table.personId)],
+);
+
+/**
+ * What has to be answered for: sign-ins and refused ones, rights, roles, rules, what went out, what was removed. Written
+ * with the deed and never changed. `who` is the name as it was then, for people change and go.
+ */
+export const audit = mysqlTable(
+  'audit',
+  {
+    id: bigint('id', { mode: 'number' }).autoincrement().primaryKey(),
+    at: time('at').notNull(),
+    personId: varchar('person_id', { length: 36 }),
+    who: varchar('who', { length: 200 }).notNull(),
+    what: varchar('what', { length: 30 }).notNull(),
+    subject: varchar('subject', { length: 300 }).notNull(),
+    detail: varchar('detail', { length: 1000 }).notNull().default(''),
+    /** The network address of whoever did it. */
+    address: varchar('address', { length: 60 }).notNull().default(''),
+  },
+  (table) => [
+    index('audit_at').on(table.at),
+    index('audit_what').on(table.what, table.at),
+    // Refused sign-ins of one account within the last minutes.
+    index('audit_subject').on(table.what, table.subject, table.at),
+  ],
 );
 
 export const targets = mysqlTable('targets', {
@@ -144,7 +179,9 @@ export const pages = mysqlTable(
   'pages',
   {
     id: id().primaryKey(),
-    targetId: varchar('target_id', { length: 36 }).notNull(),
+    targetId: varchar('target_id', { length: 36 })
+      .notNull()
+      .references(() => targets.id),
     title: varchar('title', { length: 300 }).notNull(),
     doc: json('doc').$type<PageDoc>().notNull(),
     due: varchar('due', { length: 10 }),
@@ -160,7 +197,9 @@ export const pages = mysqlTable(
 export const placements = mysqlTable(
   'placements',
   {
-    pageId: varchar('page_id', { length: 36 }).notNull(),
+    pageId: varchar('page_id', { length: 36 })
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
     placementId: varchar('placement_id', { length: 64 }).notNull(),
     assetId: varchar('asset_id', { length: 36 }).notNull(),
     ordinal: int('ordinal').notNull(),
@@ -175,7 +214,9 @@ export const placements = mysqlTable(
 export const cuts = mysqlTable(
   'cuts',
   {
-    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    assetId: varchar('asset_id', { length: 36 })
+      .notNull()
+      .references(() => assets.id, { onDelete: 'cascade' }),
     recipe: varchar('recipe', { length: 255 }).notNull(),
     widthPx: int('width_px').notNull(),
     format: varchar('format', { length: 10 }).notNull(),
@@ -208,7 +249,9 @@ export const likenessCurves = mysqlTable(
 export const looks = mysqlTable(
   'looks',
   {
-    assetId: varchar('asset_id', { length: 36 }).primaryKey(),
+    assetId: varchar('asset_id', { length: 36 })
+      .primaryKey()
+      .references(() => assets.id, { onDelete: 'cascade' }),
     hash: char('hash', { length: 16 }).notNull(),
     first: smallint('first', { unsigned: true }).notNull(),
     second: smallint('second', { unsigned: true }).notNull(),
@@ -227,8 +270,12 @@ export const looks = mysqlTable(
 export const keptApart = mysqlTable(
   'kept_apart',
   {
-    oneId: varchar('one_id', { length: 36 }).notNull(),
-    otherId: varchar('other_id', { length: 36 }).notNull(),
+    oneId: varchar('one_id', { length: 36 })
+      .notNull()
+      .references(() => assets.id, { onDelete: 'cascade' }),
+    otherId: varchar('other_id', { length: 36 })
+      .notNull()
+      .references(() => assets.id, { onDelete: 'cascade' }),
     personId: varchar('person_id', { length: 36 }).notNull(),
     at: time('at').notNull(),
   },
@@ -240,7 +287,9 @@ export const provenance = mysqlTable(
   'provenance',
   {
     id: id().primaryKey(),
-    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    assetId: varchar('asset_id', { length: 36 })
+      .notNull()
+      .references(() => assets.id, { onDelete: 'cascade' }),
     at: time('at').notNull(),
     personId: varchar('person_id', { length: 36 }).notNull(),
     way: varchar('way', { length: 10 }).notNull(),
@@ -256,6 +305,7 @@ export const provenance = mysqlTable(
   (table) => [
     index('provenance_asset').on(table.assetId, table.at),
     index('provenance_source').on(table.sourceId, table.sourceKey),
+    index('provenance_key').on(table.sourceKey),
   ],
 );
 
@@ -264,7 +314,9 @@ export const pins = mysqlTable(
   'pins',
   {
     personId: varchar('person_id', { length: 36 }).notNull(),
-    assetId: varchar('asset_id', { length: 36 }).notNull(),
+    assetId: varchar('asset_id', { length: 36 })
+      .notNull()
+      .references(() => assets.id, { onDelete: 'cascade' }),
     at: time('at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.personId, table.assetId] })],
@@ -275,7 +327,9 @@ export const clippers = mysqlTable(
   'clippers',
   {
     id: id().primaryKey(),
-    personId: varchar('person_id', { length: 36 }).notNull(),
+    personId: varchar('person_id', { length: 36 })
+      .notNull()
+      .references(() => people.id),
     tokenHash: char('token_hash', { length: 64 }).notNull(),
     madeAt: time('made_at').notNull(),
     expiresAt: time('expires_at').notNull(),
@@ -302,7 +356,9 @@ export const clips = mysqlTable(
 export const takings = mysqlTable(
   'takings',
   {
-    jobId: varchar('job_id', { length: 36 }).notNull(),
+    jobId: varchar('job_id', { length: 36 })
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
     ordinal: int('ordinal').notNull(),
     picture: json('picture').$type<FoundPicture>().notNull(),
     state: varchar('state', { length: 10 }).notNull(),
@@ -320,7 +376,9 @@ export const takings = mysqlTable(
 export const runSteps = mysqlTable(
   'run_steps',
   {
-    jobId: varchar('job_id', { length: 36 }).notNull(),
+    jobId: varchar('job_id', { length: 36 })
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
     ordinal: int('ordinal').notNull(),
     assetId: varchar('asset_id', { length: 36 }).notNull(),
     row: json('row').$type<RunRow>().notNull(),
@@ -344,6 +402,8 @@ export const namesOut = mysqlTable(
     stem: varchar('stem', { length: 80 }).primaryKey(),
     assetId: varchar('asset_id', { length: 36 }).notNull(),
     at: time('at').notNull(),
+    /** How files were called then: 1 before, 2 since the stem is set apart from what follows it. */
+    scheme: smallint('scheme').notNull().default(1),
   },
   (table) => [index('names_out_asset').on(table.assetId)],
 );
@@ -361,14 +421,49 @@ export const activity = mysqlTable(
     before: json('before'),
     after: json('after'),
   },
-  (table) => [index('activity_subject').on(table.subject, table.subjectId, table.id)],
+  (table) => [
+    index('activity_subject').on(table.subject, table.subjectId, table.id),
+    index('activity_at').on(table.at),
+  ],
+);
+
+/**
+ * Uploads under way: whose they are, how much they may take, and who writes to them just now. Their bytes lie in the
+ * uploads folder; a lock that is not renewed is free again.
+ */
+export const uploads = mysqlTable(
+  'uploads',
+  {
+    id: char('id', { length: 32 }).primaryKey(),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+    at: time('at').notNull(),
+    lockedBy: char('locked_by', { length: 36 }),
+    lockedUntil: time('locked_until'),
+    /** Somebody else waits for the lock: whoever holds it gives it up. */
+    isWanted: boolean('is_wanted').notNull().default(false),
+  },
+  (table) => [index('uploads_person').on(table.personId), index('uploads_at').on(table.at)],
 );
 
 /** What became of each finished upload, so that taking it in twice answers the same. */
 export const arrivals = mysqlTable('arrivals', {
   uploadId: char('upload_id', { length: 32 }).primaryKey(),
-  assetId: varchar('asset_id', { length: 36 }).notNull(),
+  assetId: varchar('asset_id', { length: 36 })
+    .notNull()
+    .references(() => assets.id, { onDelete: 'cascade' }),
+  /** Who handed it in; null for what came before this was kept. */
+  personId: varchar('person_id', { length: 36 }),
   isNew: boolean('is_new').notNull(),
+  at: time('at').notNull(),
+});
+
+/**
+ * Files that nothing names any more, to be removed: a row is locked while its file is, so that one that comes in anew at
+ * that moment is stored again afterwards.
+ */
+export const removals = mysqlTable('removals', {
+  key: varchar('key', { length: 400 }).primaryKey(),
   at: time('at').notNull(),
 });
 
@@ -388,9 +483,15 @@ export const jobs = mysqlTable(
     resultKey: varchar('result_key', { length: 200 }),
     resultBytes: bigint('result_bytes', { mode: 'number' }),
     leaseUntil: time('lease_until'),
+    /** How often it was taken since it last went forward. */
     attempts: int('attempts').notNull().default(0),
+    /** Names the attempt that is being made: what an earlier one still reports is not taken for it. */
+    attemptId: char('attempt_id', { length: 36 }),
     createdBy: varchar('created_by', { length: 36 }).notNull(),
     createdAt: time('created_at').notNull(),
   },
-  (table) => [index('jobs_state').on(table.state, table.createdAt)],
+  (table) => [
+    index('jobs_state').on(table.state, table.createdAt),
+    index('jobs_person').on(table.createdBy, table.kind, table.createdAt),
+  ],
 );

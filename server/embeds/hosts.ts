@@ -5,11 +5,14 @@ import type { Person } from '#api/people.ts';
 import { readWebAddress, sayAddressFault } from '#core/embed/address.ts';
 import { type HostDecision, type HostEntry, withoutQuery } from '#core/embed/host.ts';
 import { writeActivity } from '../activity.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { embedHosts } from '../db/schema.ts';
+import { isSame } from '../is-same.ts';
 import { Refusal } from '../problem.ts';
 
 const HOUSE = 'house';
+const TRIES = 5;
 
 export async function readHosts(context: Context): Promise<HostsAnswer> {
   const [row] = await context.db.select().from(embedHosts).where(eq(embedHosts.id, HOUSE));
@@ -54,7 +57,7 @@ export function decide(
   };
   return saveNow(context, `decided to trust ${value}`, person, now, (before) => ({
     entries: before.entries,
-    decisions: [...before.decisions.filter((one) => !isSame(one, decision)), decision],
+    decisions: [...before.decisions.filter((one) => !isOfSame(one, decision)), decision],
   }));
 }
 
@@ -67,11 +70,11 @@ export function undecide(
 ): Promise<HostsAnswer> {
   return saveNow(context, `no longer trusts ${which.value}`, person, now, (before) => ({
     entries: before.entries,
-    decisions: before.decisions.filter((one) => !isSame(one, which)),
+    decisions: before.decisions.filter((one) => !isOfSame(one, which)),
   }));
 }
 
-function isSame(
+function isOfSame(
   one: Pick<HostDecision, 'scope' | 'value'>,
   other: Pick<HostDecision, 'scope' | 'value'>,
 ): boolean {
@@ -88,8 +91,15 @@ async function saveNow(
   now: Date,
   change: Change,
 ): Promise<HostsAnswer> {
-  const { version } = await readHosts(context);
-  return save(context, version, what, person, now, change);
+  for (let tries = 1; ; tries += 1) {
+    const { version } = await readHosts(context);
+    try {
+      return await save(context, version, what, person, now, change);
+    } catch (error) {
+      // Somebody else decided at the same moment: it is said anew on what stands then.
+      if (!(error instanceof Refusal && error.status === 412) || tries >= TRIES) throw error;
+    }
+  }
 }
 
 async function save(
@@ -103,24 +113,30 @@ async function save(
   await context.db.insert(embedHosts).ignore().values({ id: HOUSE, entries: [], decisions: [], version: 0 });
   const before = await readHosts(context);
   const after = change(before);
-  await context.db.transaction(async (tx) => {
+  const isWritten = await context.db.transaction(async (tx) => {
     const [result] = await tx
       .update(embedHosts)
       .set({ entries: [...after.entries], decisions: [...after.decisions], version: version + 1 })
       .where(and(eq(embedHosts.id, HOUSE), eq(embedHosts.version, version)));
-    if (result.affectedRows === 0)
-      throw new Refusal(
-        412,
-        'Somebody changed the hosts meanwhile. Yours are not written over theirs; look at both and save again.',
-        { current: before },
-      );
+    if (result.affectedRows === 0) return false;
     await writeActivity(
       tx,
       { personId: person.id, subject: 'hosts', subjectId: HOUSE, what, before: listsOf(before), after },
       now,
     );
+    await writeAudit(tx, { person, what: 'hosts', subject: what }, now);
+    return true;
   });
-  return { version: version + 1, ...after };
+  if (isWritten) return { version: version + 1, ...after };
+  const current = await readHosts(context);
+  // The very lists that stand already, sent again after a lost line.
+  if (current.version === version + 1 && isSame(listsOf(current), listsOf({ version, ...after })))
+    return current;
+  throw new Refusal(
+    412,
+    'Somebody changed the hosts meanwhile. Yours are not written over theirs; look at both and save again.',
+    { current },
+  );
 }
 
 const listsOf = ({ entries, decisions }: HostsAnswer): Lists => ({ entries, decisions });

@@ -150,10 +150,7 @@ async function fetchedPoster(
       referrer: page,
       signal,
     });
-    const { format } = await sharp(bytes).metadata();
-    return format === 'jpeg' || format === 'png'
-      ? bytes
-      : await sharp(bytes).jpeg({ quality: 90 }).toBuffer();
+    return Buffer.from(await context.pictures.poster(bytes, signal));
   } catch (error) {
     if (!(error instanceof OutboundProblem)) context.log.warn({ err: error }, 'a poster could not be read');
     return null;

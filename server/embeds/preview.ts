@@ -17,7 +17,7 @@ export type ShownEmbed = v.InferOutput<typeof PreviewWishSchema>;
 
 /** An address on the media origin at which an embed is live, as readers get it. */
 export function previewAddress(context: Context, shown: ShownEmbed): string {
-  return signedAddress(context, `/embed/${Buffer.from(JSON.stringify(shown)).toString('base64url')}`);
+  return signedAddress(context, `/embed/${Buffer.from(JSON.stringify(shown)).toString('base64url')}`, 'look');
 }
 
 export function readShown(text: string): ShownEmbed | undefined {

@@ -56,9 +56,7 @@ export function embedRoutes(context: Context): Router {
   router.post('/embeds/looks', mayEmbed, async (request, response) => {
     const { embed } = checked(LookWishSchema, request.body);
     const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
-    const look = await asking(request, response, (signal) =>
-      lookAt(context, { embed, hosts, targets }, signal),
-    );
+    const look = await asking(response, (signal) => lookAt(context, { embed, hosts, targets }, signal));
     // It is about to be looked at; where it cannot be had, that is said when it is asked for.
     const { thumbnail } = look.embed.facts;
     if (thumbnail) void farPreview(context, { address: thumbnail, page: embed.page }).catch(() => undefined);
@@ -68,9 +66,7 @@ export function embedRoutes(context: Context): Router {
   router.post('/embeds', mayEmbed, async (request, response) => {
     const { embed, folder } = checked(KeepEmbedSchema, request.body);
     const who = { folder: folderPath(folder), person: personOf(request), now: new Date() };
-    const { row, isNew } = await asking(request, response, (signal) =>
-      keepEmbed(context, embed, who, signal),
-    );
+    const { row, isNew } = await asking(response, (signal) => keepEmbed(context, embed, who, signal));
     const [asset] = await presentAssets(context, [row]);
     const sentence = isNew
       ? `${row.title || row.stem} is on the shelf.`
@@ -82,7 +78,7 @@ export function embedRoutes(context: Context): Router {
     const { host, words } = checked(FilmQuerySchema, request.query);
     const entry = entryById(host, await readHosts(context));
     if (!entry) throw notFound('This host');
-    const films = await asking(request, response, (signal) => searchFilms(context, entry, words, signal));
+    const films = await asking(response, (signal) => searchFilms(context, entry, words, signal));
     response.json({ films });
   });
 
@@ -95,7 +91,7 @@ export function embedRoutes(context: Context): Router {
     const { text, target: targetId } = checked(ReadingWishSchema, request.body);
     const [hosts, target] = await Promise.all([readHosts(context), readTarget(context, targetId)]);
     const { embeds, marks, refusals } = readPasted(text, hosts);
-    const things = await asking(request, response, (signal) =>
+    const things = await asking(response, (signal) =>
       Promise.all(embeds.map((read) => writtenFor(context, read, target, hosts, signal))),
     );
     const leftOut = marks

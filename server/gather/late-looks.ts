@@ -6,7 +6,7 @@ import type { Context } from '../context.ts';
 import { assets, looks } from '../db/schema.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
-import { THUMB_PX } from '../media/addresses.ts';
+import { THUMB_PX } from '../media/screen-px.ts';
 
 const AT_A_TIME = 40;
 

@@ -6,7 +6,6 @@ import * as v from 'valibot';
 import { LOOK_EDGE_PX, type LookHash, lookHash } from '#core/media/lookalike.ts';
 import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
-import { MEGAPIXEL_LIMIT } from '../imaging/read-original.ts';
 import { farPath, signedAddress } from '../media/addresses.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 
@@ -61,15 +60,9 @@ async function make(context: Context, { address, page }: Far): Promise<Buffer> {
     accept: 'image/*',
     ...(page ? { referrer: page } : {}),
   });
-  return sharp(bytes, { limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000, failOn: 'none' })
-    .autoOrient()
-    .resize({ width: EDGE_PX, height: EDGE_PX, fit: 'inside', withoutEnlargement: true })
-    .toColourspace('srgb')
-    .webp({ quality: 78 })
-    .toBuffer()
-    .catch((cause: unknown) => {
-      throw new OutboundProblem('odd-status', new URL(from).hostname, { cause });
-    });
+  return context.pictures.small(bytes, EDGE_PX).catch((cause: unknown) => {
+    throw new OutboundProblem('odd-status', new URL(from).hostname, { cause });
+  });
 }
 
 async function cachedOr(path: string, makeIt: () => Promise<Buffer>): Promise<Buffer> {

@@ -2,12 +2,10 @@ import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
-import sharp from 'sharp';
 import type { FoundPicture } from '#api/gather.ts';
 import { draftFromMetadata } from '#core/formats/metadata.ts';
 import { type PagePicture, readPagePictures } from '#core/gather/page-pictures.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
-import { sizeAsSeen } from '#core/media/dimensions.ts';
 import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { webAddress } from '../outbound/guard.ts';
@@ -138,8 +136,7 @@ async function lookCloser(
 ): Promise<FoundPicture> {
   try {
     const start = known ?? (await startOf(context, picture, signal));
-    const metadata = await sharp(start, { failOn: 'none', limitInputPixels: false }).metadata();
-    const size = sizeAsSeen(metadata, metadata.orientation ?? 1);
+    const size = await context.pictures.size(start, signal);
     return {
       ...picture,
       width: size.width,

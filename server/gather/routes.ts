@@ -49,7 +49,7 @@ export function gatherRoutes(context: Context): Router {
   router.get('/sources/:id/pictures', mayGather, async (request, response) => {
     const query = checked(GatherQuerySchema, request.query);
     const source = knownSource(context, String(request.params.id));
-    const { pictures, count, cursor } = await asking(request, response, (signal) =>
+    const { pictures, count, cursor } = await asking(response, (signal) =>
       withPatience(PATIENCE, signal, () =>
         source.search(questionOf(query), query.cursor ?? null, toolsFor(context, source, signal)),
       ),
@@ -61,7 +61,7 @@ export function gatherRoutes(context: Context): Router {
     const source = knownSource(context, String(request.params.id));
     if (!source.albums) throw notFound('This album list');
     const list = source.albums;
-    const albums = await asking(request, response, (signal) =>
+    const albums = await asking(response, (signal) =>
       withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
     );
     const held = await heldStamps(
@@ -85,7 +85,7 @@ export function gatherRoutes(context: Context): Router {
     const source = knownSource(context, String(request.params.id));
     const list = source.albums;
     if (!list) throw notFound('This album');
-    const albums = await asking(request, response, (signal) =>
+    const albums = await asking(response, (signal) =>
       withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
     );
     const album = albums.find(({ id }) => id === request.params.albumId);
@@ -95,14 +95,14 @@ export function gatherRoutes(context: Context): Router {
 
   router.post('/readings', mayGather, async (request, response) => {
     const { address } = checked(ReadAddressSchema, request.body);
-    const read = await asking(request, response, (signal) => readAddress(context, address, signal));
+    const read = await asking(response, (signal) => readAddress(context, address, signal));
     response.json({ ...read, pictures: await sealed(context, read.pictures) });
   });
 
   router.post('/closer-looks', mayGather, async (request, response) => {
     const { seal } = checked(v.object({ seal: v.string() }), request.body);
     const picture = openSeal(context, seal);
-    response.json(await asking(request, response, (signal) => lookCloser(context, picture, signal)));
+    response.json(await asking(response, (signal) => lookCloser(context, picture, signal)));
   });
 
   router.post('/gatherings', mayGather, async (request, response) => {

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
+import { may } from '#api/people.ts';
 import { draftFromMetadata, type MetadataDraft } from '#core/formats/metadata.ts';
 import { labelFrom, readLicence } from '#core/gather/reading.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
@@ -14,11 +15,13 @@ import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { assets, folders, looks, provenance, targets } from '../db/schema.ts';
+import { assets, folders, looks, people, provenance, removals, settings, targets } from '../db/schema.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { storeCut } from '../imaging/cut-store.ts';
-import { type FirstLook, firstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
-import { type OriginalFacts, readOriginal } from '../imaging/read-original.ts';
+import { type FirstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
+import type { OriginalFacts } from '../imaging/read-original.ts';
+import { presentPerson } from '../people/guard.ts';
+import { Refusal } from '../problem.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { freeStemLike } from '../shelf/names.ts';
 import type { AssetRow } from '../shelf/present.ts';
@@ -71,26 +74,35 @@ const NAME_TRIES = 5;
 /**
  * Takes a file in: looks at it, stores the original once by its hash, drafts its label from what the file and the
  * place it came from say, names it by the house pattern, and makes the pictures that screens show. The row is
- * written after the files, so a killed process leaves nothing half-known behind.
+ * written after the original, so a killed process leaves nothing half-known behind; the small pictures after the row,
+ * for they can be made again.
  */
 export async function takeIn(context: Context, incoming: Incoming, now: Date): Promise<TakenIn> {
-  const facts = await readOriginal(incoming.path, incoming.name);
+  const { path, name } = incoming;
+  const facts = await context.pictures.facts({ path, name });
   const held = await bySha(context, facts.sha256);
   if (held) return { row: await cameAgain(context, held, incoming, now), isNew: false };
   const [draft, look] = await Promise.all([
-    draftOf(context, incoming.path),
-    firstLook(incoming.path, incoming.name, facts),
+    draftOf(context, path),
+    context.pictures.firstLook({ path, name, facts }),
   ]);
-  const source = { id: randomUUID(), sha256: facts.sha256 };
-  await context.storage.take(originalKey(facts.sha256), incoming.path);
-  for (const { width, bytes } of look.screens)
+  const key = originalKey(facts.sha256);
+  await context.storage.take(key, path, facts.sha256);
+  const taken = await insertNamed(context, incoming, { id: randomUUID(), facts, draft, look }, now);
+  // Should the last of an earlier copy have been removed at this very moment, it is stored again.
+  if (!(await context.storage.has(key))) await context.storage.take(key, path, facts.sha256);
+  if (taken.isNew) await keepScreens(context, taken.row, look);
+  return taken;
+}
+
+async function keepScreens(context: Context, row: AssetRow, { screens }: FirstLook): Promise<void> {
+  for (const { width, bytes } of screens)
     await storeCut(
       context,
-      source,
+      row,
       { recipe: 'whole', width, format: 'webp', quality: SCREEN_QUALITY },
-      bytes,
+      Buffer.from(bytes),
     );
-  return insertNamed(context, incoming, { id: source.id, facts, draft, look }, now);
 }
 
 async function draftOf(context: Context, path: string): Promise<MetadataDraft> {
@@ -119,34 +131,15 @@ async function insertNamed(
   const { id, facts } = seen;
   const patch = draftedPatch(seen.draft, incoming.origin);
   const label = withPatch(EMPTY_LABEL, incoming.embed ? { ...patch, ...ofPoster(incoming.embed) } : patch);
-  for (let tries = 0; tries < NAME_TRIES; tries += 1) {
-    const stem = await freeStem(context, label, incoming.name);
-    const row = {
-      id,
-      sha256: facts.sha256,
-      format: facts.format,
-      widthPx: facts.size.width,
-      heightPx: facts.size.height,
-      bytes: facts.bytes,
-      alpha: facts.alpha,
-      animated: facts.animated,
-      stem,
-      extension: ORIGINAL_FORMATS[facts.format].extension,
-      folder: incoming.folder,
-      label,
-      drafted: Object.keys(patch).filter(
-        (field) => isLabelField(field) && !(field === 'licence' && incoming.origin.decidedLicence),
-      ),
-      conditions: conditionsOf(seen, label),
-      originalName: cleanName(incoming.name),
-      ...(incoming.embed ? { embed: incoming.embed.saved, embedKey: incoming.embed.key } : {}),
-      ...derivedColumns(label, stem, incoming.name),
-      createdAt: now,
-      createdBy: incoming.personId,
-    };
+  const wished = await wishedStem(context, label, incoming.name);
+  for (let tries = 1; ; tries += 1) {
     try {
       await context.db.transaction(async (tx) => {
-        await tx.insert(assets).values(row);
+        // Names are given one after the other: many that come at once would all be given the same free one.
+        await tx.select().from(settings).where(eq(settings.name, NAMING)).for('update');
+        const stem = await freeStemLike(tx, wished);
+        await tx.insert(assets).values(rowOf(incoming, seen, { patch, label, stem, now }));
+        await tx.delete(removals).where(eq(removals.key, originalKey(facts.sha256)));
         const [first, second, third, fourth] = quartersOf(seen.look.look);
         await tx.insert(looks).values({ assetId: id, hash: seen.look.look, first, second, third, fourth });
         for (const path of withAncestors(incoming.folder)) await tx.insert(folders).ignore().values({ path });
@@ -164,16 +157,53 @@ async function insertNamed(
           now,
         );
       });
+      return { row: await byId(context, id), isNew: true };
     } catch (error) {
-      if (!isDuplicate(error)) throw error;
+      if (!isDuplicate(error) || tries >= NAME_TRIES) throw error;
+      // Another person handed in the very same file at the same moment; or somebody took the name by renaming.
       const held = await bySha(context, facts.sha256);
-      if (held) return { row: held, isNew: false };
-      continue;
+      if (held) return { row: await cameAgain(context, held, incoming, now), isNew: false };
     }
-    const made = await byId(context, id);
-    if (made) return { row: made, isNew: true };
   }
-  throw new Error(`No free name was found for ${id}.`);
+}
+
+/** The row that is locked while a name is given. */
+const NAMING = 'naming';
+
+function rowOf(
+  incoming: Incoming,
+  seen: LookedAt,
+  {
+    patch,
+    label,
+    stem,
+    now,
+  }: { readonly patch: LabelPatch; readonly label: Label; readonly stem: string; readonly now: Date },
+): typeof assets.$inferInsert {
+  const { facts } = seen;
+  return {
+    id: seen.id,
+    sha256: facts.sha256,
+    format: facts.format,
+    widthPx: facts.size.width,
+    heightPx: facts.size.height,
+    bytes: facts.bytes,
+    alpha: facts.alpha,
+    animated: facts.animated,
+    stem,
+    extension: ORIGINAL_FORMATS[facts.format].extension,
+    folder: incoming.folder,
+    label,
+    drafted: Object.keys(patch).filter(
+      (field) => isLabelField(field) && !(field === 'licence' && incoming.origin.decidedLicence),
+    ),
+    conditions: conditionsOf(seen, label),
+    originalName: cleanName(incoming.name),
+    ...(incoming.embed ? { embed: incoming.embed.saved, embedKey: incoming.embed.key } : {}),
+    ...derivedColumns(label, stem, incoming.name),
+    createdAt: now,
+    createdBy: incoming.personId,
+  };
 }
 
 /** The poster of an embed shows nothing that the frame's own title does not say; one drawn here copies nothing. */
@@ -237,17 +267,9 @@ async function writeProvenance(
   });
 }
 
-async function freeStem(context: Context, label: Label, fileName: string): Promise<string> {
-  const pattern = await patternOf(context);
-  const wished = nameByPattern(pattern, {
-    title: label.title,
-    place: label.place,
-    maker: label.maker,
-    taken: label.taken,
-    fileName,
-    kind: 'picture',
-  });
-  return freeStemLike(context.db, wished);
+async function wishedStem(context: Context, label: Label, fileName: string): Promise<string> {
+  const { title, place, maker, taken } = label;
+  return nameByPattern(await patternOf(context), { title, place, maker, taken, fileName, kind: 'picture' });
 }
 
 async function patternOf(context: Context): Promise<readonly NamePart[]> {
@@ -260,18 +282,45 @@ async function bySha(context: Context, sha256: string): Promise<AssetRow | undef
   return row;
 }
 
-async function byId(context: Context, id: string): Promise<AssetRow | undefined> {
+async function byId(context: Context, id: string): Promise<AssetRow> {
   const [row] = await context.db.select().from(assets).where(eq(assets.id, id));
+  if (!row) throw new Error(`The piece ${id} is gone as soon as it came.`);
   return row;
 }
 
-/** The very file once more: where it came from this time is kept too, and a piece that was thrown away is brought back. */
+/**
+ * The very file once more: where it came from this time is kept too, and a piece that was thrown away is brought back
+ * by whoever may do that. Throws a Refusal for who may not.
+ */
 async function cameAgain(context: Context, row: AssetRow, incoming: Incoming, now: Date): Promise<AssetRow> {
+  if (row.deletedAt) await assertMayBringBack(context, row, incoming.personId);
   await context.db.transaction(async (tx) => {
     await writeProvenance(tx, row.id, incoming, [], now);
-    if (row.deletedAt) await tx.update(assets).set({ deletedAt: null }).where(eq(assets.id, row.id));
+    if (!row.deletedAt) return;
+    await tx.update(assets).set({ deletedAt: null }).where(eq(assets.id, row.id));
+    await writeActivity(
+      tx,
+      {
+        personId: incoming.personId,
+        subject: 'asset',
+        subjectId: row.id,
+        what: 'brought it back',
+        before: { deletedAt: row.deletedAt },
+        after: { deletedAt: null },
+      },
+      now,
+    );
   });
   return { ...row, deletedAt: null };
+}
+
+async function assertMayBringBack({ db }: Context, row: AssetRow, personId: string): Promise<void> {
+  const [person] = await db.select().from(people).where(eq(people.id, personId));
+  if (row.createdBy === personId || (person && may(presentPerson(person).role, 'say-rights'))) return;
+  throw new Refusal(
+    403,
+    `This very file was on the shelf and was thrown away (${row.stem}.${row.extension}). Ask an editor to bring it back; nothing was changed.`,
+  );
 }
 
 function cleanName(name: string): string {

@@ -39,6 +39,7 @@ export async function orderTaking(
   take: Take,
   personId: string,
   now: Date,
+  jobId: string = randomUUID(),
 ): Promise<string> {
   const pictures = take.seals.map((seal) => openSeal(context, seal));
   const [first] = pictures;
@@ -49,11 +50,13 @@ export async function orderTaking(
     folder: folderPath(take.folder),
     licence: take.licence,
   };
-  const jobId = randomUUID();
-  await context.db
-    .insert(takings)
-    .values(pictures.map((picture, ordinal) => ({ jobId, ordinal, picture, state: 'waiting' })));
-  await addJob(context, { id: jobId, kind: GATHER, title: `Gathering ${title}`, input, personId }, now);
+  await context.db.transaction(async (tx) => {
+    await addJob({ db: tx }, { id: jobId, kind: GATHER, title: `Gathering ${title}`, input, personId }, now);
+    await tx
+      .insert(takings)
+      .ignore()
+      .values(pictures.map((picture, ordinal) => ({ jobId, ordinal, picture, state: 'waiting' })));
+  });
   return jobId;
 }
 

@@ -1,44 +1,54 @@
 import { join } from 'node:path';
-import { FileStore } from '@tus/file-store';
 import { Server } from '@tus/server';
 import { eq } from 'drizzle-orm';
-import { Router } from 'express';
+import { type Request, Router } from 'express';
 import { ArrivalSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import type { Context } from '../context.ts';
-import { arrivals, assets } from '../db/schema.ts';
+import { arrivals, assets, uploads } from '../db/schema.ts';
 import { personOf } from '../people/guard.ts';
-import { checked, notFound, Refusal } from '../problem.ts';
+import { asRefusal, checked, notFound, Refusal } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { FROM_OWN_MACHINE, type TakenIn, takeIn } from './take-in.ts';
+import { uploadLocker } from './upload-lock.ts';
+import { beginUpload, isOwnUpload, UploadStore } from './upload-store.ts';
 
 const UPLOADS_PATH = '/api/uploads';
+const UPLOAD_ID = /^[a-f0-9]{32}$/;
 
 /** Resumable uploads (tus 1.0), and the taking in of what has come. */
 export function uploadRoutes(context: Context): Router {
-  const store = new FileStore({ directory: join(context.config.dataFolder, 'uploads') });
+  const store = new UploadStore({ directory: join(context.config.dataFolder, 'uploads') });
   const server = new Server({
     path: UPLOADS_PATH,
     datastore: store,
+    locker: uploadLocker(context),
     maxSize: context.config.uploadLimitBytes,
     relativeLocation: true,
     respectForwardedHeaders: context.config.trustedProxies > 0,
+    async onUploadCreate(request, { id, size }) {
+      if (size === undefined) throw told(new Refusal(400, 'Say how large the file is before it is sent.'));
+      const { id: personId } = personOf(nodeRequest(request));
+      await beginUpload(context, { id, bytes: size }, personId, new Date()).catch((error: unknown) => {
+        throw told(asRefusal(error));
+      });
+      return {};
+    },
     async onResponseError(_request, error) {
-      if ('status_code' in error && error.status_code === 413) {
-        return {
-          status_code: 413,
-          body: `The file is over ${sayBytes(context.config.uploadLimitBytes)}, which is the most that is taken. Make it smaller first.`,
-        };
-      }
-      return undefined;
+      if (!('status_code' in error)) return asTold(context, error);
+      if (error.status_code !== 413) return undefined;
+      return {
+        status_code: 413,
+        body: `The file is over ${sayBytes(context.config.uploadLimitBytes)}, which is the most that is taken. Make it smaller first.`,
+      };
     },
   });
   const router = Router();
 
   router.post('/arrivals', async (request, response) => {
     const { uploadId } = checked(ArrivalSchema, request.body);
-    const taken = await onlyOnce(uploadId, () => arrive(context, store, uploadId, personOf(request).id));
+    const taken = await arrive(context, store, uploadId, personOf(request).id);
     const [asset] = await presentAssets(context, [taken.row]);
     const name = `${taken.row.stem}.${taken.row.extension}`;
     const sentence = taken.isNew
@@ -48,31 +58,79 @@ export function uploadRoutes(context: Context): Router {
   });
 
   router.all(['/uploads', '/uploads/{*rest}'], async (request, response) => {
+    const id = /^\/uploads\/([^/]+)\/?$/.exec(request.path)?.[1];
+    // What has come has not been looked at yet, so nothing of it is ever handed out again.
+    if (request.method === 'GET') throw notFound('This address');
+    if (id && !(UPLOAD_ID.test(id) && (await isOwnUpload(context, id, personOf(request).id))))
+      throw unknownUpload();
     request.url = request.originalUrl;
     await server.handle(request, response);
+    if (id && request.method === 'DELETE' && response.statusCode < 300)
+      await context.db.delete(uploads).where(eq(uploads.id, id));
   });
   return router;
 }
 
-const underWay = new Map<string, Promise<TakenIn>>();
-
-/** Two requests for the same upload (a retry after a lost line) share one taking in. */
-function onlyOnce(uploadId: string, work: () => Promise<TakenIn>): Promise<TakenIn> {
-  const running = underWay.get(uploadId);
-  if (running) return running;
-  const started = work().finally(() => underWay.delete(uploadId));
-  underWay.set(uploadId, started);
-  return started;
+/** The request of this server behind the one that the tus package made of it. */
+function nodeRequest(request: { readonly runtime?: { readonly node?: { readonly req: unknown } } }): Request {
+  return request.runtime?.node?.req as Request;
 }
 
+/** A refusal as the tus package tells errors. */
+function told({ status, message }: Refusal) {
+  return Object.assign(new Error(message), { status_code: status, body: message });
+}
+
+function asTold(context: Context, error: Error) {
+  const refusal = asRefusal(error);
+  if (refusal.status >= 500) context.log.error({ err: error }, 'an upload failed');
+  return { status_code: refusal.status, body: refusal.message };
+}
+
+/** Takes in what has come, once: whoever asks again, here or at another process, waits and is answered the same. */
 async function arrive(
   context: Context,
-  store: FileStore,
+  store: UploadStore,
   uploadId: string,
   personId: string,
 ): Promise<TakenIn> {
-  const before = await earlierArrival(context, uploadId);
+  const before = await earlierArrival(context, uploadId, personId);
   if (before) return before;
+  const lock = uploadLocker(context).newLock(uploadId);
+  try {
+    if (!(await isOwnUpload(context, uploadId, personId))) throw unknownUpload();
+    await lock.lock(new AbortController().signal, () => undefined);
+  } catch (error) {
+    // Somebody who was quicker has taken it in meanwhile, and nothing is left of it to be locked.
+    const taken = await earlierArrival(context, uploadId, personId);
+    if (taken) return taken;
+    throw asUploadRefusal(error);
+  }
+  try {
+    return (
+      (await earlierArrival(context, uploadId, personId)) ??
+      (await takeUpload(context, store, uploadId, personId))
+    );
+  } finally {
+    await lock.unlock();
+  }
+}
+
+const unknownUpload = () =>
+  new Refusal(404, 'This upload is not known here any more. Hand the file in again.');
+
+function asUploadRefusal(error: unknown): unknown {
+  if (error instanceof Error && 'status_code' in error && typeof error.status_code === 'number')
+    return new Refusal(error.status_code, error.message, {}, { cause: error });
+  return error;
+}
+
+async function takeUpload(
+  context: Context,
+  store: UploadStore,
+  uploadId: string,
+  personId: string,
+): Promise<TakenIn> {
   const upload = await store.getUpload(uploadId).catch((cause: unknown) => {
     throw new Refusal(404, 'This upload is not known here any more. Hand the file in again.', {}, { cause });
   });
@@ -90,24 +148,30 @@ async function arrive(
     await context.db
       .insert(arrivals)
       .ignore()
-      .values({ uploadId, assetId: taken.row.id, isNew: taken.isNew, at: new Date() });
-    await forget(store, uploadId);
+      .values({ uploadId, assetId: taken.row.id, personId, isNew: taken.isNew, at: new Date() });
+    await forget(context, store, uploadId);
     return taken;
   } catch (error) {
     // What was refused is not kept; what failed for another reason (no room, no database) can be asked for again.
-    if (error instanceof Refusal) await forget(store, uploadId);
+    if (error instanceof Refusal && error.status < 500 && error.status !== 429)
+      await forget(context, store, uploadId);
     throw error;
   }
 }
 
-async function earlierArrival(context: Context, uploadId: string): Promise<TakenIn | undefined> {
-  const [known] = await context.db.select().from(arrivals).where(eq(arrivals.uploadId, uploadId));
-  if (!known) return undefined;
-  const [row] = await context.db.select().from(assets).where(eq(assets.id, known.assetId));
+async function earlierArrival(
+  { db }: Context,
+  uploadId: string,
+  personId: string,
+): Promise<TakenIn | undefined> {
+  const [known] = await db.select().from(arrivals).where(eq(arrivals.uploadId, uploadId));
+  if (!known || (known.personId !== null && known.personId !== personId)) return undefined;
+  const [row] = await db.select().from(assets).where(eq(assets.id, known.assetId));
   if (!row) throw notFound('This piece');
   return { row, isNew: known.isNew };
 }
 
-async function forget(store: FileStore, uploadId: string): Promise<void> {
+async function forget({ db }: Context, store: UploadStore, uploadId: string): Promise<void> {
   await store.remove(uploadId).catch(() => store.configstore.delete(uploadId));
+  await db.delete(uploads).where(eq(uploads.id, uploadId));
 }

@@ -2,10 +2,10 @@ import { and, eq } from 'drizzle-orm';
 import { CUT_FORMATS, type CutFormat } from '#core/media/formats.ts';
 import type { Recipe } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
+import { SharedWork } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { cuts } from '../db/schema.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
-import { makeCut } from './cut.ts';
 
 /** What is needed of a piece to make cuts of it. */
 export interface CutSource {
@@ -22,9 +22,12 @@ export interface StoredCut {
   readonly mime: string;
 }
 
-const underWay = new Map<string, Promise<StoredCut>>();
+const shared = new SharedWork<StoredCut>();
 
-/** The stored cut, made now if it is not there yet. Asked for twice at once, it is made once. */
+/**
+ * The stored cut, made now if it is not there yet. Asked for twice at once, it is made once; when everybody who asked
+ * with a `signal` has left, it is not made to its end.
+ */
 export function ensureCut(
   context: Context,
   source: CutSource,
@@ -32,25 +35,31 @@ export function ensureCut(
   width: number,
   format: CutFormat,
   quality: number,
+  signal?: AbortSignal,
 ): Promise<StoredCut> {
   const key = cutKey(source.sha256, recipeKey(recipe), width, format, quality);
-  const waiting = underWay.get(key);
-  if (waiting) return waiting;
-  const made = findOrMake(context, source, recipe, width, format, quality, key).finally(() =>
-    underWay.delete(key),
+  return shared.do(key, signal, (left) =>
+    findOrMake(context, source, { recipe, width, format, quality, key }, left),
   );
-  underWay.set(key, made);
-  return made;
 }
 
 async function findOrMake(
   context: Context,
   source: CutSource,
-  recipe: Recipe,
-  width: number,
-  format: CutFormat,
-  quality: number,
-  key: string,
+  {
+    recipe,
+    width,
+    format,
+    quality,
+    key,
+  }: {
+    readonly recipe: Recipe;
+    readonly width: number;
+    readonly format: CutFormat;
+    readonly quality: number;
+    readonly key: string;
+  },
+  left: AbortSignal,
 ): Promise<StoredCut> {
   const { mime } = CUT_FORMATS[format];
   const row = { assetId: source.id, recipe: recipeKey(recipe), widthPx: width, format, quality };
@@ -70,7 +79,7 @@ async function findOrMake(
   const began = performance.now();
   const original = { width: source.widthPx, height: source.heightPx };
   const bytes = await context.storage.withFile(originalKey(source.sha256), (path) =>
-    makeCut(path, { original, recipe, width, format, quality, animated: source.animated }),
+    context.pictures.cut(path, { original, recipe, width, format, quality, animated: source.animated }, left),
   );
   await context.storage.put(key, bytes);
   await writeRow(context, row, bytes.length, (performance.now() - began) / 1000);

@@ -41,14 +41,17 @@ const JPEG_GROUND = '#ffffff';
  */
 export async function makeCut(originalPath: string, order: CutOrder): Promise<Buffer> {
   if (order.animated && order.format === 'webp') return movingCut(originalPath, order);
-  return encode(await prepared(originalPath, order, 0), order).toBuffer();
+  return encode(await prepared(originalPath, order), order).toBuffer();
 }
 
-/** One frame of an original as its recipe makes it, at its size. */
-export async function prepared(path: string, order: Prepared, frame: number): Promise<Sharp> {
-  const { recipe } = order;
+/** The (first) picture of an original as its recipe makes it, at its size. */
+export async function prepared(path: string, order: Prepared): Promise<Sharp> {
   const density = await densityFor(path, order.original);
-  const image = opened(path, { page: frame, ...(density ? { density } : {}) });
+  return preparedFrom(opened(path, { page: 0, ...(density ? { density } : {}) }), order);
+}
+
+async function preparedFrom(image: Sharp, order: Prepared): Promise<Sharp> {
+  const { recipe } = order;
   const inner = withinPad(order);
   const resized = isTurned(recipe) ? await turnedCut(image, inner) : uprightCut(image, inner);
   const toned = recipe.tone ? await withTone(resized, recipe.tone) : resized;
@@ -122,13 +125,35 @@ async function movingCut(path: string, order: CutOrder): Promise<Buffer> {
   }
   const { pages = 1, delay, loop } = await sharp(path, { animated: true }).metadata();
   const frames: Buffer[] = [];
-  for (let frame = 0; frame < pages; frame += 1) {
-    const image = await prepared(path, order, frame);
+  for await (const frame of framesOf(path, pages)) {
+    const image = await preparedFrom(frame, order);
     frames.push(await image.ensureAlpha().png({ compressionLevel: 1 }).toBuffer());
   }
   return sharp(frames, { join: { animated: true } })
     .webp({ quality: order.quality, effort: 4, ...(delay ? { delay } : {}), loop: loop ?? 0 })
     .toBuffer();
+}
+
+/** So many frames are read in one go. Each alone would be decoded from the first on, which is quadratic in them. */
+const FRAMES_AT_ONCE = 50;
+
+async function* framesOf(path: string, pages: number): AsyncIterable<Sharp> {
+  for (let first = 0; first < pages; first += FRAMES_AT_ONCE) {
+    const count = Math.min(FRAMES_AT_ONCE, pages - first);
+    const { data, info } = await sharp(path, {
+      page: first,
+      pages: count,
+      limitInputPixels: MEGAPIXEL_LIMIT * 1_000_000,
+      failOn: 'none',
+    })
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const { width, channels } = info;
+    const height = info.pageHeight ?? Math.floor(info.height / count);
+    const bytes = width * height * channels;
+    for (let at = 0; at < count; at += 1)
+      yield sharp(data.subarray(at * bytes, (at + 1) * bytes), { raw: { width, height, channels } });
+  }
 }
 
 /** Trim and crop are one rectangle where nothing is turned between them. */

@@ -6,7 +6,7 @@ import type { Condition } from '#core/media/condition.ts';
 import { blocksShow, type GreyPicture, wasEnlarged } from '#core/media/detail.ts';
 import { fitWithin, heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import { LOOK_EDGE_PX, type LookHash, lookHash } from '#core/media/lookalike.ts';
-import { THUMB_PX, VIEW_PX } from '../media/addresses.ts';
+import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 import { densityFor } from './drawing.ts';
 import { broken, MEGAPIXEL_LIMIT, type OriginalFacts, shortName } from './read-original.ts';
 

@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import type { Lights } from '#core/media/over-contrast.ts';
 import { WHOLE } from '#core/media/recipe.ts';
 import type { Context } from '../context.ts';
-import { THUMB_PX } from '../media/addresses.ts';
+import { THUMB_PX } from '../media/screen-px.ts';
 import { type CutSource, ensureCut } from './cut-store.ts';
 import { SCREEN_QUALITY } from './first-look.ts';
 

@@ -5,7 +5,7 @@ import { recipeKey } from '#core/media/recipe-key.ts';
 import { cutsOfPage } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
 import { cuts, placements, runSteps } from '../db/schema.ts';
-import { THUMB_PX, VIEW_PX } from '../media/addresses.ts';
+import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 import { readPage } from '../pages/store.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
 import { cutKey } from '../storage/storage.ts';

@@ -1,6 +1,9 @@
-import { ExifTool } from 'exiftool-vendored';
+import { spawn } from 'node:child_process';
+import { ExifTool, exiftoolPath } from 'exiftool-vendored';
 import * as v from 'valibot';
 import type { RawTags } from '#core/formats/metadata.ts';
+import { dyingWith } from '../foreign/dying-with.ts';
+import { watchMemory } from '../foreign/memory-watch.ts';
 
 /** Reads and writes XMP, IPTC and EXIF through a small pool of long-lived exiftool processes. */
 export interface MetadataTool {
@@ -36,8 +39,30 @@ const READ_ARGUMENTS = [
 
 const TagsSchema = v.record(v.string(), v.unknown());
 
+/** Reading labels takes some 60 MB; text that was packed small and is read whole takes gigabytes. */
+const MOST_BYTES = 400_000_000;
+
 export function metadataTool(): MetadataTool {
-  const tool = new ExifTool({ maxProcs: PROCESSES, taskTimeoutMillis: TASK_LIMIT_MILLIS, useMWG: false });
+  const tool = new ExifTool({
+    maxProcs: PROCESSES,
+    taskTimeoutMillis: TASK_LIMIT_MILLIS,
+    // What was too much once is too much the second time.
+    taskRetries: 0,
+    useMWG: false,
+    // Killed with the server in whatever way it ends: by itself the program would wait for more for ever.
+    processFactory: async () => {
+      const [program, ...args] = dyingWith('perl', [await exiftoolPath(), '-stay_open', 'True', '-@', '-']);
+      return spawn(program, args, { stdio: 'pipe', env: { PATH: process.env.PATH, LANG: 'C' } });
+    },
+  });
+  const kill = (pid: number) => {
+    try {
+      process.kill(pid, 'SIGKILL');
+    } catch {
+      // It ended by itself meanwhile.
+    }
+  };
+  const endWatch = watchMemory(() => tool.pids, MOST_BYTES, kill);
   return {
     read: async (path) => v.parse(TagsSchema, await tool.readRaw(path, { readArgs: READ_ARGUMENTS })),
     write: async (path, tags) => {
@@ -46,6 +71,9 @@ export function metadataTool(): MetadataTool {
       );
       await tool.write(path, values, { writeArgs: ['-overwrite_original', '-codedcharacterset=utf8', '-m'] });
     },
-    end: () => tool.end(),
+    end: async () => {
+      endWatch();
+      await tool.end();
+    },
   };
 }

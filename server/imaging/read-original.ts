@@ -1,7 +1,4 @@
-import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
 import { open, readFile } from 'node:fs/promises';
-import { pipeline } from 'node:stream/promises';
 import { fileTypeFromFile } from 'file-type';
 import sharp, { type Metadata } from 'sharp';
 import { maybeProfileName } from '#core/formats/icc.ts';
@@ -9,6 +6,7 @@ import type { Condition } from '#core/media/condition.ts';
 import { megapixels, type Size, sizeAsSeen } from '#core/media/dimensions.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS, type OriginalFormat } from '#core/media/formats.ts';
 import { Refusal } from '../problem.ts';
+import { sha256Of } from '../storage/sha256.ts';
 import { drawingSize } from './drawing.ts';
 
 /** What a file turned out to be. `size` as seen, in px. */
@@ -116,12 +114,6 @@ function conditionsOf(metadata: Metadata, format: OriginalFormat): readonly Cond
   if (pictures > 1 && (format === 'gif' || format === 'webp')) found.push({ code: 'moves', pictures });
   if (metadata.depth === 'ushort') found.push({ code: 'deep-colours' });
   return found;
-}
-
-async function sha256Of(path: string): Promise<string> {
-  const hash = createHash('sha256');
-  await pipeline(createReadStream(path), hash);
-  return hash.digest('hex');
 }
 
 async function statOf(path: string) {

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { and, asc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Job } from '#api/jobs.ts';
 import type { Context } from '../context.ts';
@@ -10,25 +11,42 @@ export type JobRow = typeof jobs.$inferSelect;
 /** A job whose worker has not renewed its lease for this long, five heartbeats, is taken over by another. */
 export const LEASE_MILLIS = 10_000;
 
-/** A job that ended its worker this many times is not tried again. */
+/** A job that was interrupted this many times without going forward is not tried again by itself. */
 const ATTEMPT_LIMIT = 3;
 
-/** Orders work; within a transaction when it is given one. */
+/** One attempt at a job. What an earlier attempt still reports is not taken for this one's. */
+export interface Attempt {
+  readonly id: string;
+  readonly attemptId: string;
+}
+
+/** A job as one worker works it. */
+export type TakenJob = JobRow & Attempt;
+
+/** Thrown where an attempt is no longer the one that is made: another worker has taken the job over. */
+export class AttemptLost extends Error {}
+
+const isAttempt = ({ id, attemptId }: Attempt) => and(eq(jobs.id, id), eq(jobs.attemptId, attemptId));
+
+/** Orders work; within a transaction when it is given one. The same `id` again orders nothing more. */
 export async function addJob(
   { db }: { readonly db: Queries },
   job: { id?: string; kind: string; title: string; input: unknown; personId: string },
   now: Date,
 ): Promise<string> {
   const id = job.id ?? crypto.randomUUID();
-  await db.insert(jobs).values({
-    id,
-    kind: job.kind,
-    title: job.title.slice(0, 300),
-    input: job.input,
-    state: 'waiting',
-    createdBy: job.personId,
-    createdAt: now,
-  });
+  await db
+    .insert(jobs)
+    .ignore()
+    .values({
+      id,
+      kind: job.kind,
+      title: job.title.slice(0, 300),
+      input: job.input,
+      state: 'waiting',
+      createdBy: job.personId,
+      createdAt: now,
+    });
   return id;
 }
 
@@ -39,7 +57,7 @@ export async function takeJob(
   context: Context,
   kinds: readonly string[],
   now: Date,
-): Promise<JobRow | undefined> {
+): Promise<TakenJob | undefined> {
   return context.db.transaction(async (tx) => {
     const [row] = await tx
       .select()
@@ -60,63 +78,96 @@ export async function takeJob(
     if (row.attempts >= ATTEMPT_LIMIT) {
       await tx
         .update(jobs)
-        .set({ state: 'failed', words: 'It ended its worker three times and is not tried again.' })
+        .set({ state: 'failed', words: sayInterrupted(row), leaseUntil: null, attemptId: null })
         .where(eq(jobs.id, row.id));
       return undefined;
     }
+    const taken = { attemptId: randomUUID(), attempts: row.attempts + 1, leaseUntil: leaseFrom(now) };
     await tx
       .update(jobs)
-      .set({ state: 'running', leaseUntil: leaseFrom(now), attempts: row.attempts + 1 })
+      .set({ ...taken, state: 'running' })
       .where(eq(jobs.id, row.id));
-    return row;
+    return { ...row, ...taken, state: 'running' };
   });
 }
 
-/** Renews the lease and says how far it is. Answers whether a person asked it to stop. */
-export async function reportJob(
+function sayInterrupted({ doneSteps, allSteps }: JobRow): string {
+  const where = allSteps > 0 ? ` after ${doneSteps} of ${allSteps}` : '';
+  return `It was interrupted ${ATTEMPT_LIMIT} times${where} without going forward, and is not tried again by itself. What is done stays; let it go on when it is clear why.`;
+}
+
+/**
+ * Renews the lease and says how far it is. Further than the attempts before, it may be interrupted as often again. Answers whether a person
+ * asked it to stop; throws `AttemptLost`.
+ */
+export function reportJob(
   context: Context,
-  id: string,
+  job: TakenJob,
   progress: { done: number; of: number; words: string },
   now: Date,
 ): Promise<boolean> {
-  await context.db
-    .update(jobs)
-    .set({
-      doneSteps: progress.done,
-      allSteps: progress.of,
-      words: progress.words.slice(0, 500),
-      leaseUntil: leaseFrom(now),
-    })
-    .where(eq(jobs.id, id));
-  const [row] = await context.db.select({ stopAsked: jobs.stopAsked }).from(jobs).where(eq(jobs.id, id));
-  return row?.stopAsked ?? true;
+  return renew(context, job, {
+    ...(progress.done > job.doneSteps ? { attempts: 0 } : {}),
+    doneSteps: progress.done,
+    allSteps: progress.of,
+    words: progress.words.slice(0, 500),
+    leaseUntil: leaseFrom(now),
+  });
 }
 
-/** Renews the lease between two steps. Answers whether a person asked the job to stop. */
-export async function renewLease(context: Context, id: string, now: Date): Promise<boolean> {
-  await context.db
-    .update(jobs)
-    .set({ leaseUntil: leaseFrom(now) })
-    .where(and(eq(jobs.id, id), eq(jobs.state, 'running')));
-  const [row] = await context.db.select({ stopAsked: jobs.stopAsked }).from(jobs).where(eq(jobs.id, id));
-  return row?.stopAsked ?? true;
+/** Renews the lease between two steps. Answers whether a person asked the job to stop; throws `AttemptLost`. */
+export function renewLease(context: Context, attempt: Attempt, now: Date): Promise<boolean> {
+  return renew(context, attempt, { leaseUntil: leaseFrom(now) });
 }
 
+async function renew(
+  { db }: Context,
+  attempt: Attempt,
+  set: Parameters<ReturnType<Queries['update']>['set']>[0],
+): Promise<boolean> {
+  await db
+    .update(jobs)
+    .set(set)
+    .where(and(isAttempt(attempt), eq(jobs.state, 'running')));
+  const [row] = await db.select({ stopAsked: jobs.stopAsked }).from(jobs).where(isAttempt(attempt));
+  if (!row) throw new AttemptLost();
+  return row.stopAsked;
+}
+
+/** Ends a job as this attempt left it; false where another attempt is made meanwhile, and says by itself how it ends. */
 export async function endJob(
   context: Context,
-  id: string,
+  attempt: Attempt,
   end: { state: 'done' | 'failed' | 'stopped'; words: string; resultKey?: string; resultBytes?: number },
-): Promise<void> {
-  await context.db
+): Promise<boolean> {
+  const [result] = await context.db
     .update(jobs)
     .set({
       state: end.state,
       words: end.words.slice(0, 500),
       leaseUntil: null,
+      attemptId: null,
       resultKey: end.resultKey ?? null,
       resultBytes: end.resultBytes ?? null,
     })
-    .where(eq(jobs.id, id));
+    .where(isAttempt(attempt));
+  return result.affectedRows > 0;
+}
+
+/**
+ * Puts a job back for whoever comes next: its worker ends, or was cut off from the database. That was no fault of the
+ * job, so it does not count as one of its interruptions.
+ */
+export async function putBack(context: Context, attempt: Attempt): Promise<void> {
+  await context.db
+    .update(jobs)
+    .set({
+      state: 'waiting',
+      leaseUntil: null,
+      attemptId: null,
+      attempts: sql`greatest(${jobs.attempts} - 1, 0)`,
+    })
+    .where(and(isAttempt(attempt), eq(jobs.state, 'running')));
 }
 
 export async function stopJob(context: Context, id: string): Promise<void> {
@@ -130,7 +181,14 @@ export async function stopJob(context: Context, id: string): Promise<void> {
 export async function goOnWithJob(context: Context, id: string): Promise<void> {
   await context.db
     .update(jobs)
-    .set({ state: 'waiting', stopAsked: false, attempts: 0, resultKey: null, resultBytes: null })
+    .set({
+      state: 'waiting',
+      stopAsked: false,
+      attempts: 0,
+      attemptId: null,
+      resultKey: null,
+      resultBytes: null,
+    })
     .where(and(eq(jobs.id, id), inArray(jobs.state, ['stopped', 'failed', 'done'])));
 }
 

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { jobs } from '../db/schema.ts';
 import { bundleKey } from '../storage/storage.ts';
 import { detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
-import { addJob, endJob, goOnWithJob, readJob, reportJob, takeJob } from './queue.ts';
+import { addJob, endJob, goOnWithJob, readJob, reportJob, type TakenJob, takeJob } from './queue.ts';
 
 let server: TestServer;
 const NOON = new Date('2026-06-01T12:00:00Z');
@@ -21,9 +21,16 @@ function order(as: Who = 'mara', title = 'Taking “Marsh 1931” away'): Promis
   return addJob(server.context, { kind: 'run', title, input: {}, personId: as }, NOON);
 }
 
+async function take(): Promise<TakenJob> {
+  const job = await takeJob(server.context, ['run'], NOON);
+  if (!job) throw new Error('No job waits.');
+  return job;
+}
+
 async function endWith(id: string, bytes: Buffer): Promise<void> {
+  const job = await take();
   await server.context.storage.put(bundleKey(id), bytes);
-  await endJob(server.context, id, {
+  await endJob(server.context, job, {
     state: 'done',
     words: 'It is packed.',
     resultKey: bundleKey(id),
@@ -34,8 +41,8 @@ async function endWith(id: string, bytes: Buffer): Promise<void> {
 describe('work under way', () => {
   it('says how far it is', async () => {
     const id = await order();
-    await takeJob(server.context, ['run'], NOON);
-    await reportJob(server.context, id, { done: 3, of: 12, words: '3 of 12 cuts' }, NOON);
+    const job = await take();
+    await reportJob(server.context, job, { done: 3, of: 12, words: '3 of 12 cuts' }, NOON);
     const { body } = await server.ask(`/api/jobs/${id}`);
     expect(body).toEqual({
       id,
@@ -53,10 +60,10 @@ describe('work under way', () => {
   it('tells each step until it has ended, and then no more', async () => {
     const id = await order();
     const told = server.ask(`/api/jobs/${id}/events`);
-    await takeJob(server.context, ['run'], NOON);
-    await reportJob(server.context, id, { done: 1, of: 2, words: 'Half of it' }, NOON);
+    const job = await take();
+    await reportJob(server.context, job, { done: 1, of: 2, words: 'Half of it' }, NOON);
     await new Promise((resolve) => setTimeout(resolve, 600));
-    await endJob(server.context, id, { state: 'done', words: 'All of it' });
+    await endJob(server.context, job, { state: 'done', words: 'All of it' });
     const { body, headers } = await told;
     expect(headers.get('content-type')).toContain('text/event-stream');
     const events = String(body)
@@ -75,18 +82,18 @@ describe('work under way', () => {
     expect(await takeJob(server.context, ['run'], NOON)).toBeUndefined();
 
     const worked = await order();
-    await takeJob(server.context, ['run'], NOON);
+    const job = await take();
     const { status, body } = await server.ask(`/api/jobs/${worked}/stop`, { method: 'POST' });
     expect(status).toBe(202);
     expect(body).toMatchObject({ state: 'running' });
-    expect(await reportJob(server.context, worked, { done: 1, of: 2, words: '' }, NOON)).toBe(true);
+    expect(await reportJob(server.context, job, { done: 1, of: 2, words: '' }, NOON)).toBe(true);
   });
 
   it('goes on after it was stopped, with all its tries again', async () => {
     const id = await order();
-    await takeJob(server.context, ['run'], NOON);
+    const job = await take();
     await server.ask(`/api/jobs/${id}/stop`, { method: 'POST' });
-    await endJob(server.context, id, { state: 'stopped', words: 'Stopped.' });
+    await endJob(server.context, job, { state: 'stopped', words: 'Stopped.' });
     await goOnWithJob(server.context, id);
     expect(await readJob(server.context, id)).toMatchObject({
       state: 'waiting',
@@ -98,7 +105,7 @@ describe('work under way', () => {
 
   it('which is worked by somebody is not begun a second time', async () => {
     const id = await order();
-    await takeJob(server.context, ['run'], NOON);
+    await take();
     await goOnWithJob(server.context, id);
     expect((await readJob(server.context, id)).state).toBe('running');
   });

@@ -34,7 +34,7 @@ export function jobRoutes(context: Context): Router {
     request.on('close', () => {
       isOpen = false;
     });
-    while (isOpen) {
+    while (isOpen && !context.ending.aborted) {
       await new Promise((resolve) => setTimeout(resolve, LOOK_MILLIS));
       const job = await readJob(context, first.id);
       if (isOpen) send(job);

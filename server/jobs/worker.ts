@@ -1,15 +1,16 @@
 import { setTimeout } from 'node:timers/promises';
 import type { Context } from '../context.ts';
-import { isDatabaseGone } from '../db/failures.ts';
+import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { Refusal } from '../problem.ts';
 import { RUN, run } from '../runs/work.ts';
-import { endJob, type JobRow, renewLease, reportJob, takeJob } from './queue.ts';
+import { isStorageGone } from '../storage/failures.ts';
+import { AttemptLost, endJob, putBack, renewLease, reportJob, type TakenJob, takeJob } from './queue.ts';
 import { tidy } from './tidy.ts';
 import { type JobResult, type JobTools, Stopped } from './work.ts';
 
-type Work = (context: Context, job: JobRow, tools: JobTools) => Promise<JobResult>;
+type Work = (context: Context, job: TakenJob, tools: JobTools) => Promise<JobResult>;
 
 const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway, [GATHER]: gather, [RUN]: run };
 
@@ -54,43 +55,83 @@ export async function workOne(
 ): Promise<boolean> {
   const job = await takeJob(context, kinds, new Date());
   if (!job) return false;
-  const work = KINDS[job.kind];
   const stopping = new AbortController();
+  const stopAll = AbortSignal.any([stopping.signal, context.ending]);
   const heartbeat = setInterval(() => {
-    renewLease(context, job.id, new Date()).then(
+    renewLease(context, job, new Date()).then(
       (isStopAsked) => isStopAsked && stopping.abort(),
-      (error: unknown) => context.log.warn({ err: error, job: job.id }, 'a lease could not be renewed'),
+      (error: unknown) => {
+        // Another worker has it: two that work at the same would do everything twice.
+        if (error instanceof AttemptLost) stopping.abort();
+        else context.log.warn({ err: error, job: job.id }, 'a lease could not be renewed');
+      },
     );
   }, HEARTBEAT_MILLIS);
   const tools: JobTools = {
-    signal: stopping.signal,
+    signal: stopAll,
     report: async (done, of, words) => {
-      if (await reportJob(context, job.id, { done, of, words }, new Date())) throw new Stopped();
+      const isStopAsked = await reportJob(context, job, { done, of, words }, new Date());
+      if (isStopAsked || stopAll.aborted) throw new Stopped();
     },
   };
   try {
-    if (!work) throw new Error(`Nobody knows how to do "${job.kind}".`);
-    await endJob(context, job.id, { state: 'done', ...(await work(context, job, tools)) });
-  } catch (error) {
-    await endFailed(context, job, error);
+    await end(context, job, stopping.signal, await worked(context, job, tools));
   } finally {
     clearInterval(heartbeat);
   }
   return true;
 }
 
-async function endFailed(context: Context, job: JobRow, error: unknown): Promise<void> {
-  if (isDatabaseGone(error)) throw error;
-  if (error instanceof Stopped) {
-    await endJob(context, job.id, { state: 'stopped', words: 'Stopped. Nothing was changed.' });
-    return;
+/** How an attempt came to its end. */
+type Outcome =
+  | (Omit<JobResult, 'state'> & { readonly state: 'done' | 'stopped' | 'failed' })
+  | 'lost'
+  | 'cut-off';
+
+async function worked(context: Context, job: TakenJob, tools: JobTools): Promise<Outcome> {
+  try {
+    const work = KINDS[job.kind];
+    if (!work) throw new Error(`Nobody knows how to do "${job.kind}".`);
+    return { state: 'done', ...(await work(context, job, tools)) };
+  } catch (error) {
+    if (error instanceof AttemptLost) return 'lost';
+    if (isDatabaseGone(error) || isDatabaseBusy(error) || isStorageGone(error)) return 'cut-off';
+    if (error instanceof Stopped || tools.signal.aborted)
+      return { state: 'stopped', words: 'Stopped. Nothing was changed.' };
+    context.log.error({ err: error, job: job.id }, 'a job failed');
+    const words =
+      error instanceof Refusal
+        ? error.message
+        : 'It did not work. Nothing was changed; it has been written to the log.';
+    return { state: 'failed', words };
   }
-  context.log.error({ err: error, job: job.id }, 'a job failed');
-  const words =
-    error instanceof Refusal
-      ? error.message
-      : 'It did not work. Nothing was changed; it has been written to the log.';
-  await endJob(context, job.id, { state: 'failed', words });
+}
+
+async function end(
+  context: Context,
+  job: TakenJob,
+  isStopAsked: AbortSignal,
+  outcome: Outcome,
+): Promise<void> {
+  if (outcome === 'lost') return;
+  const isEnding = context.ending.aborted && !isStopAsked.aborted;
+  const isPutBack = outcome === 'cut-off' || (isEnding && outcome.state === 'stopped');
+  if (isPutBack) await untilItAnswers(context, () => putBack(context, job));
+  else await untilItAnswers(context, () => endJob(context, job, outcome));
+}
+
+/** Tells the database once it answers again; a process that ends leaves it to the lease. */
+async function untilItAnswers(context: Context, tell: () => Promise<unknown>): Promise<void> {
+  for (;;) {
+    try {
+      await tell();
+      return;
+    } catch (error) {
+      if (!(isDatabaseGone(error) || isDatabaseBusy(error))) throw error;
+      if (context.ending.aborted) return;
+      await pause(IDLE_MILLIS, context.ending);
+    }
+  }
 }
 
 function pause(millis: number, signal: AbortSignal): Promise<void> {

@@ -50,7 +50,15 @@ describe('cuts that were sent before', () => {
     for (let at = 0; at < 10_000; at += 1) known.remember(`/cut/${at}`, cut('cuts/a/one.webp'));
     expect(await known.read({ storage }, '/cut/0')).toBeDefined();
     known.remember('/cut/more', cut('cuts/a/one.webp'));
-    expect(await known.read({ storage }, '/cut/0')).toBeDefined();
-    expect(await known.read({ storage }, '/cut/1')).toBeUndefined();
+    expect(await known.read({ storage }, '/cut/0')).toBeUndefined();
+    expect(await known.read({ storage }, '/cut/1')).toBeDefined();
+  });
+
+  it('are asked for anew after a moment, since the piece may have been thrown away', async () => {
+    const [known, now] = [new KnownCuts(), Date.now()];
+    await storage.put('cuts/a/one.webp', Buffer.from('one'));
+    known.remember('/cut/one', cut('cuts/a/one.webp'), now);
+    expect(await known.read({ storage }, '/cut/one', now + 4000)).toBeDefined();
+    expect(await known.read({ storage }, '/cut/one', now + 6000)).toBeUndefined();
   });
 });

@@ -6,17 +6,20 @@ const KNOWN_LIMIT = 10_000;
 /** Larger files are passed on as they are read. */
 const WHOLE_LIMIT_BYTES = 1_000_000;
 
+/** For so long the database is not asked whether the piece is still held. */
+const TRUSTED_MILLIS = 5000;
+
 /**
- * Where cuts lie that were sent before, by their address: an address names one file for ever, so the database is not
- * asked again. The ones asked for longest ago are forgotten first.
+ * Where cuts lie that were sent a moment ago, by their address, so that the many requests of one look do not each ask
+ * the database. The ones asked for longest ago are forgotten first.
  */
 export class KnownCuts {
-  readonly #known = new Map<string, StoredCut>();
+  readonly #known = new Map<string, StoredCut & { readonly until: number }>();
 
-  remember(address: string, cut: StoredCut): void {
+  remember(address: string, cut: StoredCut, now = Date.now()): void {
     if (cut.bytes > WHOLE_LIMIT_BYTES) return;
     this.#known.delete(address);
-    this.#known.set(address, cut);
+    this.#known.set(address, { ...cut, until: now + TRUSTED_MILLIS });
     const [oldest] = this.#known.keys();
     if (this.#known.size > KNOWN_LIMIT && oldest !== undefined) this.#known.delete(oldest);
   }
@@ -25,12 +28,12 @@ export class KnownCuts {
   async read(
     { storage }: Pick<Context, 'storage'>,
     address: string,
+    now = Date.now(),
   ): Promise<{ readonly cut: StoredCut; readonly bytes: Uint8Array } | undefined> {
     const cut = this.#known.get(address);
-    if (!cut) return undefined;
+    if (!cut || cut.until < now) return undefined;
     try {
       const bytes = await storage.read(cut.key);
-      this.remember(address, cut);
       return { cut, bytes };
     } catch {
       this.#known.delete(address);

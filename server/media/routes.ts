@@ -12,6 +12,7 @@ import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
 import { embedsOfPage } from '#core/page/embed-here.ts';
 import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
+import { leftSignal } from '../asking.ts';
 import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
@@ -20,12 +21,12 @@ import { previewPolicy as embedPolicy, previewDocument, readShown } from '../emb
 import { farPreview, readFar } from '../gather/preview.ts';
 import { ensureCut, type StoredCut } from '../imaging/cut-store.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
-import { detailOf } from '../imaging/likeness/detail.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
-import { readPage } from '../pages/store.ts';
+import { readPage, type WholePage } from '../pages/store.ts';
 import { answerNotFound, notFound, Refusal } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
-import { cutPath, signedAddress } from './addresses.ts';
+import { originalKey } from '../storage/storage.ts';
+import { cutPath, type Opening, openingOf, pagePath, signedAddress } from './addresses.ts';
 import { KnownCuts } from './known-cuts.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
@@ -56,7 +57,10 @@ export function mediaRoutes(context: Context): Router {
     const recipe = maybeRecipe(String(request.params.recipe));
     if (!recipe) throw notFound('This picture');
     const wanted = { recipe, width, format: 'webp', quality: SCREEN_QUALITY } as const;
-    known.remember(request.path, await sendCut(context, response, String(request.params.assetId), wanted));
+    known.remember(
+      request.path,
+      await sendCut(context, request, response, String(request.params.assetId), wanted),
+    );
   });
 
   router.get('/far/:text', signed(context), async (request, response) => {
@@ -75,7 +79,10 @@ export function mediaRoutes(context: Context): Router {
     if (!recipe || !format) throw notFound('This cut');
     const [width, quality] = [Number(request.params.width), Number(request.params.quality)];
     const wanted = { recipe, width, format, quality };
-    known.remember(request.path, await sendCut(context, response, String(request.params.assetId), wanted));
+    known.remember(
+      request.path,
+      await sendCut(context, request, response, String(request.params.assetId), wanted),
+    );
   });
 
   router.get(
@@ -85,21 +92,26 @@ export function mediaRoutes(context: Context): Router {
       const params = v.parse(DetailSchema, request.params);
       const recipe = maybeRecipe(params.recipe);
       const format = formatOf(params.file);
-      const [source] = await context.db.select().from(assets).where(eq(assets.id, params.assetId));
-      if (!recipe || !format || !source) throw notFound('This picture');
+      const source = await heldAsset(context, request, params.assetId);
+      if (!recipe || !format) throw notFound('This picture');
       const { width, quality, x, y } = params;
-      const bytes = await detailOf(context, source, { recipe, width, format, quality }, { x, y });
+      const original = { width: source.widthPx, height: source.heightPx };
+      const cut = { original, recipe, width, format, quality };
+      const left = leftSignal(response);
+      const bytes = await context.storage.withFile(originalKey(source.sha256), (path) =>
+        context.pictures.detail({ path, cut, at: { x, y } }, left),
+      );
       response.set('Cache-Control', FOREVER).type('image/png').send(bytes);
     },
   );
 
   router.get('/page/:pageId/:version', signed(context), async (request, response) => {
-    const whole = await readPage(context, String(request.params.pageId));
+    const whole = await pageOf(context, request);
     const embeds = embedsOfPage(whole.doc, whole.rules, whole.pieces);
     const html = writeDocument(whole.doc, {
       rules: whole.rules,
       pieces: whole.pieces,
-      styleSheet: `${request.originalUrl.replace(/\/\?.*$/, '')}/style.css`,
+      styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
       head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}`,
       addressOf: (cut) =>
         signedAddress(
@@ -114,9 +126,8 @@ export function mediaRoutes(context: Context): Router {
     response.set('Cache-Control', 'no-store').type('html').send(html);
   });
 
-  // The style sheet holds nothing but rules of layout, so it needs no signature.
-  router.get('/page/:pageId/:version/style.css', async (request, response) => {
-    const whole = await readPage(context, String(request.params.pageId));
+  router.get('/page/:pageId/:version/style.css', signed(context), async (request, response) => {
+    const whole = await pageOf(context, request);
     response
       .set('Cache-Control', 'no-store')
       .type('css')
@@ -165,6 +176,14 @@ export function mediaRoutes(context: Context): Router {
   return router;
 }
 
+/** The page in the version that the address was made for: it does not follow the page to what is written later. */
+async function pageOf(context: Context, request: Request): Promise<WholePage> {
+  const whole = await readPage(context, String(request.params.pageId));
+  if (String(whole.row.version) !== request.params.version)
+    throw new Refusal(410, 'The page was changed since this look at it. Open its proof anew.');
+  return whole;
+}
+
 /** The preview shows exactly the page; the one script in it measures, and its own origin is opaque. */
 function previewPolicy(context: Context): string {
   const { mediaOrigin, appOrigin } = context.config;
@@ -179,10 +198,13 @@ function previewPolicy(context: Context): string {
   ].join('; ');
 }
 
+const openings = new WeakMap<Request, Opening>();
+
 function signed(context: Context): RequestHandler {
   return (request: Request, _response, next) => {
-    const signature = typeof request.query.s === 'string' ? request.query.s : '';
-    if (!context.signatures.isSigned(request.path, signature)) throw notFound('This address');
+    const opening = openingOf(context, request.path, request.query);
+    if (!opening) throw notFound('This address');
+    openings.set(request, opening);
     next();
   };
 }
@@ -194,18 +216,31 @@ interface Wanted {
   readonly quality: number;
 }
 
+/** A piece that is held. One that was thrown away is shown only where it can be brought back. */
+async function heldAsset(
+  context: Context,
+  request: Request,
+  assetId: string,
+): Promise<typeof assets.$inferSelect> {
+  const [row] = await context.db.select().from(assets).where(eq(assets.id, assetId));
+  if (!row || (row.deletedAt && openings.get(request) !== 'thrown-away')) throw notFound('This picture');
+  return row;
+}
+
 async function sendCut(
   context: Context,
+  request: Request,
   response: Response,
   assetId: string,
   wanted: Wanted,
 ): Promise<StoredCut> {
-  const [source] = await context.db.select().from(assets).where(eq(assets.id, assetId));
-  if (!source) throw notFound('This picture');
+  const source = await heldAsset(context, request, assetId);
   const most = sizeAfter({ width: source.widthPx, height: source.heightPx }, wanted.recipe).width;
   if (!(wanted.width >= 1 && wanted.width <= most))
     throw new Refusal(404, 'No cut is made wider than its original.');
-  const cut = await ensureCut(context, source, wanted.recipe, wanted.width, wanted.format, wanted.quality);
+  const { recipe, width, format, quality } = wanted;
+  const left = leftSignal(response);
+  const cut = await ensureCut(context, source, recipe, width, format, quality, left);
   response.set({ 'Cache-Control': FOREVER, 'Content-Type': cut.mime, 'Content-Length': String(cut.bytes) });
   const stream = await context.storage.stream(cut.key);
   stream.on('error', (error) => response.destroy(error));

@@ -35,16 +35,8 @@ export function pageRoutes(context: Context): Router {
 
   router.put('/pages/:id', allowed('edit-pages'), async (request, response) => {
     const { doc } = checked(SavePageSchema, request.body);
-    const now = new Date();
-    const version = await savePage(
-      context,
-      String(request.params.id),
-      versionOf(request),
-      doc,
-      personOf(request),
-      now,
-    );
-    response.json({ version, updatedAt: now.toISOString() });
+    const id = String(request.params.id);
+    response.json(await savePage(context, id, versionOf(request), doc, personOf(request), new Date()));
   });
 
   router.post('/pages/:id/tray', allowed('edit-pages'), async (request, response) => {
@@ -63,7 +55,7 @@ export function pageRoutes(context: Context): Router {
     const whole = await readPage(context, request.params.id);
     const weight = await firstLoadBytes(context, whole);
     response.json({
-      address: signedAddress(context, pagePath(whole.row.id, whole.row.version)),
+      address: signedAddress(context, pagePath(whole.row.id, whole.row.version), 'look'),
       version: whole.row.version,
       ...weight,
     });

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import * as v from 'valibot';
-import type { NewPage, Page } from '#api/pages.ts';
+import type { NewPage, Page, SavedPageSchema } from '#api/pages.ts';
 import type { Person } from '#api/people.ts';
 import { emptyPage, type PageDoc, PageDocSchema, placementsOf } from '#core/page/model.ts';
 import { type Piece, viewKey } from '#core/page/picture.ts';
@@ -10,6 +10,7 @@ import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { assets, pages, people, placements, targets } from '../db/schema.ts';
 import { lightsOf } from '../imaging/lights.ts';
+import { isSame } from '../is-same.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
 import { type AssetRow, hostsFor, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
@@ -188,7 +189,8 @@ export async function createPage(
 
 /**
  * Saves a page on the version it was changed from, with its index of placements, in one step. When somebody
- * saved meanwhile nothing is written, and the answer (412) carries the state that stands.
+ * saved meanwhile nothing is written, and the answer (412) carries the state that stands. The very save that stands
+ * already, sent again after a lost line, is answered as it was the first time.
  */
 export async function savePage(
   context: Context,
@@ -197,15 +199,15 @@ export async function savePage(
   doc: PageDoc,
   person: Person,
   now: Date,
-): Promise<number> {
-  const [before] = await context.db.select().from(pages).where(eq(pages.id, id));
-  if (!before) throw notFound('This page');
-  await context.db.transaction(async (tx) => {
-    const [result] = await tx
+): Promise<SavedPage> {
+  const isSaved = await context.db.transaction(async (tx) => {
+    const [before] = await tx.select().from(pages).where(eq(pages.id, id)).for('update');
+    if (!before) throw notFound('This page');
+    if (before.version !== version) return false;
+    await tx
       .update(pages)
       .set({ doc, title: doc.title, version: version + 1, updatedAt: now, updatedBy: person.id })
-      .where(and(eq(pages.id, id), eq(pages.version, version)));
-    if (result.affectedRows === 0) throw await clash(context, id);
+      .where(eq(pages.id, id));
     await indexPlacements(tx, id, doc);
     await writeAutosave(
       tx,
@@ -219,24 +221,31 @@ export async function savePage(
       },
       now,
     );
+    return true;
   });
-  return version + 1;
+  if (isSaved) return { version: version + 1, updatedAt: now.toISOString() };
+  return alreadySaved(context, id, version, doc, person);
 }
 
-async function clash(context: Context, id: string): Promise<Refusal> {
-  const whole = await readPage(context, id);
-  const updatedBy = await nameOf(context, whole.row.updatedBy);
-  return new Refusal(
+type SavedPage = v.InferOutput<typeof SavedPageSchema>;
+
+/** What stands, where it is this very save; throws the clash otherwise. */
+async function alreadySaved(
+  context: Context,
+  id: string,
+  version: number,
+  doc: PageDoc,
+  person: Person,
+): Promise<SavedPage> {
+  const { row, doc: current } = await readPage(context, id);
+  const isOwn = row.version === version + 1 && row.updatedBy === person.id;
+  const updatedAt = row.updatedAt.toISOString();
+  if (isOwn && isSame(current, doc)) return { version: row.version, updatedAt };
+  const updatedBy = await nameOf(context, row.updatedBy);
+  throw new Refusal(
     412,
     `${updatedBy} saved this page while you worked on it. Nothing of either is lost: put both together, or choose.`,
-    {
-      current: {
-        version: whole.row.version,
-        doc: whole.doc,
-        updatedBy,
-        updatedAt: whole.row.updatedAt.toISOString(),
-      },
-    },
+    { current: { version: row.version, doc: current, updatedBy, updatedAt } },
   );
 }
 

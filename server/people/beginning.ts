@@ -2,12 +2,13 @@ import { randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import { count, eq } from 'drizzle-orm';
 import type * as v from 'valibot';
 import type { BeginSchema, Person } from '#api/people.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { people, settings } from '../db/schema.ts';
 import { Refusal } from '../problem.ts';
 import { addTarget } from '../rules/store.ts';
-import { hashPassword } from './passwords.ts';
+import { assertGoodPassword, hashPassword } from './passwords.ts';
 
 const CODE = 'beginning';
 
@@ -37,9 +38,10 @@ export async function begin(
   wish: v.InferOutput<typeof BeginSchema>,
   now: Date,
 ): Promise<Person> {
+  assertGoodPassword(wish.password, wish);
   const passwordHash = await hashPassword(wish.password);
   const { name, email } = wish;
-  const person: Person = { id: randomUUID(), name, email, role: 'site-owner' };
+  const person: Person = { id: randomUUID(), name, email, role: 'site-owner', mustChange: false };
   await db.transaction(async (tx) => {
     const [kept] = await tx.select().from(settings).where(eq(settings.name, CODE)).for('update');
     if (!kept || !(await isEmptyHouse(tx)))
@@ -47,6 +49,7 @@ export async function begin(
     if (!isSame(kept.value, wish.code))
       throw new Refusal(403, 'This is not the code that was printed where Placard was started. Look there.');
     await tx.insert(people).values({ ...person, passwordHash });
+    await writeAudit(tx, { person, what: 'person', subject: email, detail: 'began the house' }, now);
     await addTarget(tx, wish.target, person.id, now);
     await tx.delete(settings).where(eq(settings.name, CODE));
   });

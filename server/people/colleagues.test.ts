@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ColleagueSchema, MadePasswordSchema } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
-import { people, settings, targets } from '../db/schema.ts';
+import { pages, people, settings, targets } from '../db/schema.ts';
 import { detailOf, PASSWORD, startTestServer, type TestServer } from '../testing.ts';
 import { beginningCode } from './beginning.ts';
 
@@ -155,6 +155,7 @@ describe('an empty house', () => {
     expect(await isOpen()).toBe(false);
     expect((await begin({ ...wish, code: 'x' })).status).toBe(409);
     await server.context.db.delete(people);
+    await server.context.db.delete(pages);
     await server.context.db.delete(targets);
     expect(await isOpen()).toBe(true);
     const code = await beginningCode(server.context);

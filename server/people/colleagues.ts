@@ -7,15 +7,17 @@ import {
   type MadePassword,
   type NewPersonSchema,
   type Person,
+  ROLE_WORDS,
   ROLES,
 } from '#api/people.ts';
 import { writeActivity } from '../activity.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { people } from '../db/schema.ts';
+import { clippers, people, sessions } from '../db/schema.ts';
 import { notFound, Refusal } from '../problem.ts';
-import { hashPassword, isPasswordOf } from './passwords.ts';
+import { assertGoodPassword, hashPassword, isPasswordOf } from './passwords.ts';
 
 type Row = typeof people.$inferSelect;
 
@@ -41,13 +43,19 @@ export async function addColleague(
   wish: v.InferOutput<typeof NewPersonSchema>,
   by: Person,
   now: Date,
+  id: string = randomUUID(),
 ): Promise<MadePassword> {
   const password = madePassword();
-  const row = { id: randomUUID(), ...wish, passwordHash: await hashPassword(password) };
+  const row = { id, ...wish, passwordHash: await hashPassword(password), mustChange: true };
   try {
     await db.transaction(async (tx) => {
       await tx.insert(people).values(row);
       await writeDown(tx, row.id, { what: 'added a person', before: null, after: wish }, by, now);
+      await writeAudit(
+        tx,
+        { person: by, what: 'person', subject: wish.email, detail: `added as ${ROLE_WORDS[wish.role]}` },
+        now,
+      );
     });
   } catch (error) {
     if (!isDuplicate(error)) throw error;
@@ -70,7 +78,14 @@ export async function changeColleague(
     const leftAt = change.left === undefined ? row.leftAt : change.left ? (row.leftAt ?? now) : null;
     if (row.role === 'site-owner' && (role !== 'site-owner' || leftAt)) await assertAnotherOwner(tx, id);
     await tx.update(people).set({ role, leftAt }).where(eq(people.id, id));
+    // Who leaves is out for good: no sign-in and no clipper comes back with them.
+    if (leftAt && !row.leftAt) await endAll(tx, id, now);
     const after = present({ ...row, role, leftAt });
+    await writeAudit(
+      tx,
+      { person: by, what: 'person', subject: row.email, detail: sayChange(present(row), after) },
+      now,
+    );
     await writeDown(tx, id, { what: 'changed a person', before: present(row), after }, by, now);
     return after;
   });
@@ -87,25 +102,51 @@ export async function renewPassword(
   const passwordHash = await hashPassword(password);
   const row = await db.transaction(async (tx) => {
     const person = await lockedPerson(tx, id);
-    await tx.update(people).set({ passwordHash, passwordAt: now }).where(eq(people.id, id));
+    await tx.update(people).set({ passwordHash, passwordAt: now, mustChange: true }).where(eq(people.id, id));
+    await endAll(tx, id, now);
     await writeDown(tx, id, { what: 'renewed a password', before: null, after: null }, by, now);
+    await writeAudit(tx, { person: by, what: 'password-made', subject: person.email }, now);
     return person;
   });
   return { person: present(row), password };
 }
 
-/** One's own password. Every other sign-in of this person ends. */
+/** One's own password. Every other sign-in of this person ends, and every clipper. */
 export async function changePassword(
   { db }: Context,
-  { id }: Person,
+  person: Person,
   { now: said, next }: { readonly now: string; readonly next: string },
   at: Date,
 ): Promise<void> {
+  const { id, email } = person;
   const [row] = await db.select().from(people).where(eq(people.id, id));
   if (!(await isPasswordOf(row?.passwordHash, said)))
     throw new Refusal(422, 'This is not the password that you have now. Nothing was changed.');
+  if (said === next)
+    throw new Refusal(422, 'This is the password that you have now. Take another one. Nothing was changed.');
+  assertGoodPassword(next, person);
   const passwordHash = await hashPassword(next);
-  await db.update(people).set({ passwordHash, passwordAt: at }).where(eq(people.id, id));
+  await db.transaction(async (tx) => {
+    await tx.update(people).set({ passwordHash, passwordAt: at, mustChange: false }).where(eq(people.id, id));
+    await endAll(tx, id, at);
+    await writeAudit(tx, { person, what: 'password', subject: email }, at);
+  });
+}
+
+/** Ends every sign-in and every clipper of a person. */
+async function endAll(db: Queries, personId: string, now: Date): Promise<void> {
+  await db.delete(sessions).where(eq(sessions.personId, personId));
+  await db
+    .update(clippers)
+    .set({ revokedAt: now })
+    .where(and(eq(clippers.personId, personId), isNull(clippers.revokedAt)));
+}
+
+function sayChange(before: Colleague, after: Colleague): string {
+  const role =
+    before.role === after.role ? '' : `from ${ROLE_WORDS[before.role]} to ${ROLE_WORDS[after.role]}`;
+  const left = before.left === after.left ? '' : after.left ? 'left' : 'came back';
+  return [role, left].filter(Boolean).join(', ');
 }
 
 async function lockedPerson(db: Queries, id: string): Promise<Row> {

@@ -5,20 +5,27 @@ import { DEED_WORDS, type Deed, may, type Person, ROLES } from '#api/people.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
 import { Refusal } from '../problem.ts';
+import { markSeen } from './sessions.ts';
 
 declare module 'express-session' {
   interface SessionData {
     personId: string;
     /** When they signed in, in milliseconds since 1970. */
     signedInAt: number;
+    /** From where and with what. */
+    address: string;
+    agent: string;
   }
 }
 
 const present = new WeakMap<Request, Person>();
 const RoleSchema = v.picklist(ROLES);
 
-/** Lets only signed-in people through. */
-export function signedIn(context: Context): RequestHandler {
+/**
+ * Lets only signed-in people through. Those whose password was handed to them take one of their own first, which alone
+ * is let through with `evenMustChange`.
+ */
+export function signedIn(context: Context, { evenMustChange = false } = {}): RequestHandler {
   return async (request, _response, next) => {
     const personId = request.session.personId;
     if (!personId)
@@ -28,16 +35,33 @@ export function signedIn(context: Context): RequestHandler {
       );
     const [row] = await context.db.select().from(people).where(eq(people.id, personId));
     const isOver = row?.passwordAt && (request.session.signedInAt ?? 0) < row.passwordAt.getTime();
-    if (!row || row.leftAt || isOver)
+    if (!row || row.leftAt || isOver || (row.isDemo && !context.config.isDemo))
       throw new Refusal(401, 'This sign-in is no longer known. Sign in again.');
-    present.set(request, {
-      id: row.id,
-      name: row.name,
-      email: row.email,
-      role: v.parse(RoleSchema, row.role),
-    });
+    if (row.mustChange && !evenMustChange)
+      throw new Refusal(
+        403,
+        'Your password was made for you. Take one of your own first; nothing was changed.',
+        { mustChange: true },
+      );
+    present.set(request, presentPerson(row));
+    if (isTimeToMark(request.sessionID)) await markSeen(context, request.sessionID, new Date());
     next();
   };
+}
+
+const MARK_MILLIS = 60_000;
+const marked = new Map<string, number>();
+
+/** Whether this process has not written down for a while that a sign-in is used. */
+function isTimeToMark(id: string, now = Date.now()): boolean {
+  if (now - (marked.get(id) ?? 0) < MARK_MILLIS) return false;
+  if (marked.size > 1000) marked.clear();
+  marked.set(id, now);
+  return true;
+}
+
+export function presentPerson({ id, name, email, role, mustChange }: typeof people.$inferSelect): Person {
+  return { id, name, email, role: v.parse(RoleSchema, role), mustChange };
 }
 
 /** Who makes the request. Behind `signedIn` there is always somebody. */

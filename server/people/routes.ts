@@ -2,13 +2,16 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import { type Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { BeginSchema, ChangePasswordSchema, SignInSchema } from '#api/people.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
 import { checked, Refusal } from '../problem.ts';
 import { begin, isEmptyHouse } from './beginning.ts';
 import { changePassword } from './colleagues.ts';
-import { personOf, signedIn } from './guard.ts';
+import { personOf, presentPerson, signedIn } from './guard.ts';
+import { assertNotGuessed } from './guessing.ts';
 import { isPasswordOf } from './passwords.ts';
+import { endSession, sessionsOf } from './sessions.ts';
 
 const TRIES = 20;
 const TRIES_MILLIS = 15 * 60 * 1000;
@@ -27,15 +30,24 @@ export function peopleRoutes(context: Context): Router {
 
   router.post('/session', limit, async (request, response) => {
     const { email, password } = checked(SignInSchema, request.body);
+    await assertNotGuessed(context, email, new Date());
     const [person] = await context.db
       .select()
       .from(people)
       .where(and(eq(people.email, email), isNull(people.leftAt)));
-    if (!(await isPasswordOf(person?.passwordHash, password)) || !person) {
+    const isRight = await isPasswordOf(person?.passwordHash, password);
+    if (!isRight || !person) {
+      await writeAudit(context.db, { person: null, what: 'sign-in-refused', subject: email }, new Date());
       throw new Refusal(401, 'Address and password do not go together. Check both and try again.');
     }
+    if (person.isDemo && !context.config.isDemo)
+      throw new Refusal(
+        403,
+        'This is a person of the demo, which is off. Sign in as yourself, or begin a house of your own in an empty database.',
+      );
     await signInAs(request, person.id);
-    response.json({ id: person.id, name: person.name, email: person.email, role: person.role });
+    await writeAudit(context.db, { person, what: 'signed-in', subject: email }, new Date());
+    response.json(presentPerson(person));
   });
 
   router.get('/beginning', async (_request, response) => {
@@ -48,21 +60,38 @@ export function peopleRoutes(context: Context): Router {
   });
 
   router.delete('/session', async (request, response) => {
+    const { personId } = request.session;
+    const [person] = personId ? await context.db.select().from(people).where(eq(people.id, personId)) : [];
+    if (person)
+      await writeAudit(context.db, { person, what: 'signed-out', subject: person.email }, new Date());
     await new Promise<void>((resolve, reject) =>
       request.session.destroy((error) => (error ? reject(error) : resolve())),
     );
     response.status(204).end();
   });
 
-  router.get('/me', signedIn(context), (request, response) => {
+  router.get('/me', signedIn(context, { evenMustChange: true }), (request, response) => {
     response.json(personOf(request));
   });
 
-  router.put('/me/password', limit, signedIn(context), async (request, response) => {
-    const change = checked(ChangePasswordSchema, request.body);
-    const person = personOf(request);
-    await changePassword(context, person, change, new Date());
-    await signInAs(request, person.id);
+  router.put(
+    '/me/password',
+    limit,
+    signedIn(context, { evenMustChange: true }),
+    async (request, response) => {
+      const change = checked(ChangePasswordSchema, request.body);
+      const person = personOf(request);
+      await changePassword(context, person, change, new Date());
+      await signInAs(request, person.id);
+      response.status(204).end();
+    },
+  );
+
+  router.get('/me/sessions', signedIn(context), async (request, response) => {
+    response.json(await sessionsOf(context, personOf(request).id, request.sessionID, new Date()));
+  });
+  router.delete('/me/sessions/:key', signedIn(context), async (request, response) => {
+    await endSession(context, personOf(request), String(request.params.key), new Date());
     response.status(204).end();
   });
 
@@ -75,7 +104,7 @@ export function peopleRoutes(context: Context): Router {
     const rows = await context.db
       .select({ name: people.name, email: people.email, role: people.role })
       .from(people)
-      .where(isNull(people.leftAt))
+      .where(and(isNull(people.leftAt), eq(people.isDemo, true)))
       .orderBy(asc(people.id));
     response.json(rows);
   });
@@ -89,4 +118,6 @@ async function signInAs(request: Request, personId: string): Promise<void> {
   );
   request.session.personId = personId;
   request.session.signedInAt = Date.now();
+  request.session.address = (request.ip ?? '').slice(0, 60);
+  request.session.agent = (request.headers['user-agent'] ?? '').slice(0, 200);
 }

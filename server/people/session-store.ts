@@ -1,4 +1,4 @@
-import { eq, lt } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { type SessionData, Store } from 'express-session';
 import * as v from 'valibot';
 import type { Database } from '../db/connection.ts';
@@ -11,6 +11,8 @@ const DataSchema = v.looseObject({
   cookie: v.looseObject({}),
   personId: v.optional(v.string()),
   signedInAt: v.optional(v.number()),
+  address: v.optional(v.string(), ''),
+  agent: v.optional(v.string(), ''),
 });
 
 type Callback<T> = (error?: unknown, value?: T) => void;
@@ -29,13 +31,7 @@ export class SessionStore extends Store {
   }
 
   override set(id: string, data: SessionData, callback?: Callback<never>): void {
-    const expiresAt = new Date(Date.now() + SESSION_MILLIS);
-    const row = { id, data: JSON.parse(JSON.stringify(data)), expiresAt };
-    this.#db
-      .insert(sessions)
-      .values(row)
-      .onDuplicateKeyUpdate({ set: { data: row.data, expiresAt } })
-      .then(() => callback?.(), callback);
+    this.#write(id, data).then(() => callback?.(), callback);
   }
 
   override destroy(id: string, callback?: Callback<never>): void {
@@ -45,9 +41,24 @@ export class SessionStore extends Store {
       .then(() => callback?.(), callback);
   }
 
-  /** Ends the rows of sessions that ran out. */
-  async sweep(now: Date): Promise<void> {
-    await this.#db.delete(sessions).where(lt(sessions.expiresAt, now));
+  async #write(id: string, session: SessionData): Promise<void> {
+    const now = new Date();
+    const expiresAt = new Date(now.getTime() + SESSION_MILLIS);
+    const data = JSON.parse(JSON.stringify(session));
+    const { personId = null, signedInAt, address = '', agent = '' } = v.parse(DataSchema, data);
+    const row = {
+      data,
+      expiresAt,
+      personId,
+      signedInAt: signedInAt === undefined ? null : new Date(signedInAt),
+      seenAt: now,
+      address,
+      agent,
+    };
+    await this.#db
+      .insert(sessions)
+      .values({ id, ...row })
+      .onDuplicateKeyUpdate({ set: row });
   }
 
   async #read(id: string): Promise<SessionData | null> {

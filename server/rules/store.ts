@@ -7,9 +7,11 @@ import { goodStem } from '#core/naming/names.ts';
 import { type HouseRules, HouseRulesSchema } from '#core/page/target.ts';
 import { usualRules } from '#core/page/usual-rules.ts';
 import { writeActivity } from '../activity.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { activity, pages, targets } from '../db/schema.ts';
+import { isSame } from '../is-same.ts';
 import { checked, notFound, Refusal } from '../problem.ts';
 
 export function readRules(stored: unknown): HouseRules {
@@ -117,30 +119,39 @@ export async function saveRules(
   now: Date,
 ): Promise<Target> {
   const before = await readTarget(context, id);
-  await context.db.transaction(async (tx) => {
+  const isWritten = await context.db.transaction(async (tx) => {
     const [result] = await tx
       .update(targets)
       .set({ rules, version: version + 1 })
       .where(and(eq(targets.id, id), eq(targets.version, version)));
-    if (result.affectedRows === 0) {
-      throw new Refusal(
-        412,
-        'Somebody changed these rules meanwhile. Yours are not written over theirs; look at both and save again.',
-        { current: before },
-      );
-    }
-    await writeActivity(
+    if (result.affectedRows === 0) return false;
+    const change = { what: 'changed the house rules', before: before.rules, after: rules };
+    await writeActivity(tx, { personId: person.id, subject: 'target', subjectId: id, ...change }, now);
+    await writeAudit(
       tx,
-      {
-        personId: person.id,
-        subject: 'target',
-        subjectId: id,
-        what: 'changed the house rules',
-        before: before.rules,
-        after: rules,
-      },
+      { person, what: 'rules', subject: rules.name, detail: sayChanged(before.rules, rules) },
       now,
     );
+    return true;
   });
-  return { id, version: version + 1, rules };
+  if (isWritten) return { id, version: version + 1, rules };
+  const current = await readTarget(context, id);
+  // The very rules that stand already, sent again after a lost line.
+  if (current.version === version + 1 && isSame(current.rules, rules)) return current;
+  throw new Refusal(
+    412,
+    'Somebody changed these rules meanwhile. Yours are not written over theirs; look at both and save again.',
+    { current },
+  );
+}
+
+/** The names of the rules that differ. */
+function sayChanged(before: HouseRules, after: HouseRules): string {
+  return Object.entries(after)
+    .filter(
+      ([name, value]) =>
+        !isSame(Object.entries(before).find(([other]) => other === name)?.[1] ?? null, value ?? null),
+    )
+    .map(([name]) => name)
+    .join(', ');
 }

@@ -54,6 +54,7 @@ export async function beginRun(
   seen: string,
   personId: string,
   now: Date,
+  jobId: string = randomUUID(),
 ): Promise<string> {
   const planned = await plan(context, order);
   if (planned.seen !== seen)
@@ -63,21 +64,23 @@ export async function beginRun(
     );
   const parts = planned.rows.filter(({ leftOut }) => leftOut === null).length;
   if (parts === 0) throw new Refusal(422, 'Nothing would change, so there is nothing to run.');
-  const jobId = randomUUID();
   const newFolders = order.folder === null ? [] : await missingFolders(context, folderPath(order.folder));
   await context.db.transaction(async (tx) => {
-    await tx.insert(runSteps).values(
-      planned.rows.map((row, ordinal) => ({
-        jobId,
-        ordinal,
-        assetId: row.assetId,
-        row,
-        version: planned.assets[ordinal]?.version ?? 0,
-        state: row.leftOut === null ? 'waiting' : 'out',
-      })),
-    );
     const title = `A run over ${parts === 1 ? '1 piece' : `${parts} pieces`}`;
     await addJob({ db: tx }, { id: jobId, kind: RUN, title, input: { order, newFolders }, personId }, now);
+    await tx
+      .insert(runSteps)
+      .ignore()
+      .values(
+        planned.rows.map((row, ordinal) => ({
+          jobId,
+          ordinal,
+          assetId: row.assetId,
+          row,
+          version: planned.assets[ordinal]?.version ?? 0,
+          state: row.leftOut === null ? 'waiting' : 'out',
+        })),
+      );
   });
   return jobId;
 }

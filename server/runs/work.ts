@@ -2,11 +2,12 @@ import { asc, eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
-import { isDatabaseGone } from '../db/failures.ts';
+import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { assets, runSteps } from '../db/schema.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import { type JobResult, type JobTools, Stopped } from '../jobs/work.ts';
 import { isNoSpace } from '../problem.ts';
+import { isStorageGone } from '../storage/failures.ts';
 import { RunInputSchema } from './input.ts';
 import { packRun } from './pack.ts';
 import { runCut } from './run-cut.ts';
@@ -97,10 +98,15 @@ async function makeFiles(context: Context, step: StepRow, signal: AbortSignal): 
     }
     return { bytes };
   } catch (error) {
-    if (error instanceof Stopped || isDatabaseGone(error) || isNoSpace(error)) throw error;
+    if (error instanceof Stopped || isPassing(error)) throw error;
     context.log.warn({ err: error, asset: step.assetId }, 'a file of a run could not be made');
     return { fault: 'Its original cannot be read any more, so nothing was made of it. Hand it in anew.' };
   }
+}
+
+/** Nothing of the piece: what failed may work in a while, or when there is room. */
+function isPassing(error: unknown): boolean {
+  return isDatabaseGone(error) || isDatabaseBusy(error) || isStorageGone(error) || isNoSpace(error);
 }
 
 async function finish(

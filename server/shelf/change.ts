@@ -1,4 +1,4 @@
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { AssetChange } from '#api/assets.ts';
 import type { Person } from '#api/people.ts';
 import { may } from '#api/people.ts';
@@ -6,11 +6,14 @@ import type { Embed } from '#core/embed/model.ts';
 import { folderPath, withAncestors } from '#core/naming/folders.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
 import { isLabelField, type Label, withPatch } from '#core/rights/label.ts';
-import { isOfCopies } from '#core/rights/licences.ts';
+import { isOfCopies, licenceTerms } from '#core/rights/licences.ts';
 import { writeActivity } from '../activity.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
-import { assets, folders } from '../db/schema.ts';
+import { isDuplicate } from '../db/failures.ts';
+import { activity, assets, folders } from '../db/schema.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
+import { isSame } from '../is-same.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { derivedColumns } from './derived.ts';
 import { freeStemLike } from './names.ts';
@@ -18,7 +21,8 @@ import { type AssetRow, presentAssets } from './present.ts';
 
 /**
  * Changes a piece: its label, name or folder. `version` is the state the change was made on; when somebody saved
- * another meanwhile, nothing is written and the answer (412) carries the state as it is now.
+ * another meanwhile, nothing is written and the answer (412) carries the state as it is now. The very change that
+ * stands already, sent again after a lost line, is answered as it was the first time.
  */
 export async function changeAsset(
   context: Context,
@@ -29,66 +33,104 @@ export async function changeAsset(
   now: Date,
 ): Promise<AssetRow> {
   const row = await findAsset(context, id);
-  assertMay(person, row, change);
-  const label: Label = change.label ? withPatch(row.label, change.label) : row.label;
-  assertLicence(row, label);
-  const stem = change.stem === undefined ? row.stem : await checkedStem(context, row, change.stem);
-  const folder = change.folder === undefined ? row.folder : folderPath(change.folder);
-  const trim = change.trim === undefined ? (row.trim ?? null) : change.trim;
-  const prep = change.prep ?? row.prep ?? null;
-  const embed = change.embed ? changedEmbed(row, change.embed) : row.embed;
-  const said = new Set(
-    [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField) as string[],
+  const next = changed(row, change);
+  assertMay(person, row, next);
+  assertLicence(row, next.label);
+  const isOld = row.version !== version;
+  if (isOld) return alreadyChanged(context, row, version, next, person);
+  if (next.stem !== row.stem) await assertFree(context, row, next.stem);
+  const isWritten = await writeChange(context, row, next, person, now).catch(async (error: unknown) => {
+    // Somebody took the name between the look and the writing.
+    if (isDuplicate(error)) throw await nameTaken(context, row, next.stem);
+    throw error;
+  });
+  const after = await findAsset(context, id);
+  return isWritten ? after : alreadyChanged(context, after, version, next, person);
+}
+
+/** What a change can say of a piece. */
+type Said = Pick<AssetRow, 'label' | 'stem' | 'folder' | 'drafted' | 'trim' | 'prep' | 'embed'>;
+
+function changed(row: AssetRow, change: AssetChange): Said {
+  const said = new Set<string>(
+    [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField),
   );
-  const drafted = row.drafted.filter((field) => !said.has(field));
-  await context.db.transaction(async (tx) => {
+  return {
+    label: change.label ? withPatch(row.label, change.label) : row.label,
+    stem: change.stem === undefined ? row.stem : goodName(row, change.stem),
+    folder: change.folder === undefined ? row.folder : folderPath(change.folder),
+    drafted: row.drafted.filter((field) => !said.has(field)),
+    trim: change.trim === undefined ? (row.trim ?? null) : change.trim,
+    prep: change.prep ?? row.prep ?? null,
+    embed: change.embed ? changedEmbed(row, change.embed) : (row.embed ?? null),
+  };
+}
+
+function saidOf({ label, stem, folder, drafted, trim, prep, embed }: AssetRow): Said {
+  return { label, stem, folder, drafted, trim: trim ?? null, prep: prep ?? null, embed: embed ?? null };
+}
+
+/** Writes a change on the version it was made on, with its history; false when another version stands. */
+function writeChange(
+  context: Context,
+  row: AssetRow,
+  next: Said,
+  person: Person,
+  now: Date,
+): Promise<boolean> {
+  return context.db.transaction(async (tx) => {
     const [result] = await tx
       .update(assets)
-      .set({
-        label,
-        stem,
-        folder,
-        drafted,
-        trim,
-        prep,
-        embed,
-        version: version + 1,
-        ...derivedColumns(label, stem, row.originalName),
-      })
-      .where(and(eq(assets.id, id), eq(assets.version, version)));
-    if (result.affectedRows === 0) {
-      const [current] = await presentAssets(context, [await findAsset(context, id)]);
-      throw new Refusal(
-        412,
-        'Somebody changed this label meanwhile. Yours is not written over theirs; look at both and choose.',
-        { current },
-      );
+      .set({ ...next, version: row.version + 1, ...derivedColumns(next.label, next.stem, row.originalName) })
+      .where(and(eq(assets.id, row.id), eq(assets.version, row.version), isNull(assets.deletedAt)));
+    if (result.affectedRows === 0) return false;
+    if (next.folder !== row.folder) {
+      for (const path of withAncestors(next.folder)) await tx.insert(folders).ignore().values({ path });
     }
-    if (folder !== row.folder) {
-      for (const path of withAncestors(folder)) await tx.insert(folders).ignore().values({ path });
-    }
-    const before = {
-      label: row.label,
-      stem: row.stem,
-      folder: row.folder,
-      trim: row.trim ?? null,
-      prep: row.prep ?? null,
-      ...(row.embed ? { embed: row.embed } : {}),
-    };
+    const [before, after] = [historyOf(saidOf(row)), historyOf(next)];
     await writeActivity(
       tx,
-      {
-        personId: person.id,
-        subject: 'asset',
-        subjectId: id,
-        what: 'changed its label',
-        before,
-        after: { label, stem, folder, trim, prep, ...(embed ? { embed } : {}) },
-      },
+      { personId: person.id, subject: 'asset', subjectId: row.id, what: 'changed its label', before, after },
       now,
     );
+    if (rightsChange(row, next))
+      await writeAudit(
+        tx,
+        { person, what: 'rights', subject: pieceName(row), detail: sayRights(row, next) },
+        now,
+      );
+    return true;
   });
-  return findAsset(context, id);
+}
+
+const historyOf = ({ embed, ...said }: Said) => (embed ? { ...said, embed } : said);
+
+/** What stands, where it is this very change; throws the clash otherwise. */
+async function alreadyChanged(
+  context: Context,
+  row: AssetRow,
+  version: number,
+  next: Said,
+  person: Person,
+): Promise<AssetRow> {
+  const isNext = row.version === version + 1 && isSame(saidOf(row), next);
+  if (isNext && (await lastChangedBy(context, row.id)) === person.id) return row;
+  const [current] = await presentAssets(context, [row]);
+  throw new Refusal(
+    412,
+    'Somebody changed this label meanwhile. Yours is not written over theirs; look at both and choose.',
+    { current },
+  );
+}
+
+async function lastChangedBy(context: Context, assetId: string): Promise<string | undefined> {
+  const [last] = await context.db
+    .select({ personId: activity.personId })
+    .from(activity)
+    .where(and(eq(activity.subject, 'asset'), eq(activity.subjectId, assetId)))
+    .orderBy(desc(activity.id))
+    .limit(1);
+  return last?.personId;
 }
 
 /** The settings of an embed change; what it embeds does not, since pages that show it rest on that. */
@@ -124,26 +166,53 @@ function assertLicence({ embed }: AssetRow, { licence }: Label): void {
   );
 }
 
-/** A contributor says what they handed in, and leaves other people's pieces and licences alone. */
-function assertMay(person: Person, row: AssetRow, change: AssetChange): void {
+/** A contributor says what they handed in, and leaves other people's pieces and the rights alone. */
+function assertMay(person: Person, row: AssetRow, next: Said): void {
   if (may(person.role, 'say-rights')) return;
   if (row.createdBy !== person.id)
     throw new Refusal(403, 'You can change the pieces that you handed in. This one is somebody else’s.');
-  if (change.label && 'licence' in change.label)
+  if (rightsChange(row, next))
     throw new Refusal(403, 'Licences are said by editors and rights keepers. Nothing was changed.');
 }
 
-async function checkedStem(context: Context, row: AssetRow, wished: string): Promise<string> {
-  if (wished === row.stem) return wished;
-  const fault = nameFault(wished);
+/** The fields of a label that settle what may be done with a piece. */
+const RIGHTS = ['licence', 'licensedTo'] as const;
+
+/**
+ * Whether a change would change what may be done with a piece, whatever it is called: another licence, or one that was
+ * only drafted and counts as said from then on.
+ */
+function rightsChange(row: AssetRow, next: Said): boolean {
+  return RIGHTS.some(
+    (field) =>
+      row.label[field] !== next.label[field] ||
+      (row.drafted.includes(field) && !next.drafted.includes(field)),
+  );
+}
+
+function sayRights(row: AssetRow, next: Said): string {
+  const [before, after] = [licenceTerms(row.label.licence).short, licenceTerms(next.label.licence).short];
+  const holder = next.label.licensedTo ? `, licensed to ${next.label.licensedTo}` : '';
+  return before === after ? `${after}, as it was drafted${holder}` : `${after}, before it ${before}${holder}`;
+}
+
+export const pieceName = ({ title, stem, extension }: Pick<AssetRow, 'title' | 'stem' | 'extension'>) =>
+  title ? `${title} (${stem}.${extension})` : `${stem}.${extension}`;
+
+function goodName(row: AssetRow, wished: string): string {
+  const fault = wished === row.stem ? undefined : nameFault(wished);
   if (fault) throw new Refusal(422, `${sayNameFault(fault)} The name stays ${row.stem}.`);
-  const free = await freeStemLike(context.db, wished, row.id);
-  if (free !== wished) {
-    throw new Refusal(
-      409,
-      `Another piece is called ${wished}. ${free} is free. The name stays ${row.stem}.`,
-      { offered: free },
-    );
-  }
   return wished;
+}
+
+async function assertFree(context: Context, row: AssetRow, wished: string): Promise<void> {
+  if ((await freeStemLike(context.db, wished, row.id)) !== wished)
+    throw await nameTaken(context, row, wished);
+}
+
+async function nameTaken(context: Context, row: AssetRow, wished: string): Promise<Refusal> {
+  const free = await freeStemLike(context.db, wished, row.id);
+  return new Refusal(409, `Another piece is called ${wished}. ${free} is free. The name stays ${row.stem}.`, {
+    offered: free,
+  });
 }

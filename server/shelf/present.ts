@@ -12,7 +12,8 @@ import type { assets } from '../db/schema.ts';
 import { pages, people, placements } from '../db/schema.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { heldEmbed } from '../embeds/saved.ts';
-import { signedAddress, THUMB_PX, thumbPath, VIEW_PX } from '../media/addresses.ts';
+import { signedAddress, thumbPath } from '../media/addresses.ts';
+import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 
 export type AssetRow = typeof assets.$inferSelect;
 
@@ -53,7 +54,11 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     originalName: row.originalName,
     thumb: thumbAddress(context, row),
     view: viewAddress(context, row),
-    plainView: signedAddress(context, thumbPath(row.id, recipeKey(WHOLE), Math.min(VIEW_PX, row.widthPx))),
+    plainView: signedAddress(
+      context,
+      thumbPath(row.id, recipeKey(WHOLE), Math.min(VIEW_PX, row.widthPx)),
+      openingFor(row),
+    ),
     createdAt: row.createdAt.toISOString(),
     createdBy: names.get(row.createdBy) ?? 'Somebody',
     usedOn: uses.get(row.id) ?? [],
@@ -67,7 +72,7 @@ export async function hostsFor(context: Context, rows: readonly Pick<AssetRow, '
   return rows.some(({ embed }) => embed) ? readHosts(context) : NO_HOSTS;
 }
 
-type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep'>;
+type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep' | 'deletedAt'>;
 
 /** The small picture of a piece, as it is prepared. */
 export function thumbAddress(context: Context, row: Sized): string {
@@ -82,8 +87,11 @@ export function viewAddress(context: Context, row: Sized): string {
 function screenAddress(context: Context, row: Sized, wish: number): string {
   const piece = cuttable(row);
   const { width } = wholeSize(piece);
-  return signedAddress(context, thumbPath(row.id, recipeKey(wholeRecipe(piece)), Math.min(wish, width)));
+  const path = thumbPath(row.id, recipeKey(wholeRecipe(piece)), Math.min(wish, width));
+  return signedAddress(context, path, openingFor(row));
 }
+
+const openingFor = ({ deletedAt }: Pick<AssetRow, 'deletedAt'>) => (deletedAt ? 'thrown-away' : 'held');
 
 function cuttable(row: Sized) {
   return { size: originalSize(row), trim: trimOf(row), prep: prepOf(row) };

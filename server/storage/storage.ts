@@ -2,15 +2,28 @@ import type { Readable } from 'node:stream';
 
 /** Where originals, cuts and bundles are kept. Keys are relative paths of safe letters; what is stored never changes. */
 export interface Storage {
-  /** Stores the file at `path` under `key`, whole or not at all. The file at `path` is left there. */
-  readonly take: (key: string, path: string) => Promise<void>;
+  /**
+   * Stores the file at `path` under `key`, whole or not at all. The file at `path` is left there; what is stored is a copy,
+   * so that nothing that still writes to the one changes the other. With `sha256` (hex), what came to be stored is
+   * compared with it; throws `FileChanged` where it is not that file any more.
+   */
+  readonly take: (key: string, path: string, sha256?: string) => Promise<void>;
   readonly put: (key: string, bytes: Uint8Array) => Promise<void>;
   readonly read: (key: string) => Promise<Buffer>;
   readonly stream: (key: string) => Promise<Readable>;
   readonly has: (key: string) => Promise<boolean>;
   readonly remove: (key: string) => Promise<void>;
   /** Runs `use` with a path at which the stored bytes can be read. */
+  /** Every stored key below a folder of keys ("cuts"), with when it was stored. Half-written files are not among them. */
+  readonly list: (folder: string) => AsyncIterable<Stored>;
+  /** Removes what was left half-written before `before`; answers how many files. */
+  readonly clear: (before: Date) => Promise<number>;
   readonly withFile: <T>(key: string, use: (path: string) => Promise<T>) => Promise<T>;
+}
+
+export interface Stored {
+  readonly key: string;
+  readonly at: Date;
 }
 
 export const originalKey = (sha256: string) => `originals/${sha256.slice(0, 2)}/${sha256}`;

@@ -39,7 +39,7 @@ const GROUND = '#ffffff';
 
 /** Measures how bytes and likeness hang together for a cut, each format from the same untouched pixels. */
 export async function measureCurve(order: CurveOrder): Promise<readonly FormatCurve[]> {
-  const image = await prepared(order.path, order, 0);
+  const image = await prepared(order.path, order);
   const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
   const raw = { width: info.width, height: info.height, channels: info.channels };
   const untouched = () => sharp(data, { raw });

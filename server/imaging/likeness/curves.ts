@@ -14,7 +14,7 @@ import { Refusal } from '../../problem.ts';
 import type { AssetRow } from '../../shelf/present.ts';
 import { originalKey } from '../../storage/storage.ts';
 import type { FormatCurve, FormatWish, MeasuredSample } from './curve.ts';
-import { CurvesSchema } from './pool.ts';
+import { CurvesSchema } from './stored-curves.ts';
 
 export interface CurveWish {
   readonly recipe: Recipe;
@@ -86,7 +86,7 @@ function measured(
 ): Promise<readonly FormatCurve[]> {
   const { recipe, width } = wish;
   return context.storage.withFile(originalKey(row.sha256), (path) =>
-    context.likeness.measure(
+    context.pictures.curve(
       { path, original: sizeOf(row), recipe, width, wanted: wantedOf(wish), formats },
       signal,
     ),

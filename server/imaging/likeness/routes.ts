@@ -1,6 +1,7 @@
-import { type Request, type Response, Router } from 'express';
+import { Router } from 'express';
 import { LikenessQuerySchema, SampleWishSchema } from '#api/likeness.ts';
 import { maybeRecipe } from '#core/media/recipe-key.ts';
+import { leftSignal } from '../../asking.ts';
 import type { Context } from '../../context.ts';
 import { allowed } from '../../people/guard.ts';
 import { checked, Refusal } from '../../problem.ts';
@@ -15,7 +16,7 @@ export function likenessRoutes(context: Context): Router {
     const query = checked(LikenessQuerySchema, request.query);
     const wish = await curveWish(context, query);
     const row = await findAsset(context, request.params.id);
-    const curve = await likenessCurve(context, row, wish, leftSignal(request, response));
+    const curve = await likenessCurve(context, row, wish, leftSignal(response));
     if (!response.destroyed) response.json(curve);
   });
 
@@ -23,7 +24,7 @@ export function likenessRoutes(context: Context): Router {
     const body = checked(SampleWishSchema, request.body);
     const wish = await curveWish(context, body);
     const row = await findAsset(context, String(request.params.id));
-    const curve = await withSample(context, row, wish, body, leftSignal(request, response));
+    const curve = await withSample(context, row, wish, body, leftSignal(response));
     if (!response.destroyed) response.json(curve);
   });
   return router;
@@ -40,12 +41,4 @@ async function curveWish(context: Context, { recipe: key, width, target }: Asked
   if (!recipe) throw new Refusal(422, 'This recipe cannot be read. Nothing was measured.');
   const { rules } = await readTarget(context, target);
   return { recipe, width, rules };
-}
-
-/** Aborts when whoever asked has gone, so that nothing is measured for nobody. */
-function leftSignal(request: Request, response: Response): AbortSignal {
-  const left = new AbortController();
-  request.on('aborted', () => left.abort());
-  response.on('close', () => left.abort());
-  return left.signal;
 }

@@ -1,0 +1,55 @@
+import * as v from 'valibot';
+
+/** Deeds that have to be answered for, with how they are told after a name. */
+export const AUDIT_DEEDS = {
+  'signed-in': 'signed in',
+  'sign-in-refused': 'was not let in',
+  'signed-out': 'signed out',
+  'sign-in-ended': 'ended a sign-in of',
+  password: 'took a new password',
+  'password-made': 'made a password for',
+  person: 'changed who works here:',
+  rights: 'said the rights of',
+  rules: 'changed the House rules of',
+  hosts: 'changed the trusted hosts:',
+  sent: 'took away',
+  'code-seen': 'looked at the unfinished code of',
+  replaced: 'replaced everywhere',
+  'thrown-away': 'threw away',
+  'brought-back': 'brought back',
+  removed: 'removed for good',
+  clipper: 'made a clipper',
+  'audit-taken': 'took the log away',
+} as const;
+export type AuditDeed = keyof typeof AUDIT_DEEDS;
+
+export const isAuditDeed = (what: string): what is AuditDeed => Object.hasOwn(AUDIT_DEEDS, what);
+
+const day = v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'));
+
+/** The log's question: words in a name or subject, a deed, days from and to (both included). */
+export const AuditQuerySchema = v.strictObject({
+  words: v.optional(v.pipe(v.string(), v.maxLength(200))),
+  what: v.optional(v.picklist(['any', ...Object.keys(AUDIT_DEEDS)])),
+  from: v.optional(v.union([v.literal(''), day])),
+  to: v.optional(v.union([v.literal(''), day])),
+  cursor: v.optional(v.pipe(v.string(), v.regex(/^\d{1,15}$/))),
+});
+export type AuditQuery = v.InferOutput<typeof AuditQuerySchema>;
+
+const AuditLineSchema = v.object({
+  id: v.number(),
+  at: v.string(),
+  who: v.string(),
+  what: v.string(),
+  subject: v.string(),
+  detail: v.string(),
+  address: v.string(),
+});
+export type AuditLine = v.InferOutput<typeof AuditLineSchema>;
+
+/** Latest first. */
+export const AuditListSchema = v.object({
+  lines: v.array(AuditLineSchema),
+  cursor: v.nullable(v.string()),
+});
