@@ -1,5 +1,7 @@
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
+import type { Context } from './context.ts';
 import { OutboundProblem } from './outbound/problem.ts';
+import { personOf } from './people/guard.ts';
 import { Refusal } from './problem.ts';
 
 /** Aborts when whoever asked has gone, so that nothing is done for nobody. */
@@ -12,10 +14,22 @@ export function leftSignal(response: Response): AbortSignal {
   return leaving.signal;
 }
 
-/** Asks the world outside on behalf of a request, and stops when the one who asked is gone. */
-export async function asking<T>(response: Response, work: (signal: AbortSignal) => Promise<T>): Promise<T> {
+/**
+ * Asks the world outside on behalf of a request, and stops when the one who asked is gone. Each person has so many such
+ * questions at once; the rest of theirs waits.
+ */
+export async function asking<T>(
+  context: Context,
+  request: Request,
+  response: Response,
+  work: (signal: AbortSignal) => Promise<T>,
+): Promise<T> {
+  const left = leftSignal(response);
   try {
-    return await work(leftSignal(response));
+    return await context.looks(personOf(request).id, async () => {
+      left.throwIfAborted();
+      return work(left);
+    });
   } catch (error) {
     throw asRefusal(error);
   }

@@ -2,10 +2,12 @@ import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
+import { atMostEach } from './at-once.ts';
 import type { Config } from './config.ts';
 import { type Connection, connect, type Database } from './db/connection.ts';
 import { applyMigrations } from './db/migrate.ts';
 import { settings } from './db/schema.ts';
+import { type TextTool, textTool } from './foreign/texts.ts';
 import { keepMemoryFlat } from './imaging/memory.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
 import { type PictureTool, pictureTool } from './imaging/pictures.ts';
@@ -25,7 +27,12 @@ export interface Context {
   readonly outbound: Outbound;
   readonly metadata: MetadataTool;
   readonly pictures: PictureTool;
+  readonly texts: TextTool;
   readonly signatures: Signatures;
+  /** Lets each person, by ID, look at so many foreign things at once. */
+  readonly looks: ReturnType<typeof atMostEach>;
+  /** Lets each person's files be taken in one after the other. */
+  readonly arrivals: ReturnType<typeof atMostEach>;
   readonly secret: string;
   readonly log: Logger;
   /** Aborts when this process is about to end. */
@@ -50,7 +57,10 @@ export async function openContext(
     outbound: makeOutbound({ ports: config.standInPorts }),
     metadata: metadataTool(),
     pictures: pictureTool(),
+    texts: textTool(),
     signatures: signatures(secret),
+    looks: atMostEach(config.quotas.looksEach),
+    arrivals: atMostEach(1),
     secret,
     log: makeLog(process.env.LOG_LEVEL ?? 'warn'),
     ending,
@@ -60,6 +70,7 @@ export async function openContext(
 export async function closeContext(context: Context): Promise<void> {
   await context.metadata.end();
   await context.pictures.end();
+  await context.texts.end();
   await context.connection.pool.end();
 }
 

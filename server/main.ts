@@ -36,6 +36,7 @@ async function run(): Promise<void> {
   end.before(() => answered(server));
   const working = config.worksJobs ? workJobs(context, end.signal) : Promise.resolve();
   end.before(() => working);
+  context.texts.warm();
   process.send?.('listening');
 }
 

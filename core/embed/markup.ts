@@ -27,17 +27,23 @@ interface Text extends Stretch {
 
 export type Piece = Tag | Text;
 
+/** What of markup is read: the tags of HTML alone, its text too, or XML, where CDATA is text and no element hides markup. */
+type MarkupMode = 'tags' | 'text' | 'xml';
+
 /**
  * The tags of markup in any condition, in order, as a browser would part them (WHATWG HTML, 13.2.5 Tokenization). No
- * tree is built, so that the time is linear in the length whatever is nested in what. With `isXml`, text comes too, CDATA
- * is text, and no element hides markup. What a browser leaves out (a tag without its end, comments) is left out.
+ * tree is built, so that the time is linear in the length whatever is nested in what. What a browser leaves out (a tag
+ * without its end, comments) is left out.
  */
-export function* readMarkup(source: string, isXml = false): Generator<Piece, void> {
+export function* readMarkup(source: string, mode: MarkupMode = 'tags'): Generator<Piece, void> {
+  const isXml = mode === 'xml';
+  const hasText = mode !== 'tags';
   let at = 0;
   while (at < source.length) {
     const open = source.indexOf('<', at);
     const end = open < 0 ? source.length : open;
-    if (isXml && end > at) yield { kind: 'text', text: decodeHTML(source.slice(at, end)), from: at, to: end };
+    if (hasText && end > at)
+      yield { kind: 'text', text: decodeHTML(source.slice(at, end)), from: at, to: end };
     if (open < 0) return;
     const next = source.charCodeAt(open + 1);
     if (isLetter(next) || (next === SLASH && isLetter(source.charCodeAt(open + 2)))) {
@@ -51,7 +57,7 @@ export function* readMarkup(source: string, isXml = false): Generator<Piece, voi
       at = close + 3;
     } else if (next === EXCLAMATION || next === QUESTION || next === SLASH) at = afterComment(source, open);
     else {
-      if (isXml) yield { kind: 'text', text: '<', from: open, to: open + 1 };
+      if (hasText) yield { kind: 'text', text: '<', from: open, to: open + 1 };
       at = open + 1;
     }
   }
@@ -170,9 +176,11 @@ function afterComment(source: string, open: number): number {
   if (!source.startsWith('<!--', open)) return endBefore(source, '>', open + 2) + 1;
   const short = /^>|^->/.exec(source.slice(open + 4, open + 6));
   if (short) return open + 4 + short[0].length;
-  const plain = endBefore(source, '-->', open + 4);
-  const odd = source.indexOf('--!>', open + 4);
-  return odd >= 0 && odd < plain ? odd + 4 : plain + 3;
+  // One search for both ends: a search for the one that is not there would go to the end of the text at each comment.
+  const ends = /--!?>/g;
+  ends.lastIndex = open + 4;
+  const end = ends.exec(source);
+  return end ? end.index + end[0].length : source.length;
 }
 
 /** Elements whose content is no markup. Fields for text are read, since share dialogs offer code in them. */

@@ -55,13 +55,18 @@ export interface AskedPermission {
   readonly to: number;
 }
 
+/** There are some sixty features; what asks for more is not asking for them. */
+const MOST_ASKED = 100;
+const MOST_LETTERS = 10_000;
+
 /**
  * The permissions that an `allow` attribute asks for (W3C Permissions Policy, serialised policy): features parted by
  * semicolons, each with an allow list that is not kept; older code parts them by commas or blanks.
  */
 export function askedPermissions(value: string): readonly AskedPermission[] {
   const asked: AskedPermission[] = [];
-  for (const part of value.matchAll(/[^;,]+/g)) {
+  for (const part of value.slice(0, MOST_LETTERS).matchAll(/[^;,]+/g)) {
+    if (asked.length >= MOST_ASKED) break;
     const name = /[a-z][a-z-]*/i.exec(part[0]);
     if (!name || isSource(part[0])) continue;
     const from = part.index + name.index;

@@ -61,7 +61,7 @@ export function readPasted(pasted: string, hosts: Hosts): EmbedReading {
   const refusals = [...notes];
   for (const candidate of candidates) {
     const read = readCandidate(candidate, hosts);
-    all.push(...read.marks);
+    for (const mark of read.marks) all.push(mark);
     if (read.kind === 'refused') refusals.push(read.sentence);
     else embeds.push(read.embed);
   }

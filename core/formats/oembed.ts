@@ -102,7 +102,7 @@ function fieldsOfXml(text: string): unknown {
   const fields: Record<string, string> = {};
   let inside = false;
   let open: string | null = null;
-  for (const piece of readMarkup(text, true)) {
+  for (const piece of readMarkup(text, 'xml')) {
     if (isStart(piece, 'oembed')) inside = true;
     else if (piece.kind === 'end' && piece.name === 'oembed') break;
     else if (!inside) continue;

@@ -50,7 +50,9 @@ const VALUE_LIMIT = 2000;
 /** A statement of text from outside: control characters go, white space is folded. Null when nothing is left. */
 export function maybeStatement(by: SaidBy, about: SaidAbout, value: unknown): Statement | null {
   if (typeof value !== 'string' && typeof value !== 'number') return null;
+  // Blanks are folded away below, so that more is read than is kept.
   const text = String(value)
+    .slice(0, VALUE_LIMIT * 5)
     .replace(/[\p{Cc}\p{Cf}]+/gu, ' ')
     .replace(/\s+/g, ' ')
     .trim()

@@ -1,10 +1,13 @@
 import { webSafe } from './names.ts';
 
 export const FOLDER_DEPTH_LIMIT = 5;
+/** Longer than any path of five segments. */
+const READ_LIMIT = 4000;
 
 /** A folder's path from any text: web-safe segments joined by "/", at most five deep; empty for the top. */
 export function folderPath(text: string): string {
   return text
+    .slice(0, READ_LIMIT)
     .split(/[/\\]/)
     .map((segment) => webSafe(segment))
     .filter(Boolean)

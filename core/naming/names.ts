@@ -1,5 +1,7 @@
 /** The longest stem of a file name, in letters. */
 export const STEM_LIMIT = 80;
+/** Of longer texts only the beginning makes a name; even where most of it is left away, that is enough. */
+const READ_LIMIT = 2000;
 
 /** Names that some file systems keep for devices (Win32 "Naming Files, Paths, and Namespaces"). */
 const DEVICE_NAME = /^(con|prn|aux|nul|com[0-9]|lpt[0-9]|conin\$?|conout\$?)$/;
@@ -110,7 +112,7 @@ export function transliterate(text: string, language = ''): string {
  * letters, cut at a hyphen where one is near. Empty when nothing of the text can be kept.
  */
 export function webSafe(text: string, language = ''): string {
-  const joined = transliterate(text.replace(/['’ʼ]/g, ''), language)
+  const joined = transliterate(text.slice(0, READ_LIMIT).replace(/['’ʼ]/g, ''), language)
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '');
   return shorten(joined);

@@ -3,11 +3,12 @@ import type { Target } from '#api/targets.ts';
 import { type Framing, framingOf } from '#core/embed/framing.ts';
 import { entryById, type Hosts } from '#core/embed/host.ts';
 import type { Embed, Visibility } from '#core/embed/model.ts';
-import { type PageFacts, readPageFacts } from '#core/embed/page-facts.ts';
-import { readPasted, safeOrNone } from '#core/embed/reading.ts';
+import type { PageFacts } from '#core/embed/page-facts.ts';
+import { safeOrNone } from '#core/embed/reading.ts';
 import { frameAddress } from '#core/embed/write.ts';
-import { type Oembed, readOembed } from '#core/formats/oembed.ts';
+import type { Oembed } from '#core/formats/oembed.ts';
 import type { Context } from '../context.ts';
+import { ForeignProblem } from '../foreign/problem.ts';
 import { farAddress } from '../gather/preview.ts';
 import { textOf } from '../gather/read-address.ts';
 import type { Probed } from '../outbound/outbound.ts';
@@ -44,15 +45,12 @@ export async function lookAt(context: Context, asked: Asked, signal: AbortSignal
   const [page, frame, known] = await Promise.all([
     probe(embed.page, PAGE_LIMITS, 'text/html'),
     isFramed ? probe(frameAddress(embed, hosts), FRAME_LIMITS, 'text/html') : null,
-    endpoint ? askOembed(probe, oembedAddress(endpoint, embed.page), notes) : null,
+    endpoint ? askOembed(context, probe, oembedAddress(endpoint, embed.page), notes) : null,
   ]);
-  const facts =
-    page?.status === 200
-      ? readPageFacts(textOf(page.bytes, page.headers['content-type']), page.address)
-      : null;
-  const oembed = known ?? (facts?.oembed ? await askOembed(probe, facts.oembed, notes) : null);
+  const facts = page?.status === 200 ? await factsOf(context, page, notes, signal) : null;
+  const oembed = known ?? (facts?.oembed ? await askOembed(context, probe, facts.oembed, notes) : null);
   const told = withFacts(embed, page, facts, oembed);
-  const offered = entry ? null : offeredFrame(told, oembed, hosts);
+  const offered = entry ? null : await offeredFrame(context, told, oembed, hosts);
   if (offered) return lookAt(context, { ...asked, embed: offered }, signal);
   return {
     embed: told,
@@ -64,6 +62,28 @@ export async function lookAt(context: Context, asked: Asked, signal: AbortSignal
       : [],
     notes: [...new Set(notes)],
   };
+}
+
+const TOO_LONG = 'It takes too long to be read.';
+
+/** What was read, or null where it was given up: a page that is made to be slow is no fault of whoever asks. */
+async function orNothing<T>(reading: Promise<T>): Promise<T | null> {
+  return reading.catch((error: unknown) => {
+    if (error instanceof ForeignProblem && error.fault !== 'stopped') return null;
+    throw error;
+  });
+}
+
+async function factsOf(
+  context: Context,
+  page: Probed,
+  notes: string[],
+  signal: AbortSignal,
+): Promise<PageFacts | null> {
+  const html = textOf(page.bytes, page.headers['content-type']);
+  const facts = await orNothing(context.texts.pageFacts({ html, base: page.address }, signal));
+  if (!facts) notes.push(`The page of ${new URL(page.address).host} is not understood. ${TOO_LONG}`);
+  return facts;
 }
 
 /** A target without an address of its own is asked for as a page of an origin that nobody names. */
@@ -86,8 +106,14 @@ function framingFor(frame: Probed, siteAddress: string): Framing {
  * The frame that an unknown host offers by oEmbed in the place of its page, where both stand at that host. It is asked
  * for as such, and framed only where somebody has decided so.
  */
-function offeredFrame(embed: Embed, oembed: Oembed | null, hosts: Hosts): Embed | null {
-  const [offered] = oembed ? readPasted(oembed.html, hosts).embeds : [];
+async function offeredFrame(
+  context: Context,
+  embed: Embed,
+  oembed: Oembed | null,
+  hosts: Hosts,
+): Promise<Embed | null> {
+  const read = oembed?.html ? await orNothing(context.texts.pasted(oembed.html, hosts)) : null;
+  const [offered] = read?.embeds ?? [];
   if (offered?.embed.carrier !== 'frame' || offered.from !== 'frame') return null;
   const { address, shape } = offered.embed;
   if (address === embed.address || new URL(address).host !== new URL(embed.page).host) return null;
@@ -104,13 +130,18 @@ function oembedAddress(endpoint: string, page: string): string {
 }
 
 /** oEmbed 1.0, 2.3: what is private answers 401, what is not there 404, a format that is not spoken 501. */
-async function askOembed(probe: Probe, address: string, notes: string[]): Promise<Oembed | null> {
+async function askOembed(
+  context: Context,
+  probe: Probe,
+  address: string,
+  notes: string[],
+): Promise<Oembed | null> {
   const answer = await probe(address, OEMBED_LIMITS, 'application/json, text/xml');
   if (answer?.status !== 200) return null;
-  const read = readOembed(textOf(answer.bytes, answer.headers['content-type']));
-  if (read.kind === 'answer') return read.answer;
+  const read = await orNothing(context.texts.oembed(textOf(answer.bytes, answer.headers['content-type'])));
+  if (read?.kind === 'answer') return read.answer;
   notes.push(
-    `${new URL(answer.address).host} was asked what it is, and what it answered was not understood. ${read.sentence}`,
+    `${new URL(answer.address).host} was asked what it is, and what it answered was not understood. ${read?.sentence ?? TOO_LONG}`,
   );
   return null;
 }

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
 import type { FoundPicture } from '#api/gather.ts';
 import { draftFromMetadata } from '#core/formats/metadata.ts';
-import { type PagePicture, readPagePictures } from '#core/gather/page-pictures.ts';
+import type { PagePicture } from '#core/gather/page-pictures.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
 import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
@@ -48,7 +48,8 @@ export async function readAddress(context: Context, text: string, signal: AbortS
       'What stands at this address is neither a picture nor a page. Give the address of a page that shows the picture.',
     );
   const page = await context.outbound.read(asked, { limits: PAGE_LIMITS, accept: 'text/html', signal });
-  const reading = readPagePictures(textOf(page.bytes, page.headers['content-type']), page.address);
+  const html = textOf(page.bytes, page.headers['content-type']);
+  const reading = await context.texts.pagePictures({ html, base: page.address }, signal);
   const inTurn = atMost(6);
   const pictures = await Promise.all(
     reading.pictures.map((picture, at) => {

@@ -11,12 +11,12 @@ import {
   type SealedPicture,
   TakeSchema,
 } from '#api/gather.ts';
-import { readPagePictures } from '#core/gather/page-pictures.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import type { Statement } from '#core/gather/statement.ts';
 import { asking, asRefusal } from '../asking.ts';
 import type { Context } from '../context.ts';
 import { assets, provenance } from '../db/schema.ts';
+import { ForeignProblem, sayForeignFault } from '../foreign/problem.ts';
 import { stopJob } from '../jobs/queue.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { withPatience } from '../outbound/retry.ts';
@@ -49,7 +49,7 @@ export function gatherRoutes(context: Context): Router {
   router.get('/sources/:id/pictures', mayGather, async (request, response) => {
     const query = checked(GatherQuerySchema, request.query);
     const source = knownSource(context, String(request.params.id));
-    const { pictures, count, cursor } = await asking(response, (signal) =>
+    const { pictures, count, cursor } = await asking(context, request, response, (signal) =>
       withPatience(PATIENCE, signal, () =>
         source.search(questionOf(query), query.cursor ?? null, toolsFor(context, source, signal)),
       ),
@@ -61,7 +61,7 @@ export function gatherRoutes(context: Context): Router {
     const source = knownSource(context, String(request.params.id));
     if (!source.albums) throw notFound('This album list');
     const list = source.albums;
-    const albums = await asking(response, (signal) =>
+    const albums = await asking(context, request, response, (signal) =>
       withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
     );
     const held = await heldStamps(
@@ -85,7 +85,7 @@ export function gatherRoutes(context: Context): Router {
     const source = knownSource(context, String(request.params.id));
     const list = source.albums;
     if (!list) throw notFound('This album');
-    const albums = await asking(response, (signal) =>
+    const albums = await asking(context, request, response, (signal) =>
       withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
     );
     const album = albums.find(({ id }) => id === request.params.albumId);
@@ -95,14 +95,14 @@ export function gatherRoutes(context: Context): Router {
 
   router.post('/readings', mayGather, async (request, response) => {
     const { address } = checked(ReadAddressSchema, request.body);
-    const read = await asking(response, (signal) => readAddress(context, address, signal));
+    const read = await asking(context, request, response, (signal) => readAddress(context, address, signal));
     response.json({ ...read, pictures: await sealed(context, read.pictures) });
   });
 
   router.post('/closer-looks', mayGather, async (request, response) => {
     const { seal } = checked(v.object({ seal: v.string() }), request.body);
     const picture = openSeal(context, seal);
-    response.json(await asking(response, (signal) => lookCloser(context, picture, signal)));
+    response.json(await asking(context, request, response, (signal) => lookCloser(context, picture, signal)));
   });
 
   router.post('/gatherings', mayGather, async (request, response) => {
@@ -169,7 +169,12 @@ function knownSource(context: Context, id: string): Source {
 }
 
 function toolsFor(context: Context, source: Source, signal: AbortSignal): SourceTools {
-  return { outbound: context.outbound, origin: context.config.sourceOrigins[source.id] ?? '', signal };
+  return {
+    outbound: context.outbound,
+    texts: context.texts,
+    origin: context.config.sourceOrigins[source.id] ?? '',
+    signal,
+  };
 }
 
 function questionOf(query: v.InferOutput<typeof GatherQuerySchema>): GatherQuestion {
@@ -248,12 +253,15 @@ async function pageOf(
       accept: 'text/html',
       signal,
     });
-    const { pictures } = readPagePictures(textOf(bytes, headers['content-type']), address);
+    const html = textOf(bytes, headers['content-type']);
+    const { pictures } = await context.texts.pagePictures({ html, base: address }, signal);
     const own = pictures.filter((one) => one.address === picture.address);
     const heard = own.length > 0 ? own : pictures.slice(0, 1);
     return { pageSays: heard.flatMap(({ statements }) => [...statements]).slice(0, 200), pageFault: null };
   } catch (error) {
     if (error instanceof OutboundProblem) return { pageSays: [], pageFault: error.message };
+    if (error instanceof ForeignProblem && error.fault !== 'stopped')
+      return { pageSays: [], pageFault: `Its page ${sayForeignFault(error.fault)}.` };
     throw error;
   }
 }

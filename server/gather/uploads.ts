@@ -48,7 +48,8 @@ export function uploadRoutes(context: Context): Router {
 
   router.post('/arrivals', async (request, response) => {
     const { uploadId } = checked(ArrivalSchema, request.body);
-    const taken = await arrive(context, store, uploadId, personOf(request).id);
+    const { id: personId } = personOf(request);
+    const taken = await context.arrivals(personId, () => arrive(context, store, uploadId, personId));
     const [asset] = await presentAssets(context, [taken.row]);
     const name = `${taken.row.stem}.${taken.row.extension}`;
     const sentence = taken.isNew

@@ -1,10 +1,12 @@
 import type { FoundPicture, SourceAbout, SourceId } from '#api/gather.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
+import type { TextTool } from '../../foreign/texts.ts';
 import type { Outbound } from '../../outbound/outbound.ts';
 
 /** What a source is given to work with. */
 export interface SourceTools {
   readonly outbound: Outbound;
+  readonly texts: TextTool;
   /** Where the service is, such as https://commonfield.example. */
   readonly origin: string;
   readonly signal: AbortSignal;

@@ -1,6 +1,5 @@
-import { type DefaultTreeAdapterTypes, defaultTreeAdapter, parse } from 'parse5';
 import type { FoundPicture } from '#api/gather.ts';
-import { type PagePicture, readPagePictures } from '#core/gather/page-pictures.ts';
+import type { PagePicture } from '#core/gather/page-pictures.ts';
 import { maybeStatement, statements } from '#core/gather/statement.ts';
 import type { Source, SourceTools } from './source.ts';
 
@@ -17,7 +16,9 @@ export const wayside: Source = {
   standIn: 'wayside',
   async search(question, _cursor, tools) {
     const list = await page(`${tools.origin}/find?${new URLSearchParams({ words: question.words })}`, tools);
-    const plates = linksOf(list.html, list.address).filter((link) => PLATE.test(new URL(link).pathname));
+    const plates = (await tools.texts.links({ html: list.html, base: list.address }, tools.signal)).filter(
+      (link) => PLATE.test(new URL(link).pathname),
+    );
     const pictures = await Promise.all(plates.slice(0, PLATES_READ).map((plate) => readPlate(plate, tools)));
     return { pictures: pictures.flat(), count: plates.length, cursor: null };
   },
@@ -25,7 +26,7 @@ export const wayside: Source = {
 
 async function readPlate(address: string, tools: SourceTools): Promise<readonly FoundPicture[]> {
   const { html } = await page(address, tools);
-  const [picture] = readPagePictures(html, address).pictures;
+  const [picture] = (await tools.texts.pagePictures({ html, base: address }, tools.signal)).pictures;
   return picture ? [found(picture, address)] : [];
 }
 
@@ -52,20 +53,4 @@ async function page(
 ): Promise<{ readonly html: string; readonly address: string }> {
   const answer = await outbound.read(address, { limits: PAGE_LIMITS, accept: 'text/html', signal });
   return { html: answer.bytes.toString('utf8'), address: answer.address };
-}
-
-/** Every link of a page on the same host, each once. */
-function linksOf(html: string, base: string): readonly string[] {
-  const links = new Set<string>();
-  const waiting: DefaultTreeAdapterTypes.ChildNode[] = [...parse(html).childNodes];
-  for (let node = waiting.shift(); node; node = waiting.shift()) {
-    if (!defaultTreeAdapter.isElementNode(node)) continue;
-    const href = node.tagName === 'a' ? node.attrs.find(({ name }) => name === 'href')?.value : undefined;
-    if (href !== undefined && URL.canParse(href, base)) {
-      const link = new URL(href, base);
-      if (link.host === new URL(base).host) links.add(link.href);
-    }
-    waiting.push(...node.childNodes);
-  }
-  return [...links];
 }

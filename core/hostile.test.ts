@@ -1,0 +1,234 @@
+import { describe, expect, it } from 'vitest';
+import { readWebAddress } from './embed/address.ts';
+import { framingOf } from './embed/framing.ts';
+import { madeUpHosts } from './embed/made-up-hosts.ts';
+import { readMarkup } from './embed/markup.ts';
+import { readDuration, readPageFacts } from './embed/page-facts.ts';
+import { askedPermissions } from './embed/permissions.ts';
+import { readQuery } from './embed/query.ts';
+import { readPasted } from './embed/reading.ts';
+import { unwrap } from './embed/unwrap.ts';
+import { maybeProfileName } from './formats/icc.ts';
+import { maybeJpegQuality } from './formats/jpeg.ts';
+import { draftFromMetadata } from './formats/metadata.ts';
+import { readOembed } from './formats/oembed.ts';
+import { readPagePictures } from './gather/page-pictures.ts';
+import { wordsOfPurpose } from './gather/purpose.ts';
+import { labelFrom, readLicence } from './gather/reading.ts';
+import { maybeStatement } from './gather/statement.ts';
+import { maybeRecipe } from './media/recipe-key.ts';
+import { folderPath } from './naming/folders.ts';
+import { goodStem, nameFault, webSafe } from './naming/names.ts';
+import { isWebAddress } from './rights/label.ts';
+import { maybeLicenceByWords } from './rights/licences.ts';
+
+/**
+ * Everything of `core` that reads what comes from outside, on text that was made to be slow to read. A reader whose time
+ * grows with the square of the length stops a server with a hundred kilobytes; no limit on the length helps against it.
+ * So what is compared is how the time grows, not the time.
+ */
+
+const BASE = 'https://saltmere.example/walks/';
+const HOSTS = { entries: [...madeUpHosts((name) => `https://${name}.example`)], decisions: [] };
+const bytesOf = (text: string) => new TextEncoder().encode(text);
+
+const READERS: Readonly<Record<string, (text: string) => unknown>> = {
+  'tags of HTML': (text) => [...readMarkup(text)],
+  'tags and texts of HTML': (text) => [...readMarkup(text, 'text')],
+  'tags and texts of XML': (text) => [...readMarkup(text, 'xml')],
+  'the pictures of a page': (text) => readPagePictures(text, BASE),
+  'the facts of a page': (text) => readPageFacts(text, BASE),
+  'pasted code': (text) => readPasted(text, HOSTS),
+  'an oEmbed answer': (text) => readOembed(text),
+  'escaped code': (text) => unwrap(text),
+  'the permissions of a frame': (text) => askedPermissions(text),
+  'an address': (text) => readWebAddress(text),
+  'the query of an address': (text) => readQuery(new URL(`https://a.example/?${text}`), HOSTS.entries[0]),
+  'whether an address is one': (text) => isWebAddress(text),
+  'headers about framing': (text) =>
+    framingOf({ address: BASE, status: 200, frameOptions: [text], policies: [text] }, BASE),
+  'headers about framing, named': (text) =>
+    framingOf({ address: BASE, status: 200, frameOptions: [], policies: [`frame-ancestors ${text}`] }, BASE),
+  'a statement': (text) => maybeStatement('page', 'caption', text),
+  'a licence': (text) => readLicence([{ by: 'page', about: 'licence', value: text }]),
+  'a licence in words': (text) => maybeLicenceByWords(text),
+  'a label': (text) =>
+    labelFrom([
+      { by: 'page', about: 'words', value: text },
+      { by: 'page', about: 'taken', value: text },
+      { by: 'page', about: 'maker-address', value: text },
+    ]),
+  'what a file says of itself': (text) =>
+    draftFromMetadata({
+      'XMP-dc:Title': text,
+      'XMP-dc:Subject': text.split(',').slice(0, 100_000),
+      'XMP-photoshop:DateCreated': text,
+      'XMP-xmpRights:UsageTerms': text,
+      'XMP-xmpRights:WebStatement': text,
+    }),
+  'a name': (text) => [webSafe(text), goodStem(text, 'piece'), nameFault(text)],
+  'a folder': (text) => folderPath(text),
+  'what a want is for': (text) => wordsOfPurpose(text),
+  'a duration': (text) => readDuration(text),
+  'the key of a recipe': (text) => maybeRecipe(text),
+  'a colour profile': (text) => maybeProfileName(bytesOf(text)),
+  'a JPEG': (text) => maybeJpegQuality(bytesOf(text)),
+};
+
+/** Text that is one thing again and again. */
+const UNITS = [
+  '<!---->',
+  '<!--',
+  '<!-- --!',
+  '<!',
+  '<?',
+  '</',
+  '</a',
+  '<a ',
+  '<a b',
+  '<a b=',
+  '<a b="',
+  "<a b='>",
+  '<a b="c" b="d">',
+  '<div>',
+  '<div><p>',
+  '<b><p>',
+  '<table><tr><td>',
+  '<figure><figcaption>',
+  '<figcaption>reeds',
+  '<figure><img src=a.jpg>',
+  '<figure><a rel=license href=/l><img src=b.jpg>',
+  '<a rel=license href=/x>',
+  '<link rel=license href=/y>',
+  '<base href=/a/>',
+  '<meta property="og:image" content="/a.jpg">',
+  '<title>',
+  '<script>',
+  '<script><!--',
+  '<script><!--<script>',
+  '</script>',
+  '<script type="application/ld+json">{}</script>',
+  '<style>',
+  '<iframe src=//a.example/b>',
+  '<iframe allow="camera;a">',
+  '<video><source src=//a.example/b.mp4>',
+  '<blockquote cite=//a.example/b>',
+  '<svg><title>',
+  '<![CDATA[',
+  ']]>',
+  '<oembed><html>',
+  '<a href="//a.example/?a=b&amp;c=d">',
+  '&lt;iframe ',
+  '&amp;lt;',
+  '&#x3c;',
+  '&',
+  '[',
+  '{"a":',
+  '[{"name":',
+  '=“',
+  '“',
+  "'",
+  '"',
+  ' ',
+  '\n\t',
+  ';',
+  ',',
+  ', ',
+  'a;',
+  '*.a.',
+  "'self' ",
+  'a:b@',
+  'http://',
+  '//',
+  'a=b&',
+  '%',
+  '%41',
+  '../',
+  '-',
+  'a-',
+  'cc by ',
+  'cc-by',
+  'creativecommons.org/',
+  'ß',
+  'e\u0301',
+  '\u202e',
+  '\0',
+  '\ud800',
+  'P1DT',
+  '9',
+  'x1.',
+  '\u00ff\u00db\u0000\u0002',
+] as const;
+
+/** What is slow only with something round it: what comes before, what is repeated, what comes behind. */
+const WRAPPED: readonly (readonly [string, string, string])[] = [
+  ['<img src=a width="1', ' ', 'x">'],
+  ['<img srcset="', 'a.jpg 1w, ', '">'],
+  ['<img srcset="', ', ', '">'],
+  ['<img alt="', '\u0007 ', '">'],
+  ['<iframe allow="', 'camera;', '">'],
+  ['<iframe style="padding-bottom:', ' ', '">'],
+  ['<iframe width="1', '0', '">'],
+  ['<iframe src="https://a.example/?', 'a=b&', '">'],
+  ['<script type="application/ld+json">', '[', ''],
+  ['<script type="application/ld+json">', '{"@type":"ImageObject","name":', ''],
+  ['<script type="application/ld+json">[', '{"@type":"ImageObject","url":"/a"},', '{}]</script>'],
+  ['<figure>', '<figcaption>a</figcaption>', '</figure>'],
+  ['<figure>', '<img src=a.jpg>', '<figcaption>a</figcaption></figure>'],
+  ['<?xml version="1.0"?><oembed>', '<html>a', '</oembed>'],
+  ['{"version":"1.0","type":"rich","html":"', '<iframe src=//a.example/b>', '"}'],
+  ['https://a.example/', '?', ' '],
+  ['"', 'https://a.example/ ', '"'],
+  ['cc by', ' ', '4'],
+  ['P', '1', 'D'],
+];
+
+const MEGA = 1_000_000;
+const SHAPES = [
+  ...UNITS.map((unit) => [JSON.stringify(unit), (length: number) => filled('', unit, '', length)] as const),
+  ...WRAPPED.map(
+    ([before, unit, after]) =>
+      [
+        JSON.stringify([before, unit, after]),
+        (length: number) => filled(before, unit, after, length),
+      ] as const,
+  ),
+];
+
+function filled(before: string, unit: string, after: string, length: number): string {
+  return before + unit.repeat(Math.ceil((length - before.length - after.length) / unit.length)) + after;
+}
+
+/** Below this, a reader is quick enough however its time may grow. */
+const QUICK_MILLIS = 250;
+/** Four times the length takes four times as long, give or take what a machine does beside; its square sixteen times. */
+const MOST_GROWTH = 9;
+const EVEN_GROWTH = 7;
+
+function millis(read: (text: string) => unknown, text: string): number {
+  const start = performance.now();
+  read(text);
+  return performance.now() - start;
+}
+
+const best = (read: (text: string) => unknown, text: string) =>
+  Math.min(millis(read, text), millis(read, text));
+
+describe.each(Object.entries(READERS))('%s', (_name, read) => {
+  it('is read in time that grows no faster than its length', () => {
+    const slow: string[] = [];
+    for (const [name, make] of SHAPES) {
+      // Even if its time grew with the square, it would be quick at the whole length.
+      if (millis(read, make(MEGA / 4)) * 16 < QUICK_MILLIS) continue;
+      // Most of what takes longer is seen to grow evenly at lengths that cost little.
+      if (best(read, make(MEGA / 4)) / best(read, make(MEGA / 16)) < EVEN_GROWTH) continue;
+      const [quarter, half] = [best(read, make(MEGA / 4)), best(read, make(MEGA / 2))];
+      // What grows too fast already is not tried at the whole length, which would take minutes.
+      const isSteep = half > QUICK_MILLIS && half / quarter > MOST_GROWTH / 2.5;
+      const growth = isSteep ? (half / quarter) ** 2 : best(read, make(MEGA)) / quarter;
+      if (!isSteep && growth * quarter < QUICK_MILLIS) continue;
+      if (growth > MOST_GROWTH) slow.push(`${name}: ${growth.toFixed(1)} times for four times the length`);
+    }
+    expect(slow).toEqual([]);
+  }, 300_000);
+});

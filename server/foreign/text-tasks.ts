@@ -1,0 +1,21 @@
+import type { Hosts } from '#core/embed/host.ts';
+import { readPageFacts } from '#core/embed/page-facts.ts';
+import { pageLinks } from '#core/embed/page-links.ts';
+import { readPasted } from '#core/embed/reading.ts';
+import { readOembed } from '#core/formats/oembed.ts';
+import { readPagePictures } from '#core/gather/page-pictures.ts';
+
+export interface Page {
+  readonly html: string;
+  /** The address that it was read from. */
+  readonly base: string;
+}
+
+/** All reading of text from outside. Each runs in a process that can be killed. */
+export const TEXT_TASKS = {
+  pagePictures: ({ html, base }: Page) => readPagePictures(html, base),
+  pageFacts: ({ html, base }: Page) => readPageFacts(html, base),
+  links: ({ html, base }: Page) => pageLinks(html, base),
+  oembed: ({ text }: { readonly text: string }) => readOembed(text),
+  pasted: ({ text, hosts }: { readonly text: string; readonly hosts: Hosts }) => readPasted(text, hosts),
+} as const;
