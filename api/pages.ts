@@ -27,6 +27,8 @@ export const PageSummarySchema = v.strictObject({
   stations: stationCounts,
   thumb: v.nullable(v.string()),
   stops: v.number(),
+  /** Why it cannot be opened; null for a sound one. */
+  fault: v.nullable(v.string()),
 });
 export type PageSummary = v.InferOutput<typeof PageSummarySchema>;
 
@@ -75,4 +77,7 @@ export const PreviewSchema = v.strictObject({
   isMeasured: v.boolean(),
 });
 
-export const FragmentSchema = v.strictObject({ html: v.string(), css: v.string() });
+/** `unfinished` asks for the code of a page that cannot go out yet, knowingly; it comes marked as such. */
+export const FragmentQuerySchema = v.strictObject({ unfinished: v.optional(v.literal('yes')) });
+/** `stops` are the sentences of what stops the page from going out. */
+export const FragmentSchema = v.object({ html: v.string(), css: v.string(), stops: v.array(v.string()) });

@@ -14,6 +14,9 @@ export interface Change {
 /** Autosaves of one person within this time are one step of the history. */
 const ONE_STEP_MILLIS = 5 * 60 * 1000;
 
+/** As long as a window tries again by itself, and a person presses once more. */
+const MOMENT_MILLIS = 60_000;
+
 /** Writes down a change. */
 export async function writeActivity(db: Queries, change: Change, now: Date): Promise<void> {
   await db.insert(activity).values({ ...change, at: now });
@@ -34,4 +37,23 @@ export async function writeAutosave(db: Queries, change: Change, now: Date): Pro
   if (last && isSameStep)
     await db.update(activity).set({ after: change.after }).where(eq(activity.id, last.id));
   else await writeActivity(db, change, now);
+}
+
+/** What a person did to something a moment ago, or undefined: a deed that is asked for again after a lost line was done. */
+export async function justDone(
+  db: Queries,
+  deed: Pick<Change, 'personId' | 'subject' | 'subjectId' | 'what'>,
+  now: Date,
+): Promise<{ readonly at: Date; readonly before: unknown; readonly after: unknown } | undefined> {
+  const [last] = await db
+    .select()
+    .from(activity)
+    .where(and(eq(activity.subject, deed.subject), eq(activity.subjectId, deed.subjectId)))
+    .orderBy(desc(activity.id))
+    .limit(1);
+  const isIt =
+    last?.personId === deed.personId &&
+    last.what === deed.what &&
+    now.getTime() - last.at.getTime() < MOMENT_MILLIS;
+  return isIt ? last : undefined;
 }

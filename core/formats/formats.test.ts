@@ -94,7 +94,7 @@ describe('media.jsonld', () => {
     expect(graph).toHaveLength(1);
     expect(graph[0]).toMatchObject({
       '@type': 'ImageObject',
-      contentUrl: 'media/heron-1440.jpg',
+      contentUrl: 'media/heron--1440.jpg',
       creator: { '@type': 'Person', name: 'Ines Okonjo' },
       creditText: 'Photo: Ines Okonjo, Commonfield, CC BY 4.0.',
       license: 'https://creativecommons.org/licenses/by/4.0/',

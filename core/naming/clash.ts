@@ -10,7 +10,16 @@ export function nextFree(stem: string, isTaken: (stem: string) => boolean): stri
   }
 }
 
-/** The file name of a cut: the piece's stem, what was done to it where that must be told apart, its width. */
+/**
+ * The file name of a cut: the piece's stem, what was done to it where that must be told apart, its width. Two hyphens
+ * set the stem apart, which holds none of them side by side (see `nameFault`): whatever two pieces are called, no cut of
+ * one has the name of a cut of the other ("heron" cut to 3:2 and "heron-3x2").
+ */
 export function cutFileName(stem: string, variant: string, width: number, extension: string): string {
-  return `${[stem, variant, String(width)].filter(Boolean).join('-')}.${extension}`;
+  return `${stem}--${[variant, String(width)].filter(Boolean).join('-')}.${extension}`;
+}
+
+/** What the cut of a name was called before the stem was set apart, under a stem that it went out with then. */
+export function earlierCutFileName(stem: string, fileName: string): string {
+  return `${stem}-${fileName.slice(fileName.indexOf('--') + 2)}`;
 }

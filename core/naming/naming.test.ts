@@ -129,8 +129,11 @@ describe('clashes', () => {
   });
 
   it('keep sizes in the names of cuts', () => {
-    expect(cutFileName('heron', '', 720, 'avif')).toBe('heron-720.avif');
-    expect(cutFileName('heron', '3x2', 720, 'jpg')).toBe('heron-3x2-720.jpg');
+    expect(cutFileName('heron', '', 720, 'avif')).toBe('heron--720.avif');
+    expect(cutFileName('heron', '3x2', 720, 'jpg')).toBe('heron--3x2-720.jpg');
+    // Two pieces, one cut to a shape, one called by it: no file of one takes the place of the other's.
+    expect(cutFileName('heron', '3x2', 720, 'jpg')).not.toBe(cutFileName('heron-3x2', '', 720, 'jpg'));
+    expect(cutFileName('tide', '', 2026, 'jpg')).not.toBe(cutFileName('tide-2026', '', 720, 'jpg'));
   });
 });
 

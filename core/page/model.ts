@@ -130,7 +130,7 @@ const ListItemSchema: v.GenericSchema<ListItem> = v.strictObject({
   type: v.literal('listItem'),
   content: v.array(v.lazy(() => v.union([ParagraphSchema, ListSchema]))),
 });
-const ListSchema: v.GenericSchema<List> = v.variant('type', [
+export const ListSchema: v.GenericSchema<List> = v.variant('type', [
   v.strictObject({ type: v.literal('bulletList'), content: v.array(ListItemSchema) }),
   v.strictObject({
     type: v.literal('orderedList'),
@@ -139,6 +139,51 @@ const ListSchema: v.GenericSchema<List> = v.variant('type', [
   }),
 ]);
 
+/**
+ * How deep lists may go. What is stored as JSON is at most 32 levels deep (MariaDB, JSON_VALID), and each list takes four
+ * of them; a list that deep is no longer one to a reader either.
+ */
+export const LIST_DEPTH_LIMIT = 5;
+
+/** How many lists deep a list is, without recursion: it may come from outside. */
+function listDepth(list: List): number {
+  let deepest = 0;
+  const waiting: { readonly list: List; readonly depth: number }[] = [{ list, depth: 1 }];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    deepest = Math.max(deepest, next.depth);
+    for (const item of next.list.content)
+      for (const part of item.content)
+        if (part.type !== 'paragraph') waiting.push({ list: part, depth: next.depth + 1 });
+  }
+  return deepest;
+}
+
+/** A list that is at most as deep as lists may be: what lies deeper becomes paragraphs of its innermost item. */
+export function shallowList(list: List, depth = 1): List {
+  const content = list.content.map((item) => ({
+    ...item,
+    content: item.content.flatMap((part) => {
+      if (part.type === 'paragraph') return [part];
+      return depth < LIST_DEPTH_LIMIT ? [shallowList(part, depth + 1)] : paragraphsOf(part);
+    }),
+  }));
+  return { ...list, content };
+}
+
+function paragraphsOf(list: List): ListItem['content'] {
+  return list.content.flatMap((item) =>
+    item.content.flatMap((part) => (part.type === 'paragraph' ? [part] : paragraphsOf(part))),
+  );
+}
+
+const WholeListSchema = v.pipe(
+  ListSchema,
+  v.check(
+    (list) => listDepth(list) <= LIST_DEPTH_LIMIT,
+    `Lists go at most ${LIST_DEPTH_LIMIT} deep. Take the innermost out of one of those round it.`,
+  ),
+);
+
 const BlockSchema = v.union([
   ParagraphSchema,
   v.strictObject({
@@ -146,7 +191,7 @@ const BlockSchema = v.union([
     attrs: v.strictObject({ level: v.picklist([2, 3, 4]) }),
     content: inlines,
   }),
-  ListSchema,
+  WholeListSchema,
   v.strictObject({ type: v.literal('placement'), attrs: PlacementSchema }),
 ]);
 export type Block = v.InferOutput<typeof BlockSchema>;

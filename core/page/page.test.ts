@@ -141,7 +141,7 @@ describe('HTML of a page', () => {
     expect(html).toContain('<source type="image/avif"');
     expect(html).toContain('<source type="image/webp"');
     expect(html).toMatch(
-      /<img src="media\/heron-1x1-\d+\.jpg" srcset="[^"]+ \d+w" sizes="[^"]+" width="\d+" height="\d+" alt="A heron stands in the reeds\."/,
+      /<img src="media\/heron--1x1-\d+\.jpg" srcset="[^"]+ \d+w" sizes="[^"]+" width="\d+" height="\d+" alt="A heron stands in the reeds\."/,
     );
     expect(html).toContain(
       '<figcaption>Below &quot;Hide 3&quot; <span class="credit">Photo: Ines Okonjo, <a href="https://creativecommons.org/licenses/by/4.0/" rel="license">CC BY 4.0</a>, cropped.</span></figcaption>',
@@ -174,7 +174,7 @@ describe('HTML of a page', () => {
     ).toContain('<a href="https://a.example/"><picture>');
     expect(
       writeFragment(examplePage(figure(examplePlacement('column', { click: { kind: 'larger' } }))), CONTEXT),
-    ).toContain('<a href="media/heron-2400.jpg"');
+    ).toContain('<a href="media/heron--2400.jpg"');
   });
 
   it('names only files that are made, each once', () => {

@@ -1,3 +1,4 @@
+import { earlierCutFileName } from '../naming/clash.ts';
 import type { Cut, Piece } from './picture.ts';
 
 /** An address that was out and the one that answers for it now, both relative to the page. */
@@ -8,24 +9,35 @@ export interface Redirect {
   readonly status: 301;
 }
 
+/** A name under which files of a piece went out. `scheme` 1 is from before the stem was set apart in file names. */
+export interface NameOut {
+  readonly stem: string;
+  readonly scheme: number;
+}
+
 /**
- * The redirects that keep a page's files answering after their pieces were renamed: each file under every name its
- * piece went out under before. `former` holds those stems by piece.
+ * The redirects that keep a page's files answering after their pieces were renamed, or files came to be called otherwise:
+ * each file under every name its piece went out under before. `out` holds those by piece. Where two files of the page
+ * went out under one name, the one that stands first on it keeps it.
  */
 export function redirectsOf(
   cuts: readonly Cut[],
-  pieces: ReadonlyMap<string, Piece>,
-  former: ReadonlyMap<string, readonly string[]>,
+  pieces: ReadonlyMap<string, Pick<Piece, 'stem'>>,
+  out: ReadonlyMap<string, readonly NameOut[]>,
   pathOf: (fileName: string) => string,
 ): readonly Redirect[] {
+  const taken = new Set(cuts.map(({ fileName }) => fileName));
   return cuts.flatMap(({ assetId, fileName }) => {
-    const stem = pieces.get(assetId)?.stem ?? '';
-    return (former.get(assetId) ?? []).map(
-      (old): Redirect => ({
-        from: pathOf(`${old}${fileName.slice(stem.length)}`),
-        to: pathOf(fileName),
-        status: 301,
-      }),
-    );
+    const own = pieces.get(assetId)?.stem ?? '';
+    return (out.get(assetId) ?? [])
+      .flatMap(({ stem, scheme }) => {
+        const now = `${stem}${fileName.slice(own.length)}`;
+        return scheme === 1 ? [earlierCutFileName(stem, fileName), now] : [now];
+      })
+      .flatMap((before): Redirect[] => {
+        if (taken.has(before)) return [];
+        taken.add(before);
+        return [{ from: pathOf(before), to: pathOf(fileName), status: 301 }];
+      });
   });
 }

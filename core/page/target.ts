@@ -18,6 +18,20 @@ const CutPresetSchema = v.strictObject({
 });
 export type CutPreset = v.InferOutput<typeof CutPresetSchema>;
 
+const SeveritySchema = v.picklist([...SEVERITIES, 'off']);
+const CodeSchema = v.picklist(FINDING_CODES);
+
+/** How each finding counts. A finding that there is no more, or not yet, spoils none of the others. */
+const SeveritiesSchema = v.pipe(
+  v.record(v.string(), v.string()),
+  v.transform((said) => {
+    const known: Partial<Record<FindingCode, v.InferOutput<typeof SeveritySchema>>> = {};
+    for (const [code, severity] of Object.entries(said))
+      if (v.is(CodeSchema, code) && v.is(SeveritySchema, severity)) known[code] = severity;
+    return known;
+  }),
+);
+
 /** A target and its house rules. Widths in px; `weightBudget` in bytes for the first load of a page. */
 export const HouseRulesSchema = v.strictObject({
   name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)),
@@ -56,8 +70,11 @@ export const HouseRulesSchema = v.strictObject({
   wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
   /** What the target lets through of embeds. */
   embeds: v.optional(EmbedRulesSchema, USUAL_EMBED_RULES),
-  severities: v.record(v.picklist(FINDING_CODES), v.picklist([...SEVERITIES, 'off'])),
+  severities: SeveritiesSchema,
 });
+
+/** Rules as they are stored: what a later Placard added to them, or an earlier one had, is passed over. */
+export const StoredRulesSchema = v.object(HouseRulesSchema.entries);
 export type HouseRules = v.InferOutput<typeof HouseRulesSchema>;
 
 /** How a finding counts on this target; `off` is not looked for. */

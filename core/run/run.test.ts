@@ -49,14 +49,14 @@ describe('sizes of a run', () => {
   it('are the presets of the target, also at twice their pixels, in each format', () => {
     const [row] = plan([piece('heron')], { sizes: [COLUMN, CARD], sharp: true });
     expect(row?.files.map(({ name }) => name)).toEqual([
-      'heron-720.avif',
-      'heron-720.jpg',
-      'heron-1440.avif',
-      'heron-1440.jpg',
-      'heron-4x5-360.avif',
-      'heron-4x5-360.jpg',
-      'heron-4x5-720.avif',
-      'heron-4x5-720.jpg',
+      'heron--720.avif',
+      'heron--720.jpg',
+      'heron--1440.avif',
+      'heron--1440.jpg',
+      'heron--4x5-360.avif',
+      'heron--4x5-360.jpg',
+      'heron--4x5-720.avif',
+      'heron--4x5-720.jpg',
     ]);
     expect(row?.files[4]).toMatchObject({ width: 360, height: 450, quality: RULES.quality.avif });
   });

@@ -1,10 +1,12 @@
 import { Router } from 'express';
 import { webSafe } from '#core/naming/names.ts';
 import type { Context } from '../context.ts';
-import { addJob, presentJob, readJob } from '../jobs/queue.ts';
+import { addJob, assertMayOrder, presentJob, readJob } from '../jobs/queue.ts';
+import { newId } from '../new-id.ts';
+import { assertMayGoOut } from '../pages/gate.ts';
 import { readPage } from '../pages/store.ts';
 import { allowed, personOf } from '../people/guard.ts';
-import { assertMayGoOut, TAKE_AWAY } from './take-away.ts';
+import { TAKE_AWAY } from './take-away.ts';
 
 export function deliverRoutes(context: Context): Router {
   const router = Router();
@@ -12,9 +14,16 @@ export function deliverRoutes(context: Context): Router {
     const whole = await readPage(context, String(request.params.id));
     assertMayGoOut(whole);
     const title = webSafe(whole.doc.title) || 'page';
+    await assertMayOrder(context, personOf(request).id);
     const id = await addJob(
       context,
-      { kind: TAKE_AWAY, title, input: { pageId: whole.row.id }, personId: personOf(request).id },
+      {
+        id: newId(context, request),
+        kind: TAKE_AWAY,
+        title,
+        input: { pageId: whole.row.id },
+        personId: personOf(request).id,
+      },
       new Date(),
     );
     response.status(202).json(presentJob(await readJob(context, id)));

@@ -9,21 +9,23 @@ import type { Context } from '../context.ts';
 import { assets, people } from '../db/schema.ts';
 import { proofOf } from '../pages/proof.ts';
 import { summaries } from '../pages/routes.ts';
-import { readPages, type WholePage } from '../pages/store.ts';
+import { type AllPages, readPages, type WholePage } from '../pages/store.ts';
 import { personOf } from '../people/guard.ts';
 import { haltedRuns } from '../runs/runs.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
 
+const NO_PAGES: AllPages = { wholes: [], broken: [] };
 const RECENT = 8;
 const NEW_DAYS = 7;
+const HANDED_IN_LIMIT = 500;
 const DAY_MILLIS = 24 * 60 * 60 * 1000;
 
 export function deskRoutes(context: Context): Router {
   const router = Router();
   router.get('/desk', async (request, response) => {
     const person = personOf(request);
-    const wholes = may(person.role, 'edit-pages') ? await readPages(context) : [];
+    const { wholes, broken } = may(person.role, 'edit-pages') ? await readPages(context) : NO_PAGES;
     const recent = await context.db
       .select()
       .from(assets)
@@ -36,7 +38,7 @@ export function deskRoutes(context: Context): Router {
         ...(await handedIn(context, person, new Date())),
         ...(await runErrands(context, person, new Date())),
       ],
-      pages: await summaries(context, wholes),
+      pages: await summaries(context, { wholes, broken }),
       recent: await presentAssets(context, recent),
     });
   });
@@ -205,7 +207,8 @@ async function handedIn(context: Context, person: Person, now: Date): Promise<re
         gt(assets.createdAt, new Date(now.getTime() - NEW_DAYS * DAY_MILLIS)),
       ),
     )
-    .orderBy(desc(assets.createdAt));
+    .orderBy(desc(assets.createdAt))
+    .limit(HANDED_IN_LIMIT);
   const [first] = rows;
   if (!first) return [];
   return [
@@ -213,7 +216,7 @@ async function handedIn(context: Context, person: Person, now: Date): Promise<re
       id: 'handed-in',
       kind: 'handed-in',
       before: `${first.name} handed in`,
-      subject: rows.length === 1 ? 'a piece' : `${rows.length} pieces`,
+      subject: rows.length === 1 ? 'a piece' : sayMany(rows.length),
       after: 'that nobody has cleared.',
       detail: 'Nothing says yet what may be done with them.',
       due: null,
@@ -224,3 +227,6 @@ async function handedIn(context: Context, person: Person, now: Date): Promise<re
     },
   ];
 }
+
+const sayMany = (count: number) =>
+  count < HANDED_IN_LIMIT ? `${count} pieces` : `${HANDED_IN_LIMIT} pieces or more`;

@@ -1,14 +1,20 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
-import { and, desc, eq, gt, isNull } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull } from 'drizzle-orm';
 import type { Clip } from '#api/gather.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
-import { clippers, clips } from '../db/schema.ts';
+import { clippers, clips, people } from '../db/schema.ts';
 import { webAddress } from '../outbound/guard.ts';
 import { notFound, Refusal } from '../problem.ts';
 
 const VALID_DAYS = 30;
 const DAY_MILLIS = 24 * 60 * 60 * 1000;
 const CLIPS_KEPT_DAYS = 7;
+const CLIPPERS_EACH = 5;
+/** Pages that wait for one person to be opened. */
+const CLIPS_EACH = 100;
+/** The same page handed in twice within this is one. */
+const TWICE_MILLIS = 60_000;
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
 
@@ -36,7 +42,22 @@ export async function makeClipper(
     madeAt: now,
     expiresAt: new Date(now.getTime() + VALID_DAYS * DAY_MILLIS),
   };
-  await context.db.insert(clippers).values(row);
+  await context.db.transaction(async (tx) => {
+    await tx.insert(clippers).values(row);
+    // The oldest give way: what nobody looks after any more should not stay open.
+    const open = await tx
+      .select({ id: clippers.id })
+      .from(clippers)
+      .where(and(eq(clippers.personId, personId), isNull(clippers.revokedAt), gt(clippers.expiresAt, now)))
+      .orderBy(desc(clippers.madeAt), desc(clippers.id));
+    const over = open.slice(CLIPPERS_EACH).map(({ id }) => id);
+    if (over.length > 0) await tx.update(clippers).set({ revokedAt: now }).where(inArray(clippers.id, over));
+    const [person] = await tx
+      .select({ id: people.id, name: people.name })
+      .from(people)
+      .where(eq(people.id, personId));
+    await writeAudit(tx, { person: person ?? null, what: 'clipper', subject: person?.name ?? '' }, now);
+  });
   return {
     id: row.id,
     madeAt: row.madeAt.toISOString(),
@@ -88,19 +109,40 @@ export async function handInClip(
     .select()
     .from(clippers)
     .where(eq(clippers.tokenHash, hashOf(clip.token)));
-  if (!clipper || clipper.revokedAt || clipper.expiresAt < now)
+  const [person] = clipper
+    ? await context.db.select().from(people).where(eq(people.id, clipper.personId))
+    : [];
+  const isOver = !person || person.leftAt !== null || (person.isDemo && !context.config.isDemo);
+  if (!clipper || clipper.revokedAt || clipper.expiresAt < now || isOver)
     throw new Refusal(
       403,
       'This clipper no longer works: it is over or was called back. Make a new one under Gather, and drag that to the bar.',
     );
-  const id = randomUUID();
-  await context.db.insert(clips).values({
-    id,
+  const handed = {
     personId: clipper.personId,
     address: webAddress(clip.address).href.slice(0, 2000),
     selection: clip.selection.replace(/\p{C}+/gu, ' ').slice(0, 1000),
-    at: now,
-  });
+  };
+  const waiting = await context.db
+    .select()
+    .from(clips)
+    .where(and(eq(clips.personId, handed.personId), isNull(clips.openedAt)))
+    .orderBy(desc(clips.at))
+    .limit(CLIPS_EACH);
+  const twice = waiting.find(
+    ({ address, selection, at }) =>
+      address === handed.address &&
+      selection === handed.selection &&
+      now.getTime() - at.getTime() < TWICE_MILLIS,
+  );
+  if (twice) return twice.id;
+  if (waiting.length >= CLIPS_EACH)
+    throw new Refusal(
+      429,
+      `${CLIPS_EACH} pages wait to be opened under Gather already. Open some of them first.`,
+    );
+  const id = randomUUID();
+  await context.db.insert(clips).values({ id, ...handed, at: now });
   return id;
 }
 

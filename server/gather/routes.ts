@@ -17,7 +17,8 @@ import { asking, asRefusal } from '../asking.ts';
 import type { Context } from '../context.ts';
 import { assets, provenance } from '../db/schema.ts';
 import { ForeignProblem, sayForeignFault } from '../foreign/problem.ts';
-import { stopJob } from '../jobs/queue.ts';
+import { assertMayOrder, stopJob } from '../jobs/queue.ts';
+import { newId } from '../new-id.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { withPatience } from '../outbound/retry.ts';
 import { allowed, personOf } from '../people/guard.ts';
@@ -108,7 +109,8 @@ export function gatherRoutes(context: Context): Router {
   router.post('/gatherings', mayGather, async (request, response) => {
     const take = checked(TakeSchema, request.body);
     const person = personOf(request);
-    const jobId = await orderTaking(context, take, person.id, new Date());
+    await assertMayOrder(context, person.id);
+    const jobId = await orderTaking(context, take, person.id, new Date(), newId(context, request));
     response.status(202).json(await readGathering(context, jobId, person.id));
   });
 

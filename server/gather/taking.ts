@@ -14,7 +14,7 @@ import type { JobResult, JobTools } from '../jobs/work.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { withPatience } from '../outbound/retry.ts';
 import { putOnTray } from '../pages/tray.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { isNoSpace, notFound, Refusal } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { openSeal } from './seal.ts';
 import { sourceName } from './sources/sources.ts';
@@ -71,7 +71,7 @@ export async function gather(context: Context, job: JobRow, tools: JobTools): Pr
   let done = rows.filter(({ state }) => state !== 'waiting').length;
   await tools.report(done, rows.length, 'Gathering');
   const waiting = rows.filter(({ state }) => state === 'waiting');
-  await eachAtMost(AT_ONCE, waiting, async (row) => {
+  const each = eachAtMost(AT_ONCE, waiting, async (row) => {
     if (tools.signal.aborted) return;
     const outcome = await takeOne(context, row.picture, input, job.createdBy, tools.signal);
     if (tools.signal.aborted && outcome.state !== 'in') return;
@@ -86,6 +86,15 @@ export async function gather(context: Context, job: JobRow, tools: JobTools): Pr
     done += 1;
     await tools.report(done, rows.length, 'Gathering');
   });
+  try {
+    await each;
+  } catch (error) {
+    if (!isNoSpace(error)) throw error;
+    return {
+      state: 'stopped',
+      words: `There is no room left to store files. ${done} of ${rows.length} are done; make room, then go on.`,
+    };
+  }
   await tools.report(done, rows.length, 'Gathering');
   return { words: await sayDone(context, job.id) };
 }

@@ -1,6 +1,7 @@
 import { open, readFile } from 'node:fs/promises';
 import { fileTypeFromFile } from 'file-type';
 import sharp, { type Metadata } from 'sharp';
+import { readMarkup } from '#core/embed/markup.ts';
 import { maybeProfileName } from '#core/formats/icc.ts';
 import type { Condition } from '#core/media/condition.ts';
 import { megapixels, type Size, sizeAsSeen } from '#core/media/dimensions.ts';
@@ -26,6 +27,9 @@ export interface OriginalFacts {
 export const MEGAPIXEL_LIMIT = 150;
 
 const SVG_BYTES_LIMIT = 2_000_000;
+/** A minute at 25 pictures a second; each is prepared by itself. */
+const MOVING_LIMIT = 1500;
+const MOVING_MEGAPIXEL_LIMIT = 600;
 
 /** Reads what a file that came from outside is; its pixels are looked at by `firstLook`. Throws a Refusal with a plain sentence for what cannot be taken. */
 export async function readOriginal(path: string, saidName: string): Promise<OriginalFacts> {
@@ -45,6 +49,13 @@ export async function readOriginal(path: string, saidName: string): Promise<Orig
     throw new Refusal(
       413,
       `${name} is ${spaced(size.width)} × ${spaced(size.height)} px, over the ${MEGAPIXEL_LIMIT} megapixels that are taken. Make it smaller first.`,
+    );
+  }
+  const pictures = metadata.pages ?? 1;
+  if (pictures > MOVING_LIMIT || megapixels(size) * pictures > MOVING_MEGAPIXEL_LIMIT) {
+    throw new Refusal(
+      413,
+      `${name} moves in ${spaced(pictures)} pictures, which together are more than is taken of a moving picture (${MOVING_LIMIT} pictures, ${MOVING_MEGAPIXEL_LIMIT} megapixels). It is better off as a film.`,
     );
   }
   return {
@@ -85,13 +96,43 @@ async function checkedSvg(path: string, name: string, bytes: number): Promise<'s
   if (bytes > SVG_BYTES_LIMIT)
     throw new Refusal(413, `${name} is a drawing of over 2 MB. Simplify it and try again.`);
   const text = await readFile(path, 'utf8');
-  if (/<script|\son[a-z]+\s*=|javascript:|<foreignObject|<iframe|<!ENTITY/i.test(text)) {
+  if (/<script|\son[a-z]{1,30}\s{0,9}=|javascript:|<foreignObject|<iframe|<!ENTITY/i.test(text)) {
     throw new Refusal(
       415,
       `${name} is a drawing with a program in it, so it was not taken. Save it again without scripts.`,
     );
   }
+  if (pointsElsewhere(text)) {
+    throw new Refusal(
+      415,
+      `${name} is a drawing that shows other files or addresses, so it was not taken. Save it again with everything in it.`,
+    );
+  }
   return 'svg';
+}
+
+const ENCODING = /^\s*<\?xml[^>]{0,200}encoding\s*=\s*["']([^"']{0,40})/i;
+/** In any other, the letters that are looked for here could be written otherwise. */
+const PLAIN_ENCODING = /^(utf-8|us-ascii|iso-8859-1|windows-1252)$/i;
+const OWN = /^\s*(#|data:image\/(png|jpe?g|gif|webp)[;,])/i;
+
+/**
+ * Whether a drawing shows what is not in it: another file, which may be somebody else's upload beside it, or an address.
+ * Its own parts (#...) and pictures that it carries (data:) are its own.
+ */
+function pointsElsewhere(text: string): boolean {
+  const encoding = ENCODING.exec(text)?.[1];
+  if (encoding !== undefined && !PLAIN_ENCODING.test(encoding)) return true;
+  if (/<\?xml-stylesheet|@import|<!DOCTYPE[^>]{0,2000}\[/i.test(text)) return true;
+  for (const [, part = ''] of text.matchAll(/url\(\s{0,9}["']?([^)]{0,60})/gi))
+    if (!OWN.test(part)) return true;
+  for (const tag of readMarkup(text, 'xml')) {
+    if (tag.kind !== 'start') continue;
+    for (const { name, value } of tag.attributes)
+      if (/(^|:)(href|src|base)$/.test(name) && tag.name !== 'a' && value.trim() !== '' && !OWN.test(value))
+        return true;
+  }
+  return false;
 }
 
 /** What to say of a file that cannot be read to its end. */

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Job } from '#api/jobs.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { jobs } from '../db/schema.ts';
-import { notFound } from '../problem.ts';
+import { notFound, Refusal } from '../problem.ts';
 
 export type JobRow = typeof jobs.$inferSelect;
 
@@ -48,6 +48,20 @@ export async function addJob(
       createdAt: now,
     });
   return id;
+}
+
+/** Refuses another job to a person who has as many under way as one person may. */
+export async function assertMayOrder({ db, config }: Context, personId: string): Promise<void> {
+  const [row] = await db
+    .select({ jobs: count() })
+    .from(jobs)
+    .where(and(eq(jobs.createdBy, personId), inArray(jobs.state, ['waiting', 'running'])));
+  if ((row?.jobs ?? 0) < config.quotas.jobsEach) return;
+  throw new Refusal(
+    429,
+    `You have ${config.quotas.jobsEach} pieces of work under way, which is as many as one person has at once. Wait until some have ended.`,
+    { retryAfterSeconds: 10 },
+  );
 }
 
 /**

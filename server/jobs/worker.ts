@@ -1,4 +1,3 @@
-import { setTimeout } from 'node:timers/promises';
 import type { Context } from '../context.ts';
 import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
@@ -6,15 +5,15 @@ import { GATHER, gather } from '../gather/taking.ts';
 import { Refusal } from '../problem.ts';
 import { RUN, run } from '../runs/work.ts';
 import { isStorageGone } from '../storage/failures.ts';
+import { tidyNowAndThen } from './now-and-then.ts';
+import { pause } from './pause.ts';
 import { AttemptLost, endJob, putBack, renewLease, reportJob, type TakenJob, takeJob } from './queue.ts';
-import { tidy } from './tidy.ts';
 import { type JobResult, type JobTools, Stopped } from './work.ts';
 
 type Work = (context: Context, job: TakenJob, tools: JobTools) => Promise<JobResult>;
 
 const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway, [GATHER]: gather, [RUN]: run };
 
-const TIDY_MILLIS = 60 * 60 * 1000;
 const IDLE_MILLIS = 250;
 /** Well under the lease, so that one lost heartbeat does not hand the job to another worker. */
 const HEARTBEAT_MILLIS = 2000;
@@ -35,16 +34,6 @@ async function workLane(context: Context, kind: string, signal: AbortSignal): Pr
       return false;
     });
     if (!worked) await pause(IDLE_MILLIS, signal);
-  }
-}
-
-async function tidyNowAndThen(context: Context, signal: AbortSignal): Promise<void> {
-  while (!signal.aborted) {
-    const isMore = await tidy(context, new Date()).catch((error: unknown) => {
-      context.log.warn({ err: error }, 'tidying up did not work');
-      return false;
-    });
-    await pause(isMore ? IDLE_MILLIS : TIDY_MILLIS, signal);
   }
 }
 
@@ -132,9 +121,4 @@ async function untilItAnswers(context: Context, tell: () => Promise<unknown>): P
       await pause(IDLE_MILLIS, context.ending);
     }
   }
-}
-
-function pause(millis: number, signal: AbortSignal): Promise<void> {
-  // Its own signal ends the wait early; that is no fault.
-  return setTimeout(millis, undefined, { signal }).catch(() => undefined);
 }

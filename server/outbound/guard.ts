@@ -23,8 +23,13 @@ export const systemResolve: Resolve = async (host) => {
 export function isPublicAddress(address: string): boolean {
   if (!ipaddr.isValid(address)) return false;
   const parsed = ipaddr.process(address);
-  return parsed.range() === 'unicast';
+  if (parsed.range() !== 'unicast') return false;
+  // Of IPv6 only what is given out (RFC 4291, 2.4; IANA "IPv6 Global Unicast"): the rest may mean an IPv4 of this machine
+  // in one of its old spellings, such as ::127.0.0.1.
+  return !(parsed instanceof ipaddr.IPv6) || parsed.match(GLOBAL_UNICAST, 3);
 }
+
+const GLOBAL_UNICAST = ipaddr.IPv6.parse('2000::');
 
 const PORT_BY_SCHEME: Readonly<Record<string, number>> = { 'http:': 80, 'https:': 443 };
 

@@ -6,6 +6,7 @@ import type { LookupFunction } from 'node:net';
 import { PassThrough, type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
+import { isNoSpace } from '../problem.ts';
 import { addressToConnect, portOf, type Resolve, type StandIns, systemResolve, webAddress } from './guard.ts';
 import { OutboundProblem } from './problem.ts';
 
@@ -131,12 +132,20 @@ async function within<T>(wish: Wish, address: string, work: (signal: AbortSignal
   try {
     return await work(signal);
   } catch (error) {
-    if (error instanceof OutboundProblem) throw error;
+    // A disk that is full here is no fault of the other side.
+    if (error instanceof OutboundProblem || isOwnFault(error)) throw error;
     const host = URL.canParse(address) ? new URL(address).hostname : '';
     if (wish.signal?.aborted) throw new OutboundProblem('stopped', host, { cause: error });
     if (inTime.aborted) throw new OutboundProblem('too-slow', host, { cause: error });
     throw new OutboundProblem(faultOf(error), host, { cause: error });
   }
+}
+
+function isOwnFault(error: unknown): boolean {
+  return (
+    isNoSpace(error) ||
+    (error instanceof Error && 'code' in error && /^E(ACCES|ROFS|NOENT|MFILE|IO)$/.test(String(error.code)))
+  );
 }
 
 const CERTIFICATE_CODE = /CERT|SELF_SIGNED|UNABLE_TO_VERIFY|ERR_TLS|EPROTO|SSL/;

@@ -1,36 +1,58 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import { Router } from 'express';
-import { ChangeTraySchema, NewPageSchema, type PageSummary, SavePageSchema } from '#api/pages.ts';
+import {
+  ChangeTraySchema,
+  FragmentQuerySchema,
+  NewPageSchema,
+  type PageSummary,
+  SavePageSchema,
+} from '#api/pages.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { stationsOf } from '#core/page/stations.ts';
 import { styleSheet } from '#core/page/style-sheet.ts';
 import { writeFragment } from '#core/page/write.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { cuts, people } from '../db/schema.ts';
+import { placedAssets, tellSent } from '../deliver/take-away.ts';
 import { versionOf } from '../if-match.ts';
 import { pagePath, signedAddress } from '../media/addresses.ts';
+import { newId } from '../new-id.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
+import { keepNamesOut } from '../shelf/names-out.ts';
 import { thumbAddress } from '../shelf/present.ts';
+import { assertMayGoOut, markedUnfinished, whatStops } from './gate.ts';
 import { firstLoad, outgoing, proofOf } from './proof.ts';
-import { createPage, presentPage, readPage, readPages, savePage, type WholePage } from './store.ts';
+import {
+  type AllPages,
+  createPage,
+  presentPage,
+  readPage,
+  readPages,
+  savePage,
+  type WholePage,
+} from './store.ts';
 import { putOnTray, takeOffTray } from './tray.ts';
 
 export function pageRoutes(context: Context): Router {
   const router = Router();
+  // Whoever only hands pieces in has no business with what is written round them.
+  const mayRead = allowed('edit-pages');
 
-  router.get('/pages', async (_request, response) => {
+  router.get('/pages', mayRead, async (_request, response) => {
     response.json(await summaries(context, await readPages(context)));
   });
 
   router.post('/pages', allowed('edit-pages'), async (request, response) => {
-    const id = await createPage(context, checked(NewPageSchema, request.body), personOf(request), new Date());
+    const [wish, person] = [checked(NewPageSchema, request.body), personOf(request)];
+    const id = await createPage(context, wish, person, new Date(), newId(context, request));
     response.status(201).json({ id });
   });
 
-  router.get('/pages/:id', async (request, response) => {
-    response.json(await presentPage(context, await readPage(context, request.params.id)));
+  router.get('/pages/:id', mayRead, async (request, response) => {
+    response.json(await presentPage(context, await readPage(context, String(request.params.id))));
   });
 
   router.put('/pages/:id', allowed('edit-pages'), async (request, response) => {
@@ -47,12 +69,12 @@ export function pageRoutes(context: Context): Router {
     response.status(204).end();
   });
 
-  router.get('/pages/:id/findings', async (request, response) => {
-    response.json(proofOf(await readPage(context, request.params.id)));
+  router.get('/pages/:id/findings', mayRead, async (request, response) => {
+    response.json(proofOf(await readPage(context, String(request.params.id))));
   });
 
-  router.get('/pages/:id/preview', async (request, response) => {
-    const whole = await readPage(context, request.params.id);
+  router.get('/pages/:id/preview', mayRead, async (request, response) => {
+    const whole = await readPage(context, String(request.params.id));
     const weight = await firstLoadBytes(context, whole);
     response.json({
       address: signedAddress(context, pagePath(whole.row.id, whole.row.version), 'look'),
@@ -63,17 +85,30 @@ export function pageRoutes(context: Context): Router {
 
   router.get('/pages/:id/fragment', allowed('take-away'), async (request, response) => {
     const whole = await readPage(context, String(request.params.id));
+    const { unfinished } = checked(FragmentQuerySchema, request.query);
+    const stops = whatStops(whole);
+    if (!unfinished) assertMayGoOut(whole);
+    const html = writeFragment(whole.doc, outgoing(whole));
+    const person = personOf(request);
+    if (stops.length === 0) {
+      await keepNamesOut(context, placedAssets(whole), new Date());
+      await tellSent(context, whole, person.id, 'as code');
+    } else {
+      const subject = whole.doc.title || 'Untitled page';
+      await writeAudit(context.db, { person, what: 'code-seen', subject }, new Date());
+    }
     response.json({
-      html: writeFragment(whole.doc, outgoing(whole)),
+      html: stops.length === 0 ? html : markedUnfinished(html, stops),
       css: styleSheet(whole.rules, whole.doc, whole.pieces),
+      stops: stops.map(({ sentence }) => sentence),
     });
   });
   return router;
 }
 
 /** Pages as lists show them. */
-export async function summaries(context: Context, wholes: readonly WholePage[]): Promise<PageSummary[]> {
-  const ids = [...new Set(wholes.map((whole) => whole.row.updatedBy))];
+export async function summaries(context: Context, { wholes, broken }: AllPages): Promise<PageSummary[]> {
+  const ids = [...new Set([...wholes, ...broken].map(({ row }) => row.updatedBy))];
   const names =
     ids.length === 0
       ? []
@@ -81,14 +116,28 @@ export async function summaries(context: Context, wholes: readonly WholePage[]):
           .select({ id: people.id, name: people.name })
           .from(people)
           .where(inArray(people.id, ids));
-  return wholes.map((whole) => ({
+  const nameOf = (id: string) => names.find((person) => person.id === id)?.name ?? 'Somebody';
+  const unread = broken.map(({ row, fault }) => ({
+    id: row.id,
+    title: row.title,
+    targetName: '',
+    version: row.version,
+    due: row.due,
+    updatedAt: row.updatedAt.toISOString(),
+    updatedBy: nameOf(row.updatedBy),
+    stations: [],
+    thumb: null,
+    stops: 0,
+    fault,
+  }));
+  const read = wholes.map((whole) => ({
     id: whole.row.id,
     title: whole.row.title,
     targetName: whole.rules.name,
     version: whole.row.version,
     due: whole.row.due,
     updatedAt: whole.row.updatedAt.toISOString(),
-    updatedBy: names.find((person) => person.id === whole.row.updatedBy)?.name ?? 'Somebody',
+    updatedBy: nameOf(whole.row.updatedBy),
     stations: stationsOf(whole.doc, whole.pieces, whole.rules).map(({ id, name, done, of }) => ({
       id,
       name,
@@ -96,8 +145,10 @@ export async function summaries(context: Context, wholes: readonly WholePage[]):
       of,
     })),
     thumb: thumbOf(context, whole),
-    stops: proofOf(whole).filter((finding) => finding.severity === 'stops').length,
+    stops: whatStops(whole).length,
+    fault: null,
   }));
+  return [...unread, ...read];
 }
 
 function thumbOf(context: Context, whole: WholePage): string | null {
@@ -109,22 +160,14 @@ function thumbOf(context: Context, whole: WholePage): string | null {
 /** What the widest proof loads at first: measured where all its cuts are made, else said to be a guess. */
 async function firstLoadBytes(context: Context, whole: WholePage) {
   const wanted = firstLoad(whole, Math.max(...whole.rules.proofWidths));
-  const sizes = await Promise.all(
-    wanted.map(async ({ assetId, recipe, width, format, quality }) => {
-      const [row] = await context.db
-        .select({ bytes: cuts.bytes })
-        .from(cuts)
-        .where(
-          and(
-            eq(cuts.assetId, assetId),
-            eq(cuts.recipe, recipeKey(recipe)),
-            eq(cuts.widthPx, width),
-            eq(cuts.format, format),
-            eq(cuts.quality, quality),
-          ),
-        );
-      return row?.bytes;
-    }),
+  const ids = [...new Set(wanted.map(({ assetId }) => assetId))];
+  const made = ids.length === 0 ? [] : await context.db.select().from(cuts).where(inArray(cuts.assetId, ids));
+  const keyOf = (...parts: readonly (string | number)[]) => parts.join(' ');
+  const bytesOf = new Map(
+    made.map((cut) => [keyOf(cut.assetId, cut.recipe, cut.widthPx, cut.format, cut.quality), cut.bytes]),
+  );
+  const sizes = wanted.map(({ assetId, recipe, width, format, quality }) =>
+    bytesOf.get(keyOf(assetId, recipeKey(recipe), width, format, quality)),
   );
   const known = sizes.filter((bytes) => bytes !== undefined);
   return {

@@ -12,7 +12,7 @@ import { assets, pages, people, placements, targets } from '../db/schema.ts';
 import { lightsOf } from '../imaging/lights.ts';
 import { isSame } from '../is-same.ts';
 import { notFound, Refusal } from '../problem.ts';
-import { readRules } from '../rules/store.ts';
+import { maybeRules, readRules } from '../rules/store.ts';
 import { type AssetRow, hostsFor, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
 
 type PageRow = typeof pages.$inferSelect;
@@ -73,37 +73,62 @@ async function piecesOf(
   return new Map(pieces);
 }
 
+const NOT_READABLE =
+  'What is stored of this page does not fit what a page is. It is kept as it stands, and not shown.';
+
 function readDoc(stored: unknown): PageDoc {
-  const read = v.safeParse(PageDocSchema, stored);
-  if (!read.success)
-    throw new Refusal(
-      500,
-      'What is stored of this page does not fit what a page is. It is kept as it stands, and not shown.',
-    );
-  return read.output;
+  const read = maybeDoc(stored);
+  if (!read) throw new Refusal(500, NOT_READABLE);
+  return read;
 }
 
-/** All pages with their targets, last changed first. */
-export async function readPages(context: Context): Promise<readonly WholePage[]> {
+/** A stored document, or null for one that does not fit. */
+export function maybeDoc(stored: unknown): PageDoc | null {
+  const read = v.safeParse(PageDocSchema, stored);
+  return read.success ? read.output : null;
+}
+
+/** A page that is listed, but cannot be opened: its document or its target does not fit any more. */
+export interface BrokenPage {
+  readonly row: PageRow;
+  readonly fault: string;
+}
+
+export interface AllPages {
+  readonly wholes: readonly WholePage[];
+  readonly broken: readonly BrokenPage[];
+}
+
+/** So many pages are listed; those that were changed before them are found by their pieces. */
+const LISTED = 500;
+
+/** All pages with their targets, last changed first. One that does not fit keeps none of the others from being listed. */
+export async function readPages(context: Context): Promise<AllPages> {
   const found = await context.db
     .select()
     .from(pages)
     .innerJoin(targets, eq(pages.targetId, targets.id))
     .orderBy(desc(pages.updatedAt), asc(pages.id))
-    .limit(500);
-  const docs = found.map((one) => readDoc(one.pages.doc));
+    .limit(LISTED);
+  const rulesOf = new Map(found.map(({ targets: { id, rules } }) => [id, maybeRules(rules)] as const));
+  const read = found.map((one) => ({
+    ...one,
+    doc: maybeDoc(one.pages.doc),
+    rules: rulesOf.get(one.targets.id) ?? null,
+  }));
+  const docs = read.flatMap(({ doc }) => doc ?? []);
   const rows = await assetsOf(context, docs);
   const pieces = await piecesOf(context, rows, docs);
-  const rulesOf = new Map(found.map(({ targets: { id, rules } }) => [id, rules] as const));
-  const read = new Map([...rulesOf].map(([id, rules]) => [id, readRules(rules)] as const));
-  return found.map((one, at) => ({
-    row: one.pages,
-    doc: docs[at] ?? emptyPage(one.pages.title),
-    rules: read.get(one.targets.id) ?? readRules(one.targets.rules),
-    targetVersion: one.targets.version,
-    assets: rows,
-    pieces,
-  }));
+  return {
+    wholes: read.flatMap(({ pages: row, targets: { version }, doc, rules }) =>
+      doc && rules ? [{ row, doc, rules, targetVersion: version, assets: rows, pieces }] : [],
+    ),
+    broken: read.flatMap(({ pages: row, doc, rules }) =>
+      doc && rules
+        ? []
+        : [{ row, fault: doc ? 'The House rules of its target do not fit any more.' : NOT_READABLE }],
+    ),
+  };
 }
 
 async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<readonly AssetRow[]> {
@@ -152,7 +177,7 @@ export async function createPage(
   wish: NewPage,
   person: Person,
   now: Date,
-  id: string = crypto.randomUUID(),
+  id: string,
 ): Promise<string> {
   const [target] = await context.db
     .select({ id: targets.id })
@@ -161,7 +186,7 @@ export async function createPage(
   if (!target) throw notFound('This target');
   const doc = emptyPage(wish.title, wish.wants);
   await context.db.transaction(async (tx) => {
-    await tx.insert(pages).values({
+    const [begun] = await tx.insert(pages).ignore().values({
       id,
       targetId: wish.targetId,
       title: wish.title,
@@ -171,6 +196,8 @@ export async function createPage(
       updatedAt: now,
       updatedBy: person.id,
     });
+    // The very wish sent again after a lost line has begun it already.
+    if (begun.affectedRows === 0) return;
     await writeActivity(
       tx,
       {

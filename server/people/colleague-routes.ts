@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import { ChangePersonSchema, NewPersonSchema } from '#api/people.ts';
 import type { Context } from '../context.ts';
+import { newId } from '../new-id.ts';
 import { checked } from '../problem.ts';
 import { addColleague, changeColleague, readColleagues, renewPassword } from './colleagues.ts';
 import { allowed, personOf } from './guard.ts';
@@ -14,7 +15,8 @@ export function colleagueRoutes(context: Context): Router {
   });
   router.post('/people', owner, async (request, response) => {
     const wish = checked(NewPersonSchema, request.body);
-    response.status(201).json(await addColleague(context, wish, personOf(request), new Date()));
+    const id = newId(context, request);
+    response.status(201).json(await addColleague(context, wish, personOf(request), new Date(), id));
   });
   router.patch('/people/:id', owner, async (request, response) => {
     const change = checked(ChangePersonSchema, request.body);

@@ -3,6 +3,7 @@ import { NewTargetSchema } from '#api/targets.ts';
 import { HouseRulesSchema } from '#core/page/target.ts';
 import type { Context } from '../context.ts';
 import { versionOf } from '../if-match.ts';
+import { newId } from '../new-id.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { addTarget, bringBackTarget, readTarget, readTargets, removeTarget, saveRules } from './store.ts';
@@ -18,7 +19,8 @@ export function rulesRoutes(context: Context): Router {
   router.post('/targets', allowed('set-rules'), async (request, response) => {
     const wish = checked(NewTargetSchema, request.body);
     const { id } = personOf(request);
-    response.status(201).json(await context.db.transaction((tx) => addTarget(tx, wish, id, new Date())));
+    const key = newId(context, request);
+    response.status(201).json(await context.db.transaction((tx) => addTarget(tx, wish, id, new Date(), key)));
   });
   router.delete('/targets/:id', allowed('set-rules'), async (request, response) => {
     await removeTarget(context, String(request.params.id), personOf(request), new Date());

@@ -1,12 +1,12 @@
-import { and, asc, count, desc, eq } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
 import type { NewTarget, Target } from '#api/targets.ts';
 import { nextFree } from '#core/naming/clash.ts';
 import { goodStem } from '#core/naming/names.ts';
-import { type HouseRules, HouseRulesSchema } from '#core/page/target.ts';
+import { type HouseRules, HouseRulesSchema, StoredRulesSchema } from '#core/page/target.ts';
 import { usualRules } from '#core/page/usual-rules.ts';
-import { writeActivity } from '../activity.ts';
+import { justDone, writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
@@ -15,12 +15,22 @@ import { isSame } from '../is-same.ts';
 import { checked, notFound, Refusal } from '../problem.ts';
 
 export function readRules(stored: unknown): HouseRules {
-  return v.parse(HouseRulesSchema, stored);
+  return v.parse(StoredRulesSchema, stored);
+}
+
+/** Stored rules, or null for such as do not fit. */
+export function maybeRules(stored: unknown): HouseRules | null {
+  const read = v.safeParse(StoredRulesSchema, stored);
+  return read.success ? read.output : null;
 }
 
 export async function readTargets(context: Context): Promise<readonly Target[]> {
   const rows = await context.db.select().from(targets).orderBy(asc(targets.id));
-  return rows.map((row) => ({ id: row.id, version: row.version, rules: readRules(row.rules) }));
+  // One that does not fit any more keeps none of the others from being worked for; it says so itself where it is opened.
+  return rows.flatMap((row) => {
+    const rules = maybeRules(row.rules);
+    return rules ? [{ id: row.id, version: row.version, rules }] : [];
+  });
 }
 
 export async function readTarget(context: Context, id: string): Promise<Target> {
@@ -35,7 +45,10 @@ export async function addTarget(
   { like, ...said }: NewTarget,
   personId: string,
   now: Date,
+  key: string = crypto.randomUUID(),
 ): Promise<Target> {
+  const made = await madeBefore(db, key, personId, now);
+  if (made) return made;
   const rows = await db.select({ id: targets.id, rules: targets.rules }).from(targets);
   const model = rows.find(({ id }) => id === like);
   if (like !== undefined && !model) throw notFound('The target that it should be like');
@@ -47,17 +60,48 @@ export async function addTarget(
   await db.insert(targets).values({ id, rules });
   await writeActivity(
     db,
-    { personId, subject: 'target', subjectId: id, what: 'made a target', before: null, after: rules },
+    { personId, subject: 'target', subjectId: id, what: MADE, before: { key }, after: rules },
     now,
   );
   return { id, version: 1, rules };
 }
 
+const MADE = 'made a target';
+const MadeSchema = v.object({ key: v.string() });
+const MADE_MILLIS = 60_000;
+
+/** The target that the very same wish, sent a moment ago, has made. */
+async function madeBefore(
+  db: Queries,
+  key: string,
+  personId: string,
+  now: Date,
+): Promise<Target | undefined> {
+  const steps = await db
+    .select()
+    .from(activity)
+    .where(
+      and(
+        gt(activity.at, new Date(now.getTime() - MADE_MILLIS)),
+        eq(activity.personId, personId),
+        eq(activity.what, MADE),
+      ),
+    );
+  const step = steps.find(({ before }) => {
+    const said = v.safeParse(MadeSchema, before);
+    return said.success && said.output.key === key;
+  });
+  const [row] = step ? await db.select().from(targets).where(eq(targets.id, step.subjectId)) : [];
+  return row && { id: row.id, version: row.version, rules: readRules(row.rules) };
+}
+
 const REMOVED = 'removed a target';
-const RemovedSchema = v.object({ version: v.number(), rules: HouseRulesSchema });
+const RemovedSchema = v.object({ version: v.number(), rules: StoredRulesSchema });
 
 /** Removes a target that no page is for. */
 export async function removeTarget(context: Context, id: string, person: Person, now: Date): Promise<void> {
+  const deed = { personId: person.id, subject: 'target', subjectId: id, what: REMOVED } as const;
+  if (await justDone(context.db, deed, now)) return;
   const { version, rules } = await readTarget(context, id);
   await context.db.transaction(async (tx) => {
     const [all] = await tx.select({ count: count() }).from(targets).for('update');
@@ -67,6 +111,7 @@ export async function removeTarget(context: Context, id: string, person: Person,
     if ((all?.count ?? 0) < 2)
       throw new Refusal(409, 'This is the only target, and pages need one. Nothing was changed.');
     await tx.delete(targets).where(eq(targets.id, id));
+    await writeAudit(tx, { person, what: 'rules', subject: rules.name, detail: 'removed the target' }, now);
     await writeActivity(
       tx,
       {

@@ -1,5 +1,4 @@
-import { mkdir, mkdtemp, rm, stat, writeFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import * as v from 'valibot';
@@ -19,6 +18,7 @@ import { notFound } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { bundleKey } from '../storage/storage.ts';
+import { workFolder } from '../work-folder.ts';
 import { zipFolder } from '../zip.ts';
 import { RunInputSchema } from './input.ts';
 import { runCut } from './run-cut.ts';
@@ -35,7 +35,7 @@ export async function packRun(
   if (!target) throw notFound('The target of this run');
   const rules = readRules(target.rules);
   const steps = await doneSteps(context, job.id);
-  const folder = await mkdtemp(join(tmpdir(), 'placard-run-'));
+  const folder = await workFolder(context);
   try {
     const files = join(folder, 'files');
     const lines: ManifestLine[] = [];

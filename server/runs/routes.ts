@@ -2,7 +2,8 @@ import { Router } from 'express';
 import { RunBeginSchema } from '#api/runs.ts';
 import { RunOrderSchema } from '#core/run/order.ts';
 import type { Context } from '../context.ts';
-import { stopJob } from '../jobs/queue.ts';
+import { assertMayOrder, stopJob } from '../jobs/queue.ts';
+import { newId } from '../new-id.ts';
 import { allowed, assertAllowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { beginRun, goOnWithRun, previewRun, readRun, recentRuns, runJob, takeRunBack } from './runs.ts';
@@ -20,7 +21,8 @@ export function runRoutes(context: Context): Router {
     const { order, seen } = checked(RunBeginSchema, request.body);
     const person = personOf(request);
     if (order.into === 'zip') assertAllowed(person, 'take-away');
-    const id = await beginRun(context, order, seen, person.id, new Date());
+    await assertMayOrder(context, person.id);
+    const id = await beginRun(context, order, seen, person.id, new Date(), newId(context, request));
     response.status(202).json(await readRun(context, id, person.id, new Date()));
   });
 

@@ -321,12 +321,12 @@ describe('a run into a ZIP', () => {
       Object.keys(files)
         .filter((name) => !name.endsWith('/'))
         .sort(),
-    ).toEqual(['hides/hide-three-400.jpg', 'hides/hide-three-400.webp', 'manifest.csv', 'manifest.json']);
+    ).toEqual(['hides/hide-three--400.jpg', 'hides/hide-three--400.webp', 'manifest.csv', 'manifest.json']);
     const csv = text('manifest.csv');
     expect(csv.split('\r\n')).toHaveLength(4);
     expect(csv).toContain('"Hide, ""No. 3"""');
     expect(csv).toContain("'=Okonjo");
-    const { width } = await sharp(files['hides/hide-three-400.jpg']).metadata();
+    const { width } = await sharp(files['hides/hide-three--400.jpg']).metadata();
     expect(width).toBe(400);
   });
 });

@@ -56,6 +56,9 @@ export async function beginRun(
   now: Date,
   jobId: string = randomUUID(),
 ): Promise<string> {
+  // The very run ordered again after a lost line is under way, and may have changed what was seen already.
+  const [known] = await context.db.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId));
+  if (known) return jobId;
   const planned = await plan(context, order);
   if (planned.seen !== seen)
     throw new Refusal(

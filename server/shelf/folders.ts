@@ -1,6 +1,6 @@
 import { asc, count, eq, like, or, sql } from 'drizzle-orm';
 import { FOLDER_DEPTH_LIMIT, folderDepth, folderPath, withAncestors } from '#core/naming/folders.ts';
-import { writeActivity } from '../activity.ts';
+import { justDone, writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { assets, folders } from '../db/schema.ts';
@@ -40,7 +40,10 @@ export async function makeFolder(
 ): Promise<string> {
   const path = goodPath(text);
   await context.db.transaction(async (tx) => {
-    if (await isThere(tx, path)) throw new Refusal(409, `There is a folder ${path} already.`);
+    if (await isThere(tx, path)) {
+      if (await justDone(tx, folderDeed(path, personId, 'made a folder'), now)) return;
+      throw new Refusal(409, `There is a folder ${path} already.`);
+    }
     for (const one of withAncestors(path)) await tx.insert(folders).ignore().values({ path: one });
     await writeFolderActivity(tx, { path, personId, what: 'made a folder', before: null, after: path }, now);
   });
@@ -63,7 +66,11 @@ export async function moveFolder(
   if (path.startsWith(`${from}/`))
     throw new Refusal(422, 'A folder cannot be moved into itself. Nothing was changed.');
   await context.db.transaction(async (tx) => {
-    if (!(await isThere(tx, from))) throw notFound('This folder');
+    if (!(await isThere(tx, from))) {
+      const done = await justDone(tx, folderDeed(from, personId, 'moved a folder'), now);
+      if (done?.after === path) return;
+      throw notFound('This folder');
+    }
     if (await isThere(tx, path))
       throw new Refusal(
         409,
@@ -162,6 +169,9 @@ async function isThere(db: Queries, path: string): Promise<boolean> {
     .limit(1);
   return held !== undefined;
 }
+
+const folderDeed = (path: string, personId: string, what: string) =>
+  ({ personId, subject: 'folder', subjectId: path.slice(0, ID_LETTERS), what }) as const;
 
 const ID_LETTERS = 36;
 

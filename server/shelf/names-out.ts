@@ -1,8 +1,12 @@
 import { eq, inArray } from 'drizzle-orm';
+import type { NameOut } from '#core/page/redirects.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { namesOut } from '../db/schema.ts';
 import type { AssetRow } from './present.ts';
+
+/** How files are called since the stem is set apart in their names (`cutFileName`). */
+const NAME_SCHEME = 2;
 
 /** Writes down that files of these pieces went out under the names they have now. */
 export async function keepNamesOut(
@@ -14,14 +18,14 @@ export async function keepNamesOut(
   await context.db
     .insert(namesOut)
     .ignore()
-    .values(rows.map(({ id, stem }) => ({ stem, assetId: id, at: now })));
+    .values(rows.map(({ id, stem }) => ({ stem, assetId: id, at: now, scheme: NAME_SCHEME })));
 }
 
-/** The names under which pieces went out, other than the ones they have now, by piece. */
+/** The names under which files of pieces went out and are not called now, by piece. */
 export async function formerNames(
   context: Context,
   rows: readonly Pick<AssetRow, 'id' | 'stem'>[],
-): Promise<ReadonlyMap<string, readonly string[]>> {
+): Promise<ReadonlyMap<string, readonly NameOut[]>> {
   if (rows.length === 0) return new Map();
   const found = await context.db
     .select()
@@ -36,7 +40,7 @@ export async function formerNames(
   return new Map(
     rows.map(({ id, stem }) => [
       id,
-      found.filter((one) => one.assetId === id && one.stem !== stem).map((one) => one.stem),
+      found.filter((one) => one.assetId === id && (one.stem !== stem || one.scheme !== NAME_SCHEME)),
     ]),
   );
 }

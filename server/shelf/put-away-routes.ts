@@ -54,8 +54,8 @@ export function putAwayRoutes(context: Context): Router {
   router.post('/assets/:id/replace', allowed('edit-pages'), async (request, response) => {
     const { by } = checked(ReplaceSchema, request.body);
     const now = new Date();
-    const pages = await replaceEverywhere(context, idOf(request.params), by, personOf(request), now);
-    response.json({ pages, at: now.toISOString() });
+    const { pages, at } = await replaceEverywhere(context, idOf(request.params), by, personOf(request), now);
+    response.json({ pages, at: at.toISOString() });
   });
 
   router.post('/assets/:id/replace/take-back', allowed('edit-pages'), async (request, response) => {

@@ -1,14 +1,15 @@
 import { and, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import { may, type Person } from '#api/people.ts';
 import { writeActivity } from '../activity.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
-import { assets, cuts, likenessCurves, looks, pins, provenance } from '../db/schema.ts';
+import { assets, cuts, likenessCurves } from '../db/schema.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
+import { carryOutRemovals, orderRemovals } from '../tidy/removals.ts';
+import { pieceName } from './change.ts';
 import type { AssetRow } from './present.ts';
 
-/** A piece that was thrown away can be brought back for this long. */
-const KEPT_DAYS = 30;
 const DAY_MILLIS = 24 * 60 * 60 * 1000;
 
 /** Throws a piece away: off the shelf, but kept with its label and its files, and brought back by one press. */
@@ -37,6 +38,8 @@ async function setDeleted(
 ): Promise<void> {
   await context.db.transaction(async (tx) => {
     await tx.update(assets).set({ deletedAt }).where(eq(assets.id, row.id));
+    const deed = deletedAt ? 'thrown-away' : 'brought-back';
+    await writeAudit(tx, { person, what: deed, subject: pieceName(row) }, now);
     await writeActivity(
       tx,
       {
@@ -98,27 +101,35 @@ function assertMay(person: Person, row: AssetRow): void {
   throw new Refusal(403, 'You can throw away the pieces that you handed in. This one is somebody else’s.');
 }
 
-/** Removes for good what was thrown away over 30 days ago, files last, so that no row names a file that is gone. */
+/**
+ * Removes for good what was thrown away as long ago as the configuration says; answers how many pieces. Their files are
+ * written down in the same step, and removed after it.
+ */
 export async function emptyBin(context: Context, now: Date): Promise<number> {
-  const before = new Date(now.getTime() - KEPT_DAYS * DAY_MILLIS);
-  const rows = await context.db
-    .select({ id: assets.id, sha256: assets.sha256 })
-    .from(assets)
-    .where(and(isNotNull(assets.deletedAt), lt(assets.deletedAt, before)))
-    .limit(500);
-  for (const { id, sha256 } of rows) {
-    const made = await context.db.select().from(cuts).where(eq(cuts.assetId, id));
+  const before = new Date(now.getTime() - context.config.keepDays.bin * DAY_MILLIS);
+  const isOver = and(isNotNull(assets.deletedAt), lt(assets.deletedAt, before));
+  const rows = await context.db.select({ id: assets.id }).from(assets).where(isOver).limit(500);
+  for (const { id } of rows)
     await context.db.transaction(async (tx) => {
+      // Somebody may have brought it back meanwhile.
+      const [row] = await tx
+        .select()
+        .from(assets)
+        .where(and(eq(assets.id, id), isOver))
+        .for('update');
+      if (!row) return;
+      const made = await tx.select().from(cuts).where(eq(cuts.assetId, id));
+      const keys = made.map(({ recipe, widthPx, format, quality }) =>
+        cutKey(row.sha256, recipe, widthPx, format, quality),
+      );
+      await orderRemovals(tx, [originalKey(row.sha256), ...keys], now);
       await tx.update(assets).set({ foldedInto: null }).where(eq(assets.foldedInto, id));
-      for (const table of [cuts, looks, provenance, pins])
-        await tx.delete(table).where(eq(table.assetId, id));
-      await tx.delete(likenessCurves).where(eq(likenessCurves.sha256, sha256));
+      await tx.delete(likenessCurves).where(eq(likenessCurves.sha256, row.sha256));
+      // Its cuts, pins, looks and provenance go with it.
       await tx.delete(assets).where(eq(assets.id, id));
+      await writeAudit(tx, { person: null, what: 'removed', subject: pieceName(row) }, now);
     });
-    for (const cut of made)
-      await context.storage.remove(cutKey(sha256, cut.recipe, cut.widthPx, cut.format, cut.quality));
-    await context.storage.remove(originalKey(sha256));
-  }
+  await carryOutRemovals(context);
   return rows.length;
 }
 

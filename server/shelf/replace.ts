@@ -1,21 +1,31 @@
-import { and, eq } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
 import { PageDocSchema } from '#core/page/model.ts';
 import { withReplaced } from '#core/page/replace.ts';
-import { writeActivity } from '../activity.ts';
+import { justDone, writeActivity } from '../activity.ts';
+import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
 import { activity, assets, pages } from '../db/schema.ts';
-import { indexPlacements, readPages } from '../pages/store.ts';
+import { isSame } from '../is-same.ts';
+import { indexPlacements, maybeDoc } from '../pages/store.ts';
 import { Refusal } from '../problem.ts';
+import { pieceName } from './change.ts';
 import { anyAsset } from './put-away.ts';
 
 const REPLACED = 'replaced everywhere';
 
+/** What a replacement did: how many pages changed, and the moment that names it when it is taken back. */
+export interface Replaced {
+  readonly pages: number;
+  readonly at: Date;
+}
+
 /**
- * Puts one piece in the place of another on every page at once: placements keep their width, margins, words and
- * links; trays and wants follow. The other is thrown away (and can be brought back). One step: all pages or none.
- * Answers how many pages changed; `now` names it when it is taken back.
+ * Puts one piece in the place of another on every page at once, however many there are: placements keep their width,
+ * margins, words and links; trays and wants follow. The other is thrown away (and can be brought back). One step: all
+ * pages or none. Asked again after a lost line, it answers what it did.
  */
 export async function replaceEverywhere(
   context: Context,
@@ -23,56 +33,90 @@ export async function replaceEverywhere(
   newId: string,
   person: Person,
   now: Date,
-): Promise<number> {
+): Promise<Replaced> {
   if (oldId === newId) throw new Refusal(409, 'A piece is not replaced by itself.');
   const [old, fresh] = [await anyAsset(context, oldId), await anyAsset(context, newId)];
+  const done = await replacedBefore(context, oldId, newId, person, now);
+  if (done) return done;
   if (fresh.deletedAt)
     throw new Refusal(409, 'The piece to take its place was thrown away. Bring it back first.');
-  const wholes = await readPages(context);
   let changed = 0;
   await context.db.transaction(async (tx) => {
-    for (const { row, doc } of wholes) {
-      const after = withReplaced(doc, oldId, newId);
-      if (after === doc) continue;
-      const [result] = await tx
-        .update(pages)
-        .set({ doc: after, version: row.version + 1, updatedAt: now, updatedBy: person.id })
-        .where(and(eq(pages.id, row.id), eq(pages.version, row.version)));
-      if (result.affectedRows === 0)
+    changed = 0;
+    await tx
+      .select({ id: assets.id })
+      .from(assets)
+      .where(inArray(assets.id, [oldId, newId]))
+      .orderBy(asc(assets.id))
+      .for('update');
+    for await (const row of pagesWith(tx, oldId)) {
+      const doc = maybeDoc(row.doc);
+      if (!doc)
         throw new Refusal(
           409,
-          `Somebody is working on “${row.title}” just now. Nothing was changed; try again.`,
+          `“${row.title}” cannot be read as a page any more, so the piece stays everywhere. Nothing was changed.`,
         );
+      const after = withReplaced(doc, oldId, newId);
+      if (after === doc) continue;
+      await tx
+        .update(pages)
+        .set({ doc: after, version: row.version + 1, updatedAt: now, updatedBy: person.id })
+        .where(eq(pages.id, row.id));
       await indexPlacements(tx, row.id, after);
-      await writeActivity(
-        tx,
-        {
-          personId: person.id,
-          subject: 'page',
-          subjectId: row.id,
-          what: REPLACED,
-          before: doc,
-          after,
-        },
-        now,
-      );
+      const change = { what: REPLACED, before: doc, after };
+      await writeActivity(tx, { personId: person.id, subject: 'page', subjectId: row.id, ...change }, now);
       changed += 1;
     }
     await tx.update(assets).set({ deletedAt: now }).where(eq(assets.id, oldId));
-    await writeActivity(
+    const change = {
+      what: REPLACED,
+      before: { deletedAt: old.deletedAt },
+      after: { deletedAt: now, replacedBy: newId, pages: changed },
+    };
+    await writeActivity(tx, { personId: person.id, subject: 'asset', subjectId: oldId, ...change }, now);
+    await writeAudit(
       tx,
-      {
-        personId: person.id,
-        subject: 'asset',
-        subjectId: oldId,
-        what: REPLACED,
-        before: { deletedAt: old.deletedAt },
-        after: { deletedAt: now, replacedBy: newId },
-      },
+      { person, what: 'replaced', subject: pieceName(old), detail: `by ${pieceName(fresh)}` },
       now,
     );
   });
-  return changed;
+  return { pages: changed, at: now };
+}
+
+const ReplacedSchema = v.object({ replacedBy: v.string(), pages: v.optional(v.number(), 0) });
+
+async function replacedBefore(
+  { db }: Context,
+  oldId: string,
+  newId: string,
+  person: Person,
+  now: Date,
+): Promise<Replaced | undefined> {
+  const deed = { personId: person.id, subject: 'asset', subjectId: oldId, what: REPLACED } as const;
+  const last = await justDone(db, deed, now);
+  const said = v.safeParse(ReplacedSchema, last?.after);
+  return last && said.success && said.output.replacedBy === newId
+    ? { pages: said.output.pages, at: last.at }
+    : undefined;
+}
+
+const AT_A_TIME = 100;
+
+/** Every page that names a piece anywhere, locked, a few at a time: on the sheet, on the tray, in a want. */
+async function* pagesWith(tx: Queries, assetId: string): AsyncIterable<typeof pages.$inferSelect> {
+  for (let after = ''; ; ) {
+    const rows = await tx
+      .select()
+      .from(pages)
+      .where(and(gt(pages.id, after), sql`${pages.doc} like ${`%"${assetId}"%`}`))
+      .orderBy(asc(pages.id))
+      .limit(AT_A_TIME)
+      .for('update');
+    yield* rows;
+    const last = rows.at(-1);
+    if (!last || rows.length < AT_A_TIME) return;
+    after = last.id;
+  }
 }
 
 /**
@@ -87,15 +131,16 @@ export async function takeReplacementBack(
   now: Date,
 ): Promise<number> {
   const steps = await context.db
-    .select()
+    .select({ id: activity.id, subject: activity.subject, pageId: activity.subjectId })
     .from(activity)
     .where(and(eq(activity.at, at), eq(activity.personId, person.id), eq(activity.what, REPLACED)));
   const ofPages = steps.filter(({ subject }) => subject === 'page');
   await context.db.transaction(async (tx) => {
-    for (const step of ofPages) {
-      const [row] = await tx.select().from(pages).where(eq(pages.id, step.subjectId)).for('update');
-      if (!row) continue;
-      if (JSON.stringify(row.doc) !== JSON.stringify(step.after))
+    for (const { id, pageId } of ofPages) {
+      const [row] = await tx.select().from(pages).where(eq(pages.id, pageId)).for('update');
+      const [step] = await tx.select().from(activity).where(eq(activity.id, id));
+      if (!row || !step) continue;
+      if (!isSame(row.doc, step.after))
         throw new Refusal(
           409,
           `“${row.title}” was changed since, so the replacement stays. Put the other piece in its place by hand.`,
@@ -108,6 +153,8 @@ export async function takeReplacementBack(
       await indexPlacements(tx, row.id, doc);
     }
     await tx.update(assets).set({ deletedAt: null }).where(eq(assets.id, oldId));
+    const change = { what: 'took a replacement back', before: null, after: null };
+    await writeActivity(tx, { personId: person.id, subject: 'asset', subjectId: oldId, ...change }, now);
   });
   return ofPages.length;
 }

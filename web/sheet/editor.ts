@@ -5,7 +5,7 @@ import { undoDepth } from '@tiptap/pm/history';
 import { Selection } from '@tiptap/pm/state';
 import { StarterKit } from '@tiptap/starter-kit';
 import type { Page } from '#api/pages.ts';
-import { isLinkAddress, type PageDoc } from '#core/page/model.ts';
+import { isLinkAddress, LIST_DEPTH_LIMIT, type PageDoc } from '#core/page/model.ts';
 import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { pastedPictures } from '../gather/pasted.ts';
@@ -31,7 +31,20 @@ const PageDocument = Document.extend({
 });
 
 /** Items of a list hold text and lists; a piece stands between blocks, never inside one. */
-const TextListItem = ListItem.extend({ content: 'paragraph (paragraph | bulletList | orderedList)*' });
+const TextListItem = ListItem.extend({
+  content: 'paragraph (paragraph | bulletList | orderedList)*',
+  addKeyboardShortcuts() {
+    const parent = this.parent?.() ?? {};
+    // As deep as lists go, Tab stays where it is.
+    return { ...parent, Tab: (props) => isDeepest(this.editor) || (parent.Tab?.(props) ?? false) };
+  },
+});
+
+function isDeepest({ state }: Editor): boolean {
+  const { $from } = state.selection;
+  const around = Array.from({ length: $from.depth }, (_, at) => $from.node(at + 1).type.name);
+  return around.filter((name) => name === 'bulletList' || name === 'orderedList').length >= LIST_DEPTH_LIMIT;
+}
 
 export function makeEditor(
   page: PageDoc,

@@ -1,6 +1,14 @@
 import type { JSONContent } from '@tiptap/core';
 import * as v from 'valibot';
-import { type Block, isLinkAddress, type PageDoc, PageDocSchema, PlacementSchema } from '#core/page/model.ts';
+import {
+  type Block,
+  isLinkAddress,
+  ListSchema,
+  type PageDoc,
+  PageDocSchema,
+  PlacementSchema,
+  shallowList,
+} from '#core/page/model.ts';
 
 /** The page as the editor's document. It ends in a paragraph, so that there is always somewhere to write. */
 export function toEditor(page: PageDoc): JSONContent {
@@ -19,7 +27,13 @@ function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
 /** The editor's document as a page. Attributes of its own that a page does not have are left away. */
 export function fromEditor(json: JSONContent): PageDoc {
   const { title, wants, tray } = json.attrs ?? {};
-  return v.parse(PageDocSchema, { title, wants, tray, blocks: (json.content ?? []).map(plainNode) });
+  return v.parse(PageDocSchema, { title, wants, tray, blocks: (json.content ?? []).map(plainNode).map(shallow) });
+}
+
+/** What was pasted may hold lists within lists without end. */
+function shallow(node: JSONContent): JSONContent {
+  const list = v.safeParse(ListSchema, node);
+  return list.success ? shallowList(list.output) : node;
 }
 
 function plainNode(node: JSONContent): JSONContent {

@@ -1,0 +1,34 @@
+import type { Finding } from '#core/proof/finding.ts';
+import { Refusal } from '../problem.ts';
+import { proofOf } from './proof.ts';
+import type { WholePage } from './store.ts';
+
+/** What stops a page from going out. Every way out asks here: its code, its ZIP, its export. */
+export function whatStops(whole: WholePage): readonly Finding[] {
+  return proofOf(whole).filter(({ severity }) => severity === 'stops');
+}
+
+/** Refuses a page with findings that stop sending. Asked when the work is ordered and again when it is done. */
+export function assertMayGoOut(whole: WholePage): void {
+  const stops = whatStops(whole);
+  if (stops.length > 0)
+    throw new Refusal(
+      409,
+      `This page cannot go out yet: ${sayStops(stops)}. The proof shows what mends it.`,
+      {
+        stops,
+      },
+    );
+}
+
+function sayStops(stops: readonly Finding[]): string {
+  const [first] = stops;
+  const rest = stops.length > 1 ? ` and ${stops.length - 1} more` : '';
+  return `${first?.sentence.replace(/\.$/, '') ?? ''}${rest}`;
+}
+
+/** Code of a page that cannot go out yet, marked as such at its head, for whoever looks at it knowingly. */
+export function markedUnfinished(code: string, stops: readonly Finding[]): string {
+  const faults = stops.map(({ sentence }) => `  - ${sentence.replace(/-{2,}|[<>]/g, ' ')}`).join('\n');
+  return `<!-- UNFINISHED: this page is not to go out yet.\n${faults}\n-->\n${code}`;
+}

@@ -1,0 +1,68 @@
+import { and, asc, eq } from 'drizzle-orm';
+import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
+import { assets, cuts, removals } from '../db/schema.ts';
+
+const AT_A_TIME = 2000;
+
+/** Writes down files to be removed, in the transaction that takes their last name away. */
+export async function orderRemovals(db: Queries, keys: readonly string[], now: Date): Promise<void> {
+  for (let at = 0; at < keys.length; at += AT_A_TIME)
+    await db
+      .insert(removals)
+      .ignore()
+      .values(keys.slice(at, at + AT_A_TIME).map((key) => ({ key, at: now })));
+}
+
+/**
+ * Removes the files that were written down, and answers how many. Each is locked while it is: a file that comes in anew
+ * at that moment waits with its row, and is stored again afterwards (see `takeIn`). Killed, the next one goes on.
+ */
+export async function carryOutRemovals(context: Context): Promise<number> {
+  const { storage, db } = context;
+  const rows = await db
+    .select({ key: removals.key })
+    .from(removals)
+    .orderBy(asc(removals.at))
+    .limit(AT_A_TIME);
+  let removed = 0;
+  for (const { key } of rows)
+    await db.transaction(async (tx) => {
+      const [row] = await tx
+        .select()
+        .from(removals)
+        .where(eq(removals.key, key))
+        .for('update', { skipLocked: true });
+      if (!row) return;
+      if (!(await isNeeded(tx, key))) {
+        await storage.remove(key);
+        removed += 1;
+      }
+      await tx.delete(removals).where(eq(removals.key, key));
+    });
+  return removed;
+}
+
+/** Whether a row names a file still, or again. */
+async function isNeeded(tx: Queries, key: string): Promise<boolean> {
+  const [, folder, sha256, recipe, width, quality, format] = KEY.exec(key) ?? [];
+  if (!sha256) return false;
+  const [row] = await tx.select({ id: assets.id }).from(assets).where(eq(assets.sha256, sha256));
+  if (!row || folder === 'originals') return row !== undefined;
+  const [cut] = await tx
+    .select({ width: cuts.widthPx })
+    .from(cuts)
+    .where(
+      and(
+        eq(cuts.assetId, row.id),
+        eq(cuts.recipe, recipe ?? ''),
+        eq(cuts.widthPx, Number(width)),
+        eq(cuts.format, format ?? ''),
+        eq(cuts.quality, Number(quality)),
+      ),
+    );
+  return cut !== undefined;
+}
+
+/** The keys that `originalKey` and `cutKey` make. */
+const KEY = /^(originals|cuts)\/[0-9a-f]{2}\/([0-9a-f]{64})(?:\/([^/]+)\/(\d+)-q(\d+)\.([a-z]+))?$/;

@@ -1,0 +1,106 @@
+import { asc, gt, inArray } from 'drizzle-orm';
+import type { Context } from '../context.ts';
+import { assets, cuts, jobs } from '../db/schema.ts';
+import { cutKey, originalKey, type Stored } from '../storage/storage.ts';
+import { orderRemovals } from './removals.ts';
+
+const AT_A_TIME = 500;
+/** How many missing originals are named in the log. */
+const TOLD = 20;
+
+export interface Swept {
+  readonly strays: number;
+  readonly missing: number;
+}
+
+/**
+ * Holds files and rows against each other: orders files that no row names to be removed, once they are old enough that
+ * nothing can be on its way to name them, and counts pieces whose original is gone.
+ */
+export async function sweepStrays(context: Context, before: Date, now: Date): Promise<Swept> {
+  let strays = 0;
+  for (const [folder, named] of [
+    ['originals', namedOriginals],
+    ['cuts', namedCuts],
+    ['bundles', namedBundles],
+  ] as const)
+    for await (const some of inBatches(context.storage.list(folder))) {
+      const old = some.filter(({ at }) => at < before).map(({ key }) => key);
+      if (old.length === 0) continue;
+      const kept = await named(context, old);
+      const stray = old.filter((key) => !kept.has(key));
+      await orderRemovals(context.db, stray, now);
+      strays += stray.length;
+    }
+  return { strays, missing: await countMissing(context) };
+}
+
+async function* inBatches(stored: AsyncIterable<Stored>): AsyncIterable<readonly Stored[]> {
+  let some: Stored[] = [];
+  for await (const one of stored) {
+    some.push(one);
+    if (some.length < AT_A_TIME) continue;
+    yield some;
+    some = [];
+  }
+  if (some.length > 0) yield some;
+}
+
+const hashOf = (key: string) => key.split('/')[2] ?? '';
+
+async function namedOriginals({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
+  const rows = await db
+    .select({ sha256: assets.sha256 })
+    .from(assets)
+    .where(inArray(assets.sha256, keys.map(hashOf)));
+  return new Set(rows.map(({ sha256 }) => originalKey(sha256)));
+}
+
+async function namedCuts({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
+  const pieces = await db
+    .select({ id: assets.id, sha256: assets.sha256 })
+    .from(assets)
+    .where(inArray(assets.sha256, [...new Set(keys.map(hashOf))]));
+  if (pieces.length === 0) return new Set();
+  const hashes = new Map(pieces.map(({ id, sha256 }) => [id, sha256]));
+  const rows = await db
+    .select()
+    .from(cuts)
+    .where(inArray(cuts.assetId, [...hashes.keys()]));
+  return new Set(
+    rows.map((cut) =>
+      cutKey(hashes.get(cut.assetId) ?? '', cut.recipe, cut.widthPx, cut.format, cut.quality),
+    ),
+  );
+}
+
+async function namedBundles({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
+  const rows = await db
+    .select({ resultKey: jobs.resultKey })
+    .from(jobs)
+    .where(inArray(jobs.resultKey, [...keys]));
+  return new Set(rows.flatMap(({ resultKey }) => resultKey ?? []));
+}
+
+async function countMissing(context: Context): Promise<number> {
+  const there = new Set<string>();
+  for await (const { key } of context.storage.list('originals')) there.add(key);
+  let missing = 0;
+  for (let after = ''; ; ) {
+    const rows = await context.db
+      .select({ id: assets.id, sha256: assets.sha256 })
+      .from(assets)
+      .where(gt(assets.id, after))
+      .orderBy(asc(assets.id))
+      .limit(AT_A_TIME);
+    for (const { id, sha256 } of rows) {
+      if (there.has(originalKey(sha256))) continue;
+      missing += 1;
+      if (missing <= TOLD)
+        context.log.error({ asset: id }, 'the original of a piece is missing: bring it back from a backup');
+    }
+    const last = rows.at(-1);
+    if (!last) return missing;
+    after = last.id;
+  }
+}
