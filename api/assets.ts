@@ -10,9 +10,9 @@ import { LICENCE_IDS } from '#core/rights/licences.ts';
 import { FramingSchema, PosterSchema } from './embeds.ts';
 
 /** An embed of a piece, as `core` knows it. */
-export const HeldEmbedSchema = v.strictObject({
+export const HeldEmbedSchema = v.object({
   embed: EmbedSchema,
-  hosts: v.strictObject({ entries: HostEntriesSchema, decisions: v.array(HostDecisionSchema) }),
+  hosts: v.object({ entries: HostEntriesSchema, decisions: v.array(HostDecisionSchema) }),
   framing: v.record(v.string(), FramingSchema),
   poster: PosterSchema,
 }) satisfies v.GenericSchema<unknown, HeldEmbed>;
@@ -21,14 +21,14 @@ const page = v.strictObject({ id: v.string(), title: v.string() });
 
 const channel = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(255));
 /** A piece as it came, as a few px, row by row. */
-export const LightsSchema = v.strictObject({
+export const LightsSchema = v.object({
   columns: v.number(),
   rows: v.number(),
   rgb: v.array(channel),
 }) satisfies v.GenericSchema<unknown, Lights>;
 
 /** A piece as the web knows it. Sizes in px and bytes; addresses are ready to be shown. */
-export const AssetSchema = v.strictObject({
+export const AssetSchema = v.object({
   id: v.string(),
   version: v.number(),
   stem: v.string(),
@@ -40,7 +40,7 @@ export const AssetSchema = v.strictObject({
   format: v.string(),
   alpha: v.boolean(),
   animated: v.boolean(),
-  label: LabelSchema,
+  label: v.object(LabelSchema.entries),
   /** Label fields that the file said of itself and no person has confirmed. */
   drafted: v.array(v.string()),
   /** What was found on the file when it came in. */
@@ -50,7 +50,7 @@ export const AssetSchema = v.strictObject({
   /** What is done to it wherever it is shown. */
   prep: PrepSchema,
   /** Size in px of the original; `width` and `height` are of what its trim leaves. */
-  original: v.strictObject({ width: v.number(), height: v.number() }),
+  original: v.object({ width: v.number(), height: v.number() }),
   /** What it embeds, with the hosts that bear on it and what its host said to each target; null for other pieces. */
   embed: v.nullable(HeldEmbedSchema),
   /** The piece that stands on the shelf for this lookalike, or null. */
@@ -68,12 +68,12 @@ export const AssetSchema = v.strictObject({
 });
 export type Asset = v.InferOutput<typeof AssetSchema>;
 
-const weight = v.strictObject({ count: v.number(), bytes: v.number() });
+const weight = v.object({ count: v.number(), bytes: v.number() });
 
 /** The files that were made of a piece: for pages as they are now, for Placard's own screens, by runs, and of no use any more. */
-export const MadeCutsSchema = v.strictObject({
+export const MadeCutsSchema = v.object({
   onPages: v.array(
-    v.strictObject({
+    v.object({
       width: v.number(),
       format: v.string(),
       bytes: v.number(),
@@ -113,15 +113,15 @@ export const AssetQuerySchema = v.strictObject({
 });
 export type AssetQuery = v.InferInput<typeof AssetQuerySchema>;
 
-export const AssetListSchema = v.strictObject({
+export const AssetListSchema = v.object({
   assets: v.array(AssetSchema),
   cursor: v.nullable(v.string()),
 });
 
 /** How many pieces answer a question, of how many that stand on the shelf. */
-export const AssetCountSchema = v.strictObject({ found: v.number(), held: v.number() });
+export const AssetCountSchema = v.object({ found: v.number(), held: v.number() });
 
-export const FolderListSchema = v.array(v.strictObject({ path: v.string(), pieces: v.number() }));
+export const FolderListSchema = v.array(v.object({ path: v.string(), pieces: v.number() }));
 
 const folderText = v.pipe(v.string(), v.maxLength(420, 'A folder’s path has at most 420 letters.'));
 export const FolderSchema = v.strictObject({ path: folderText });
@@ -140,20 +140,20 @@ export const AssetChangeSchema = v.strictObject({
 export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;
 
 /** A piece on the shelf that looks like another; `bitsApart` of 64. */
-export const LookalikesSchema = v.array(v.strictObject({ asset: AssetSchema, bitsApart: v.number() }));
+export const LookalikesSchema = v.array(v.object({ asset: AssetSchema, bitsApart: v.number() }));
 
 const otherId = v.pipe(v.string(), v.maxLength(36));
 export const KeepApartSchema = v.strictObject({ other: otherId });
 export const FoldSchema = v.strictObject({ into: v.nullable(otherId) });
 export const ReplaceSchema = v.strictObject({ by: otherId });
 /** How many pages changed, and the moment that names the replacement when it is taken back. */
-export const ReplacedSchema = v.strictObject({ pages: v.number(), at: v.string() });
+export const ReplacedSchema = v.object({ pages: v.number(), at: v.string() });
 export const TakeBackSchema = v.strictObject({ at: v.pipe(v.string(), v.isoTimestamp()) });
 
 /** Takes in a finished upload; asking twice answers the same. */
 export const ArrivalSchema = v.strictObject({ uploadId: v.pipe(v.string(), v.regex(/^[a-f0-9]{32}$/)) });
 
-export const ArrivedSchema = v.strictObject({
+export const ArrivedSchema = v.object({
   asset: AssetSchema,
   /** False when the very same file was already held. */
   isNew: v.boolean(),

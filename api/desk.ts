@@ -3,7 +3,7 @@ import { AssetSchema } from './assets.ts';
 import { PageSummarySchema } from './pages.ts';
 
 /** Something that waits for a person: a sentence, why, and where it is done. */
-const ErrandSchema = v.strictObject({
+const ErrandSchema = v.object({
   id: v.string(),
   kind: v.picklist(['words', 'rights', 'want', 'stops', 'handed-in', 'draft', 'run']),
   before: v.string(),
@@ -19,7 +19,7 @@ const ErrandSchema = v.strictObject({
 });
 export type Errand = v.InferOutput<typeof ErrandSchema>;
 
-export const DeskSchema = v.strictObject({
+export const DeskSchema = v.object({
   errands: v.array(ErrandSchema),
   pages: v.array(PageSummarySchema),
   recent: v.array(AssetSchema),

@@ -6,7 +6,7 @@ import { PERMISSIONS } from '#core/embed/permissions.ts';
 import { MOST_PASTED } from '#core/embed/reading.ts';
 
 /** The hosts that the house trusts. */
-export const HostsSchema = v.strictObject({
+export const HostsSchema = v.object({
   version: v.number(),
   entries: HostEntriesSchema,
   decisions: v.array(HostDecisionSchema),
@@ -27,27 +27,27 @@ export const UndecideSchema = v.strictObject({ scope: v.picklist(['address', 'ho
 export const PosterSchema = v.picklist(['host', 'drawn']);
 
 export const FramingSchema = v.variant('kind', [
-  v.strictObject({ kind: v.literal('may'), why: v.picklist(['nothing-said', 'named']) }),
-  v.strictObject({
+  v.object({ kind: v.literal('may'), why: v.picklist(['nothing-said', 'named']) }),
+  v.object({
     kind: v.literal('refused'),
     by: v.picklist(['X-Frame-Options', 'Content-Security-Policy']),
     value: v.string(),
   }),
-  v.strictObject({ kind: v.literal('gone'), status: v.number() }),
-  v.strictObject({ kind: v.literal('private'), status: v.number() }),
-  v.strictObject({ kind: v.literal('silent'), status: v.number() }),
+  v.object({ kind: v.literal('gone'), status: v.number() }),
+  v.object({ kind: v.literal('private'), status: v.number() }),
+  v.object({ kind: v.literal('silent'), status: v.number() }),
 ]);
 
 /** What is asked of the other site. */
 export const LookWishSchema = v.strictObject({ embed: EmbedSchema });
 
 /** What the other site says of a thing: its facts, its poster, and whether it lets itself be framed by each target. */
-export const LookSchema = v.strictObject({
+export const LookSchema = v.object({
   /** The embed with what its host says of it. */
   embed: EmbedSchema,
   /** Where its poster can be looked at without the browser going there, or null. */
   poster: v.nullable(v.string()),
-  framing: v.array(v.strictObject({ target: v.string(), framing: FramingSchema })),
+  framing: v.array(v.object({ target: v.string(), framing: FramingSchema })),
   /** What went otherwise than it should, each a sentence. */
   notes: v.array(v.string()),
 });
@@ -64,7 +64,7 @@ export const FilmQuerySchema = v.strictObject({
   host: v.pipe(v.string(), v.maxLength(40)),
   words: v.pipe(v.string(), v.trim(), v.minLength(1, 'Say what to look for.'), v.maxLength(200)),
 });
-const FoundFilmSchema = v.strictObject({
+const FoundFilmSchema = v.object({
   title: v.string(),
   author: v.string(),
   seconds: v.nullable(v.number()),
@@ -72,7 +72,7 @@ const FoundFilmSchema = v.strictObject({
   poster: v.nullable(v.string()),
 });
 export type FoundFilm = v.InferOutput<typeof FoundFilmSchema>;
-export const FoundFilmsSchema = v.strictObject({ films: v.array(FoundFilmSchema) });
+export const FoundFilmsSchema = v.object({ films: v.array(FoundFilmSchema) });
 
 /** An embed in one form, to be looked at live. */
 export const PreviewWishSchema = v.strictObject({
@@ -80,7 +80,7 @@ export const PreviewWishSchema = v.strictObject({
   target: v.pipe(v.string(), v.maxLength(36)),
   form: v.picklist(EMBED_FORMS),
 });
-export const EmbedPreviewSchema = v.strictObject({ address: v.string() });
+export const EmbedPreviewSchema = v.object({ address: v.string() });
 
 /** Something that was pasted, to be read for a target. */
 export const ReadingWishSchema = v.strictObject({
@@ -95,14 +95,14 @@ export const ReadingWishSchema = v.strictObject({
 });
 
 /** What was read from a pasted text, the code that goes out for the target, and what was left out. */
-export const ReadingSchema = v.strictObject({
+export const ReadingSchema = v.object({
   things: v.array(
-    v.strictObject({
+    v.object({
       from: v.string(),
       embed: EmbedSchema,
       trust: v.picklist(['entry', 'decision', 'none']),
       notGiven: v.array(v.picklist(PERMISSIONS)),
-      unknown: v.array(v.strictObject({ name: v.string(), value: v.string() })),
+      unknown: v.array(v.object({ name: v.string(), value: v.string() })),
       tracking: v.array(v.string()),
       notes: v.array(v.string()),
       framing: v.nullable(FramingSchema),
@@ -110,6 +110,6 @@ export const ReadingSchema = v.strictObject({
       code: v.string(),
     }),
   ),
-  leftOut: v.array(v.strictObject({ text: v.string(), why: v.string() })),
+  leftOut: v.array(v.object({ text: v.string(), why: v.string() })),
   refusals: v.array(v.string()),
 });

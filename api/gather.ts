@@ -10,7 +10,7 @@ const size = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(200_000))
 const address = v.pipe(v.string(), v.maxLength(2000));
 
 /** A picture that a source has, as far as it is known before it is taken. Sizes in px, 0 where they are not said. */
-export const FoundPictureSchema = v.strictObject({
+export const FoundPictureSchema = v.object({
   source: v.picklist(SOURCE_IDS),
   /** Names the picture within its source, for ever. */
   key: v.pipe(v.string(), v.maxLength(300)),

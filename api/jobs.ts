@@ -3,7 +3,7 @@ import * as v from 'valibot';
 const JOB_STATES = ['waiting', 'running', 'done', 'failed', 'stopped'] as const;
 
 /** Work that takes longer than a request. `done` of `of` steps; `file` is where its result can be fetched. */
-export const JobSchema = v.strictObject({
+export const JobSchema = v.object({
   id: v.string(),
   kind: v.string(),
   title: v.string(),

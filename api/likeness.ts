@@ -2,13 +2,13 @@ import * as v from 'valibot';
 
 const FORMATS = ['avif', 'webp', 'jpeg'] as const;
 
-const SampleSchema = v.strictObject({
+const SampleSchema = v.object({
   quality: v.number(),
   bytes: v.number(),
   /** SSIM against the untouched cut, 1 for the same. */
   likeness: v.number(),
   /** Where it looks least alike, in fractions of the cut. */
-  worst: v.strictObject({ x: v.number(), y: v.number(), likeness: v.number() }),
+  worst: v.object({ x: v.number(), y: v.number(), likeness: v.number() }),
   /** The part round that place at its own pixels, as it is written and untouched. */
   detail: v.string(),
   untouched: v.string(),
@@ -16,13 +16,13 @@ const SampleSchema = v.strictObject({
 export type LikenessSample = v.InferOutput<typeof SampleSchema>;
 
 /** How bytes and likeness hang together for one cut. */
-export const LikenessCurveSchema = v.strictObject({
+export const LikenessCurveSchema = v.object({
   width: v.number(),
   height: v.number(),
   /** The likeness that the house rules want. */
   wanted: v.number(),
   formats: v.array(
-    v.strictObject({
+    v.object({
       format: v.picklist(FORMATS),
       /** The quality of the house rules. */
       house: v.number(),

@@ -13,10 +13,10 @@ export const NewPageSchema = v.strictObject({
 export type NewPage = v.InferOutput<typeof NewPageSchema>;
 
 const stationCounts = v.array(
-  v.strictObject({ id: v.string(), name: v.string(), done: v.number(), of: v.number() }),
+  v.object({ id: v.string(), name: v.string(), done: v.number(), of: v.number() }),
 );
 
-export const PageSummarySchema = v.strictObject({
+export const PageSummarySchema = v.object({
   id: v.string(),
   title: v.string(),
   targetName: v.string(),
@@ -32,7 +32,7 @@ export const PageSummarySchema = v.strictObject({
 });
 export type PageSummary = v.InferOutput<typeof PageSummarySchema>;
 
-export const PageSchema = v.strictObject({
+export const PageSchema = v.object({
   id: v.string(),
   version: v.number(),
   doc: PageDocSchema,
@@ -55,12 +55,12 @@ export const ChangeTraySchema = v.strictObject({
   wantId: v.nullable(v.string()),
 });
 
-export const SavedPageSchema = v.strictObject({ version: v.number(), updatedAt: v.string() });
+export const SavedPageSchema = v.object({ version: v.number(), updatedAt: v.string() });
 
 /** What a clash (412) carries besides the problem: the state that was saved meanwhile. */
 export const PageClashSchema = v.looseObject({
   detail: v.string(),
-  current: v.strictObject({
+  current: v.object({
     version: v.number(),
     doc: PageDocSchema,
     updatedBy: v.string(),
@@ -70,7 +70,7 @@ export const PageClashSchema = v.looseObject({
 export type PageClash = v.InferOutput<typeof PageClashSchema>;
 
 /** Addresses of the proof's frames, on the origin that serves page previews. */
-export const PreviewSchema = v.strictObject({
+export const PreviewSchema = v.object({
   address: v.string(),
   version: v.number(),
   firstLoadBytes: v.number(),

@@ -61,7 +61,7 @@ export const SignInSchema = v.strictObject({
   password: v.pipe(v.string(), v.minLength(1, 'Give your password.'), v.maxLength(200)),
 });
 
-export const PersonSchema = v.strictObject({
+export const PersonSchema = v.object({
   id: v.string(),
   name: v.string(),
   email: v.string(),
@@ -94,7 +94,7 @@ export type OwnSession = v.InferOutput<typeof OwnSessionSchema>;
 export const OwnSessionsSchema = v.array(OwnSessionSchema);
 
 /** Whether nobody works here yet, so that the first person can begin. */
-export const BeginningSchema = v.strictObject({ isOpen: v.boolean() });
+export const BeginningSchema = v.object({ isOpen: v.boolean() });
 
 /** The first person and the first target of an empty house. `code` was printed where Placard was started. */
 export const BeginSchema = v.strictObject({
@@ -116,7 +116,7 @@ export const ChangePersonSchema = v.strictObject({
 });
 
 /** A password made here, to be handed over; it is shown this once. */
-export const MadePasswordSchema = v.strictObject({ person: ColleagueSchema, password: v.string() });
+export const MadePasswordSchema = v.object({ person: ColleagueSchema, password: v.string() });
 export type MadePassword = v.InferOutput<typeof MadePasswordSchema>;
 
 export const ChangePasswordSchema = v.strictObject({

@@ -5,9 +5,9 @@ import { RunOrderSchema } from '#core/run/order.ts';
 import { RunWarningSchema } from '#core/run/warning.ts';
 
 const FORMATS = Object.keys(CUT_FORMATS) as [CutFormat, ...CutFormat[]];
-const state = v.strictObject({ stem: v.string(), folder: v.string(), title: v.string(), prep: PrepSchema });
+const state = v.object({ stem: v.string(), folder: v.string(), title: v.string(), prep: PrepSchema });
 
-const PlannedFileSchema = v.strictObject({
+const PlannedFileSchema = v.object({
   name: v.string(),
   recipe: v.string(),
   width: v.number(),
@@ -18,7 +18,7 @@ const PlannedFileSchema = v.strictObject({
 });
 
 /** What is settled for one piece of a run: how it is, how it will be, and what is made of it. */
-const RunRowSchema = v.strictObject({
+const RunRowSchema = v.object({
   assetId: v.string(),
   before: state,
   after: state,
@@ -35,16 +35,16 @@ const shown = {
   bytes: v.number(),
 };
 
-const PreviewRowSchema = v.strictObject({ ...RunRowSchema.entries, ...shown });
+const PreviewRowSchema = v.object({ ...RunRowSchema.entries, ...shown });
 export type PreviewRow = v.InferOutput<typeof PreviewRowSchema>;
 
 /** What a run would do. `seen` names this state: a run is begun on what a person has seen, or not at all. */
-export const RunPreviewSchema = v.strictObject({
+export const RunPreviewSchema = v.object({
   rows: v.array(PreviewRowSchema),
   /** Pieces that were chosen and are not on the shelf any more. */
   gone: v.number(),
   /** Where the subjects of names would come from, by source. */
-  subjects: v.array(v.strictObject({ from: v.string(), pieces: v.number() })),
+  subjects: v.array(v.object({ from: v.string(), pieces: v.number() })),
   seen: v.string(),
 });
 export type RunPreview = v.InferOutput<typeof RunPreviewSchema>;
@@ -56,7 +56,7 @@ export const RunBeginSchema = v.strictObject({
 
 const STEP_STATES = ['waiting', 'done', 'refused', 'undone', 'out'] as const;
 
-const RunStepSchema = v.strictObject({
+const RunStepSchema = v.object({
   ...PreviewRowSchema.entries,
   /** `out` took no part. */
   state: v.picklist(STEP_STATES),
@@ -84,8 +84,8 @@ const counts = {
   fileBytes: v.nullable(v.number()),
 };
 
-export const RunSummarySchema = v.strictObject(counts);
+export const RunSummarySchema = v.object(counts);
 export type RunSummary = v.InferOutput<typeof RunSummarySchema>;
 
-export const RunSchema = v.strictObject({ ...counts, order: RunOrderSchema, steps: v.array(RunStepSchema) });
+export const RunSchema = v.object({ ...counts, order: RunOrderSchema, steps: v.array(RunStepSchema) });
 export type Run = v.InferOutput<typeof RunSchema>;

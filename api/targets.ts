@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { HouseRulesSchema } from '#core/page/target.ts';
 
-export const TargetSchema = v.strictObject({ id: v.string(), version: v.number(), rules: HouseRulesSchema });
+export const TargetSchema = v.object({ id: v.string(), version: v.number(), rules: HouseRulesSchema });
 export type Target = v.InferOutput<typeof TargetSchema>;
 
 /** What has to be said of a new target; all else is as usual, or as on the target it is like. */

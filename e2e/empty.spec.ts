@@ -9,9 +9,9 @@ import { beginPage, expectAccessible, label, row, sheet, tabTo, tray } from './h
 const PORT = 4526;
 const ORIGIN = `http://localhost:${PORT}`;
 const DATABASE = 'placard_empty';
-const databaseServer = process.env.TEST_DATABASE_SERVER ?? 'mysql://root@127.0.0.1:4516';
+const databaseServer = process.env.TEST_DATABASE_SERVER ?? '';
 
-let services: Awaited<ReturnType<typeof startServices>>;
+let services: ReturnType<typeof startServices>;
 let folder: string;
 
 test.beforeEach(async () => {
@@ -28,7 +28,8 @@ test.beforeEach(async () => {
     PORT: String(PORT),
     LOG_LEVEL: 'error',
   };
-  services = await startServices({ env, port: PORT });
+  services = startServices({ env, port: PORT });
+  await services.listening;
 });
 test.afterEach(async () => {
   await services.stop();

@@ -3,12 +3,15 @@ import { fileURLToPath } from 'node:url';
 import express, { type Express } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
+import { rememberAsker } from './audit.ts';
+import { auditRoutes } from './audit-routes.ts';
 import type { Context } from './context.ts';
 import { deliverRoutes } from './deliver/routes.ts';
 import { deskRoutes } from './desk/routes.ts';
 import { embedRoutes } from './embeds/routes.ts';
 import { clipRoutes, gatherRoutes } from './gather/routes.ts';
 import { uploadRoutes } from './gather/uploads.ts';
+import { healthRoutes } from './health.ts';
 import { likenessRoutes } from './imaging/likeness/routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { mediaRoutes } from './media/routes.ts';
@@ -34,6 +37,8 @@ export function makeApp(context: Context): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', config.trustedProxies);
+  app.use(healthRoutes(context));
+  app.use(rememberAsker);
   const media = mediaRoutes(context);
   const mediaHost = new URL(config.mediaOrigin).host;
   app.use((request, response, next) =>
@@ -80,7 +85,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(deskRoutes(context), shelfRoutes(context), folderRoutes(context), putAwayRoutes(context));
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
-  router.use(embedRoutes(context));
+  router.use(embedRoutes(context), auditRoutes(context));
   return router;
 }
 

@@ -29,7 +29,7 @@ export interface Config {
 }
 
 /** What one person may have of what all share. */
-export interface Quotas {
+interface Quotas {
   /** Uploads under way. */
   readonly uploadsEach: number;
   /** Bytes of all uploads under way. */

@@ -6,6 +6,8 @@ import { DeskScreen } from './desk/desk-screen.tsx';
 import { ForThoseWhoMay } from './frame/for-those-who-may.tsx';
 import { Frame } from './frame/frame.tsx';
 import { NotHere } from './frame/not-here.tsx';
+import { ScreenFault } from './frame/screen-fault.tsx';
+import { OwnPassword } from './me/own-password.tsx';
 import { SignIn } from './sign-in/sign-in.tsx';
 
 // The Desk comes with the first load; every other screen is fetched when it is opened.
@@ -14,75 +16,83 @@ const router = createBrowserRouter([
     element: <Frame />,
     hydrateFallbackElement: null,
     children: [
-      { path: '/', element: <DeskScreen /> },
       {
-        path: '/pages',
-        lazy: async () => ({ Component: (await import('./pages/pages-screen.tsx')).PagesScreen }),
-      },
-      {
-        path: '/pages/:id',
-        lazy: async () => ({ Component: (await import('./page/page-screen.tsx')).PageScreen }),
-      },
-      {
-        path: '/pages/:id/proof',
-        lazy: async () => ({ Component: (await import('./proof/proof-screen.tsx')).ProofScreen }),
-      },
-      {
-        path: '/shelf',
-        lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
-      },
-      {
-        path: '/shelf/:id/bench',
-        lazy: async () => ({ Component: (await import('./bench/bench-screen.tsx')).BenchScreen }),
-      },
-      {
-        path: '/rules',
-        lazy: async () => ({ Component: (await import('./rules/rules-screen.tsx')).RulesScreen }),
-      },
-      {
-        path: '/me',
-        lazy: async () => ({ Component: (await import('./me/me-screen.tsx')).MeScreen }),
-      },
-      {
-        element: <ForThoseWhoMay deed="edit-pages" />,
+        // A screen that fails says so in its place; the frame round it stays.
+        errorElement: <ScreenFault />,
         children: [
+          { path: '/', element: <DeskScreen /> },
           {
-            path: '/pages/new',
-            lazy: async () => ({ Component: (await import('./pages/new-page-screen.tsx')).NewPageScreen }),
+            path: '/shelf',
+            lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
           },
           {
-            path: '/embeds',
-            lazy: async () => ({ Component: (await import('./embeds/embeds-screen.tsx')).EmbedsScreen }),
+            path: '/shelf/:id/bench',
+            lazy: async () => ({ Component: (await import('./bench/bench-screen.tsx')).BenchScreen }),
           },
+          {
+            path: '/rules',
+            lazy: async () => ({ Component: (await import('./rules/rules-screen.tsx')).RulesScreen }),
+          },
+          {
+            path: '/me',
+            lazy: async () => ({ Component: (await import('./me/me-screen.tsx')).MeScreen }),
+          },
+          {
+            element: <ForThoseWhoMay deed="edit-pages" />,
+            children: [
+              {
+                path: '/pages',
+                lazy: async () => ({ Component: (await import('./pages/pages-screen.tsx')).PagesScreen }),
+              },
+              {
+                path: '/pages/:id',
+                lazy: async () => ({ Component: (await import('./page/page-screen.tsx')).PageScreen }),
+              },
+              {
+                path: '/pages/:id/proof',
+                lazy: async () => ({ Component: (await import('./proof/proof-screen.tsx')).ProofScreen }),
+              },
+              {
+                path: '/pages/new',
+                lazy: async () => ({
+                  Component: (await import('./pages/new-page-screen.tsx')).NewPageScreen,
+                }),
+              },
+              {
+                path: '/embeds',
+                lazy: async () => ({ Component: (await import('./embeds/embeds-screen.tsx')).EmbedsScreen }),
+              },
+            ],
+          },
+          {
+            element: <ForThoseWhoMay deed="say-rights" />,
+            children: [
+              {
+                path: '/shelf/runs',
+                lazy: async () => ({ Component: (await import('./run/runs-screen.tsx')).RunsScreen }),
+              },
+              {
+                path: '/shelf/runs/new',
+                lazy: async () => ({ Component: (await import('./run/run-screen.tsx')).RunScreen }),
+              },
+              {
+                path: '/shelf/runs/:id',
+                lazy: async () => ({ Component: (await import('./run/running-screen.tsx')).RunningScreen }),
+              },
+            ],
+          },
+          {
+            element: <ForThoseWhoMay deed="gather" />,
+            children: [
+              {
+                path: '/gather',
+                lazy: async () => ({ Component: (await import('./gather/gather-screen.tsx')).GatherScreen }),
+              },
+            ],
+          },
+          { path: '*', element: <NotHere /> },
         ],
       },
-      {
-        element: <ForThoseWhoMay deed="say-rights" />,
-        children: [
-          {
-            path: '/shelf/runs',
-            lazy: async () => ({ Component: (await import('./run/runs-screen.tsx')).RunsScreen }),
-          },
-          {
-            path: '/shelf/runs/new',
-            lazy: async () => ({ Component: (await import('./run/run-screen.tsx')).RunScreen }),
-          },
-          {
-            path: '/shelf/runs/:id',
-            lazy: async () => ({ Component: (await import('./run/running-screen.tsx')).RunningScreen }),
-          },
-        ],
-      },
-      {
-        element: <ForThoseWhoMay deed="gather" />,
-        children: [
-          {
-            path: '/gather',
-            lazy: async () => ({ Component: (await import('./gather/gather-screen.tsx')).GatherScreen }),
-          },
-        ],
-      },
-      { path: '*', element: <NotHere /> },
     ],
   },
 ]);
@@ -92,5 +102,6 @@ export function App() {
   if (me.isPending) return null;
   if (window.location.pathname === '/clip')
     return <ClipScreen isSignedIn={me.data !== null && me.data !== undefined} />;
+  if (me.data?.mustChange) return <OwnPassword me={me.data} />;
   return me.data ? <RouterProvider router={router} /> : <SignIn failure={me.error} />;
 }

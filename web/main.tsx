@@ -13,6 +13,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { queryClient } from './api/queries.ts';
 import { App } from './app.tsx';
+import { LastResort } from './frame/last-resort.tsx';
 import { applyTheme } from './theme/theme.ts';
 
 applyTheme();
@@ -22,7 +23,9 @@ createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
       <Tooltip.Provider>
-        <App />
+        <LastResort>
+          <App />
+        </LastResort>
       </Tooltip.Provider>
     </QueryClientProvider>
   </StrictMode>,

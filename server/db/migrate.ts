@@ -12,7 +12,7 @@ const LOCK = 'placard-migrations';
 const LOCK_SECONDS = 120;
 
 /** A database that a newer Placard has been at. */
-export class NewerDatabase extends StartProblem {
+class NewerDatabase extends StartProblem {
   constructor() {
     super(
       'A newer Placard has changed this database, and this one does not know how. Nothing was touched. Start the newer one, or bring back a backup from before it.',

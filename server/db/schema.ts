@@ -24,8 +24,10 @@ import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
 import type { RunRow } from '#core/run/plan.ts';
+import { STORED } from '#core/stored.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
 import type { FormatCurve } from '../imaging/likeness/curve.ts';
+import { storedJson } from './stored-json.ts';
 
 const id = () => varchar('id', { length: 36 });
 /** Times are UTC with milliseconds. */
@@ -99,15 +101,15 @@ export const audit = mysqlTable(
 
 export const targets = mysqlTable('targets', {
   id: id().primaryKey(),
-  rules: json('rules').$type<HouseRules>().notNull(),
+  rules: storedJson<HouseRules>('rules', STORED.rules).notNull(),
   version: int('version').notNull().default(1),
 });
 
 /** The hosts of embeds that the house trusts: entries and recorded decisions. One row for the house. */
 export const embedHosts = mysqlTable('embed_hosts', {
   id: id().primaryKey(),
-  entries: json('entries').$type<HostEntry[]>().notNull(),
-  decisions: json('decisions').$type<HostDecision[]>().notNull(),
+  entries: storedJson<HostEntry[]>('entries', STORED.hosts).notNull(),
+  decisions: storedJson<HostDecision[]>('decisions', STORED.decisions).notNull(),
   version: int('version').notNull().default(1),
 });
 
@@ -126,16 +128,16 @@ export const assets = mysqlTable(
     stem: varchar('stem', { length: 80 }).notNull(),
     extension: varchar('extension', { length: 5 }).notNull(),
     folder: varchar('folder', { length: 420 }).notNull().default(''),
-    label: json('label').$type<Label>().notNull(),
+    label: storedJson<Label>('label', STORED.label).notNull(),
     drafted: json('drafted').$type<string[]>().notNull(),
     /** What was found on the file when it came in. */
-    conditions: json('conditions').$type<Condition[]>().notNull().default([]),
+    conditions: storedJson<Condition[]>('conditions', STORED.conditions).notNull().default([]),
     /** The part inside a baked-in border, in fractions, or null. */
     trim: json('trim').$type<CropRect | null>(),
     /** What is done to it wherever it is shown; null for nothing. */
-    prep: json('prep').$type<Prep | null>(),
+    prep: storedJson<Prep>('prep', STORED.prep),
     /** What it embeds, where it is an embed; its picture is the poster then. */
-    embed: json('embed').$type<SavedEmbed | null>(),
+    embed: storedJson<SavedEmbed>('embed', STORED.embed),
     /** SHA-256 of the embedded address, by which the same thing is found again. */
     embedKey: char('embed_key', { length: 64 }),
     /** Another piece that stands on the shelf for this lookalike, or null. */
@@ -183,7 +185,7 @@ export const pages = mysqlTable(
       .notNull()
       .references(() => targets.id),
     title: varchar('title', { length: 300 }).notNull(),
-    doc: json('doc').$type<PageDoc>().notNull(),
+    doc: storedJson<PageDoc>('doc', STORED.page).notNull(),
     due: varchar('due', { length: 10 }),
     version: int('version').notNull().default(1),
     createdAt: time('created_at').notNull(),
@@ -237,7 +239,7 @@ export const likenessCurves = mysqlTable(
     recipe: varchar('recipe', { length: 255 }).notNull(),
     widthPx: int('width_px').notNull(),
     wanted: smallint('wanted').notNull(),
-    curves: json('curves').$type<FormatCurve[]>().notNull(),
+    curves: storedJson<FormatCurve[]>('curves', STORED.curves).notNull(),
   },
   (table) => [primaryKey({ columns: [table.sha256, table.recipe, table.widthPx, table.wanted] })],
 );
@@ -300,7 +302,7 @@ export const provenance = mysqlTable(
     address: varchar('address', { length: 2000 }),
     pageAddress: varchar('page_address', { length: 2000 }),
     fileName: varchar('file_name', { length: 300 }).notNull(),
-    said: json('said').$type<Statement[]>().notNull(),
+    said: storedJson<Statement[]>('said', STORED.statements).notNull(),
   },
   (table) => [
     index('provenance_asset').on(table.assetId, table.at),
@@ -360,7 +362,7 @@ export const takings = mysqlTable(
       .notNull()
       .references(() => jobs.id, { onDelete: 'cascade' }),
     ordinal: int('ordinal').notNull(),
-    picture: json('picture').$type<FoundPicture>().notNull(),
+    picture: storedJson<FoundPicture>('picture', STORED.found).notNull(),
     state: varchar('state', { length: 10 }).notNull(),
     sentence: varchar('sentence', { length: 500 }).notNull().default(''),
     assetId: varchar('asset_id', { length: 36 }),
@@ -381,7 +383,7 @@ export const runSteps = mysqlTable(
       .references(() => jobs.id, { onDelete: 'cascade' }),
     ordinal: int('ordinal').notNull(),
     assetId: varchar('asset_id', { length: 36 }).notNull(),
-    row: json('row').$type<RunRow>().notNull(),
+    row: storedJson<RunRow>('row', STORED.runRow).notNull(),
     version: int('version').notNull(),
     state: varchar('state', { length: 10 }).notNull(),
     sentence: varchar('sentence', { length: 500 }).notNull().default(''),
@@ -474,7 +476,7 @@ export const jobs = mysqlTable(
     id: id().primaryKey(),
     kind: varchar('kind', { length: 30 }).notNull(),
     title: varchar('title', { length: 300 }).notNull(),
-    input: json('input').notNull(),
+    input: storedJson<unknown>('input', STORED.jobInput).notNull(),
     state: varchar('state', { length: 10 }).notNull(),
     stopAsked: boolean('stop_asked').notNull().default(false),
     doneSteps: int('done_steps').notNull().default(0),

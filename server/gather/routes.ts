@@ -1,5 +1,6 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
 import * as v from 'valibot';
 import {
   type Album,
@@ -22,7 +23,7 @@ import { newId } from '../new-id.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { withPatience } from '../outbound/retry.ts';
 import { allowed, personOf } from '../people/guard.ts';
-import { checked, notFound } from '../problem.ts';
+import { checked, notFound, Refusal } from '../problem.ts';
 import { alikeRows } from '../shelf/lookalikes.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { clippersOf, handInClip, makeClipper, openClip, revokeClipper, waitingClips } from './clipper.ts';
@@ -151,10 +152,23 @@ export function gatherRoutes(context: Context): Router {
   return router;
 }
 
+const CLIPS_A_MINUTE = 60;
+
+function clipLimit() {
+  return rateLimit({
+    windowMs: 60_000,
+    limit: CLIPS_A_MINUTE,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_request, _response, next) =>
+      next(new Refusal(429, 'Too many pages were handed in from here. Wait a minute and try again.')),
+  });
+}
+
 /** Handing in a clip needs the clipper's token and no session, so it stands before the sign-in. */
 export function clipRoutes(context: Context): Router {
   const router = Router();
-  router.post('/clips', async (request, response) => {
+  router.post('/clips', clipLimit(), async (request, response) => {
     const clip = checked(HandInClipSchema, request.body);
     const id = await handInClip(context, clip, new Date()).catch((error: unknown) => {
       throw asRefusal(error);

@@ -2,7 +2,7 @@ import { Router } from 'express';
 import type { Context } from '../context.ts';
 import { personOf } from '../people/guard.ts';
 import { notFound, Refusal } from '../problem.ts';
-import { presentJob, readJob, stopJob } from './queue.ts';
+import { goOnWithJob, presentJob, readJob, stopJob } from './queue.ts';
 
 const LOOK_MILLIS = 250;
 const ENDED = new Set(['done', 'failed', 'stopped']);
@@ -46,6 +46,14 @@ export function jobRoutes(context: Context): Router {
   router.post('/jobs/:id/stop', async (request, response) => {
     const job = await ownJob(request.params.id, personOf(request).id);
     await stopJob(context, job.id);
+    response.status(202).json(presentJob(await readJob(context, job.id)));
+  });
+
+  /** Lets work go on that was stopped or failed: what is done stays done. A run goes on by its own way. */
+  router.post('/jobs/:id/go-on', async (request, response) => {
+    const job = await ownJob(String(request.params.id), personOf(request).id);
+    if (job.kind === 'run') throw new Refusal(409, 'A run goes on from its own screen.');
+    if (job.state !== 'done') await goOnWithJob(context, job.id);
     response.status(202).json(presentJob(await readJob(context, job.id)));
   });
 

@@ -5,6 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
 import { PageClashSchema, PageSchema, PreviewSchema } from '#api/pages.ts';
 import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
+import { fromStored, STORED } from '#core/stored.ts';
 import { activity, pages, placements } from '../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
 
@@ -52,8 +53,8 @@ describe('saving a page', () => {
       .from(activity)
       .where(and(eq(activity.subjectId, pageId), eq(activity.what, 'worked on the page')));
     expect(steps).toHaveLength(1);
-    expect(steps[0]?.after).toEqual(docWith('Two'));
-    expect(steps[0]?.before).toEqual(emptyPage('Bitterns'));
+    expect(fromStored(STORED.page, steps[0]?.after)).toEqual(docWith('Two'));
+    expect(fromStored(STORED.page, steps[0]?.before)).toEqual(emptyPage('Bitterns'));
   });
 
   it('on an old version writes nothing and answers what stands', async () => {

@@ -5,6 +5,7 @@ import type { Person } from '#api/people.ts';
 import { emptyPage, type PageDoc, PageDocSchema, placementsOf } from '#core/page/model.ts';
 import { type Piece, viewKey } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { STORED, toStored } from '#core/stored.ts';
 import { writeActivity, writeAutosave } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
@@ -89,7 +90,7 @@ export function maybeDoc(stored: unknown): PageDoc | null {
 }
 
 /** A page that is listed, but cannot be opened: its document or its target does not fit any more. */
-export interface BrokenPage {
+interface BrokenPage {
   readonly row: PageRow;
   readonly fault: string;
 }
@@ -206,7 +207,7 @@ export async function createPage(
         subjectId: id,
         what: 'began the page',
         before: null,
-        after: doc,
+        after: toStored(STORED.page, doc),
       },
       now,
     );
@@ -243,8 +244,8 @@ export async function savePage(
         subject: 'page',
         subjectId: id,
         what: 'worked on the page',
-        before: before.doc,
-        after: doc,
+        before: toStored(STORED.page, before.doc),
+        after: toStored(STORED.page, doc),
       },
       now,
     );

@@ -2,6 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { withGathered, withoutGathered } from '#core/page/replace.ts';
+import { STORED, toStored } from '#core/stored.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import { pages } from '../db/schema.ts';
@@ -59,7 +60,14 @@ async function changeTray(
       await indexPlacements(tx, pageId, after);
       await writeActivity(
         tx,
-        { personId, subject: 'page', subjectId: pageId, what: 'gathered for it', before: doc, after },
+        {
+          personId,
+          subject: 'page',
+          subjectId: pageId,
+          what: 'gathered for it',
+          before: toStored(STORED.page, doc),
+          after: toStored(STORED.page, after),
+        },
         now,
       );
       return true;

@@ -6,6 +6,7 @@ import { nextFree } from '#core/naming/clash.ts';
 import { goodStem } from '#core/naming/names.ts';
 import { type HouseRules, HouseRulesSchema, StoredRulesSchema } from '#core/page/target.ts';
 import { usualRules } from '#core/page/usual-rules.ts';
+import { fromStored, STORED, toStored } from '#core/stored.ts';
 import { justDone, writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
@@ -96,7 +97,14 @@ async function madeBefore(
 }
 
 const REMOVED = 'removed a target';
-const RemovedSchema = v.object({ version: v.number(), rules: StoredRulesSchema });
+const RemovedSchema = v.object({
+  version: v.number(),
+  rules: v.pipe(
+    v.unknown(),
+    v.transform((stored) => fromStored(STORED.rules, stored)),
+    StoredRulesSchema,
+  ),
+});
 
 /** Removes a target that no page is for. */
 export async function removeTarget(context: Context, id: string, person: Person, now: Date): Promise<void> {
@@ -119,7 +127,7 @@ export async function removeTarget(context: Context, id: string, person: Person,
         subject: 'target',
         subjectId: id,
         what: REMOVED,
-        before: { version, rules },
+        before: { version, rules: toStored(STORED.rules, rules) },
         after: null,
       },
       now,

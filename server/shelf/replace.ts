@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
 import { PageDocSchema } from '#core/page/model.ts';
 import { withReplaced } from '#core/page/replace.ts';
+import { fromStored, STORED, toStored } from '#core/stored.ts';
 import { justDone, writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
@@ -63,7 +64,11 @@ export async function replaceEverywhere(
         .set({ doc: after, version: row.version + 1, updatedAt: now, updatedBy: person.id })
         .where(eq(pages.id, row.id));
       await indexPlacements(tx, row.id, after);
-      const change = { what: REPLACED, before: doc, after };
+      const change = {
+        what: REPLACED,
+        before: toStored(STORED.page, doc),
+        after: toStored(STORED.page, after),
+      };
       await writeActivity(tx, { personId: person.id, subject: 'page', subjectId: row.id, ...change }, now);
       changed += 1;
     }
@@ -140,12 +145,12 @@ export async function takeReplacementBack(
       const [row] = await tx.select().from(pages).where(eq(pages.id, pageId)).for('update');
       const [step] = await tx.select().from(activity).where(eq(activity.id, id));
       if (!row || !step) continue;
-      if (!isSame(row.doc, step.after))
+      if (!isSame(row.doc, fromStored(STORED.page, step.after)))
         throw new Refusal(
           409,
           `“${row.title}” was changed since, so the replacement stays. Put the other piece in its place by hand.`,
         );
-      const doc = v.parse(PageDocSchema, step.before);
+      const doc = v.parse(PageDocSchema, fromStored(STORED.page, step.before));
       await tx
         .update(pages)
         .set({ doc, version: row.version + 1, updatedAt: now, updatedBy: person.id })

@@ -35,7 +35,16 @@ export async function ask<T extends v.GenericSchema>(
   path: string,
   asked: Asked = {},
 ): Promise<v.InferOutput<T>> {
-  return v.parse(schema, await send(path, asked));
+  const answer = await send(path, asked);
+  const read = v.safeParse(schema, answer);
+  if (read.success) return read.output;
+  // Answers may gain parts without harm; one that lacks what is read here comes from another Placard than this window.
+  throw new ApiProblem(
+    RENEWED,
+    'Placard was renewed since this window was opened. Load it again; what you wrote is kept on this machine.',
+    answer,
+    { cause: read.issues },
+  );
 }
 
 /** As `ask`, for answers without a body. */
@@ -43,7 +52,37 @@ export async function tell(path: string, asked: Asked): Promise<void> {
   await send(path, asked);
 }
 
-async function send(path: string, { method = 'GET', body, version, signal }: Asked): Promise<unknown> {
+/** No status of HTTP: the answer itself was sound, only not for this window. */
+const RENEWED = 1;
+
+const WRITES = new Set<Method>(['POST', 'PUT', 'PATCH', 'DELETE']);
+/** Waits before a write is tried again whose answer did not come, in milliseconds. */
+const AGAIN_MILLIS = [400, 1200];
+
+/**
+ * Sends a request. A write whose answer did not come is sent again under the same key, and the server answers the same
+ * where it was carried out already.
+ */
+async function send(path: string, asked: Asked): Promise<unknown> {
+  const isWrite = WRITES.has(asked.method ?? 'GET');
+  const key = isWrite ? crypto.randomUUID() : null;
+  for (const wait of isWrite ? AGAIN_MILLIS : []) {
+    try {
+      return await sendOnce(path, asked, key);
+    } catch (error) {
+      const isLost = error instanceof ApiProblem && (error.status === 0 || error.status === 503);
+      if (!isLost) throw error;
+      await new Promise((resolve) => setTimeout(resolve, wait));
+    }
+  }
+  return sendOnce(path, asked, key);
+}
+
+async function sendOnce(
+  path: string,
+  { method = 'GET', body, version, signal }: Asked,
+  key: string | null,
+): Promise<unknown> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
@@ -51,6 +90,7 @@ async function send(path: string, { method = 'GET', body, version, signal }: Ask
       headers: {
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
         ...(version === undefined ? {} : { 'If-Match': `"${version}"` }),
+        ...(key === null ? {} : { 'Idempotency-Key': key }),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       ...(signal ? { signal } : {}),

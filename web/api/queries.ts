@@ -141,11 +141,12 @@ export const previewQuery = (id: string, version: number) =>
     queryFn: () => ask(PreviewSchema, `/pages/${id}/preview`),
     staleTime: Infinity,
   });
-export const fragmentQuery = (id: string, version: number) =>
+/** The code of a page; that of one which cannot go out yet is only given to who asks for it as such. */
+export const fragmentQuery = (id: string, isUnfinished: boolean) =>
   queryOptions({
-    queryKey: ['fragment', id, version],
-    queryFn: () => ask(FragmentSchema, `/pages/${id}/fragment`),
-    staleTime: Infinity,
+    queryKey: ['fragment', id, isUnfinished],
+    queryFn: () => ask(FragmentSchema, `/pages/${id}/fragment${isUnfinished ? '?unfinished=yes' : ''}`),
+    gcTime: 0,
   });
 
 export function askShelf(question: AssetQuery, signal?: AbortSignal) {

@@ -14,7 +14,14 @@ import {
   stopAll,
   stopArrival,
 } from './arrivals.ts';
-import { clearGatherings, gatherings, isOpen, stopGathering } from './gatherings.ts';
+import {
+  clearGatherings,
+  gatherings,
+  goOnWithGathering,
+  isHalted,
+  isOpen,
+  stopGathering,
+} from './gatherings.ts';
 
 /** So many lines stand open; the rest are counted until they are asked for. */
 const SHOWN = 9;
@@ -104,6 +111,16 @@ function BatchDeeds({ files, gathered, hasSettled, onClear }: BatchProps) {
       {halted.length > 1 ? (
         <Button kind="link" onClick={resumeAll}>
           Go on with all
+        </Button>
+      ) : null}
+      {gathered.some(isHalted) && running.length === 0 ? (
+        <Button
+          kind="link"
+          onClick={() => {
+            for (const { jobId } of gathered.filter(isHalted)) void goOnWithGathering(jobId);
+          }}
+        >
+          Go on gathering
         </Button>
       ) : null}
       {open.length > 1 || running.length > 0 ? (

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { type Gathering, GatheringSchema } from '#api/gather.ts';
+import { JobSchema } from '#api/jobs.ts';
 import { ask, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
@@ -32,6 +33,18 @@ export async function gather(wish: Wish): Promise<Gathering> {
 
 export async function stopGathering(jobId: string): Promise<void> {
   put(await ask(GatheringSchema, `/gatherings/${jobId}/stop`, { method: 'POST', body: {} }));
+}
+
+/** Lets a gathering go on that was stopped or failed; what is in stays in. */
+export async function goOnWithGathering(jobId: string): Promise<void> {
+  await ask(JobSchema, `/jobs/${jobId}/go-on`, { method: 'POST', body: {} });
+  put(await ask(GatheringSchema, `/gatherings/${jobId}`));
+  void follow(jobId);
+}
+
+/** Whether there is something left of it to go on with. */
+export function isHalted({ state, takings }: Gathering): boolean {
+  return (state === 'stopped' || state === 'failed') && takings.some((taking) => taking.state === 'stopped');
 }
 
 export function clearGatherings(): void {

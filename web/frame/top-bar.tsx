@@ -14,7 +14,7 @@ import { Mark } from './mark.tsx';
 /** The areas, each with the deed without which nothing can be done there. */
 const AREAS: readonly { readonly to: string; readonly name: string; readonly deed?: Deed }[] = [
   { to: '/', name: 'Desk' },
-  { to: '/pages', name: 'Pages' },
+  { to: '/pages', name: 'Pages', deed: 'edit-pages' },
   { to: '/shelf', name: 'Shelf' },
   { to: '/embeds', name: 'Embeds', deed: 'edit-pages' },
   { to: '/rules', name: 'House rules' },

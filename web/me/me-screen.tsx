@@ -1,11 +1,9 @@
 import './me.css';
 import { useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
-import { LEAST_PASSWORD, ROLE_WORDS } from '#api/people.ts';
-import { sayFailure, tell } from '../api/client.ts';
+import { ROLE_WORDS } from '#api/people.ts';
 import { meQuery } from '../api/queries.ts';
-import { Button } from '../ui/button.tsx';
-import { TextField } from '../ui/text-field.tsx';
+import { PasswordForm } from './password-form.tsx';
+import { SessionsCard } from './sessions-card.tsx';
 
 /** What one may settle for oneself. */
 export function MeScreen() {
@@ -20,54 +18,7 @@ export function MeScreen() {
         </p>
         <PasswordForm />
       </section>
+      <SessionsCard />
     </div>
-  );
-}
-
-function PasswordForm() {
-  const [now, setNow] = useState('');
-  const [next, setNext] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const [isDone, setDone] = useState(false);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    setFault(null);
-    setDone(false);
-    try {
-      await tell('/me/password', { method: 'PUT', body: { now, next } });
-      setNow('');
-      setNext('');
-      setDone(true);
-    } catch (error) {
-      setFault(sayFailure(error));
-    }
-  };
-  return (
-    <form onSubmit={(event) => void submit(event)}>
-      <TextField
-        name="Password now"
-        type="password"
-        autoComplete="current-password"
-        required
-        value={now}
-        onChange={setNow}
-      />
-      <TextField
-        name="New password"
-        type="password"
-        autoComplete="new-password"
-        hint={`At least ${LEAST_PASSWORD} letters. Four words make a good one.`}
-        required
-        fault={fault}
-        value={next}
-        onChange={setNext}
-      />
-      <Button kind="action" type="submit">
-        Change password
-      </Button>
-      <p role="status" className="soft">
-        {isDone ? 'Changed. Wherever else you were signed in, you are no more.' : ''}
-      </p>
-    </form>
   );
 }

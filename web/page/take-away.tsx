@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import * as v from 'valibot';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { fragmentQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { copyText } from '../ui/copy.ts';
@@ -48,56 +48,96 @@ export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
 }
 
 function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly onClose: () => void }) {
-  const fragment = useQuery({ ...fragmentQuery(pageId, 0), staleTime: 0 });
+  const [isKnowing, setKnowing] = useState(false);
+  const fragment = useQuery({ ...fragmentQuery(pageId, isKnowing), staleTime: 0 });
+  const isStopped = fragment.error instanceof ApiProblem && fragment.error.status === 409;
   return (
     <Panel
-      title="The HTML of this page"
+      title={isKnowing ? 'The unfinished HTML of this page' : 'The HTML of this page'}
       about="Semantic figures, pictures in several widths and formats, captions with their credits. Its files are in the ZIP."
       isOpen
       onClose={onClose}
     >
-      {fragment.error ? <p className="fault">{sayFailure(fragment.error)}</p> : null}
-      {fragment.data ? (
+      {fragment.error ? (
         <div className="take-card">
-          <textarea className="fragment" readOnly rows={14} aria-label="HTML" value={fragment.data.html} />
-          <div className="dialog-actions">
-            <Button kind="action" onClick={() => void copyText(fragment.data.html, 'The HTML is')}>
-              Copy the HTML
-            </Button>
-            <Button onClick={() => void copyText(fragment.data.css, 'The style sheet is')}>
-              Copy its style sheet
-            </Button>
-            <Button kind="quiet" onClick={onClose}>
-              Done
-            </Button>
-          </div>
+          <p className="fault" role="alert">
+            {sayFailure(fragment.error)}
+          </p>
+          {isStopped ? (
+            <div className="dialog-actions">
+              <Link className="button" data-kind="action" to={`/pages/${pageId}/proof`}>
+                See the proof
+              </Link>
+              <Button onClick={() => setKnowing(true)}>Look at the unfinished code</Button>
+            </div>
+          ) : null}
         </div>
       ) : null}
+      {fragment.data ? <Code {...fragment.data} onClose={onClose} /> : null}
     </Panel>
+  );
+}
+
+interface CodeProps {
+  readonly html: string;
+  readonly css: string;
+  /** What stops the page from going out; its code says so too. */
+  readonly stops: readonly string[];
+  readonly onClose: () => void;
+}
+
+function Code({ html, css, stops, onClose }: CodeProps) {
+  const [first] = stops;
+  const rest = stops.length > 1 ? ` And ${stops.length - 1} more.` : '';
+  return (
+    <div className="take-card">
+      {first ? (
+        <p className="fault">
+          Not to go out yet: {first}
+          {rest} The code is marked as unfinished.
+        </p>
+      ) : null}
+      <textarea className="fragment" readOnly rows={14} aria-label="HTML" value={html} />
+      <div className="dialog-actions">
+        <Button kind={first ? 'plain' : 'action'} onClick={() => void copyText(html, 'The HTML is')}>
+          {first ? 'Copy the unfinished HTML' : 'Copy the HTML'}
+        </Button>
+        <Button onClick={() => void copyText(css, 'The style sheet is')}>Copy its style sheet</Button>
+        <Button kind="quiet" onClick={onClose}>
+          Done
+        </Button>
+      </div>
+    </div>
   );
 }
 
 function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClose: () => void }) {
   const [job, setJob] = useState<Job | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  const following = useRef<EventSource | null>(null);
   useEffect(() => {
-    let events: EventSource | null = null;
     let isLeft = false;
     ask(JobSchema, `/pages/${pageId}/take-away`, { method: 'POST', body: {} }).then(
       (ordered) => {
         if (isLeft) return;
         setJob(ordered);
-        events = follow(ordered.id, setJob);
+        following.current = follow(ordered.id, setJob);
       },
       (error: unknown) => setFault(sayFailure(error)),
     );
     return () => {
       isLeft = true;
-      events?.close();
+      following.current?.close();
     };
   }, [pageId]);
   const stop = async () => {
     if (job) await ask(JobSchema, `/jobs/${job.id}/stop`, { method: 'POST', body: {} });
+  };
+  const goOn = async () => {
+    if (!job) return;
+    setJob(await ask(JobSchema, `/jobs/${job.id}/go-on`, { method: 'POST', body: {} }));
+    following.current?.close();
+    following.current = follow(job.id, setJob);
   };
   const isUnderWay = job?.state === 'waiting' || job?.state === 'running';
   return (
@@ -146,7 +186,14 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
             {isUnderWay ? (
               <Button onClick={() => void stop()}>Stop</Button>
             ) : (
-              <Button onClick={onClose}>Done</Button>
+              <>
+                {job && job.state !== 'done' ? (
+                  <Button kind="action" onClick={() => void goOn()}>
+                    Go on
+                  </Button>
+                ) : null}
+                <Button onClick={onClose}>Done</Button>
+              </>
             )}
           </div>
         </div>

@@ -9,14 +9,18 @@ export function PageLine({ page }: { readonly page: PageSummary }) {
     <li className="page-line">
       <div>
         <h3>{page.title || 'Untitled page'}</h3>
-        <p className="soft">
-          {page.targetName}, {sayDue(page.due)}
-        </p>
+        <p className="soft">{[page.targetName, sayDue(page.due)].filter(Boolean).join(', ')}</p>
       </div>
-      <PageStations page={page} />
-      <Link className="button" to={`/pages/${page.id}`} aria-label={`Open ${page.title || 'Untitled page'}`}>
-        Open
-      </Link>
+      {page.fault ? <p className="due page-fault">{page.fault}</p> : <PageStations page={page} />}
+      {page.fault ? null : (
+        <Link
+          className="button"
+          to={`/pages/${page.id}`}
+          aria-label={`Open ${page.title || 'Untitled page'}`}
+        >
+          Open
+        </Link>
+      )}
     </li>
   );
 }

@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import { sayBytes } from '#core/media/weight.ts';
+import { shortHash } from '#core/naming/short-hash.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { writeFragment } from '#core/page/write.ts';
@@ -71,7 +72,8 @@ function Proof({
   const navigate = useNavigate();
   const frames = useRef<HTMLElement>(null);
   const shown = useShownWidths(frames, rules);
-  const labels = [...known.values()].map((asset) => asset.version).join(' ');
+  // The labels and recipes of what stands on the page, as they are now: the frames follow each change of them.
+  const labels = shortHash([...known.values()].map(({ id, version }) => `${id} ${version}`).join(' '));
   const preview = useQuery({
     ...previewQuery(page.id, session.saver.version),
     queryKey: ['preview', page.id, session.saver.version, labels],
@@ -154,7 +156,7 @@ function Proof({
             ? rules.proofWidths.map((viewport, at) => (
                 <ProofFrame
                   key={viewport}
-                  address={`${preview.data.address}&seen=${encodeURIComponent(labels.length)}`}
+                  address={`${preview.data.address}&seen=${labels}`}
                   viewport={viewport}
                   shown={shown[at] ?? viewport}
                   page={doc}

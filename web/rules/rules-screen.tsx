@@ -15,6 +15,7 @@ import { CutsCard } from './cuts-card.tsx';
 import { EmbedsCard } from './embeds-card.tsx';
 import { FindingsCard } from './findings-card.tsx';
 import { HostsCard } from './hosts-card.tsx';
+import { LogCard } from './log-card.tsx';
 import { NamesCard } from './names-card.tsx';
 import { NewTarget } from './new-target.tsx';
 import { PeopleCard } from './people-card.tsx';
@@ -142,6 +143,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
         </fieldset>
         <HostsCard isEditable={isEditable} />
         {isEditable ? <PeopleCard /> : null}
+        {isEditable ? <LogCard /> : null}
       </div>
     </div>
   );

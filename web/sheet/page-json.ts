@@ -27,7 +27,12 @@ function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
 /** The editor's document as a page. Attributes of its own that a page does not have are left away. */
 export function fromEditor(json: JSONContent): PageDoc {
   const { title, wants, tray } = json.attrs ?? {};
-  return v.parse(PageDocSchema, { title, wants, tray, blocks: (json.content ?? []).map(plainNode).map(shallow) });
+  return v.parse(PageDocSchema, {
+    title,
+    wants,
+    tray,
+    blocks: (json.content ?? []).map(plainNode).map(shallow),
+  });
 }
 
 /** What was pasted may hold lists within lists without end. */

@@ -1,0 +1,63 @@
+/**
+ * JSON that is stored for years. Each kind has one version and one chain of small steps: what was stored in an earlier
+ * version is brought up to date at each read, and written back in the newest one at the next write. A step is a pure
+ * function from the value as the version before stored it to the value as the version after does; it is never changed
+ * once it was out, and never removed.
+ */
+export interface StoredKind {
+  readonly name: string;
+  /** The step at place n leads from version n + 1 to n + 2, so that no steps at all mean version 1. */
+  readonly steps: readonly ((stored: unknown) => unknown)[];
+}
+
+/** The version in which a kind is written today; what was stored before versions were is of version 1. */
+const versionOf = ({ steps }: StoredKind): number => steps.length + 1;
+
+/** Under this stands what is no object, and so cannot have its version in it. */
+const WRAPPED = '$';
+
+/** A value as it is stored: an object with its version in it, a list in an object with it. */
+export function toStored(kind: StoredKind, value: unknown): unknown {
+  const version = versionOf(kind);
+  return isObject(value) && !(WRAPPED in value) && !('v' in value)
+    ? { v: version, ...value }
+    : { v: version, [WRAPPED]: value };
+}
+
+/**
+ * What was stored, brought up to date, for a schema to read. What a later version stored is handed on with its version in
+ * it, which no schema knows: it is refused in words and stays as it is, instead of being taken for something it is not.
+ */
+export function fromStored(kind: StoredKind, stored: unknown): unknown {
+  const { version, value } = opened(stored);
+  if (version > versionOf(kind)) return stored;
+  return kind.steps.slice(version - 1).reduce((older, step) => step(older), value);
+}
+
+function opened(stored: unknown): { readonly version: number; readonly value: unknown } {
+  if (!isObject(stored) || typeof stored.v !== 'number') return { version: 1, value: stored };
+  const { v: version, ...rest } = stored;
+  return { version, value: WRAPPED in rest ? rest[WRAPPED] : rest };
+}
+
+function isObject(value: unknown): value is Readonly<Record<string, unknown>> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+const kind = (name: string): StoredKind => ({ name, steps: [] });
+
+export const STORED = {
+  page: kind('page'),
+  rules: kind('house rules'),
+  label: kind('label'),
+  prep: kind('recipe of a piece'),
+  embed: kind('embed'),
+  hosts: kind('hosts of embeds'),
+  decisions: kind('decisions on hosts'),
+  conditions: kind('conditions of a piece'),
+  curves: kind('likeness curves'),
+  statements: kind('statements'),
+  found: kind('found picture'),
+  runRow: kind('row of a run'),
+  jobInput: kind('input of a job'),
+} as const;
