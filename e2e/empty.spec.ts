@@ -105,12 +105,17 @@ test('an empty house is begun, says who works there, and a day’s work goes on 
     await page.getByRole('textbox', { name: 'E-mail address' }).fill('mara@reserve.example');
     await page.getByLabel('Password').fill(password);
     await page.getByRole('button', { name: 'Sign in' }).click();
-    await page.getByRole('button', { name: /your menu/ }).click();
-    await page.getByRole('menuitem', { name: 'Your password' }).click();
+    await expect(page.getByRole('heading', { name: 'Take a password of your own' })).toBeVisible();
+    await expectAccessible(page);
     await page.getByLabel('Password now').fill(password);
+    await page.getByLabel('New password').fill('mara@reserve.example');
+    await page.getByRole('button', { name: 'Change password' }).click();
+    await expect(page.getByText('This password is your own name or address.')).toBeVisible();
     await page.getByLabel('New password').fill('wind over the reeds');
     await page.getByRole('button', { name: 'Change password' }).click();
-    await expect(page.getByText('Wherever else you were signed in, you are no more.')).toBeVisible();
+    await page.getByRole('button', { name: /your menu/ }).click();
+    await page.getByRole('menuitem', { name: 'Your password' }).click();
+    await expect(page.getByRole('region', { name: 'Where you are signed in' })).toContainText('Here, now');
     await expectAccessible(page);
   });
 
@@ -178,6 +183,10 @@ test('an empty house is begun, and a person and a target are added, by keyboard 
   await page.keyboard.press('Enter');
   await type('E-mail address', 'joss@reserve.example');
   await type('Password', password);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Take a password of your own' })).toBeVisible();
+  await type('Password now', password);
+  await type('New password', 'curlew over mudflats');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: /for you, Joss/ })).toBeVisible();
 });

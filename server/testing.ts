@@ -39,6 +39,8 @@ export interface TestServer {
   /** The address of a stand-in's path; only where the wish asked for the outside. */
   readonly at: (host: string, path: string) => string;
   readonly ask: (path: string, asked?: Asked) => Promise<Answer>;
+  /** Uploads bytes as a browser does (tus), without taking them in; answers the upload's ID. */
+  readonly upload: (bytes: Uint8Array, name: string, as?: Who) => Promise<string>;
   /** Uploads bytes as a browser does (tus), and takes them in. */
   readonly handIn: (bytes: Uint8Array, name: string, as?: Who) => Promise<Answer>;
   readonly close: () => Promise<void>;
@@ -49,6 +51,8 @@ interface Wish {
   readonly dataFolder?: string;
   readonly databaseUrl?: (real: string) => string;
   readonly uploadLimitMb?: number;
+  /** More of the environment that it is started in. */
+  readonly env?: Readonly<Record<string, string>>;
   /** The world outside, in small, at a port of its own. */
   readonly outside?: boolean;
 }
@@ -70,6 +74,7 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
     PORT: String(port),
     ...(outside ? { OUTSIDE_PORT: String(outsidePort) } : { PLACARD_DEMO: '0' }),
     ...(wish.uploadLimitMb ? { PLACARD_UPLOAD_LIMIT_MB: String(wish.uploadLimitMb) } : {}),
+    ...wish.env,
   });
   const context = await openContext(config);
   await seed(context);
@@ -118,6 +123,21 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
     if (sent.status !== 204) return sent;
     return ask('/api/arrivals', { as, method: 'POST', body: { uploadId: location.split('/').at(-1) } });
   };
+  const upload = async (bytes: Uint8Array, fileName: string, as: Who = 'mara'): Promise<string> => {
+    const begun = await ask('/api/uploads', {
+      as,
+      method: 'POST',
+      headers: tusHeaders(bytes.length, fileName),
+    });
+    const location = begun.headers.get('location') ?? '';
+    const headers = {
+      'tus-resumable': '1.0.0',
+      'upload-offset': '0',
+      'content-type': 'application/offset+octet-stream',
+    };
+    await ask(new URL(location, origin).pathname, { as, method: 'PATCH', body: bytes, headers });
+    return location.split('/').at(-1) ?? '';
+  };
   const close = async () => {
     http.closeAllConnections();
     outside?.closeAllConnections();
@@ -127,7 +147,7 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
     if (!wish.dataFolder) await rm(folder, { recursive: true, force: true });
   };
   const at = (host: string, path: string) => `http://${host}.localhost:${outsidePort}${path}`;
-  return { context, origin, folder, at, ask, handIn, close };
+  return { context, origin, folder, at, ask, upload, handIn, close };
 }
 
 function tusHeaders(length: number, fileName: string): Record<string, string> {

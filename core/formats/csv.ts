@@ -8,7 +8,7 @@ export function writeCsv(rows: readonly (readonly (string | number)[])[]): strin
 }
 
 /** What may begin a formula, in its plain and its full-width form, at the start of what may become a field. */
-const FORMULA = /(^|[;\t\r\n])(\s{0,9}[=+\-@|＝＋－＠])/g;
+const FORMULA = /(^|[;\t\r\n])([ \u00a0]{0,9}[=+\-@|＝＋－＠])/g;
 
 function field(value: string | number): string {
   if (typeof value === 'number') return String(value);

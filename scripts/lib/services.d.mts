@@ -1,14 +1,16 @@
 import type { ChildProcess } from 'node:child_process';
 
-interface Services {
+export interface Services {
+  /** Resolves once all answer; rejects when one ends before. */
+  readonly listening: Promise<unknown>;
+  /** Resolves when one has ended too often to be started again. */
+  readonly ended: Promise<void>;
   readonly stop: () => Promise<unknown>;
-  readonly ended: Promise<unknown>;
-  readonly processes: readonly ChildProcess[];
+  readonly children: readonly ChildProcess[];
 }
 
-/** Starts the app, and the stand-ins where they are wished for; answers once both listen. */
 export function startServices(wish: {
-  readonly env: Readonly<Record<string, string | undefined>>;
+  readonly env: NodeJS.ProcessEnv;
   readonly port: number;
   readonly standIns?: boolean;
-}): Promise<Services>;
+}): Services;

@@ -2,7 +2,16 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { jobs } from '../db/schema.ts';
 import { bundleKey } from '../storage/storage.ts';
 import { detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
-import { addJob, endJob, goOnWithJob, readJob, reportJob, type TakenJob, takeJob } from './queue.ts';
+import {
+  addJob,
+  assertMayOrder,
+  endJob,
+  goOnWithJob,
+  readJob,
+  reportJob,
+  type TakenJob,
+  takeJob,
+} from './queue.ts';
 
 let server: TestServer;
 const NOON = new Date('2026-06-01T12:00:00Z');
@@ -120,6 +129,27 @@ describe('work under way', () => {
       if (more) ids.push(more.id);
     }
     expect(ids.sort()).toEqual(ordered.sort());
+  });
+});
+
+describe('work that halted', () => {
+  it('goes on when its own person says so, but a run by its own way', async () => {
+    const wish = { kind: 'take-away', title: 'x', input: {}, personId: 'mara' };
+    const id = await addJob(server.context, wish, NOON);
+    const job = await takeJob(server.context, ['take-away'], NOON);
+    if (!job) throw new Error('No job waits.');
+    await endJob(server.context, job, { state: 'failed', words: 'No room.' });
+    const goOn = (as: Who) => server.ask(`/api/jobs/${id}/go-on`, { as, method: 'POST' });
+    expect((await goOn('piet')).status).toBe(404);
+    expect((await goOn('mara')).body).toMatchObject({ state: 'waiting' });
+    const run = await order();
+    expect((await server.ask(`/api/jobs/${run}/go-on`, { method: 'POST' })).status).toBe(409);
+  });
+
+  it('is so many pieces of work at once for each person', async () => {
+    for (let count = 0; count < 30; count += 1) await order('piet');
+    await expect(assertMayOrder(server.context, 'piet')).rejects.toMatchObject({ status: 429 });
+    await expect(assertMayOrder(server.context, 'mara')).resolves.toBeUndefined();
   });
 });
 

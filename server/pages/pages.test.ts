@@ -3,10 +3,11 @@ import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
-import { PageClashSchema, PageSchema, PreviewSchema } from '#api/pages.ts';
+import { FragmentSchema, PageClashSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
 import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
 import { fromStored, STORED } from '#core/stored.ts';
-import { activity, pages, placements } from '../db/schema.ts';
+import { activity, audit, pages, placements } from '../db/schema.ts';
+import { signedAddress } from '../media/addresses.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
 
 let server: TestServer;
@@ -65,6 +66,38 @@ describe('saving a page', () => {
     expect(current).toMatchObject({ version: 2, doc: docWith('Mara'), updatedBy: 'mara' });
     expect(detail).toContain('Nothing of either is lost');
     expect((await read()).doc).toEqual(docWith('Mara'));
+  });
+
+  it('sent again after a lost line is answered as the first time, and is no clash with oneself', async () => {
+    const first = await save(docWith('Sent twice'), 1);
+    const again = await save(docWith('Sent twice'), 1);
+    expect(again).toMatchObject({ status: 200, body: first.body });
+    expect((await save(docWith('Something else'), 1)).status).toBe(412);
+    expect((await save(docWith('Sent twice'), 1, 'piet')).status).toBe(412);
+  });
+
+  it('on an old version forty times at once is answered each time, and stops nobody', async () => {
+    await save(docWith('First'), 1);
+    const stale = await Promise.all(Array.from({ length: 40 }, (_, at) => save(docWith(`Late ${at}`), 1)));
+    expect(stale.map(({ status }) => status)).toEqual(Array.from({ length: 40 }, () => 412));
+    expect((await read()).doc).toEqual(docWith('First'));
+  });
+
+  it('with lists that go deeper than can be stored is refused in words', async () => {
+    const nested = (depth: number): unknown => ({
+      type: 'bulletList',
+      content: [
+        {
+          type: 'listItem',
+          content: [{ type: 'paragraph' }, ...(depth > 1 ? [nested(depth - 1)] : [])],
+        },
+      ],
+    });
+    const deep = (depth: number) => ({ ...emptyPage('Deep'), blocks: [nested(depth)] });
+    const answer = await save(deep(8), 1);
+    expect(answer.status).toBe(422);
+    expect(detailOf(answer)).toContain('Lists go at most 5 deep');
+    expect((await save(deep(5), 1)).status).toBe(200);
   });
 
   it('without a version is refused', async () => {
@@ -138,11 +171,87 @@ describe('the preview', () => {
     });
   });
 
+  it('ends, does not follow the page to what is written later, and signs its style sheet too', async () => {
+    await save(docWith('First state.'), 1);
+    const { address } = v.parse(PreviewSchema, (await server.ask(`/api/pages/${pageId}/preview`)).body);
+    const html = await (await fetch(address)).text();
+    const sheet = /href="([^"]+style\.css[^"]*)"/.exec(html)?.[1]?.replaceAll('&amp;', '&') ?? '';
+    expect((await fetch(sheet)).headers.get('content-type')).toContain('text/css');
+    expect((await fetch(sheet.replace(/\?.*/, ''))).status).toBe(404);
+    const { pathname } = new URL(address);
+    const over = signedAddress(server.context, pathname, 'look', Date.now() - 48 * 60 * 60 * 1000);
+    expect((await fetch(over)).status).toBe(404);
+    await save(docWith('Second state.'), 2);
+    expect((await fetch(address)).status).toBe(410);
+  });
+
   it('cannot be reached by an address that somebody made up', async () => {
     const { address } = v.parse(PreviewSchema, (await server.ask(`/api/pages/${pageId}/preview`)).body);
     expect((await fetch(address.replace(/s=.*/, 's=aaaaaaaaaaaaaaaaaaaaaa'))).status).toBe(404);
     const asset = v.parse(AssetSchema, (await server.ask(`/api/assets/${assetId}`)).body);
     expect((await fetch(asset.thumb.replace('/480.webp', '/481.webp'))).status).toBe(404);
+  });
+});
+
+describe('beginning a page', () => {
+  it('twice under one key, as after a lost line, begins one', async () => {
+    const wish = { title: 'Begun once', targetId: 'reserve', wants: [] };
+    const begin = (key: string, as: 'mara' | 'piet' = 'mara') =>
+      server.ask('/api/pages', { as, method: 'POST', body: wish, headers: { 'idempotency-key': key } });
+    const [one, again] = await Promise.all([begin('one press of it'), begin('one press of it')]);
+    expect(again.body).toEqual(one.body);
+    expect((await begin('another press')).body).not.toEqual(one.body);
+    expect((await begin('one press of it', 'piet')).body).not.toEqual(one.body);
+    const rows = await server.context.db.select().from(pages).where(eq(pages.title, 'Begun once'));
+    expect(rows).toHaveLength(3);
+  });
+});
+
+describe('the code of a page', () => {
+  const code = (query = '') => server.ask(`/api/pages/${pageId}/fragment${query}`);
+
+  it('that cannot go out is not handed out as if it could', async () => {
+    await save(docWith('Not cleared.'), 1);
+    const answer = await code();
+    expect(answer.status).toBe(409);
+    expect(detailOf(answer)).toContain('This page cannot go out yet');
+  });
+
+  it('is marked as unfinished for who asks for it as such, which is written down', async () => {
+    await save(docWith('Not cleared.'), 1);
+    const { html, stops } = v.parse(FragmentSchema, (await code('?unfinished=yes')).body);
+    expect(html).toMatch(/^<!-- UNFINISHED/);
+    expect(stops.length).toBeGreaterThan(0);
+    const [entry] = await server.context.db.select().from(audit).where(eq(audit.what, 'code-seen'));
+    expect(entry).toMatchObject({ who: 'mara', subject: 'Bitterns' });
+  });
+
+  it('that may go out comes as it is', async () => {
+    await save({ ...emptyPage('Words alone'), blocks: docWith('Only words.').blocks.slice(0, 1) }, 1);
+    const { html, stops } = v.parse(FragmentSchema, (await code()).body);
+    expect(stops).toEqual([]);
+    expect(html).not.toContain('UNFINISHED');
+  });
+});
+
+describe('a page whose document does not fit any more', () => {
+  it('is listed as such, and takes neither the others nor the Desk with it', async () => {
+    await server.context.db
+      .update(pages)
+      .set({ doc: JSON.parse('{"title":"Broken"}') })
+      .where(eq(pages.id, pageId));
+    const listed = v.parse(v.array(PageSummarySchema), (await server.ask('/api/pages')).body);
+    expect(listed.find(({ id }) => id === pageId)?.fault).toContain('It is kept as it stands');
+    expect(listed.filter(({ fault }) => fault === null).length).toBeGreaterThan(0);
+    expect((await server.ask('/api/desk')).status).toBe(200);
+    await server.context.db.delete(pages).where(eq(pages.id, pageId));
+  });
+});
+
+describe('who only hands pieces in', () => {
+  it.each(['', '/ID', '/ID/findings', '/ID/preview', '/ID/fragment'])('reads no pages (%s)', async (path) => {
+    const answer = await server.ask(`/api/pages${path.replace('ID', pageId)}`, { as: 'joss' });
+    expect(answer.status).toBe(403);
   });
 });
 

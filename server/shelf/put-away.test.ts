@@ -1,9 +1,11 @@
+import { like } from 'drizzle-orm';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetListSchema, LookalikesSchema, ReplacedSchema } from '#api/assets.ts';
 import { PageSchema } from '#api/pages.ts';
 import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
+import { pages } from '../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { emptyBin } from './put-away.ts';
 
@@ -111,6 +113,39 @@ describe('a piece in the place of another', () => {
     expect(await shelf()).toContain(old.id);
   });
 
+  it('takes it over on every page there is, also beyond those that are listed', async () => {
+    const old = await handIn(44, 'everywhere.jpg');
+    const better = await handIn(45, 'better-everywhere.jpg');
+    const { db } = server.context;
+    const many = 620;
+    const now = new Date();
+    const doc = { ...emptyPage('One of many'), tray: [old.id] };
+    const rows = Array.from({ length: many }, (_, at) => ({
+      id: `many-${String(at).padStart(4, '0')}`,
+      targetId: 'reserve',
+      title: 'One of many',
+      doc,
+      createdAt: now,
+      updatedAt: new Date(now.getTime() - at * 1000),
+      updatedBy: 'mara',
+    }));
+    await db.insert(pages).values(rows);
+    const first = await post(`/api/assets/${old.id}/replace`, { by: better.id });
+    expect(first.body).toMatchObject({ pages: many });
+    const left = await db
+      .select({ id: pages.id })
+      .from(pages)
+      .where(like(pages.doc, `%${old.id}%`));
+    expect(left).toEqual([]);
+    // Asked again after a lost line, it answers what it did.
+    expect((await post(`/api/assets/${old.id}/replace`, { by: better.id })).body).toEqual(first.body);
+    const { at } = v.parse(ReplacedSchema, first.body);
+    expect((await post(`/api/assets/${old.id}/replace/take-back`, { at })).body).toMatchObject({
+      pages: many,
+    });
+    await db.delete(pages).where(like(pages.id, 'many-%'));
+  }, 120_000);
+
   it('is not taken back over somebody’s later work', async () => {
     const old = await handIn(5, 'before.jpg');
     const fresh = await handIn(6, 'after.jpg');
@@ -147,6 +182,23 @@ describe('thrown away', () => {
     await emptyBin(server.context, new Date(Date.now() + 31 * day));
     expect(await shelf('part=thrown-away')).not.toContain(piece.id);
     expect((await fetch(piece.thumb)).status).toBe(404);
+  });
+
+  it('is shown nowhere any more but where it can be brought back', async () => {
+    const piece = await handIn(71, 'shown.jpg');
+    expect((await fetch(piece.thumb)).status).toBe(200);
+    await server.ask(`/api/assets/${piece.id}`, { method: 'DELETE' });
+    // What was asked for a moment ago may still be known for as long.
+    await new Promise((resolve) => setTimeout(resolve, 5100));
+    expect((await fetch(piece.thumb)).status).toBe(404);
+    expect((await fetch(piece.view)).status).toBe(404);
+    const { assets: thrown } = v.parse(
+      AssetListSchema,
+      (await server.ask('/api/assets?part=thrown-away')).body,
+    );
+    const again = thrown.find(({ id }) => id === piece.id);
+    expect((await fetch(again?.thumb ?? '')).status).toBe(200);
+    await post(`/api/assets/${piece.id}/bring-back`);
   });
 
   it('comes back when the very same file comes in again', async () => {

@@ -1,8 +1,10 @@
+import { desc, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Asset, AssetListSchema, AssetSchema } from '#api/assets.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
+import { activity, audit } from '../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 
 let server: TestServer;
@@ -175,5 +177,95 @@ describe('naming', () => {
     const { body } = await server.ask('/api/folders');
     expect(body).toContainEqual({ path: 'birds/grey-herons', pieces: 1 });
     expect(body).toContainEqual({ path: 'birds', pieces: 2 });
+  });
+});
+
+describe('changes of one piece at the same time', () => {
+  const fresh = async (as: Who, name: string) => {
+    const background = { r: Math.floor(Math.random() * 256), g: Math.floor(Math.random() * 256), b: 77 };
+    const bytes = await sharp({ create: { width: 320, height: 200, channels: 3, background } })
+      .jpeg({ quality: 40 + Math.floor(Math.random() * 50) })
+      .toBuffer();
+    return arrivedOf(await server.handIn(bytes, name, as)).asset;
+  };
+
+  it('fifty on one version are all answered: one is written, the others see it', async () => {
+    const piece = await fresh('mara', 'fifty.jpg');
+    const answers = await Promise.all(
+      Array.from({ length: 50 }, (_, at) => change(piece, { label: { title: `Title ${at}` } })),
+    );
+    const count = (status: number) => answers.filter((answer) => answer.status === status).length;
+    expect([count(200), count(412)]).toEqual([1, 49]);
+  });
+
+  it('sent again after a lost line is answered as the first time', async () => {
+    const piece = await fresh('mara', 'again.jpg');
+    const body = { label: { title: 'Said once' }, stem: 'said-once' };
+    const first = v.parse(AssetSchema, (await change(piece, body)).body);
+    const again = await change(piece, body);
+    expect(again.status).toBe(200);
+    expect(again.body).toMatchObject({ version: first.version, stem: 'said-once' });
+    expect((await change(piece, body, 'piet')).status).toBe(412);
+  });
+
+  it('to one name are refused in a sentence, all but the first', async () => {
+    const pieces = await Promise.all(Array.from({ length: 8 }, (_, at) => fresh('mara', `wish ${at}.jpg`)));
+    const answers = await Promise.all(pieces.map((piece) => change(piece, { stem: 'one-name-for-all' })));
+    expect(answers.filter(({ status }) => status === 200)).toHaveLength(1);
+    for (const answer of answers.filter(({ status }) => status !== 200)) {
+      expect(answer.status).toBe(409);
+      expect(detailOf(answer)).toContain('Another piece is called one-name-for-all');
+    }
+  });
+});
+
+describe('rights', () => {
+  const asJoss = (asset: Asset, body: unknown) => change(asset, body, 'joss');
+
+  it('are not settled by who may not say them, by whatever way', async () => {
+    const bytes = await sharp({ create: { width: 330, height: 200, channels: 3, background: '#3a5' } })
+      .withXmp(
+        '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description xmlns:xmpRights="http://ns.adobe.com/xap/1.0/rights/" xmpRights:WebStatement="https://creativecommons.org/licenses/by/4.0/"/></rdf:RDF></x:xmpmeta>',
+      )
+      .jpeg()
+      .toBuffer();
+    const { asset } = arrivedOf(await server.handIn(bytes, 'drafted.jpg', 'joss'));
+    expect(asset.drafted).toContain('licence');
+    for (const body of [
+      { confirmed: ['licence'] },
+      { confirmed: ['title', 'licence'] },
+      { label: { licence: 'own' } },
+      { label: { licence: asset.label.licence } },
+      { label: { licensedTo: 'Joss Imrie' } },
+    ]) {
+      const answer = await asJoss(asset, body);
+      expect([body, answer.status]).toEqual([body, 403]);
+    }
+    const [still] = v.parse(AssetListSchema, (await server.ask('/api/assets?words=drafted')).body).assets;
+    expect(still?.drafted).toContain('licence');
+    expect((await asJoss(asset, { label: { title: 'What it shows' } })).status).toBe(200);
+  });
+
+  it('that are said are written down with what they were before', async () => {
+    await change(heron, { confirmed: ['licence'] });
+    const row = v.parse(AssetSchema, (await server.ask(`/api/assets/${heron.id}`)).body);
+    await change(row, { label: { licence: 'own' } });
+    const [entry] = await server.context.db
+      .select()
+      .from(audit)
+      .where(eq(audit.what, 'rights'))
+      .orderBy(desc(audit.id))
+      .limit(1);
+    expect(entry?.subject).toContain('heron');
+    expect(entry?.detail).toMatch(/before it CC BY 4\.0/);
+    const [step] = await server.context.db
+      .select()
+      .from(activity)
+      .where(eq(activity.subjectId, heron.id))
+      .orderBy(desc(activity.id))
+      .limit(1);
+    expect(step?.before).toHaveProperty('drafted');
+    heron = v.parse(AssetSchema, (await server.ask(`/api/assets/${heron.id}`)).body);
+    await change(heron, { label: { licence: 'cc-by-4.0' } });
   });
 });

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bucketStorage } from './bucket.ts';
 import { diskStorage } from './disk.ts';
+import { StorageGone } from './failures.ts';
 import { assertSafeKey, bundleKey, cutKey, originalKey } from './storage.ts';
 
 let folder: string;
@@ -70,9 +71,35 @@ describe('storage in a bucket', () => {
     await expect(storage.read('../secret')).rejects.toThrow(RangeError);
     bucket.close();
   });
+
+  it('that does not answer is told as that, and not as the database', async () => {
+    const { endpoint, close } = await memoryBucket();
+    close();
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    const storage = bucketStorage(
+      { bucket: 'marsh', endpoint, region: 'main', key: 'k', secret: 's' },
+      join(folder, 'cache-gone'),
+    );
+    await expect(storage.has(originalKey('ee'.repeat(32)))).rejects.toThrow(StorageGone);
+    await expect(storage.put(bundleKey('two'), Buffer.from('x'))).rejects.toThrow(StorageGone);
+  }, 60_000);
 });
 
 describe('storage on disk', () => {
+  it('lists what is stored, and clears what was left half-written', async () => {
+    const own = join(folder, 'listed');
+    const storage = diskStorage(own);
+    await storage.put(originalKey('aa'.repeat(32)), Buffer.from('one'));
+    await storage.put(cutKey('aa'.repeat(32), 'whole', 3, 'webp', 80), Buffer.from('two'));
+    await writeFile(join(own, 'originals', 'half.0.part'), 'half');
+    const keys: string[] = [];
+    for await (const { key } of storage.list('originals')) keys.push(key);
+    expect(keys).toEqual([originalKey('aa'.repeat(32))]);
+    expect(await storage.clear(new Date(Date.now() - 60_000))).toBe(0);
+    expect(await storage.clear(new Date(Date.now() + 60_000))).toBe(1);
+    expect(await filesBelow(join(own, 'originals'))).toEqual(['aa'.repeat(32)]);
+  });
+
   it('gives back what it was given', async () => {
     const storage = diskStorage(folder);
     const key = originalKey('ab'.repeat(32));

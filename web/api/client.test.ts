@@ -38,7 +38,21 @@ describe('asking the server', () => {
 
   it('takes no answer that is not of its type', async () => {
     answers(200, { width: 'wide' });
-    await expect(ask(SizeSchema, '/targets/reserve')).rejects.toBeInstanceOf(v.ValiError);
+    const { message } = await problemOf(ask(SizeSchema, '/targets/reserve'));
+    expect(message).toContain('Placard was renewed since this window was opened');
+  });
+
+  it('sends a write whose answer did not come again, under the same key', async () => {
+    const keys: (string | null)[] = [];
+    vi.stubGlobal('fetch', async (_path: string, init: RequestInit) => {
+      keys.push(new Headers(init.headers).get('idempotency-key'));
+      if (keys.length === 1) throw new TypeError('Failed to fetch');
+      return new Response(JSON.stringify({ width: 1 }), { status: keys.length === 2 ? 503 : 201 });
+    });
+    expect(await ask(SizeSchema, '/pages', { method: 'POST', body: {} })).toEqual({ width: 1 });
+    expect(keys).toHaveLength(3);
+    expect(new Set(keys).size).toBe(1);
+    expect(keys[0]).toMatch(/^[0-9a-f-]{36}$/);
   });
 
   it('sends what is written with the version that it was made on', async () => {

@@ -66,7 +66,8 @@ const AGAIN_MILLIS = [400, 1200];
 async function send(path: string, asked: Asked): Promise<unknown> {
   const isWrite = WRITES.has(asked.method ?? 'GET');
   const key = isWrite ? crypto.randomUUID() : null;
-  for (const wait of isWrite ? AGAIN_MILLIS : []) {
+  // Whoever writes on a version knows how it stands, and tries again by itself.
+  for (const wait of isWrite && asked.version === undefined ? AGAIN_MILLIS : []) {
     try {
       return await sendOnce(path, asked, key);
     } catch (error) {
