@@ -4,6 +4,9 @@ import { setTimeout } from 'node:timers/promises';
 /** After this long whatever is left is given up: jobs are taken over by others, files are written whole or not at all. */
 const LIMIT_MILLIS = 9500;
 const STEP_MILLIS = 50;
+/** When nobody has asked for this long, nobody is about to. */
+const QUIET_MILLIS = 500;
+const TAKING_MILLIS = 3000;
 
 /** How a process ends. */
 export interface Ending {
@@ -32,9 +35,21 @@ export function ending(): Ending {
   return { signal: told.signal, before: (work) => works.push(work) };
 }
 
-/** Takes no more requests, answers those that are here, and resolves once the last one is. */
+/**
+ * Takes no more requests, answers those that are here, and resolves once the last one is. It goes on taking for as long as
+ * new ones come, within a limit: whoever asks has learned from `/readyz` only a moment ago that others are to be asked, and
+ * a line that was opened carries a question that may not be here yet.
+ */
 export async function answered(server: Server): Promise<void> {
   let isClosed = false;
+  let askedAt = Date.now();
+  const began = askedAt;
+  const seen = () => {
+    askedAt = Date.now();
+  };
+  server.on('connection', seen).on('request', seen);
+  while (Date.now() - askedAt < QUIET_MILLIS && Date.now() - began < TAKING_MILLIS)
+    await setTimeout(STEP_MILLIS);
   server.close(() => {
     isClosed = true;
   });

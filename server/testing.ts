@@ -195,9 +195,12 @@ async function signIn(origin: string, as: Who): Promise<string> {
 
 async function bodyOf(response: Response): Promise<unknown> {
   const type = response.headers.get('content-type') ?? '';
-  if (type.includes('json')) return response.json();
+  if (type.includes('json')) return parsedJson(await response.text());
   return type.startsWith('text/') ? response.text() : Buffer.from(await response.arrayBuffer());
 }
+
+/** An answer to a question for its head alone has no body. */
+const parsedJson = (text: string): unknown => (text === '' ? null : JSON.parse(text));
 
 function listen(http: Server): Promise<number> {
   return portOf(http.listen(0, '127.0.0.1'));

@@ -1,10 +1,8 @@
-import { eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { AuditListSchema } from '#api/audit.ts';
-import { ColleagueSchema, MadePasswordSchema, OwnSessionsSchema } from '#api/people.ts';
+import { ColleagueSchema, MadePasswordSchema } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
-import { audit, pages, people, settings, targets } from '../db/schema.ts';
+import { pages, people, settings, targets } from '../db/schema.ts';
 import { detailOf, PASSWORD, startTestServer, type TestServer } from '../testing.ts';
 import { beginningCode } from './beginning.ts';
 
@@ -82,143 +80,6 @@ describe('people', () => {
     expect((await server.ask('/api/me', { as: 'joss' })).status).toBe(401);
     expect((await signIn('joss@saltmere.example', PASSWORD)).status).toBe(401);
     expect((await signIn('joss@saltmere.example', password)).status).toBe(200);
-  });
-});
-
-describe('a password that was handed over', () => {
-  const cookieIn = async (email: string, password: string) =>
-    (await signIn(email, password)).headers.get('set-cookie')?.split(';')[0] ?? '';
-  const asked = (cookie: string, path: string, method = 'GET', body?: unknown) =>
-    fetch(`${server.origin}/api${path}`, {
-      method,
-      headers: { cookie, ...(body ? { 'content-type': 'application/json' } : {}) },
-      ...(body ? { body: JSON.stringify(body) } : {}),
-    });
-
-  it('opens nothing until one’s own is taken', async () => {
-    const wish = { name: 'Orla Finch', email: 'orla@saltmere.example', role: 'editor' };
-    const { password } = v.parse(MadePasswordSchema, (await owner('/api/people', 'POST', wish)).body);
-    const cookie = await cookieIn(wish.email, password);
-    expect(await (await asked(cookie, '/me')).json()).toMatchObject({ mustChange: true });
-    const refused = await asked(cookie, '/assets');
-    expect(refused.status).toBe(403);
-    expect((await refused.json()).detail).toContain('Take one of your own first');
-    const change = (next: string) => asked(cookie, '/me/password', 'PUT', { now: password, next });
-    expect((await change(password)).status).toBe(422);
-    const taken = await change('curlew over mudflats');
-    expect(taken.status).toBe(204);
-    const fresh = taken.headers.get('set-cookie')?.split(';')[0] ?? '';
-    expect((await asked(fresh, '/assets')).status).toBe(200);
-  });
-
-  it.each([
-    'password1234',
-    'Password-2026!',
-    'qwertyuiop12',
-    'aaaaaaaaaaaaaa',
-    '123456789012',
-    'abcabcabcabc',
-    'letmein letmein',
-    'mara@saltmere.example',
-    'Mara-Saltmere-1',
-    'placardplacard',
-  ])('%s is among the first that are guessed, and refused', async (next) => {
-    const cookie = await cookieIn('mara@saltmere.example', PASSWORD);
-    const answer = await asked(cookie, '/me/password', 'PUT', { now: PASSWORD, next });
-    expect([next, answer.status]).toEqual([next, 422]);
-  });
-});
-
-describe('one’s own sign-ins', () => {
-  it('are listed and ended, and nobody else’s', async () => {
-    const other = await signIn('piet@saltmere.example', PASSWORD);
-    const cookie = other.headers.get('set-cookie')?.split(';')[0] ?? '';
-    const list = async () =>
-      v.parse(OwnSessionsSchema, (await server.ask('/api/me/sessions', { as: 'piet' })).body);
-    const before = await list();
-    expect(before.length).toBeGreaterThan(1);
-    expect(before.filter(({ isThis }) => isThis)).toHaveLength(1);
-    const [elsewhere] = before.filter(({ isThis }) => !isThis);
-    const path = `/api/me/sessions/${elsewhere?.key}`;
-    expect((await server.ask(path, { as: 'mara', method: 'DELETE' })).status).toBe(404);
-    for (const { key, isThis } of before)
-      if (!isThis)
-        expect((await server.ask(`/api/me/sessions/${key}`, { as: 'piet', method: 'DELETE' })).status).toBe(
-          204,
-        );
-    expect((await fetch(`${server.origin}/api/me`, { headers: { cookie } })).status).toBe(401);
-    expect(await list()).toHaveLength(1);
-  });
-
-  it('end with leaving for good: neither they nor a clipper come back with the person', async () => {
-    const made = await server.ask('/api/clippers', { as: 'piet', method: 'POST', body: {} });
-    const code = decodeURI(v.parse(v.object({ code: v.string() }), made.body).code);
-    const token = /t:"([^"]+)"/.exec(code)?.[1] ?? '';
-    const clip = () =>
-      fetch(`${server.origin}/api/clips`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ token, address: 'https://saltmere.example/reeds', selection: '' }),
-      });
-    expect((await clip()).status).toBe(201);
-    const session = await signIn('piet@saltmere.example', PASSWORD);
-    const cookie = session.headers.get('set-cookie')?.split(';')[0] ?? '';
-    await owner('/api/people/piet', 'PATCH', { left: true });
-    await owner('/api/people/piet', 'PATCH', { left: false });
-    expect((await fetch(`${server.origin}/api/me`, { headers: { cookie } })).status).toBe(401);
-    expect((await clip()).status).toBe(403);
-  });
-});
-
-describe('guessing at one account', () => {
-  it('is slowed down from however many places it comes', async () => {
-    const { db } = server.context;
-    const now = new Date();
-    const rows = Array.from({ length: 30 }, (_, at) => ({
-      at: now,
-      who: 'Placard',
-      what: 'sign-in-refused',
-      subject: 'joss@saltmere.example',
-      address: `192.0.2.${at}`,
-    }));
-    await db.insert(audit).values(rows);
-    const answer = await signIn('joss@saltmere.example', PASSWORD);
-    expect(answer.status).toBe(429);
-    expect(answer.headers.get('retry-after')).toBe('900');
-    expect((await signIn('mara@saltmere.example', PASSWORD)).status).toBe(200);
-    await db.delete(audit).where(eq(audit.subject, 'joss@saltmere.example'));
-  });
-});
-
-describe('the log', () => {
-  const log = (query: string, as: 'sunniva' | 'mara' = 'sunniva') =>
-    server.ask(`/api/audit?${query}`, { as });
-  const lines = async (query: string) => v.parse(AuditListSchema, (await log(query)).body).lines;
-
-  it('holds sign-ins, refused ones too, roles and passwords, for the site owner alone', async () => {
-    await signIn('mara@saltmere.example', 'not this one');
-    expect((await lines('what=sign-in-refused&words=mara'))[0]).toMatchObject({
-      subject: 'mara@saltmere.example',
-      address: expect.stringContaining('127.0.0.1'),
-    });
-    await owner('/api/people/piet', 'PATCH', { role: 'editor' });
-    expect((await lines('what=person'))[0]).toMatchObject({
-      who: 'sunniva',
-      detail: 'from Rights keeper to Editor',
-    });
-    await owner('/api/people/piet', 'PATCH', { role: 'rights-keeper' });
-    expect((await log('what=any', 'mara')).status).toBe(403);
-    expect((await log('what=everything')).status).toBe(422);
-    expect(await lines('to=2020-01-01')).toEqual([]);
-  });
-
-  it('is taken away as CSV that no spreadsheet runs, which is written down too', async () => {
-    await signIn('=cmd@saltmere.example', 'x');
-    const answer = await server.ask('/api/audit.csv?what=sign-in-refused', { as: 'sunniva' });
-    expect(answer.headers.get('content-type')).toContain('text/csv');
-    expect(String(answer.body)).toContain('was not let in');
-    expect(String(answer.body)).not.toMatch(/(^|,)=/m);
-    expect((await lines('what=audit-taken'))[0]?.who).toBe('sunniva');
   });
 });
 

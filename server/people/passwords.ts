@@ -26,7 +26,10 @@ export function assertGoodPassword(
   { name, email }: { readonly name: string; readonly email: string },
 ): void {
   const plain = bare(password);
-  const own = [email, email.split('@')[0] ?? '', name, 'placard'].map(bare).filter((word) => word.length > 3);
+  const own = [email, name, ...email.split(/[@.]/), ...name.split(/\s+/), 'placard']
+    .map(bare)
+    .filter((word) => word.length > 2)
+    .sort((one, other) => other.length - one.length);
   const rest = own.reduce((left, word) => left.replaceAll(word, ''), plain).replace(/\d+/g, '');
   if (rest.length < 4 && rest !== plain)
     throw new Refusal(

@@ -36,7 +36,8 @@ export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
   const navigate = useNavigate();
   const { data: me } = useQuery(meQuery);
   const gathersToo = me && may(me.role, 'gather');
-  const pages = useQuery({ ...pagesQuery, enabled: isOpen });
+  const readsPages = Boolean(me && may(me.role, 'edit-pages'));
+  const pages = useQuery({ ...pagesQuery, enabled: isOpen && readsPages });
   const pieces = useQuery({
     queryKey: ['find', words],
     queryFn: ({ signal }) => askShelf({ words, limit: '6' }, signal),

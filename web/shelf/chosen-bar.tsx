@@ -28,7 +28,7 @@ export function ChosenBar({
   readonly onClear: () => void;
 }) {
   const { data: me } = useQuery(meQuery);
-  const pages = useQuery(pagesQuery);
+  const pages = useQuery({ ...pagesQuery, enabled: Boolean(me && may(me.role, 'edit-pages')) });
   const folders = useQuery(foldersQuery);
   const target = mostSizes(useQuery(targetsQuery).data ?? []);
   const navigate = useNavigate();
