@@ -20,15 +20,16 @@ export interface BenchWorld {
 }
 
 export async function openWorld(): Promise<BenchWorld> {
-  const server = new URL(process.env.DATABASE_URL ?? 'mysql://root@127.0.0.1:4406/placard');
-  const connection = await createConnection(`${server.protocol}//${server.username}@${server.host}`);
+  const server = new URL(process.env.DATABASE_URL ?? '');
+  const serverUrl = `${server.protocol}//${server.username}:${server.password}@${server.host}`;
+  const connection = await createConnection(serverUrl);
   await connection.query('DROP DATABASE IF EXISTS placard_bench');
   await connection.query('CREATE DATABASE placard_bench CHARACTER SET utf8mb4');
   await connection.end();
   const folder = await mkdtemp(join(tmpdir(), 'placard-bench-'));
   const context = await openContext(
     readConfig({
-      DATABASE_URL: `${server.protocol}//${server.username}@${server.host}/placard_bench`,
+      DATABASE_URL: `${serverUrl}/placard_bench`,
       PLACARD_DATA: folder,
       PLACARD_DEMO: '0',
     }),

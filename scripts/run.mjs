@@ -19,7 +19,11 @@ const port = Number(process.env.PORT ?? 4400);
 const ownDatabase = process.env.DATABASE_URL === undefined;
 
 ensureNodeVersion();
-await ensurePrograms(ownDatabase ? ['mariadbd', 'perl', 'setpriv'] : ['perl']);
+await ensurePrograms([
+  ...(ownDatabase ? ['mariadbd', 'setpriv'] : []),
+  ...(script.startsWith('server/backup/') ? ['mariadb-dump'] : []),
+  'perl',
+]);
 await ensureNodeModules();
 ensureOwnFolder(data);
 const database = ownDatabase

@@ -41,17 +41,6 @@ interface Row extends Found {
   readonly done: Acknowledged;
 }
 
-const rows: Row[] = [];
-for (const shape of SHAPES) rows.push(await soak(shape));
-say(rows);
-process.exit(
-  rows.every(({ lost, doubled, stuck, leftLying }) =>
-    [lost, doubled, stuck, leftLying].every((list) => list.length === 0),
-  )
-    ? 0
-    : 1,
-);
-
 async function soak(shape: Shape): Promise<Row> {
   const world = new World(shape, await mkdtemp(join(tmpdir(), 'placard-soak-')));
   await world.begin();
@@ -100,16 +89,14 @@ async function soak(shape: Shape): Promise<Row> {
 async function furnish(world: World): Promise<void> {
   const context = await openContext(readConfig({ ...world.env, PLACARD_DEMO: '0' }));
   const passwordHash = await hashPassword(PASSWORD);
-  await context.db
-    .insert(people)
-    .values({
-      id: 'mara',
-      name: 'Mara Oduya',
-      role: 'editor',
-      email: 'mara@saltmere.example',
-      passwordHash,
-      isDemo: true,
-    });
+  await context.db.insert(people).values({
+    id: 'mara',
+    name: 'Mara Oduya',
+    role: 'editor',
+    email: 'mara@saltmere.example',
+    passwordHash,
+    isDemo: true,
+  });
   await context.db.insert(targets).values({ id: 'reserve', rules: PLAIN_RULES });
   const now = new Date().toISOString();
   await context.db.insert(settings).values([
@@ -181,3 +168,14 @@ function say(all: readonly Row[]): void {
     for (const list of [row.lost, row.doubled, row.stuck, row.leftLying])
       for (const one of list.slice(0, 10)) process.stdout.write(`  ${nameOf(row.shape)}: ${one}\n`);
 }
+
+const rows: Row[] = [];
+for (const shape of SHAPES) rows.push(await soak(shape));
+say(rows);
+process.exit(
+  rows.every(({ lost, doubled, stuck, leftLying }) =>
+    [lost, doubled, stuck, leftLying].every((list) => list.length === 0),
+  )
+    ? 0
+    : 1,
+);

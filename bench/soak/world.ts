@@ -147,7 +147,7 @@ export class World {
   }
 
   #start(part: Part, script: string, more: Readonly<Record<string, string>>): Promise<void> {
-    const child = spawn(process.execPath, ['--import', 'tsx', script], {
+    const child = spawn(process.execPath, ['--no-warnings', '--import', 'tsx', script], {
       env: { ...process.env, ...this.env, ...more, SOAK_FOLDER: this.folder },
       stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     });

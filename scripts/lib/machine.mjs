@@ -11,6 +11,7 @@ export const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
 /** Debian packages by the program that shows whether they are there. */
 const PROGRAMS = {
   mariadbd: { at: ['/usr/sbin/mariadbd'], debian: 'mariadb-server' },
+  'mariadb-dump': { at: ['/usr/bin/mariadb-dump'], debian: 'mariadb-client' },
   perl: { at: ['/usr/bin/perl'], debian: 'perl' },
   setpriv: { at: ['/usr/bin/setpriv'], debian: 'util-linux' },
   ffmpeg: { at: ['/usr/bin/ffmpeg'], debian: 'ffmpeg' },
