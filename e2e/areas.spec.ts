@@ -129,11 +129,14 @@ test('a page that may not go out says what stops it, and where it is mended', as
   await words.getByRole('textbox', { name: 'Alt text' }).fill('New planks run straight out into the marsh.');
   await words.getByRole('button', { name: 'Save words' }).click();
   await expect(words).toHaveCount(0);
-  await expect(
-    page
-      .frameLocator('iframe[title="The page at 1280 px"]')
-      .getByRole('img', { name: 'New planks run straight out into the marsh.' }),
-  ).toBeVisible({ timeout: 30_000 });
+  const inFrame = page
+    .frameLocator('iframe[title="The page at 1280 px"]')
+    .getByRole('img', { name: 'New planks run straight out into the marsh.' });
+  await expect(inFrame).toBeVisible({ timeout: 30_000 });
+  // The frames follow each edit of a label, also one that takes another back.
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(words).toHaveCount(1);
+  await expect(inFrame).toHaveCount(0, { timeout: 30_000 });
 });
 
 for (const id of ['demo-page-2', 'demo-page-3']) {

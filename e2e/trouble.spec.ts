@@ -223,3 +223,38 @@ test('a contributor hands in and says what it is, and reads no page', async ({ p
   await expect(page.getByRole('heading', { name: /Boardwalk at noon/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Change its words' })).toBeHidden();
 });
+
+test('a screen that fails says so in its place, and what was typed is there afterwards', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Typed before it failed');
+  await sheet(page).click();
+  await page.keyboard.type('These words stay.');
+  await saved(page);
+  await page.keyboard.type(' And these, a moment ago.');
+  await page.route('**/assets/rules-screen-*.js', (route) => route.abort());
+  await page.getByRole('link', { name: 'House rules' }).click();
+  await expect(page.getByRole('alert').getByRole('heading', { name: 'Placard was renewed' })).toBeVisible();
+  await expect(page.getByRole('navigation', { name: 'Areas' })).toBeVisible();
+  await expectAccessible(page);
+  await page.goBack();
+  await expect(sheet(page).getByText('These words stay. And these, a moment ago.')).toBeVisible();
+  await page.unroute('**/assets/rules-screen-*.js');
+  await page.goto('/rules');
+  await expect(page.getByRole('heading', { name: 'House rules' })).toBeVisible();
+});
+
+test('the site owner searches the log, and takes it away', async ({ page }) => {
+  await page.request.post('/api/session', { data: { email: 'piet@saltmere.example', password: 'not his' } });
+  await signIn(page, 'Sunniva', '/rules');
+  const log = page.getByRole('region', { name: 'Log' });
+  await expect(log.getByRole('listitem').first()).toContainText('Sunniva Brandt signed in');
+  await log.getByRole('combobox', { name: 'What was done' }).selectOption('who was not let in');
+  await log.getByRole('textbox', { name: 'Name, subject or address' }).fill('piet');
+  await expect(log.getByRole('listitem').first()).toContainText('piet@saltmere.example was not let in');
+  const [taken] = await Promise.all([
+    page.waitForEvent('download'),
+    log.getByRole('link', { name: 'Take it away as CSV' }).click(),
+  ]);
+  expect(taken.suggestedFilename()).toMatch(/^placard-log-.*\.csv$/);
+  await expectAccessible(page);
+});

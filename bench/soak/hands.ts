@@ -33,7 +33,7 @@ const AGAIN_MILLIS = 150;
 const PATIENCE_MILLIS = 90_000;
 
 /** Asks until it is answered by something other than that it cannot just now, as a window does. */
-export async function ask(
+async function ask(
   hands: Hands,
   method: string,
   path: string,
@@ -77,7 +77,7 @@ function parsed(text: string): Record<string, unknown> {
   }
 }
 
-export async function freshPicture(): Promise<Buffer> {
+async function freshPicture(): Promise<Buffer> {
   const small = sharp(randomBytes(24 * 16 * 3), { raw: { width: 24, height: 16, channels: 3 } });
   return small.resize(480, 320).jpeg({ quality: 85 }).toBuffer();
 }

@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
+import { setTimeout } from 'node:timers/promises';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import type { PoolConnection } from 'mysql2';
 import { createPool, type Pool } from 'mysql2/promise';
@@ -31,6 +32,10 @@ export function connect(databaseUrl: string): Connection {
     enableKeepAlive: true,
     charset: 'utf8mb4',
   });
+  // Rows are locked, and not the gaps between them: two pages that are saved at once have nothing to do with each other.
+  pool.on('connection', (connection) => {
+    connection.query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED');
+  });
   guard(pool);
   return { pool, db: patient(drizzle(pool, { schema, mode: 'default' })) };
 }
@@ -49,7 +54,7 @@ function guard({ pool }: Pool): void {
     if (inTransaction.getStore())
       return void done(new Error('A transaction asked for a second connection.'), NONE);
     let isLate = false;
-    const timer = setTimeout(() => {
+    const timer = globalThis.setTimeout(() => {
       isLate = true;
       done(new DatabaseBusy(), NONE);
     }, WAIT_LIMIT_MILLIS);
@@ -64,7 +69,9 @@ function guard({ pool }: Pool): void {
 /** What the driver's type asks for beside an error; it is never looked at. */
 const NONE = undefined as unknown as PoolConnection;
 
-const TRIES = 4;
+const TRIES = 6;
+/** At most so long before it is begun again, twice as long each time, and never two at the same moment. */
+const AGAIN_MILLIS = 10;
 
 /**
  * Two transactions that wait for each other's rows are an ordinary thing: the database takes one of them back, and
@@ -78,6 +85,7 @@ function patient(db: MySql2Database<typeof schema>): MySql2Database<typeof schem
         return await once((tx) => inTransaction.run(true, () => work(tx)), config);
       } catch (error) {
         if (!isDeadlock(error) || tries >= TRIES) throw error;
+        await setTimeout(Math.random() * AGAIN_MILLIS * 2 ** tries);
       }
     }
   };
