@@ -5,7 +5,7 @@ export const AUDIT_DEEDS = {
   'signed-in': 'signed in',
   'sign-in-refused': 'was not let in',
   'signed-out': 'signed out',
-  'sign-in-ended': 'ended a sign-in of',
+  'sign-in-ended': 'signed out elsewhere',
   password: 'took a new password',
   'password-made': 'made a password for',
   person: 'changed who works here:',

@@ -12,6 +12,8 @@ const say = (sentence: string) => process.stdout.write(`${sentence}\n`);
 const end = ending();
 
 await run().catch((error: unknown) => {
+  // Told to end while it began: what it was at is taken up by the next start.
+  if (end.signal.aborted) return;
   // A wrong value, a newer database, a taken port: a sentence for whoever started it, and an end that says so.
   if (error instanceof StartProblem) process.stderr.write(`\n${error.message}\n`);
   else console.error(error);

@@ -18,7 +18,7 @@ export function Failed({ error }: { readonly error: unknown }) {
       <h1>{isRenewed(error) ? 'Placard was renewed' : 'This screen failed'}</h1>
       <p>
         {isRenewed(error)
-          ? 'This window is of the one before. What you wrote is kept; load it again and go on.'
+          ? 'This window still has the one before. What you wrote is kept; load it again and go on.'
           : 'What is saved is safe, and what you typed on a page lies on this machine. Load the screen again; if it fails again, tell whoever runs Placard what you did.'}
       </p>
       <Button kind="action" onClick={() => window.location.reload()}>

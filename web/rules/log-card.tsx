@@ -83,6 +83,9 @@ export function LogCard() {
   );
 }
 
+/** Done to oneself, so that nobody need be named twice. */
+const OF_ONESELF = new Set(['signed-in', 'signed-out', 'sign-in-ended', 'password', 'clipper']);
+
 function LogLine({ line }: { readonly line: AuditLine }) {
   const { at, who, what, subject, detail, address } = line;
   const isRefused = what === 'sign-in-refused';
@@ -93,7 +96,7 @@ function LogLine({ line }: { readonly line: AuditLine }) {
       </time>
       <span>
         <b>{isRefused ? subject : who}</b> {isAuditDeed(what) ? AUDIT_DEEDS[what] : what}
-        {isRefused || subject === who ? '' : ` ${subject}`}
+        {isRefused || OF_ONESELF.has(what) ? '' : ` ${subject}`}
         {detail ? <span className="soft">, {detail}</span> : null}
       </span>
       <span className="soft mono">{address}</span>
