@@ -17,7 +17,8 @@ export const HeldEmbedSchema = v.object({
   poster: PosterSchema,
 }) satisfies v.GenericSchema<unknown, HeldEmbed>;
 
-const page = v.strictObject({ id: v.string(), title: v.string() });
+/** A page that a piece stands on; without its title for those who do not read pages. */
+const page = v.strictObject({ id: v.string(), title: v.nullable(v.string()) });
 
 const channel = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(255));
 /** A piece as it came, as a few px, row by row. */
@@ -78,7 +79,7 @@ export const MadeCutsSchema = v.object({
       format: v.string(),
       bytes: v.number(),
       recipe: v.string(),
-      /** Titles of the pages that need it. */
+      /** Titles of the pages that need it; none for those who do not read pages. */
       pages: v.array(v.string()),
     }),
   ),

@@ -14,6 +14,8 @@ export interface Acknowledged {
   readonly jobs: Set<string>;
   /** Titles under which a page was begun. */
   readonly begun: Set<string>;
+  /** Answers that say that something went wrong here, which no kill may cause. */
+  readonly faults: string[];
 }
 
 export interface Hands {
@@ -21,6 +23,8 @@ export interface Hands {
   readonly cookie: string;
   /** False when no more is to be begun. */
   readonly goesOn: () => boolean;
+  /** Told of every answer that is a fault of Placard. */
+  readonly onFault: (words: string) => void;
 }
 
 interface Answer {
@@ -57,6 +61,7 @@ async function ask(
         signal: AbortSignal.timeout(30_000),
       });
       const text = await response.text();
+      if (response.status === 500) hands.onFault(`${method} ${path}: ${text.slice(0, 200)}`);
       if (response.status < 500 && response.status !== 429 && response.status !== 423)
         return { status: response.status, body: parsed(text), headers: response.headers };
       if (Date.now() > until)

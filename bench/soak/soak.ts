@@ -52,6 +52,7 @@ async function soak(shape: Shape): Promise<Row> {
     labels: new Map(),
     jobs: new Set(),
     begun: new Set(),
+    faults: [],
   };
   const until = Date.now() + SECONDS * 1000;
   let asked = 0;
@@ -60,6 +61,7 @@ async function soak(shape: Shape): Promise<Row> {
     origin: () => `http://localhost:${world.ports[asked++ % world.ports.length]}`,
     cookie: await signIn(world),
     goesOn: () => Date.now() < until,
+    onFault: (words) => done.faults.push(words),
   };
   const killing = kill(world, until);
   const working = Promise.all([
@@ -161,11 +163,19 @@ function say(all: readonly Row[]): void {
   const line = (...cells: readonly (string | number)[]) =>
     process.stdout.write(`${cells.map((cell, at) => String(cell).padEnd(at === 0 ? 26 : 12)).join('')}\n`);
   process.stdout.write('\n');
-  line('', 'kills', 'lost', 'doubled', 'stuck', 'left lying');
-  for (const { shape, kills, lost, doubled, stuck, leftLying } of all)
-    line(nameOf(shape), kills, lost.length, doubled.length, stuck.length, leftLying.length);
+  line('', 'kills', 'lost', 'doubled', 'stuck', 'left lying', 'faults');
+  for (const { shape, kills, done, ...found } of all)
+    line(
+      nameOf(shape),
+      kills,
+      found.lost.length,
+      found.doubled.length,
+      found.stuck.length,
+      found.leftLying.length,
+      done.faults.length,
+    );
   for (const row of all)
-    for (const list of [row.lost, row.doubled, row.stuck, row.leftLying])
+    for (const list of [row.lost, row.doubled, row.stuck, row.leftLying, row.done.faults])
       for (const one of list.slice(0, 10)) process.stdout.write(`  ${nameOf(row.shape)}: ${one}\n`);
 }
 
@@ -173,8 +183,8 @@ const rows: Row[] = [];
 for (const shape of SHAPES) rows.push(await soak(shape));
 say(rows);
 process.exit(
-  rows.every(({ lost, doubled, stuck, leftLying }) =>
-    [lost, doubled, stuck, leftLying].every((list) => list.length === 0),
+  rows.every(({ lost, doubled, stuck, leftLying, done }) =>
+    [lost, doubled, stuck, leftLying, done.faults].every((list) => list.length === 0),
   )
     ? 0
     : 1,

@@ -39,7 +39,7 @@ export function deskRoutes(context: Context): Router {
         ...(await runErrands(context, person, new Date())),
       ],
       pages: await summaries(context, { wholes, broken }),
-      recent: await presentAssets(context, recent),
+      recent: await presentAssets(context, recent, person),
     });
   });
   return router;

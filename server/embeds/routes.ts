@@ -71,7 +71,7 @@ export function embedRoutes(context: Context): Router {
     const { row, isNew } = await asking(context, request, response, (signal) =>
       keepEmbed(context, embed, who, signal),
     );
-    const [asset] = await presentAssets(context, [row]);
+    const [asset] = await presentAssets(context, [row], personOf(request));
     const sentence = isNew
       ? `${row.title || row.stem} is on the shelf.`
       : `It was on the shelf already, as ${row.title || row.stem}.`;

@@ -12,6 +12,7 @@ import {
   type SealedPicture,
   TakeSchema,
 } from '#api/gather.ts';
+import type { Person } from '#api/people.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import type { Statement } from '#core/gather/statement.ts';
 import { asking, asRefusal } from '../asking.ts';
@@ -104,7 +105,11 @@ export function gatherRoutes(context: Context): Router {
   router.post('/closer-looks', mayGather, async (request, response) => {
     const { seal } = checked(v.object({ seal: v.string() }), request.body);
     const picture = openSeal(context, seal);
-    response.json(await asking(context, request, response, (signal) => lookCloser(context, picture, signal)));
+    response.json(
+      await asking(context, request, response, (signal) =>
+        lookCloser(context, picture, personOf(request), signal),
+      ),
+    );
   });
 
   router.post('/gatherings', mayGather, async (request, response) => {
@@ -112,21 +117,21 @@ export function gatherRoutes(context: Context): Router {
     const person = personOf(request);
     await assertMayOrder(context, person.id);
     const jobId = await orderTaking(context, take, person.id, new Date(), newId(context, request));
-    response.status(202).json(await readGathering(context, jobId, person.id));
+    response.status(202).json(await readGathering(context, jobId, person));
   });
 
   router.get('/gatherings', async (request, response) => {
-    response.json(await recentGatherings(context, personOf(request).id, new Date()));
+    response.json(await recentGatherings(context, personOf(request), new Date()));
   });
 
   router.get('/gatherings/:id', async (request, response) => {
-    response.json(await readGathering(context, String(request.params.id), personOf(request).id));
+    response.json(await readGathering(context, String(request.params.id), personOf(request)));
   });
 
   router.post('/gatherings/:id/stop', async (request, response) => {
-    const { jobId } = await readGathering(context, String(request.params.id), personOf(request).id);
+    const { jobId } = await readGathering(context, String(request.params.id), personOf(request));
     await stopJob(context, jobId);
-    response.status(202).json(await readGathering(context, jobId, personOf(request).id));
+    response.status(202).json(await readGathering(context, jobId, personOf(request)));
   });
 
   router.get('/clippers', mayGather, async (request, response) => {
@@ -244,10 +249,15 @@ async function heldStamps(context: Context, sourceId: string | null, pictures: r
 }
 
 /** Before a result is taken: what its own page and its file say, and what on the shelf looks like it. */
-async function lookCloser(context: Context, picture: FoundPicture, signal: AbortSignal): Promise<CloserLook> {
+async function lookCloser(
+  context: Context,
+  picture: FoundPicture,
+  person: Person,
+  signal: AbortSignal,
+): Promise<CloserLook> {
   const [page, alike] = await Promise.all([
     pageOf(context, picture, signal),
-    alikeOnShelf(context, picture).catch(() => []),
+    alikeOnShelf(context, picture, person).catch(() => []),
   ]);
   return { ...page, alike };
 }
@@ -282,7 +292,11 @@ async function pageOf(
   }
 }
 
-async function alikeOnShelf(context: Context, picture: FoundPicture): Promise<CloserLook['alike']> {
+async function alikeOnShelf(
+  context: Context,
+  picture: FoundPicture,
+  person: Person,
+): Promise<CloserLook['alike']> {
   const look = await farLook(context, {
     address: picture.preview || picture.address,
     page: picture.pageAddress,
@@ -291,6 +305,7 @@ async function alikeOnShelf(context: Context, picture: FoundPicture): Promise<Cl
   const shown = await presentAssets(
     context,
     rows.map(({ row }) => row),
+    person,
   );
   return shown.map((asset, at) => ({ asset, bitsApart: rows[at]?.bitsApart ?? 0 }));
 }

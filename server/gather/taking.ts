@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { and, asc, desc, eq, gt, isNull } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { FoundPicture, Gathering, Take, Taking } from '#api/gather.ts';
+import type { Person } from '#api/people.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import { isLicenceId, isOfCopies } from '#core/rights/licences.ts';
 import { eachAtMost } from '../at-once.ts';
@@ -209,10 +210,10 @@ async function sayDone(context: Context, jobId: string): Promise<string> {
 }
 
 /** A gathering with what became of each of its pictures. */
-export async function readGathering(context: Context, jobId: string, personId: string): Promise<Gathering> {
+export async function readGathering(context: Context, jobId: string, person: Person): Promise<Gathering> {
   const [row] = await context.db.select().from(jobs).where(eq(jobs.id, jobId));
-  if (!row || row.kind !== GATHER || row.createdBy !== personId) throw notFound('This gathering');
-  const [gathering] = await present(context, [row]);
+  if (!row || row.kind !== GATHER || row.createdBy !== person.id) throw notFound('This gathering');
+  const [gathering] = await present(context, [row], person);
   if (!gathering) throw notFound('This gathering');
   return gathering;
 }
@@ -220,23 +221,23 @@ export async function readGathering(context: Context, jobId: string, personId: s
 const SHOWN_MILLIS = 60 * 60 * 1000;
 
 /** The person's gatherings of the last hour, and all that still run. */
-export async function recentGatherings(context: Context, personId: string, now: Date): Promise<Gathering[]> {
+export async function recentGatherings(context: Context, person: Person, now: Date): Promise<Gathering[]> {
   const rows = await context.db
     .select()
     .from(jobs)
     .where(
       and(
         eq(jobs.kind, GATHER),
-        eq(jobs.createdBy, personId),
+        eq(jobs.createdBy, person.id),
         gt(jobs.createdAt, new Date(now.getTime() - SHOWN_MILLIS)),
       ),
     )
     .orderBy(desc(jobs.createdAt))
     .limit(20);
-  return present(context, rows);
+  return present(context, rows, person);
 }
 
-async function present(context: Context, rows: readonly JobRow[]): Promise<Gathering[]> {
+async function present(context: Context, rows: readonly JobRow[], person: Person): Promise<Gathering[]> {
   return Promise.all(
     rows.map(async (row) => {
       const steps = await context.db
@@ -248,6 +249,7 @@ async function present(context: Context, rows: readonly JobRow[]): Promise<Gathe
       const held = await presentAssets(
         context,
         steps.flatMap(({ assets: asset }) => asset ?? []),
+        person,
       );
       const job = presentJob(row);
       return {

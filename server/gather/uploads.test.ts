@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { open, readdir, readFile, stat, writeFile } from 'node:fs/promises';
+import { open, readdir, readFile, rename, stat, symlink, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -72,6 +72,27 @@ describe('an upload', () => {
           method: 'DELETE',
           headers: tus,
         });
+  });
+
+  it('that finds no room says so in a sentence, and goes on from where it stopped once there is some', async () => {
+    const begun = await begin(1000);
+    const path = begun.headers.get('location') ?? '';
+    const file = join(server.context.config.dataFolder, 'uploads', path.split('/').at(-1) ?? '');
+    const send = () =>
+      server.ask(path, {
+        as: 'joss',
+        method: 'PATCH',
+        headers: { ...tus, 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' },
+        body: new Uint8Array(1000),
+      });
+    await rename(file, `${file}-kept`);
+    await symlink('/dev/full', file);
+    const refused = await send();
+    expect(refused.status).toBe(507);
+    expect(String(refused.body)).toMatch(/^There is no room left to store files\./);
+    await rename(`${file}-kept`, file);
+    expect((await send()).status).toBe(204);
+    await server.ask(path, { as: 'joss', method: 'DELETE', headers: tus });
   });
 
   it('taken in by many at once is one piece, and each is answered the same', async () => {

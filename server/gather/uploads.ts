@@ -48,9 +48,9 @@ export function uploadRoutes(context: Context): Router {
 
   router.post('/arrivals', async (request, response) => {
     const { uploadId } = checked(ArrivalSchema, request.body);
-    const { id: personId } = personOf(request);
-    const taken = await context.arrivals(personId, () => arrive(context, store, uploadId, personId));
-    const [asset] = await presentAssets(context, [taken.row]);
+    const person = personOf(request);
+    const taken = await context.arrivals(person.id, () => arrive(context, store, uploadId, person.id));
+    const [asset] = await presentAssets(context, [taken.row], person);
     const name = `${taken.row.stem}.${taken.row.extension}`;
     const sentence = taken.isNew
       ? `Taken in as ${name}.`

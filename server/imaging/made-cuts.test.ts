@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type MadeCuts, MadeCutsSchema } from '#api/assets.ts';
+import { AssetSchema, type MadeCuts, MadeCutsSchema } from '#api/assets.ts';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
 import { cutsOfPage } from '#core/page/write.ts';
@@ -50,6 +50,32 @@ async function makeAll(pageId: string): Promise<readonly string[]> {
 
 const throwAway = (id: string, as: Who = 'mara') =>
   server.ask(`/api/assets/${id}/cuts`, { method: 'DELETE', as });
+
+describe('who reads no pages', () => {
+  it('is told on how many a piece stands, and not what they are called', async () => {
+    const asset = await handIn();
+    await makeAll(await pageWith(asset.id));
+    const seen = async (as: Who) => {
+      const [one, list, cuts] = await Promise.all(
+        [`/api/assets/${asset.id}`, '/api/assets', `/api/assets/${asset.id}/cuts`].map(
+          async (path) => (await server.ask(path, { as })).body,
+        ),
+      );
+      const { usedOn } = v.parse(AssetSchema, one);
+      return {
+        usedOn,
+        onPages: v.parse(MadeCutsSchema, cuts).onPages.length,
+        all: JSON.stringify([one, list, cuts]),
+      };
+    };
+    const [mara, joss] = [await seen('mara'), await seen('joss')];
+    expect(mara.usedOn).toMatchObject([{ title: 'Reed days' }]);
+    expect(joss.usedOn).toMatchObject([{ title: null }]);
+    expect(joss.onPages).toBe(mara.onPages);
+    expect(mara.all).toContain('Reed days');
+    expect(joss.all).not.toContain('Reed days');
+  });
+});
 
 describe('the cuts that were made of a piece', () => {
   it('are told by the page that needs them, and kept while it does', async () => {

@@ -1,12 +1,13 @@
 import { and, eq } from 'drizzle-orm';
 import type { MadeCuts } from '#api/assets.ts';
+import { may, type Person } from '#api/people.ts';
 import { sizeAfter, WHOLE, wholeRecipe } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { cutsOfPage } from '#core/page/write.ts';
 import type { Context } from '../context.ts';
-import { cuts, placements, runSteps } from '../db/schema.ts';
+import { cuts, runSteps } from '../db/schema.ts';
 import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
-import { readPage } from '../pages/store.ts';
+import { readPagesWith } from '../pages/store.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
 import { cutKey } from '../storage/storage.ts';
 import { SCREEN_QUALITY } from './first-look.ts';
@@ -81,13 +82,9 @@ async function neededOnPages(
   context: Context,
   row: AssetRow,
 ): Promise<ReadonlyMap<string, readonly string[]>> {
-  const uses = await context.db
-    .selectDistinct({ pageId: placements.pageId })
-    .from(placements)
-    .where(eq(placements.assetId, row.id));
   const needed = new Map<string, readonly string[]>();
-  for (const { pageId } of uses) {
-    const page = await readPage(context, pageId);
+  const { wholes } = await readPagesWith(context, row.id);
+  for (const page of wholes) {
     for (const { assetId, recipe, format, size, quality } of cutsOfPage(page.doc, page)) {
       if (assetId !== row.id) continue;
       const key = cutKey(row.sha256, recipeKey(recipe), size.width, format, quality);
@@ -102,7 +99,12 @@ const weigh = (rows: readonly CutRow[]) => ({
   bytes: rows.reduce((sum, { bytes }) => sum + bytes, 0),
 });
 
-export async function madeCuts(context: Context, row: AssetRow): Promise<MadeCuts> {
+export async function madeCuts(
+  context: Context,
+  row: AssetRow,
+  reader: Pick<Person, 'role'>,
+): Promise<MadeCuts> {
+  const readsPages = may(reader.role, 'edit-pages');
   const { onPages, onScreens, byRuns, unused } = await sorted(context, row);
   return {
     onPages: onPages.map(({ cut: { widthPx, format, bytes, recipe }, pages }) => ({
@@ -110,7 +112,7 @@ export async function madeCuts(context: Context, row: AssetRow): Promise<MadeCut
       format,
       bytes,
       recipe,
-      pages: [...pages],
+      pages: readsPages ? [...pages] : [],
     })),
     onScreens: weigh(onScreens),
     byRuns: weigh(byRuns),

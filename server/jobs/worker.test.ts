@@ -96,6 +96,18 @@ test('work that cannot be done fails with a sentence, and the next is taken', as
   expect(await workOne(server.context)).toBe(false);
 });
 
+test('work that the end of its process cuts off is put back, and was not interrupted', async () => {
+  const id = await order('gather');
+  await server.context.db
+    .update(jobs)
+    .set({ input: { pageId: null, wantId: null, folder: '', licence: null } })
+    .where(eq(jobs.id, id));
+  expect(await workOne({ ...server.context, ending: AbortSignal.abort() })).toBe(true);
+  expect(await readJob(server.context, id)).toMatchObject({ state: 'waiting', attempts: 0 });
+  expect(await workOne(server.context)).toBe(true);
+  expect((await readJob(server.context, id)).state).toBe('done');
+});
+
 test('the workers end when they are told to', async () => {
   const ending = new AbortController();
   const working = workJobs(server.context, ending.signal);

@@ -1,5 +1,5 @@
 import { mkdtempSync } from 'node:fs';
-import { readdir } from 'node:fs/promises';
+import { readdir, symlink } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
@@ -147,6 +147,16 @@ describe('answers that go wrong', () => {
     expect(await faultOf(outbound.save(anysite(path), join(folder, 'part'), wish))).toBe(fault);
     expect(await readdir(folder)).toEqual([]);
     expect(new OutboundProblem(fault as OutboundFault, 'anysite.localhost').message).toMatch(/^\S.+\.$/);
+  });
+
+  it('a disk that is full here is not told as a fault of the other side', async () => {
+    const full = join(folder, 'full');
+    await symlink('/dev/full', full);
+    const wish = { limits: { bytes: 3_000_000, millis: 4000 } };
+    await expect(outbound.save(anysite('/picture/plain.jpg'), full, wish)).rejects.toMatchObject({
+      code: 'ENOSPC',
+    });
+    expect(await readdir(folder)).toEqual([]);
   });
 
   it('a certificate that proves nothing', async () => {

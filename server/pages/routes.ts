@@ -52,7 +52,9 @@ export function pageRoutes(context: Context): Router {
   });
 
   router.get('/pages/:id', mayRead, async (request, response) => {
-    response.json(await presentPage(context, await readPage(context, String(request.params.id))));
+    response.json(
+      await presentPage(context, await readPage(context, String(request.params.id)), personOf(request)),
+    );
   });
 
   router.put('/pages/:id', allowed('edit-pages'), async (request, response) => {

@@ -105,12 +105,26 @@ const LISTED = 500;
 
 /** All pages with their targets, last changed first. One that does not fit keeps none of the others from being listed. */
 export async function readPages(context: Context): Promise<AllPages> {
-  const found = await context.db
-    .select()
-    .from(pages)
-    .innerJoin(targets, eq(pages.targetId, targets.id))
-    .orderBy(desc(pages.updatedAt), asc(pages.id))
-    .limit(LISTED);
+  const found = await withTargets(context).orderBy(desc(pages.updatedAt), asc(pages.id)).limit(LISTED);
+  return readWhole(context, found);
+}
+
+/** All pages that a piece stands on, with their targets. */
+export async function readPagesWith(context: Context, assetId: string): Promise<AllPages> {
+  const uses = context.db
+    .select({ id: placements.pageId })
+    .from(placements)
+    .where(eq(placements.assetId, assetId));
+  return readWhole(context, await withTargets(context).where(inArray(pages.id, uses)).orderBy(asc(pages.id)));
+}
+
+const withTargets = (context: Context) =>
+  context.db.select().from(pages).innerJoin(targets, eq(pages.targetId, targets.id));
+
+async function readWhole(
+  context: Context,
+  found: readonly { readonly pages: PageRow; readonly targets: typeof targets.$inferSelect }[],
+): Promise<AllPages> {
   const rulesOf = new Map(found.map(({ targets: { id, rules } }) => [id, maybeRules(rules)] as const));
   const read = found.map((one) => ({
     ...one,
@@ -145,13 +159,13 @@ async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<rea
     .where(and(inArray(assets.id, ids), isNull(assets.deletedAt)));
 }
 
-export async function presentPage(context: Context, whole: WholePage): Promise<Page> {
+export async function presentPage(context: Context, whole: WholePage, person: Person): Promise<Page> {
   return {
     id: whole.row.id,
     version: whole.row.version,
     doc: whole.doc,
     target: { id: whole.row.targetId, version: whole.targetVersion, rules: whole.rules },
-    pieces: await presentAssets(context, whole.assets),
+    pieces: await presentAssets(context, whole.assets, person),
     ownViews: ownViews(context, whole),
     updatedAt: whole.row.updatedAt.toISOString(),
     updatedBy: await nameOf(context, whole.row.updatedBy),

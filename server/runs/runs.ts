@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, gt, inArray, or } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, inArray, isNotNull, or } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { PreviewRow, Run, RunPreview, RunStep, RunSummary } from '#api/runs.ts';
 import { folderPath } from '#core/naming/folders.ts';
@@ -11,7 +11,7 @@ import { throwCuts } from '../imaging/made-cuts.ts';
 import { addJob, goOnWithJob, type JobRow, presentJob } from '../jobs/queue.ts';
 import { notFound, Refusal } from '../problem.ts';
 import { missingFolders, removeEmptyFolders } from '../shelf/folders.ts';
-import { type AssetRow, presentAssets } from '../shelf/present.ts';
+import { type AssetRow, preparedSize, thumbAddress } from '../shelf/present.ts';
 import { RunInputSchema } from './input.ts';
 import { plan } from './planning.ts';
 import { type StepRow, takeBackStep } from './step.ts';
@@ -33,15 +33,14 @@ async function shownRows(
   found: readonly AssetRow[],
   rows: readonly RunRow[],
 ): Promise<PreviewRow[]> {
-  const shown = new Map((await presentAssets(context, found)).map((asset) => [asset.id, asset]));
+  const shown = new Map(found.map((asset) => [asset.id, asset]));
   return rows.map((row) => {
     const asset = shown.get(row.assetId);
     return {
       ...(structuredClone(row) as PreviewRow),
-      thumb: asset?.thumb ?? '',
+      thumb: asset ? thumbAddress(context, asset) : '',
       originalName: asset?.originalName ?? '',
-      width: asset?.width ?? 0,
-      height: asset?.height ?? 0,
+      ...(asset ? preparedSize(asset) : { width: 0, height: 0 }),
       bytes: asset?.bytes ?? 0,
     };
   });
@@ -170,22 +169,41 @@ export async function recentRuns(context: Context, personId: string, now: Date):
     .orderBy(desc(jobs.createdAt))
     .limit(SHOWN);
   if (rows.length === 0) return [];
-  const steps = await context.db
-    .select({ jobId: runSteps.jobId, state: runSteps.state, endedAt: runSteps.endedAt })
+  return summaries(context, rows, now);
+}
+
+/** Runs in short. Their steps are counted where they lie: thirty runs may have sixty thousand of them. */
+async function summaries(context: Context, rows: readonly JobRow[], now: Date): Promise<RunSummary[]> {
+  const counts = await context.db
+    .select({ jobId: runSteps.jobId, state: runSteps.state, count: count() })
     .from(runSteps)
     .where(
       inArray(
         runSteps.jobId,
         rows.map(({ id }) => id),
       ),
-    );
-  return rows.map((job) =>
-    summary(
-      job,
-      steps.filter(({ jobId }) => jobId === job.id),
-      now,
+    )
+    .groupBy(runSteps.jobId, runSteps.state);
+  return Promise.all(
+    rows.map(async (job) =>
+      summary(
+        job,
+        new Map(counts.flatMap(({ jobId, state, count }) => (jobId === job.id ? [[state, count]] : []))),
+        isUnderWay(job) ? await lastEnds(context, job) : [],
+        now,
+      ),
     ),
   );
+}
+
+async function lastEnds(context: Context, { id }: JobRow): Promise<readonly Date[]> {
+  const rows = await context.db
+    .select({ endedAt: runSteps.endedAt })
+    .from(runSteps)
+    .where(and(eq(runSteps.jobId, id), isNotNull(runSteps.endedAt)))
+    .orderBy(desc(runSteps.endedAt))
+    .limit(RATE_STEPS);
+  return rows.flatMap(({ endedAt }) => endedAt ?? []);
 }
 
 /** A person's runs that halted by themselves and wait to go on; one that a person stopped is that person's own affair. */
@@ -227,8 +245,10 @@ export async function readRun(context: Context, jobId: string, personId: string,
     found,
     steps.map(({ row }) => row),
   );
+  const [short] = await summaries(context, [job], now);
+  if (!short) throw notFound('This run');
   return {
-    ...summary(job, steps, now),
+    ...short,
     order: v.parse(RunInputSchema, job.input).order,
     steps: steps.flatMap((step, at): RunStep[] => {
       const row = rows[at];
@@ -254,11 +274,17 @@ function stateOf({ state }: Pick<StepRow, 'state'>): RunStep['state'] {
 /** How many of the last steps tell how fast it goes. */
 const RATE_STEPS = 20;
 
-function summary(job: JobRow, steps: readonly Pick<StepRow, 'state' | 'endedAt'>[], now: Date): RunSummary {
+function summary(
+  job: JobRow,
+  counts: ReadonlyMap<StepRow['state'], number>,
+  lastEnds: readonly Date[],
+  now: Date,
+): RunSummary {
   const { id, title, state, words, file, bytes } = presentJob(job);
-  const count = (wanted: string) => steps.filter((step) => step.state === wanted).length;
+  const count = (wanted: StepRow['state']) => counts.get(wanted) ?? 0;
+  const all = [...counts.values()].reduce((sum, one) => sum + one, 0);
   const waiting = count('waiting');
-  const perMinute = isUnderWay(job) ? rateOf(steps, now) : null;
+  const perMinute = isUnderWay(job) ? rateOf(lastEnds, now) : null;
   return {
     id,
     title,
@@ -269,7 +295,7 @@ function summary(job: JobRow, steps: readonly Pick<StepRow, 'state' | 'endedAt'>
     done: count('done'),
     refused: count('refused'),
     undone: count('undone'),
-    of: steps.length - count('out'),
+    of: all - count('out'),
     perMinute,
     secondsLeft: perMinute ? Math.round((waiting / perMinute) * 60) : null,
     file,
@@ -277,14 +303,10 @@ function summary(job: JobRow, steps: readonly Pick<StepRow, 'state' | 'endedAt'>
   };
 }
 
-/** Steps a minute, from the last ones that ended; null while too few have. */
-function rateOf(steps: readonly Pick<StepRow, 'endedAt'>[], now: Date): number | null {
-  const ends = steps
-    .flatMap(({ endedAt }) => (endedAt ? [endedAt.getTime()] : []))
-    .sort((one, other) => other - one)
-    .slice(0, RATE_STEPS);
+/** Steps a minute, from when the last ones ended, newest first; null while too few have. */
+function rateOf(ends: readonly Date[], now: Date): number | null {
   const first = ends.at(-1);
   if (ends.length < 3 || first === undefined) return null;
-  const minutes = Math.max(now.getTime() - first, 1) / 60_000;
+  const minutes = Math.max(now.getTime() - first.getTime(), 1) / 60_000;
   return Math.round(((ends.length - 1) / minutes) * 10) / 10;
 }

@@ -115,7 +115,7 @@ async function alreadyChanged(
 ): Promise<AssetRow> {
   const isNext = row.version === version + 1 && isSame(saidOf(row), next);
   if (isNext && (await lastChangedBy(context, row.id)) === person.id) return row;
-  const [current] = await presentAssets(context, [row]);
+  const [current] = await presentAssets(context, [row], person);
   throw new Refusal(
     412,
     'Somebody changed this label meanwhile. Yours is not written over theirs; look at both and choose.',

@@ -1,6 +1,7 @@
 import { eq, inArray } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
+import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
@@ -17,14 +18,22 @@ import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 
 export type AssetRow = typeof assets.$inferSelect;
 
-/** Pieces as the web knows them, with where they are used and who brought them, in two queries for all. */
-export async function presentAssets(context: Context, rows: readonly AssetRow[]): Promise<Asset[]> {
+/**
+ * Pieces as the web knows them, with where they are used and who brought them, in two queries for all. Who does not
+ * read pages is told on how many a piece stands, and not what they are called.
+ */
+export async function presentAssets(
+  context: Context,
+  rows: readonly AssetRow[],
+  reader: Pick<Person, 'role'>,
+): Promise<Asset[]> {
   if (rows.length === 0) return [];
   const [hosts, uses, names] = await Promise.all([
     hostsFor(context, rows),
     usesOf(
       context,
       rows.map((row) => row.id),
+      may(reader.role, 'edit-pages'),
     ),
     namesOf(
       context,
@@ -37,7 +46,7 @@ export async function presentAssets(context: Context, rows: readonly AssetRow[])
     stem: row.stem,
     extension: row.extension,
     folder: row.folder,
-    ...wholeSize(cuttable(row)),
+    ...preparedSize(row),
     bytes: row.bytes,
     format: row.format,
     alpha: row.alpha,
@@ -84,10 +93,14 @@ export function viewAddress(context: Context, row: Sized): string {
   return screenAddress(context, row, VIEW_PX);
 }
 
+/** Size in px of a piece as it is prepared. */
+export function preparedSize(row: Sized): Size {
+  return wholeSize(cuttable(row));
+}
+
 function screenAddress(context: Context, row: Sized, wish: number): string {
-  const piece = cuttable(row);
-  const { width } = wholeSize(piece);
-  const path = thumbPath(row.id, recipeKey(wholeRecipe(piece)), Math.min(wish, width));
+  const recipe = recipeKey(wholeRecipe(cuttable(row)));
+  const path = thumbPath(row.id, recipe, Math.min(wish, preparedSize(row).width));
   return signedAddress(context, path, openingFor(row));
 }
 
@@ -111,15 +124,15 @@ function trimOf(row: Sized): CropRect | null {
   return row.trim ?? null;
 }
 
-async function usesOf(context: Context, assetIds: readonly string[]) {
+async function usesOf(context: Context, assetIds: readonly string[], withTitles: boolean) {
   const rows = await context.db
     .selectDistinct({ assetId: placements.assetId, pageId: pages.id, title: pages.title })
     .from(placements)
     .innerJoin(pages, eq(placements.pageId, pages.id))
     .where(inArray(placements.assetId, [...assetIds]));
-  const uses = new Map<string, { id: string; title: string }[]>();
+  const uses = new Map<string, Asset['usedOn']>();
   for (const { assetId, pageId, title } of rows) {
-    uses.set(assetId, [...(uses.get(assetId) ?? []), { id: pageId, title }]);
+    uses.set(assetId, [...(uses.get(assetId) ?? []), { id: pageId, title: withTitles ? title : null }]);
   }
   return uses;
 }

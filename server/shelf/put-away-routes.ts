@@ -1,12 +1,13 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { Router } from 'express';
 import { FoldSchema, KeepApartSchema, ReplaceSchema, TakeBackSchema } from '#api/assets.ts';
+import type { Person } from '#api/people.ts';
 import type { Context } from '../context.ts';
 import { pins } from '../db/schema.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { checked } from '../problem.ts';
 import { keepApart, lookalikesOf, noLongerApart } from './lookalikes.ts';
-import { presentAssets } from './present.ts';
+import { type AssetRow, presentAssets } from './present.ts';
 import { provenanceOf } from './provenance.ts';
 import { anyAsset, bringBack, fold, throwAway } from './put-away.ts';
 import { replaceEverywhere, takeReplacementBack } from './replace.ts';
@@ -14,8 +15,8 @@ import { replaceEverywhere, takeReplacementBack } from './replace.ts';
 /** What becomes of pieces besides their labels: pinned, folded, replaced, thrown away and brought back. */
 export function putAwayRoutes(context: Context): Router {
   const router = Router();
-  const answer = async (row: Awaited<ReturnType<typeof anyAsset>>) => {
-    const [asset] = await presentAssets(context, [row]);
+  const answer = async (row: AssetRow, person: Person) => {
+    const [asset] = await presentAssets(context, [row], person);
     return asset;
   };
   const idOf = (params: Readonly<Record<string, unknown>>) => String(params.id);
@@ -29,6 +30,7 @@ export function putAwayRoutes(context: Context): Router {
     const shown = await presentAssets(
       context,
       alike.map(({ row }) => row),
+      personOf(request),
     );
     response.json(shown.map((asset, at) => ({ asset, bitsApart: alike[at]?.bitsApart ?? 0 })));
   });
@@ -46,9 +48,8 @@ export function putAwayRoutes(context: Context): Router {
 
   router.post('/assets/:id/fold', allowed('say-rights'), async (request, response) => {
     const { into } = checked(FoldSchema, request.body);
-    response.json(
-      await answer(await fold(context, idOf(request.params), into, personOf(request), new Date())),
-    );
+    const person = personOf(request);
+    response.json(await answer(await fold(context, idOf(request.params), into, person, new Date()), person));
   });
 
   router.post('/assets/:id/replace', allowed('edit-pages'), async (request, response) => {
@@ -66,15 +67,13 @@ export function putAwayRoutes(context: Context): Router {
   });
 
   router.delete('/assets/:id', async (request, response) => {
-    response.json(
-      await answer(await throwAway(context, idOf(request.params), personOf(request), new Date())),
-    );
+    const person = personOf(request);
+    response.json(await answer(await throwAway(context, idOf(request.params), person, new Date()), person));
   });
 
   router.post('/assets/:id/bring-back', async (request, response) => {
-    response.json(
-      await answer(await bringBack(context, idOf(request.params), personOf(request), new Date())),
-    );
+    const person = personOf(request);
+    response.json(await answer(await bringBack(context, idOf(request.params), person, new Date()), person));
   });
 
   router.get('/pins', async (request, response) => {

@@ -17,7 +17,7 @@ export function shelfRoutes(context: Context): Router {
   router.get('/assets', async (request, response) => {
     const answer = await askShelf(context, checked(AssetQuerySchema, request.query), personOf(request).id);
     response.json({
-      assets: await presentAssets(context, answer.rows),
+      assets: await presentAssets(context, answer.rows, personOf(request)),
       cursor: answer.cursor,
     });
   });
@@ -27,7 +27,11 @@ export function shelfRoutes(context: Context): Router {
   });
 
   router.get('/assets/:id', async (request, response) => {
-    const [asset] = await presentAssets(context, [await findAsset(context, request.params.id)]);
+    const [asset] = await presentAssets(
+      context,
+      [await findAsset(context, request.params.id)],
+      personOf(request),
+    );
     response.json(asset);
   });
 
@@ -40,13 +44,13 @@ export function shelfRoutes(context: Context): Router {
   });
 
   router.get('/assets/:id/cuts', async (request, response) => {
-    response.json(await madeCuts(context, await findAsset(context, request.params.id)));
+    response.json(await madeCuts(context, await findAsset(context, request.params.id), personOf(request)));
   });
 
   router.delete('/assets/:id/cuts', allowed('say-rights'), async (request, response) => {
     const row = await findAsset(context, String(request.params.id));
     await throwCuts(context, row, () => true);
-    response.json(await madeCuts(context, row));
+    response.json(await madeCuts(context, row, personOf(request)));
   });
 
   router.patch('/assets/:id', async (request, response) => {
@@ -59,7 +63,7 @@ export function shelfRoutes(context: Context): Router {
       personOf(request),
       new Date(),
     );
-    const [asset] = await presentAssets(context, [row]);
+    const [asset] = await presentAssets(context, [row], personOf(request));
     response.json(asset);
   });
 

@@ -65,5 +65,6 @@ function sayMade({ onPages, byRuns }: MadeCuts): string {
   if (onPages.length === 0) return ofRuns || 'No file yet. They are made when a page needs them.';
   const bytes = onPages.reduce((sum, cut) => sum + cut.bytes, 0);
   const pages = [...new Set(onPages.flatMap((cut) => cut.pages))];
-  return `${files(onPages.length)}, ${sayBytes(bytes)}, for ${pages.join(' and ')}. ${ofRuns}`.trim();
+  const where = pages.length > 0 ? pages.join(' and ') : 'pages';
+  return `${files(onPages.length)}, ${sayBytes(bytes)}, for ${where}. ${ofRuns}`.trim();
 }

@@ -7,6 +7,7 @@ import type { Embed } from '#core/embed/model.ts';
 import { sayFailure } from '../api/client.ts';
 import { pagesQuery } from '../api/queries.ts';
 import { putOnTray } from '../arrivals/arrivals.ts';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { noteArrival, replacePiece } from '../pieces/put-away.ts';
 import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
@@ -108,7 +109,7 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
       <Choose
         words="Place on a page..."
         isBusy={isBusy}
-        choices={(pages.data ?? []).slice(0, 20).map(({ id, title }) => [id, title || 'Untitled page'])}
+        choices={(pages.data ?? []).slice(0, 20).map(({ id, title }) => [id, sayPageTitle(title)])}
         onChoose={(id) => void placeOn(id)}
       />
       {others.length > 0 ? (

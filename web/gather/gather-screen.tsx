@@ -17,6 +17,7 @@ import { ComingIn } from '../arrivals/coming-in.tsx';
 import { gather } from '../arrivals/gatherings.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { Button } from '../ui/button.tsx';
 import { ClipperCard } from './clipper-card.tsx';
 import { readAsked, withAsked } from './gather-address.ts';
@@ -129,7 +130,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
             <span>
               <span className="soft">for</span>{' '}
               <Link to={`/pages/${page.id}`}>
-                <strong>{page.title || 'Untitled page'}</strong>
+                <strong>{sayPageTitle(page.title)}</strong>
               </Link>
             </span>
           ) : null}

@@ -4,6 +4,8 @@ import type { Asset } from '#api/assets.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
 import { nameByPattern, sayPattern } from '#core/naming/pattern.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { sayPageTitle } from '../pages/say-title.ts';
+import { sayPageCount } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { FolderChoices } from '../ui/folder-choices.tsx';
@@ -35,19 +37,27 @@ export function NameRow({ asset, rules, ...state }: NameRowProps) {
         {asset.folder ? `In ${asset.folder.replaceAll('/', ' / ')}. ` : ''}
         {came}
       </p>
-      {asset.usedOn.length > 0 ? (
-        <p className="soft">
-          On{' '}
-          {asset.usedOn.map((page, at) => (
-            <span key={page.id}>
-              {at > 0 ? ', ' : ''}
-              <Link to={`/pages/${page.id}?piece=${asset.id}`}>{page.title || 'Untitled page'}</Link>
-            </span>
-          ))}
-          .
-        </p>
-      ) : null}
+      <OnPages asset={asset} />
     </LabelRow>
+  );
+}
+
+/** The pages that a piece stands on, as ways there; how many they are, for those who do not read pages. */
+function OnPages({ asset }: { readonly asset: Asset }) {
+  const pages = asset.usedOn.flatMap(({ id, title }) => (title === null ? [] : [{ id, title }]));
+  if (asset.usedOn.length === 0) return null;
+  if (pages.length === 0) return <p className="soft">{`O${sayPageCount(asset).slice(1)}.`}</p>;
+  return (
+    <p className="soft">
+      On{' '}
+      {pages.map((page, at) => (
+        <span key={page.id}>
+          {at > 0 ? ', ' : ''}
+          <Link to={`/pages/${page.id}?piece=${asset.id}`}>{sayPageTitle(page.title)}</Link>
+        </span>
+      ))}
+      .
+    </p>
   );
 }
 

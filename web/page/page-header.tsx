@@ -2,6 +2,7 @@ import type { Page } from '#api/pages.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { type Station, stationsOf } from '#core/page/stations.ts';
 import type { LabelRowName } from '../label/row.tsx';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { usePieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { sayTime } from '../ui/dates.ts';
@@ -37,7 +38,7 @@ export function PageHeader({ page, doc, saving, isEditable, onOpen, onProof, onS
   return (
     <header className="page-header">
       <div className="page-header-name">
-        <h1>{doc.title || 'Untitled page'}</h1>
+        <h1>{sayPageTitle(doc.title)}</h1>
         <p className="page-status">
           for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span>
         </p>

@@ -6,6 +6,7 @@ import { sayFailure } from '../api/client.ts';
 import { meQuery, pagesQuery } from '../api/queries.ts';
 import { sayDue, sayTime } from '../ui/dates.ts';
 import { PageStations } from './page-stations.tsx';
+import { sayPageTitle } from './say-title.ts';
 
 export function PagesScreen() {
   const pages = useQuery(pagesQuery);
@@ -38,7 +39,7 @@ export function PagesScreen() {
                 <span className="page-row-blank" />
               )}
               <div>
-                <h2>{page.title || 'Untitled page'}</h2>
+                <h2>{sayPageTitle(page.title)}</h2>
                 <p className="soft">
                   {page.targetName}, {sayDue(page.due)} · {page.updatedBy}, {sayTime(page.updatedAt)}
                 </p>
@@ -54,7 +55,7 @@ export function PagesScreen() {
               <Link
                 className="button"
                 to={`/pages/${page.id}`}
-                aria-label={`Open ${page.title || 'Untitled page'}`}
+                aria-label={`Open ${sayPageTitle(page.title)}`}
               >
                 Open
               </Link>

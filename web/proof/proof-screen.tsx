@@ -16,6 +16,7 @@ import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
 import { ClashNotice, SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
 import { TakeAway } from '../page/take-away.tsx';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece, pieces, putPieces, usePieces } from '../pieces/pieces.ts';
 import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
@@ -136,7 +137,7 @@ function Proof({
   return (
     <div className="proof">
       <header className="proof-header">
-        <h1>{doc.title || 'Untitled page'}</h1>
+        <h1>{sayPageTitle(doc.title)}</h1>
         <p className="soft">
           proof for the {rules.name}
           {preview.data?.isMeasured

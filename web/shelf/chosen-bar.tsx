@@ -10,6 +10,7 @@ import { isOfCopies, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts'
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery, meQuery, mostSizes, pagesQuery, targetsQuery } from '../api/queries.ts';
 import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { changePieces } from '../pieces/pieces.ts';
 import { replacePiece, throwAway } from '../pieces/put-away.ts';
 import { sayPageCount } from '../pieces/say-used-on.ts';
@@ -61,7 +62,7 @@ export function ChosenBar({
         <Choose
           side="top"
           words="Put on a tray..."
-          choices={(pages.data ?? []).map((page) => [page.id, page.title || 'Untitled page'] as const)}
+          choices={(pages.data ?? []).map((page) => [page.id, sayPageTitle(page.title)] as const)}
           onChoose={(id) =>
             void onto(
               assets,

@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { pinsQuery } from '../api/queries.ts';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { bringBack, foldPiece, pin, throwAway, unpin } from '../pieces/put-away.ts';
 import { Button } from '../ui/button.tsx';
 
@@ -69,6 +70,9 @@ interface ThrowAwayProps {
 /** Shows first where pieces are used; one that is on no page goes at once. */
 export function ThrowAway({ assets, words, kind = 'link', onThrow }: ThrowAwayProps) {
   const pages = [...new Map(assets.flatMap(({ usedOn }) => usedOn).map((page) => [page.id, page])).values()];
+  const titles = pages
+    .slice(0, 12)
+    .flatMap(({ id, title }) => (title === null ? [] : [[id, title] as const]));
   if (pages.length === 0) {
     return (
       <Button kind={kind} onClick={() => void onThrow()}>
@@ -94,11 +98,13 @@ export function ThrowAway({ assets, words, kind = 'link', onThrow }: ThrowAwayPr
                 {pages.length === 1 ? 'this page' : `these ${pages.length} pages`}. It is kept for 30 days and
                 can be brought back.
               </p>
-              <ul className="compare-facts">
-                {pages.slice(0, 12).map((page) => (
-                  <li key={page.id}>{page.title || 'Untitled page'}</li>
-                ))}
-              </ul>
+              {titles.length > 0 ? (
+                <ul className="compare-facts">
+                  {titles.map(([id, title]) => (
+                    <li key={id}>{sayPageTitle(title)}</li>
+                  ))}
+                </ul>
+              ) : null}
             </div>
           </AlertDialog.Description>
           <div className="dialog-actions">
