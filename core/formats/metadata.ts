@@ -27,6 +27,33 @@ const SOURCES = {
   place: ['XMP-iptcCore:Location', 'IPTC:Sub-location', 'XMP-photoshop:City', 'IPTC:City'],
 } as const;
 
+const ALT = 'XMP-iptcCore:AltTextAccessibility';
+const WORDS = ['XMP-dc:Subject', 'IPTC:Keywords'] as const;
+const TAKEN = [
+  'XMP-photoshop:DateCreated',
+  'ExifIFD:DateTimeOriginal',
+  'EXIF:DateTimeOriginal',
+  'IPTC:DateCreated',
+] as const;
+const LICENSOR = 'XMP-plus:LicensorURL';
+const LICENCE_ADDRESSES = ['XMP-xmpRights:WebStatement', 'XMP-cc:License'] as const;
+const LICENCE_WORDS = 'XMP-xmpRights:UsageTerms';
+const PLACES_OF_TAKING = ['GPS:GPSLatitude', 'XMP-exif:GPSLatitude'] as const;
+const COLOURS = 'ExifIFD:ColorSpace';
+
+/** Every tag that a label is drafted from. Everything else in a file is of no concern, and may be huge. */
+export const LABEL_TAGS: readonly string[] = [
+  ...Object.values(SOURCES).flat(),
+  ALT,
+  ...WORDS,
+  ...TAKEN,
+  LICENSOR,
+  ...LICENCE_ADDRESSES,
+  LICENCE_WORDS,
+  ...PLACES_OF_TAKING,
+  COLOURS,
+];
+
 const LINE_LIMIT = 300;
 const TEXT_LIMIT = 5000;
 const LONG_FIELDS: readonly string[] = ['caption', 'description'];
@@ -38,30 +65,23 @@ export function draftFromMetadata(tags: RawTags): MetadataDraft {
     const said = firstText(tags, SOURCES[field]);
     if (said) patch[field] = said.slice(0, LONG_FIELDS.includes(field) ? TEXT_LIMIT : LINE_LIMIT);
   }
-  const alt = firstText(tags, ['XMP-iptcCore:AltTextAccessibility']);
+  const alt = firstText(tags, [ALT]);
   if (alt) patch.alt = { kind: 'text', text: alt.slice(0, 1000) };
-  const words = listOf(tags['XMP-dc:Subject'] ?? tags['IPTC:Keywords'])
+  const words = listOf(WORDS.map((name) => tags[name]).find((value) => value !== undefined))
     .map((word) => word.slice(0, LINE_LIMIT))
     .slice(0, 60);
   if (words.length > 0) patch.words = words;
-  const taken = dateOf(
-    firstText(tags, [
-      'XMP-photoshop:DateCreated',
-      'ExifIFD:DateTimeOriginal',
-      'EXIF:DateTimeOriginal',
-      'IPTC:DateCreated',
-    ]),
-  );
+  const taken = dateOf(firstText(tags, TAKEN));
   if (taken) patch.taken = taken;
-  const where = firstText(tags, ['XMP-plus:LicensorURL']);
+  const where = firstText(tags, [LICENSOR]);
   if (where && isWebAddress(where)) patch.sourceAddress = where;
   const licence = licenceOf(tags);
   if (licence) patch.licence = licence;
   return {
     patch,
     drafted: Object.keys(patch) as LabelField[],
-    hasPlaceOfTaking: Object.keys(tags).some((tag) => /^GPS:GPSLatitude$|^XMP-exif:GPSLatitude$/.test(tag)),
-    saysOtherColours: tags['ExifIFD:ColorSpace'] === UNCALIBRATED,
+    hasPlaceOfTaking: PLACES_OF_TAKING.some((name) => tags[name] !== undefined),
+    saysOtherColours: tags[COLOURS] === UNCALIBRATED,
     said: saidByFile(tags),
   };
 }
@@ -73,7 +93,7 @@ function saidByFile(tags: RawTags): readonly Statement[] {
   const say = (about: Statement['about'], names: readonly string[]) =>
     names.map((name) => maybeStatement('file', about, listOf(tags[name]).join(', ')));
   const given = [
-    ...say('licence', ['XMP-xmpRights:WebStatement', 'XMP-cc:License', 'XMP-xmpRights:UsageTerms']),
+    ...say('licence', [...LICENCE_ADDRESSES, LICENCE_WORDS]),
     ...say('maker', SOURCES.maker),
     ...say('title', SOURCES.title),
     ...say('notice', SOURCES.notice),
@@ -83,10 +103,10 @@ function saidByFile(tags: RawTags): readonly Statement[] {
 }
 
 function licenceOf(tags: RawTags): Label['licence'] | undefined {
-  const address = firstText(tags, ['XMP-xmpRights:WebStatement', 'XMP-cc:License']);
+  const address = firstText(tags, LICENCE_ADDRESSES);
   const byAddress = address ? maybeLicenceByAddress(address) : undefined;
   if (byAddress) return byAddress;
-  const terms = firstText(tags, ['XMP-xmpRights:UsageTerms']);
+  const terms = firstText(tags, [LICENCE_WORDS]);
   return terms ? maybeLicenceByWords(terms) : undefined;
 }
 
@@ -98,11 +118,16 @@ function firstText(tags: RawTags, names: readonly string[]): string | undefined 
   return undefined;
 }
 
+/** No label holds more: values of one tag, and characters of one value. */
+const MOST_VALUES = 200;
+const MOST_CHARACTERS = 2 * TEXT_LIMIT;
+
 /** Text values of a tag; numbers and dates count as text, anything else does not. Control characters go. */
 function listOf(value: unknown): readonly string[] {
-  const values = Array.isArray(value) ? value : [value];
+  const values: readonly unknown[] = Array.isArray(value) ? value.slice(0, MOST_VALUES) : [value];
   return values
     .map((one) => (typeof one === 'string' || typeof one === 'number' ? String(one) : ''))
+    .map((text) => text.slice(0, MOST_CHARACTERS))
     .map((text) => text.replace(/\p{Cc}+/gu, ' ').trim())
     .filter(Boolean);
 }

@@ -19,6 +19,7 @@ export const ConditionSchema = v.variant('code', [
   v.strictObject({ code: v.literal('deep-colours') }),
   v.strictObject({ code: v.literal('moves'), pictures: v.number() }),
   v.strictObject({ code: v.literal('place-of-taking') }),
+  v.strictObject({ code: v.literal('metadata-unread') }),
   v.strictObject({ code: v.literal('border'), inside: CropRectSchema }),
   v.strictObject({ code: v.literal('enlarged-before') }),
   v.strictObject({ code: v.literal('compressed'), quality: v.nullable(v.number()) }),
@@ -57,6 +58,8 @@ export function sayCondition(condition: Condition): string {
       return `It moves: ${condition.pictures} pictures one after the other.`;
     case 'place-of-taking':
       return 'It says where it was taken. Cuts leave that out.';
+    case 'metadata-unread':
+      return 'What it says of itself was too much to be read, so nothing of its label is drafted from it.';
     case 'border':
       return 'A border is part of the picture.';
     case 'enlarged-before':

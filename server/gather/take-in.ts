@@ -105,13 +105,21 @@ async function keepScreens(context: Context, row: AssetRow, { screens }: FirstLo
     );
 }
 
+const UNREAD: MetadataDraft = {
+  patch: {},
+  drafted: [],
+  hasPlaceOfTaking: false,
+  saysOtherColours: false,
+  said: [],
+};
+
 async function draftOf(context: Context, path: string): Promise<MetadataDraft> {
   try {
     return draftFromMetadata(await context.metadata.read(path));
   } catch (error) {
     // A file whose pixels are sound but whose metadata is not is still a good piece: it only says nothing.
     context.log.warn({ err: error }, 'metadata could not be read');
-    return { patch: {}, drafted: [], hasPlaceOfTaking: false, saysOtherColours: false, said: [] };
+    return UNREAD;
   }
 }
 
@@ -238,6 +246,7 @@ function conditionsOf({ facts, draft, look }: LookedAt, label: Label): Condition
       ? [{ code: 'unknown-colours' } as const]
       : []),
     ...look.conditions,
+    ...(draft === UNREAD ? [{ code: 'metadata-unread' } as const] : []),
     ...(draft.hasPlaceOfTaking ? [{ code: 'place-of-taking' } as const] : []),
     ...(label.licence === 'comp' ? [{ code: 'watermarked' } as const] : []),
   ];

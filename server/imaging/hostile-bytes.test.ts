@@ -41,15 +41,29 @@ function checksum(bytes: Buffer): number {
   return (crc ^ 0xffffffff) >>> 0;
 }
 
-/** A sound PNG with compressed texts in it that unpack to `megabytes`. */
-async function textBomb(megabytes: number): Promise<Buffer> {
+/** A sound PNG with a compressed text in it, in a chunk that begins with `head`. */
+async function holding(type: 'zTXt' | 'iTXt', head: string, text: Buffer): Promise<Buffer> {
   const png = await sharp({ create: { width: 64, height: 64, channels: 3, background: '#597' } })
     .png()
     .toBuffer();
-  const packed = deflateSync(Buffer.alloc(megabytes * 1_000_000, 'reeds '), { level: 9 });
-  const text = chunk('zTXt', Buffer.concat([Buffer.from('Comment\0\0', 'latin1'), packed]));
-  return Buffer.concat([png.subarray(0, 33), text, png.subarray(33)]);
+  const packed = deflateSync(text, { level: 9 });
+  const words = chunk(type, Buffer.concat([Buffer.from(head, 'latin1'), packed]));
+  return Buffer.concat([png.subarray(0, 33), words, png.subarray(33)]);
 }
+
+const textBomb = (megabytes: number) =>
+  holding('zTXt', 'Comment\0\0', Buffer.alloc(megabytes * 1_000_000, 'reeds '));
+
+/** A PNG that says this of itself, in XMP. */
+const saying = (properties: string) =>
+  holding(
+    'iTXt',
+    'XML:com.adobe.xmp\0\u0001\0\0\0',
+    Buffer.from(
+      `<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description xmlns:dc="http://purl.org/dc/elements/1.1/">${properties}</rdf:Description></rdf:RDF></x:xmpmeta>`,
+    ),
+  );
+const item = (words: string) => `<rdf:li xml:lang="x-default">${words}</rdf:li>`;
 
 /** A GIF of so many pictures, each another. */
 async function moving(count: number, edge: number): Promise<Buffer> {
@@ -99,16 +113,31 @@ describe('bytes that were made to exhaust the machine', () => {
     }
   }, 120_000);
 
-  it('in the words of a file leave its picture what it is: it only says nothing', async () => {
-    const answer = await server.handIn(await textBomb(900), 'words.png');
-    expect(arrivedOf(answer).asset).toMatchObject({ format: 'png', width: 64 });
-    // The next file is read as any.
+  it.each([
+    ['packed in a comment', () => textBomb(900)],
+    ['as a title', () => saying(`<dc:title><rdf:Alt>${item('reeds '.repeat(5e6))}</rdf:Alt></dc:title>`)],
+    ['as words', () => saying(`<dc:subject><rdf:Bag>${item('a').repeat(6e5)}</rdf:Bag></dc:subject>`)],
+  ])(
+    'in the words of a file, %s, leave its picture what it is, and say so',
+    async (_where, make) => {
+      const answer = await server.handIn(await make(), 'words.png');
+      expect(arrivedOf(answer).asset).toMatchObject({
+        format: 'png',
+        width: 64,
+        label: { title: '', words: [] },
+        conditions: expect.arrayContaining([{ code: 'metadata-unread' }]),
+      });
+    },
+    60_000,
+  );
+
+  it('leave nothing behind: the next file is read as any', async () => {
     const sound = await sharp({ create: { width: 80, height: 60, channels: 3, background: '#a52' } })
-      .withMetadata()
+      .withExif({ IFD0: { Artist: 'Ines Okonjo' } })
       .jpeg()
       .toBuffer();
-    expect(arrivedOf(await server.handIn(sound, 'after.jpg')).isNew).toBe(true);
-  }, 60_000);
+    expect(arrivedOf(await server.handIn(sound, 'after.jpg')).asset.label.maker).toBe('Ines Okonjo');
+  });
 
   it('that move in thousands of pictures are refused before one is looked at', async () => {
     const gif = await moving(1600, 4);

@@ -18,8 +18,8 @@ afterAll(() => server.close());
 const made = async (id: string): Promise<MadeCuts> =>
   v.parse(MadeCutsSchema, (await server.ask(`/api/assets/${id}/cuts`)).body);
 
-async function handIn() {
-  const picture = sharp({ create: { width: 900, height: 600, channels: 3, background: '#3a6b52' } });
+async function handIn(background = '#3a6b52') {
+  const picture = sharp({ create: { width: 900, height: 600, channels: 3, background } });
   return arrivedOf(await server.handIn(await picture.jpeg().toBuffer(), 'reed.jpg', 'mara')).asset;
 }
 
@@ -53,7 +53,7 @@ const throwAway = (id: string, as: Who = 'mara') =>
 
 describe('who reads no pages', () => {
   it('is told on how many a piece stands, and not what they are called', async () => {
-    const asset = await handIn();
+    const asset = await handIn('#8a6b52');
     await makeAll(await pageWith(asset.id));
     const seen = async (as: Who) => {
       const [one, list, cuts] = await Promise.all(
