@@ -1,12 +1,16 @@
-import { stat } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, stat } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
 import { describe, expect, it } from 'vitest';
+import { startDatabase, stopDatabase } from '../scripts/lib/mariadb.mjs';
 
 /** The database that Placard brings, as whoever is on the same machine finds it. Tests run on one of the very same making. */
 
 const own = new URL(process.env.TEST_DATABASE_SERVER ?? '');
 const folder = join(process.env.TEST_FOLDER ?? '', 'database');
+
+const OTHER_PORT = 4536;
 
 const enter = (user: string, password: string) =>
   createConnection({ host: own.hostname, port: Number(own.port), user, password });
@@ -62,4 +66,23 @@ describe('the private database', () => {
   it('listens on this machine alone', async () => {
     expect(await say('SELECT @@bind_address AS at')).toEqual([{ at: '127.0.0.1' }]);
   });
+
+  it.each(['SIGTERM', 'SIGKILL'] as const)(
+    'starts again at once after %s, however it was ended',
+    async (signal) => {
+      const other = await mkdtemp(join(tmpdir(), 'placard-database-'));
+      const pid = async () => Number(await readFile(join(other, 'mariadb.pid'), 'utf8'));
+      try {
+        await startDatabase({ folder: other, port: OTHER_PORT });
+        const before = await pid();
+        process.kill(before, signal);
+        const { url } = await startDatabase({ folder: other, port: OTHER_PORT });
+        expect(await pid()).not.toBe(before);
+        await (await createConnection(url)).end();
+      } finally {
+        await stopDatabase(other);
+        await rm(other, { recursive: true });
+      }
+    },
+  );
 });

@@ -11,6 +11,7 @@ import { run, say, stopWith } from './machine.mjs';
 
 const WAIT_STEP_MILLIS = 100;
 const WAIT_LIMIT_MILLIS = 60_000;
+const PORT_LIMIT_MILLIS = 3000;
 const SCHEMA = 'placard';
 
 /**
@@ -23,7 +24,7 @@ export async function startDatabase({ folder, port, schemas = [] }) {
   mkdirSync(folder, { recursive: true });
   chmodSync(folder, 0o700);
   if (!existsSync(join(data, 'mysql'))) await install(folder, data);
-  const runningAt = portOf(folder);
+  const runningAt = await settledPort(folder);
   if (runningAt === null) await launch(folder, data, port);
   const password = passwordOf(folder);
   settleUsers(folder, password, schemas);
@@ -36,21 +37,32 @@ const socketOf = (folder) => join(folder, 'mariadb.sock');
 
 /** Ends the database of `folder` and waits until it has ended; nothing happens where none runs. */
 export async function stopDatabase(folder) {
-  const pid = existsSync(pidFile(folder)) ? Number(readFileSync(pidFile(folder), 'utf8')) : 0;
-  if (!isDatabase(pid)) return;
+  const pid = pidOf(folder);
+  if (pid === null) return;
   process.kill(pid, 'SIGTERM');
-  for (let waited = 0; waited < WAIT_LIMIT_MILLIS && isDatabase(pid); waited += WAIT_STEP_MILLIS)
+  for (let waited = 0; waited < WAIT_LIMIT_MILLIS && pidOf(folder) !== null; waited += WAIT_STEP_MILLIS)
     await pause();
 }
 
-/** Whether a process is a database still; its number may have gone to another one. */
-function isDatabase(pid) {
-  if (pid <= 0) return false;
+/** The process of the database of this folder, or null; the number that it left may have gone to another one. */
+function pidOf(folder) {
   try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('mariadbd');
+    const pid = Number(readFileSync(pidFile(folder), 'utf8'));
+    const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0');
+    return command.includes(`--pid-file=${pidFile(folder)}`) ? pid : null;
   } catch {
-    return false;
+    return null;
   }
+}
+
+/** The port of the database of this folder, or null; one that is just beginning or ending is waited for. */
+async function settledPort(folder) {
+  for (let waited = 0; waited < WAIT_LIMIT_MILLIS; waited += WAIT_STEP_MILLIS) {
+    const port = portOf(folder);
+    if (port !== null || pidOf(folder) === null) return port;
+    await pause();
+  }
+  return null;
 }
 
 async function install(folder, data) {
@@ -73,7 +85,7 @@ async function install(folder, data) {
 }
 
 async function launch(folder, data, port) {
-  if (await isTaken(port))
+  if (await staysTaken(port))
     stopWith(
       `The database needs port ${port} on this machine, and another program has it. End that, or set PORT to another number; the database takes the sixth port after it.`,
     );
@@ -156,6 +168,15 @@ function settleUsers(folder, password, schemas) {
   );
   if (done.status !== 0)
     stopWith(`The private database in ${folder} cannot be set up: ${done.stderr.trim()}`);
+}
+
+/** A database that was killed a moment ago holds its port until all of its memory is given back. */
+async function staysTaken(port) {
+  for (let waited = 0; waited < PORT_LIMIT_MILLIS; waited += WAIT_STEP_MILLIS) {
+    if (!(await isTaken(port))) return false;
+    await pause();
+  }
+  return true;
 }
 
 function isTaken(port) {
