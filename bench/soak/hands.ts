@@ -165,6 +165,13 @@ export async function labeller(hands: Hands, done: Acknowledged, name: string): 
       { label: { title } },
       { 'if-match': `"${version}"` },
     );
+    // A run may have moved it meanwhile, which is shown as any clash is: looked at, and written again on what stands.
+    const current = changed.body.current as { version: number } | undefined;
+    if (changed.status === 412 && current) {
+      version = current.version;
+      count -= 1;
+      continue;
+    }
     if (changed.status !== 200)
       throw new Error(`An edit of one's own label was refused: ${JSON.stringify(changed.body)}`);
     version = Number(changed.body.version);
