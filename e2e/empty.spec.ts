@@ -6,7 +6,8 @@ import { createConnection } from 'mysql2/promise';
 import { startServices } from '../scripts/lib/services.mjs';
 import { beginPage, expectAccessible, label, row, sheet, tabTo, tray } from './hands.ts';
 
-const PORT = 4526;
+/** Off the ports of the worlds in which the other tests run. */
+const PORT = 4506;
 const ORIGIN = `http://localhost:${PORT}`;
 const DATABASE = 'placard_empty';
 const databaseServer = process.env.TEST_DATABASE_SERVER ?? '';

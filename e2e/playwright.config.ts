@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 import { CHROMIUM } from '../scripts/lib/browser.mjs';
-import { ORIGIN } from './world.ts';
+import { ORIGIN, originOf, portOf, WORLDS } from './world.ts';
 
 const root = join(import.meta.dirname, '..');
 const report = process.env.TEST_REPORT;
@@ -9,7 +9,7 @@ const report = process.env.TEST_REPORT;
 export default defineConfig({
   testDir: import.meta.dirname,
   outputDir: join(root, 'test-results'),
-  workers: 1,
+  workers: WORLDS,
   fullyParallel: false,
   timeout: 180_000,
   expect: { timeout: 30_000 },
@@ -23,12 +23,12 @@ export default defineConfig({
     // Costs a tenth of the time; wished for where somebody looks at what failed.
     trace: process.env.PLACARD_TRACE ? 'retain-on-failure' : 'off',
   },
-  webServer: {
-    command: 'node e2e/serve.mjs',
+  webServer: Array.from({ length: WORLDS }, (_, world) => ({
+    command: `node e2e/serve.mjs ${portOf(world)}`,
     cwd: root,
-    url: `${ORIGIN}/api/openapi.json`,
+    url: `${originOf(world)}/api/openapi.json`,
     timeout: 240_000,
-    stdout: 'pipe',
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
-  },
+    stdout: 'pipe' as const,
+    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
+  })),
 });

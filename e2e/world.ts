@@ -1,7 +1,14 @@
-/** Where the tests' own Placard stands; `serve.mjs` starts it there. */
-const PORT = 4520;
+/** How many worlds the tests run in side by side, each with a server, a database and a world outside of its own. */
+export const WORLDS = 2;
+
+/** Where one of them stands; `serve.mjs` starts it there. */
+export const portOf = (world: number): number => 4520 + 10 * world;
+export const originOf = (world: number): string => `http://localhost:${portOf(world)}`;
+
+/** The world of the process that runs a test: each has its own, so that what one breaks is not missed in another. */
+const PORT = portOf(Number(process.env.TEST_PARALLEL_INDEX ?? 0));
 export const ORIGIN = `http://localhost:${PORT}`;
 /** Where the world outside stands, in small. */
 export const OUTSIDE_PORT = PORT + 1;
 /** Breaks things on purpose: the line to the database, the server itself. */
-export const CONTROL = 'http://127.0.0.1:4522';
+export const CONTROL = `http://127.0.0.1:${PORT + 2}`;
