@@ -16,11 +16,14 @@ const FOLDERS = [
 ];
 
 function folders({ folder = '', part, role = 'editor' }: Open = {}): string {
-  return drawn(<Folders part={part} folder={folder} onChoose={() => undefined} onAsk={() => undefined} />, [
-    [['folders'], FOLDERS],
-    [['targets'], []],
-    [['me'], { id: 'mara', name: 'Mara Oduya', email: 'mara@saltmere.example', role }],
-  ]);
+  return drawn(
+    <Folders held={11} part={part} folder={folder} onChoose={() => undefined} onAsk={() => undefined} />,
+    [
+      [['folders'], FOLDERS],
+      [['targets'], []],
+      [['me'], { id: 'mara', name: 'Mara Oduya', email: 'mara@saltmere.example', role }],
+    ],
+  );
 }
 
 /** The words of the buttons that say they are the open one. */
@@ -30,12 +33,12 @@ const current = (html: string) =>
   );
 
 describe('the folders of the shelf', () => {
-  it('stand with what they hold, and count each piece once', () => {
-    expect(wordsOf(folders())).toMatch(/^All 9 birds 9 heron 4 events 0/);
+  it('stand with what they hold, and with all that is on the shelf, in a folder or not', () => {
+    expect(wordsOf(folders())).toMatch(/^All 11 birds 9 heron 4 events 0/);
   });
 
   it.each([
-    [{}, ['All 9']],
+    [{}, ['All 11']],
     [{ folder: 'birds/heron' }, ['heron 4']],
     [{ part: 'thrown-away' }, ['Thrown away']],
     [{ part: 'pinned' }, ['Kept at hand']],

@@ -9,6 +9,8 @@ import { droppedPieces, holdsPieces } from './dragged.ts';
 import { FolderDeeds } from './folder-deeds.tsx';
 
 interface FoldersProps {
+  /** How many pieces the shelf holds, those in no folder too; none while it is not known. */
+  readonly held: number | undefined;
   readonly part: string | undefined;
   readonly folder: string;
   readonly onChoose: (folder: string) => void;
@@ -25,11 +27,10 @@ const KEPT: readonly (readonly [string, AssetQuery])[] = [
 ];
 
 /** The folders of the shelf with what they hold, and questions that are asked often. */
-export function Folders({ part, folder, onChoose, onAsk }: FoldersProps) {
+export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
   const folders = useQuery(foldersQuery);
   const list = folders.data ?? [];
   const [over, setOver] = useState<string | null>(null);
-  const all = list.filter((one) => !one.path.includes('/')).reduce((sum, one) => sum + one.pieces, 0);
   return (
     <nav className="shelf-folders" aria-label="Folders">
       <button
@@ -38,7 +39,7 @@ export function Folders({ part, folder, onChoose, onAsk }: FoldersProps) {
         aria-current={folder === '' && part === undefined}
         onClick={() => onChoose('')}
       >
-        All <span className="mono soft">{all}</span>
+        All <span className="mono soft">{held}</span>
       </button>
       {list.map(({ path, pieces }) => {
         const segments = path.split('/');

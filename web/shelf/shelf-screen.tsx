@@ -79,6 +79,7 @@ export function ShelfScreen() {
         </div>
       </section>
       <Folders
+        held={count?.held}
         part={question.part}
         folder={question.folder ?? ''}
         onChoose={(folder) => ask({ ...withoutPart(question), folder })}
