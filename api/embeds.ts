@@ -1,9 +1,9 @@
 import * as v from 'valibot';
 import { EMBED_FORMS } from '#core/embed/forms.ts';
 import { HostDecisionSchema, HostEntriesSchema } from '#core/embed/host.ts';
+import { MOST_PASTED } from '#core/embed/limits.ts';
 import { EmbedSchema } from '#core/embed/model.ts';
 import { PERMISSIONS } from '#core/embed/permissions.ts';
-import { MOST_PASTED } from '#core/embed/reading.ts';
 
 /** The hosts that the house trusts. */
 export const HostsSchema = v.object({

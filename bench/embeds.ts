@@ -1,5 +1,6 @@
 import { parse } from 'parse5';
-import { MOST_PASTED, readPasted } from '#core/embed/reading.ts';
+import { MOST_PASTED } from '#core/embed/limits.ts';
+import { readPasted } from '#core/embed/reading.ts';
 import { HOSTS } from '#core/embed/testing.ts';
 import { median, millis, say, times } from './measure.ts';
 

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { expectAccessible, label, row, signIn } from './hands.ts';
+import { choose, expectAccessible, figures, label, row, signIn } from './hands.ts';
 
 test('the shelf answers its sentence, and its label is written once for every page', async ({ page }) => {
   await signIn(page, 'Mara');
@@ -89,7 +89,7 @@ test('house rules hold for every page, and only the site owner sets them', async
   await signIn(page, 'Sunniva');
   await page.getByRole('link', { name: 'House rules' }).click();
   await page.getByRole('textbox', { name: 'Column (px)' }).fill('640');
-  await page.getByRole('combobox', { name: 'A want without a piece' }).selectOption('stops');
+  await choose(page.getByRole('combobox', { name: 'A want without a piece' }), 'stops sending');
   await page.getByRole('button', { name: 'Leave out place' }).click();
   await expect(page.getByText('heron-below-hide-no-3.jpg')).toBeVisible();
   await page.getByRole('button', { name: 'Save rules' }).click();
@@ -109,7 +109,7 @@ test('house rules hold for every page, and only the site owner sets them', async
   await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
   // As it was, for the tests that come after.
   await page.getByRole('textbox', { name: 'Column (px)' }).fill('720');
-  await page.getByRole('combobox', { name: 'A want without a piece' }).selectOption('mend');
+  await choose(page.getByRole('combobox', { name: 'A want without a piece' }), 'should be mended');
   await page.getByRole('button', { name: 'Save rules' }).click();
   await expect(page.getByText('House rules saved.').first()).toBeVisible();
 });
@@ -143,25 +143,28 @@ for (const id of ['demo-page-2', 'demo-page-3']) {
   test(`the sheet shows each block where the proof shows it, on ${id}`, async ({ page }) => {
     await page.setViewportSize({ width: 1920, height: 1080 });
     await signIn(page, 'Mara', `/pages/${id}`);
-    const onSheet = await page.locator('.sheet-paper .placard').evaluate(async (root) => {
+    const onSheet = await page.getByRole('region', { name: 'Sheet' }).evaluate(async (root) => {
       await document.fonts.ready;
       const title = root.querySelector('textarea')?.getBoundingClientRect();
-      return [...root.querySelectorAll('.sheet-text > :not(:empty)')].map((block) => {
+      return [...root.querySelectorAll('[contenteditable="true"] > :not(:empty)')].map((block) => {
         const box = block.getBoundingClientRect();
         return { top: box.top - (title?.top ?? 0), left: box.left - (title?.left ?? 0), width: box.width };
       });
     });
     await page.getByRole('button', { name: 'Proof' }).click();
     const frame = page.frameLocator('iframe[title="The page at 1280 px"]');
-    await expect(frame.locator('.placed img').first()).toBeVisible({ timeout: 30_000 });
-    const inProof = await frame.locator('.placard-column').evaluate(async (root) => {
-      await document.fonts.ready;
-      const title = root.querySelector('h1')?.getBoundingClientRect();
-      return [...root.querySelectorAll(':scope > :not(h1)')].map((block) => {
-        const box = block.getBoundingClientRect();
-        return { top: box.top - (title?.top ?? 0), left: box.left - (title?.left ?? 0), width: box.width };
+    await expect(frame.locator('figure img').first()).toBeVisible({ timeout: 30_000 });
+    const inProof = await frame
+      .getByRole('heading', { level: 1 })
+      .locator('..')
+      .evaluate(async (root) => {
+        await document.fonts.ready;
+        const title = root.querySelector('h1')?.getBoundingClientRect();
+        return [...root.querySelectorAll(':scope > :not(h1)')].map((block) => {
+          const box = block.getBoundingClientRect();
+          return { top: box.top - (title?.top ?? 0), left: box.left - (title?.left ?? 0), width: box.width };
+        });
       });
-    });
     expect(onSheet.length).toBeGreaterThanOrEqual(inProof.length);
     for (const [at, block] of inProof.entries()) {
       for (const side of ['top', 'left', 'width'] as const) {
@@ -193,7 +196,7 @@ const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) 
     'a page at work',
     '/pages/demo-page-2',
     async (page) => {
-      await page.locator('.placed').first().click();
+      await figures(page).first().click();
       await row(page, 'Fit').getByRole('button', { name: 'Move it, link it' }).click();
     },
   ],
@@ -201,7 +204,7 @@ const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) 
     'a page with its rights open',
     '/pages/demo-page-2',
     async (page) => {
-      await page.locator('.placed').first().click();
+      await figures(page).first().click();
       await row(page, 'Rights').getByRole('button').first().click();
     },
   ],
@@ -244,7 +247,7 @@ const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) 
           .nth(at)
           .click({ modifiers: ['Control'] });
       await page.getByRole('button', { name: 'Run...' }).click();
-      await page.getByRole('combobox', { name: 'Names' }).selectOption('Search and replace');
+      await choose(page.getByRole('combobox', { name: 'Names' }), 'Search and replace');
       await expect(page.getByRole('table')).toBeVisible();
     },
   ],

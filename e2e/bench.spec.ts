@@ -1,5 +1,9 @@
 import { expect, type Page, test } from '@playwright/test';
-import { expectAccessible, signIn } from './hands.ts';
+import { expectAccessible, figures, signIn } from './hands.ts';
+
+/** The picture on the stage. */
+const stagePicture = (page: Page) =>
+  page.getByRole('region', { name: 'Stage' }).locator('[data-stage="picture"]');
 
 test.setTimeout(120_000);
 
@@ -22,7 +26,7 @@ test('one focal point moves every cut, and a cut framed by hand stays as it was 
   const leftOf = async () =>
     Number(await rowOf(page, 'Frame').getByRole('textbox', { name: 'Left' }).inputValue());
   const before = await leftOf();
-  const stage = await page.locator('.stage-picture').boundingBox();
+  const stage = await stagePicture(page).boundingBox();
   if (!stage) throw new Error('no stage');
   await page.mouse.click(stage.x + stage.width * 0.04, stage.y + stage.height * 0.5);
   await expect.poll(leftOf).toBeLessThan(before);
@@ -65,7 +69,7 @@ test('turning, straightening and tone are steps that can be switched off, and th
   await expect(rowOf(page, 'Steps').getByText('Toned: lighter by 5.')).toBeVisible();
   // A line that falls by 3 in 100 to the right is made level, on top of what was straightened before.
   await rowOf(page, 'Straight').getByRole('button', { name: 'Draw a line that should be level' }).click();
-  const picture = await page.locator('.stage-picture').boundingBox();
+  const picture = await stagePicture(page).boundingBox();
   if (!picture) throw new Error('no stage');
   await page.mouse.move(picture.x + 40, picture.y + 80);
   await page.mouse.down();
@@ -132,7 +136,7 @@ test('what the browser shows and what the server makes agree', async ({ page }) 
     });
     const asset = await changed.json();
     await page.goto(`/shelf/${piece.id}/bench`);
-    await expect(page.locator('.stage-picture .prepared img')).toBeVisible();
+    await expect(stagePicture(page).getByRole('img').first()).toBeVisible();
     const far = await distanceBetween(page, asset.view);
     expect(far, `piece ${at + 1}`).toBeLessThan(6);
     await page.request.patch(`/api/assets/${piece.id}`, {
@@ -146,12 +150,15 @@ test('what the browser shows and what the server makes agree', async ({ page }) 
 async function distanceBetween(page: Page, serverView: string): Promise<number> {
   // The marks on the stage are no part of the picture.
   await page.addStyleTag({
-    content: '.stage-frame, .stage-shade, .focal-mark, .stage .dimension { display: none !important }',
+    content: '[data-handle], [data-shade], [data-dimension] { display: none !important }',
   });
-  await page.locator('.stage-picture .prepared img').evaluate(async (image) => {
-    if (image instanceof HTMLImageElement) await image.decode();
-  });
-  const shot = await page.locator('.stage-picture').screenshot({ type: 'png' });
+  await stagePicture(page)
+    .getByRole('img')
+    .first()
+    .evaluate(async (image) => {
+      if (image instanceof HTMLImageElement) await image.decode();
+    });
+  const shot = await stagePicture(page).screenshot({ type: 'png' });
   const { default: sharp } = await import('sharp');
   const answer = await fetch(serverView);
   expect(answer.status, serverView).toBe(200);
@@ -173,7 +180,7 @@ test('a piece is cropped for every use by its corners, by numbers and by keys, a
   const numberOf = async (name: string) => Number(await crop.getByRole('textbox', { name }).inputValue());
   const whole = { wide: await numberOf('Wide'), high: await numberOf('High') };
   await expect(crop.getByText('It is in its own shape.')).toBeVisible();
-  const corner = await page.locator('.stage-corner').first().boundingBox();
+  const corner = await stagePicture(page).locator('[data-corner]').first().boundingBox();
   if (!corner) throw new Error('no corner');
   await page.mouse.move(corner.x + 8, corner.y + 8);
   await page.mouse.down();
@@ -211,7 +218,7 @@ test('a picture is fitted whole into a shape on a ground, on the sheet as in wha
   page,
 }) => {
   await signIn(page, 'Mara', '/pages/demo-page-2');
-  await page.locator('.placed').first().click();
+  await figures(page).first().click();
   const ofPiece = page.getByRole('complementary', { name: 'Label' });
   await ofPiece.getByRole('radiogroup', { name: 'Shape', exact: true }).getByText('1:1').click();
   await ofPiece
@@ -219,7 +226,7 @@ test('a picture is fitted whole into a shape on a ground, on the sheet as in wha
     .getByText('Fit it in whole')
     .click();
   await expect(ofPiece.getByText(/^Fitted whole into 1:1/)).toBeVisible();
-  const box = await page.locator('.placed .sheet-window').first().boundingBox();
+  const box = await figures(page).first().locator('[data-part="window"]').boundingBox();
   expect(Math.abs((box?.width ?? 0) - (box?.height ?? 1))).toBeLessThan(1.5);
   await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();
   const fragment = await (await page.request.get('/api/pages/demo-page-2/fragment')).text();
@@ -238,9 +245,9 @@ test('a picture is fitted whole into a shape on a ground, on the sheet as in wha
 test('a piece is prepared in one place alone, and stays as it is everywhere else', async ({ page }) => {
   await signIn(page, 'Mara', '/pages/demo-page-2');
   const ofPiece = page.getByRole('complementary', { name: 'Label' });
-  await page.locator('.placed').first().click();
+  await figures(page).first().click();
   const shape = async () => {
-    const box = await page.locator('.placed .sheet-window').first().boundingBox();
+    const box = await figures(page).first().locator('[data-part="window"]').boundingBox();
     return (box?.width ?? 0) / (box?.height ?? 1);
   };
   await ofPiece.getByRole('radiogroup', { name: 'Shape', exact: true }).getByText('whole').click();
@@ -255,7 +262,7 @@ test('a piece is prepared in one place alone, and stays as it is everywhere else
   await page.getByRole('button', { name: 'Redo turning it right' }).click();
   await expect(rowOf(page, 'Steps')).toContainText('Turned by 90° clockwise.');
   await page.getByRole('link', { name: 'Done' }).click();
-  await page.locator('.placed').first().click();
+  await figures(page).first().click();
   await expect(ofPiece.getByText('Prepared by itself in this place.')).toBeVisible();
   expect(await shape()).toBeLessThan(0.8);
   const fragment = await (await page.request.get('/api/pages/demo-page-2/fragment')).text();
@@ -279,7 +286,7 @@ test('what was made of a piece is told by the page that needs it, and what nothi
   const first = page.frameLocator('iframe').first().getByRole('img').first();
   await expect.poll(() => first.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBeGreaterThan(0);
   await page.goto('/pages/demo-page-1');
-  await page.locator('.placed').first().click();
+  await figures(page).first().click();
   await page.getByRole('link', { name: 'Prepare it', exact: true }).click();
   const row = rowOf(page, 'Made');
   await expect(row.getByText(/^\d+ files?, [\d.]+ [kM]B, for /)).toBeVisible();

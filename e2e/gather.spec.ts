@@ -1,5 +1,17 @@
 import { expect, type Page, test } from '@playwright/test';
-import { beginPage, dropFiles, label, largeFiles, row, saved, sheet, signIn, tray, world } from './hands.ts';
+import {
+  beginPage,
+  choose,
+  dropFiles,
+  label,
+  largeFiles,
+  row,
+  saved,
+  sheet,
+  signIn,
+  tray,
+  world,
+} from './hands.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 /** Gathering from each place, end to end to the tray. */
@@ -72,7 +84,10 @@ test('a licence on which the places disagree asks for a decision, and keeps it',
   await signIn(page, 'Mara', '/gather?words=rail');
   await result(page, /^Boardwalk rail, evening/).click();
   await expect(row(page, 'Rights').getByText(/What is said of its licence disagrees/)).toBeVisible();
-  await row(page, 'Rights').getByRole('combobox', { name: 'Which holds?' }).selectOption('cc-by-nc-4.0');
+  await choose(
+    row(page, 'Rights').getByRole('combobox', { name: 'Which holds?' }),
+    'Creative Commons BY-NC 4.0',
+  );
   await page.getByRole('button', { name: 'To the shelf' }).click();
   await expect(coming(page).getByText('Taken in: boardwalk-rail-evening.jpg.')).toBeVisible();
   await page.goto('/shelf?words=boardwalk+rail');

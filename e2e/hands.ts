@@ -47,8 +47,24 @@ export const sheet = (page: Page) => page.getByRole('textbox', { name: 'Text of 
 export const tray = (page: Page) => page.getByRole('region', { name: 'Tray' });
 export const label = (page: Page) => page.getByRole('complementary', { name: 'Label' });
 export const row = (page: Page, name: string) => label(page).getByRole('region', { name, exact: true });
+/** The pieces that are placed on the sheet, in their order. */
+export const figures = (page: Page) => page.getByRole('figure');
 export const placed = (page: Page, name: string) =>
-  page.locator('.placed').filter({ has: page.getByAltText(`Placed piece: ${name}`) });
+  figures(page).filter({ has: page.getByAltText(`Placed piece: ${name}`) });
+
+/** What the sheet holds, block by block: "P piece UL". */
+export const blocksOf = (page: Page): Promise<string> =>
+  sheet(page)
+    .locator('> *')
+    .evaluateAll((blocks) =>
+      blocks.map((block) => (block.tagName === 'FIGURE' ? 'piece' : block.tagName)).join(' '),
+    );
+
+/** Chooses from a list that opens. */
+export async function choose(list: Locator, words: string): Promise<void> {
+  await list.click();
+  await list.page().getByRole('option', { name: words, exact: true }).click();
+}
 
 export async function saved(page: Page): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: /^saved/ })).toBeVisible();

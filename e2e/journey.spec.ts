@@ -5,6 +5,8 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { expect, test } from '@playwright/test';
 import {
+  blocksOf,
+  choose,
   dropFiles,
   label,
   largeFiles,
@@ -28,7 +30,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     await page.getByRole('textbox', { name: 'Title' }).fill('The eel pass opens');
     await page.getByRole('button', { name: 'Another want' }).click();
     await page.getByRole('textbox', { name: 'Want 2: what for' }).fill('Portrait of the warden');
-    await page.getByRole('combobox', { name: 'Shape' }).nth(1).selectOption('portrait');
+    await choose(page.getByRole('combobox', { name: 'Shape' }).nth(1), 'portrait');
     await page.getByRole('button', { name: 'Begin', exact: true }).click();
     await expect(tray(page).getByRole('button', { name: /Portrait of the warden/ })).toBeVisible();
     await expect(page.getByRole('button', { name: /Wanted 0 of 2/ })).toBeVisible();
@@ -80,12 +82,15 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
       .click();
     await expect(row(page, 'Rights').getByText('May not be used here.')).toBeVisible();
     await row(page, 'Rights').getByRole('button', { name: 'Say its rights' }).click();
-    await row(page, 'Rights').getByRole('combobox', { name: 'Licence' }).selectOption('cc-by-nc-4.0');
+    await choose(
+      row(page, 'Rights').getByRole('combobox', { name: 'Licence' }),
+      'Creative Commons BY-NC 4.0',
+    );
     await row(page, 'Rights').getByRole('textbox', { name: 'Maker', exact: true }).fill('T. Veraldi');
     await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
     await expect(row(page, 'Rights').getByText('CC BY-NC 4.0 forbids commercial use')).toBeVisible();
     await row(page, 'Rights').getByRole('button', { name: 'Change its rights' }).click();
-    await row(page, 'Rights').getByRole('combobox', { name: 'Licence' }).selectOption('own');
+    await choose(row(page, 'Rights').getByRole('combobox', { name: 'Licence' }), 'Our own work');
     await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
     await expect(row(page, 'Rights').getByText('May be used here. Nothing is owed.')).toBeVisible();
   });
@@ -190,10 +195,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
 
   await test.step('move it, link it, say other words here', async () => {
     await row(page, 'Fit').getByRole('button', { name: 'Move it, link it' }).click();
-    const order = () =>
-      page
-        .locator('.sheet-text > *')
-        .evaluateAll((blocks) => blocks.findIndex((block) => block.classList.contains('placed')));
+    const order = async () => (await blocksOf(page)).split(' ').indexOf('piece');
     await row(page, 'Fit').getByRole('button', { name: 'To the bottom' }).click();
     await expect.poll(order).toBeGreaterThan(2);
     await row(page, 'Fit').getByRole('button', { name: 'To the top' }).click();
@@ -273,18 +275,19 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     expect(await readFile(join(folder, 'page', 'credits.html'), 'utf8')).toContain('Ines Okonjo');
     const preview = page.frameLocator('iframe[title="The page at 1280 px"]');
     const proofed = await preview
-      .locator('.placed')
+      .getByRole('figure')
       .evaluate((figure) => figure.getBoundingClientRect().toJSON());
     const fromDisk = await context.newPage();
     await fromDisk.goto(pathToFileURL(join(folder, 'page', 'index.html')).href);
     await fromDisk.evaluate(() => document.fonts.ready);
     const opened = await fromDisk
-      .locator('.placed')
+      .getByRole('figure')
       .evaluate((figure) => figure.getBoundingClientRect().toJSON());
     expect(opened).toEqual(proofed);
     expect(
       await fromDisk
-        .locator('.placed img')
+        .getByRole('figure')
+        .getByRole('img')
         .evaluate((image) => image instanceof HTMLImageElement && image.naturalWidth),
     ).toBeGreaterThan(0);
     await fromDisk.close();
@@ -353,10 +356,7 @@ test('the whole way by keyboard alone', async ({ page }) => {
   const heron = placed(page, 'Heron below Hide No. 3');
   await expect(heron).toBeVisible();
 
-  const index = () =>
-    page
-      .locator('.sheet-text > *')
-      .evaluateAll((blocks) => blocks.findIndex((block) => block.classList.contains('placed')));
+  const index = async () => (await blocksOf(page)).split(' ').indexOf('piece');
   await page.keyboard.press('Alt+Home');
   await expect.poll(index).toBe(0);
   await page.keyboard.press('Alt+ArrowDown');

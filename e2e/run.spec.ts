@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
-import { dropFiles, expectAccessible, signIn, type TestFile, world } from './hands.ts';
+import { choose, dropFiles, expectAccessible, signIn, type TestFile, world } from './hands.ts';
 
 test.setTimeout(300_000);
 
@@ -45,7 +45,7 @@ test('a hundred pictures are sized, named and moved in one run, which is stopped
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('group', { name: 'Sizes' }).getByRole('button', { name: 'Lead 1600' }).click();
   await page.getByRole('checkbox', { name: /^Each at twice its pixels/ }).uncheck();
-  await page.getByRole('combobox', { name: 'Names' }).selectOption('By a pattern');
+  await choose(page.getByRole('combobox', { name: 'Names' }), 'By a pattern');
   await page.getByRole('button', { name: 'add...' }).click();
   await page.getByRole('menuitem', { name: 'number' }).click();
   await page.getByRole('combobox', { name: 'Folder' }).fill('Events / Open day');
@@ -108,7 +108,7 @@ test('chosen pictures are renamed by search and replace, by keyboard alone, and 
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Pack \d/ })).toBeVisible();
-  await page.getByRole('combobox', { name: 'Names' }).selectOption('Search and replace');
+  await choose(page.getByRole('combobox', { name: 'Names' }), 'Search and replace');
   await page.getByRole('textbox', { name: 'Search for' }).fill('boardwalk');
   await page.getByRole('textbox', { name: 'Put in its place' }).fill('plank way');
   await expect(

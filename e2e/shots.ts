@@ -2,6 +2,7 @@ import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../scripts/lib/browser.mjs';
+import { choose } from './hands.ts';
 
 /** Takes the pictures of docs/screenshots from the demo that `npm start` runs. */
 const ORIGIN = process.env.PLACARD_ORIGIN ?? 'http://localhost:4400';
@@ -31,7 +32,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     'page',
     async (page) => {
       await page.goto(`${ORIGIN}/pages/demo-page-1`);
-      await page.locator('.placed').first().click();
+      await page.getByRole('figure').first().click();
     },
   ],
   [
@@ -114,7 +115,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
           .click({ modifiers: ['Control'] });
       await page.getByRole('button', { name: 'Run...' }).click();
       await page.getByRole('group', { name: 'Sizes' }).getByRole('button', { name: 'Card 400' }).click();
-      await page.getByRole('combobox', { name: 'Names' }).selectOption('By a pattern');
+      await choose(page.getByRole('combobox', { name: 'Names' }), 'By a pattern');
       await page.getByRole('combobox', { name: 'Folder' }).fill('birds/spring');
       await page.getByRole('status').filter({ hasText: 'to move' }).waitFor();
     },
@@ -140,7 +141,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     'embed-placed',
     async (page) => {
       await page.goto(`${ORIGIN}/pages/demo-page-4`);
-      await page.locator('.placed.is-embed').click();
+      await page.getByRole('figure').last().click();
     },
   ],
   [
@@ -169,7 +170,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     async (page) => {
       await page.emulateMedia({ colorScheme: 'dark' });
       await page.goto(`${ORIGIN}/pages/demo-page-2`);
-      await page.locator('.placed').nth(1).click();
+      await page.getByRole('figure').nth(1).click();
     },
   ],
 ];

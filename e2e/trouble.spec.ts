@@ -1,5 +1,17 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { beginPage, dropFiles, expectAccessible, saved, sheet, signIn, tray, world } from './hands.ts';
+import {
+  beginPage,
+  blocksOf,
+  choose,
+  dropFiles,
+  expectAccessible,
+  figures,
+  saved,
+  sheet,
+  signIn,
+  tray,
+  world,
+} from './hands.ts';
 
 /** What goes wrong in a working day, and that nothing is lost by it. */
 
@@ -139,25 +151,20 @@ test('a picture pasted into the text is placed there', async ({ page }) => {
       new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
     );
   });
-  await expect(page.locator('.sheet-text .placed img')).toBeVisible();
+  await expect(figures(page).getByRole('img')).toBeVisible();
   await expect(tray(page).getByText('1 placed')).toBeVisible();
 });
 
 test('a piece dragged onto a list comes to stand before or after it, never inside', async ({ page }) => {
   await signIn(page, 'Mara', '/pages/demo-page-3');
-  const order = () =>
-    page
-      .locator('.sheet-text > *')
-      .evaluateAll((blocks) =>
-        blocks.map((block) => (block.classList.contains('placed') ? 'piece' : block.tagName)).join(' '),
-      );
+  const order = () => blocksOf(page);
   const before = 'P piece H2 UL piece P piece P';
   await expect.poll(order).toBe(before);
   await page.getByRole('region', { name: 'Sheet' }).evaluate((pane) => {
     pane.scrollTop = 520;
   });
   const [from, onto] = await Promise.all([
-    page.locator('.placed').nth(1).boundingBox(),
+    figures(page).nth(1).boundingBox(),
     page.getByText('Boots that can get wet').boundingBox(),
   ]);
   if (!from || !onto) throw new Error('not in sight');
@@ -248,7 +255,7 @@ test('the site owner searches the log, and takes it away', async ({ page }) => {
   await signIn(page, 'Sunniva', '/rules');
   const log = page.getByRole('region', { name: 'Log' });
   await expect(log.getByRole('listitem').first()).toContainText('Sunniva Brandt signed in');
-  await log.getByRole('combobox', { name: 'What was done' }).selectOption('who was not let in');
+  await choose(log.getByRole('combobox', { name: 'What was done' }), 'who was not let in');
   await log.getByRole('textbox', { name: 'Name, subject or address' }).fill('piet');
   await expect(log.getByRole('listitem').first()).toContainText('piet@saltmere.example was not let in');
   const [taken] = await Promise.all([

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
-import { expectAccessible, signIn } from './hands.ts';
+import { expectAccessible, figures, signIn } from './hands.ts';
 
 test.setTimeout(120_000);
 
@@ -13,7 +13,7 @@ test('words over a picture are set where they stand out, and go out as text of t
   page,
 }) => {
   await signIn(page, 'Mara', '/pages/demo-page-2');
-  await page.locator('.placed').first().click();
+  await figures(page).first().click();
   await page
     .getByRole('complementary', { name: 'Label' })
     .getByRole('link', { name: 'Prepare it here alone' })
@@ -52,12 +52,12 @@ test('words over a picture are set where they stand out, and go out as text of t
   await expect(words(page)).toContainText('Stands on the Reserve site as text of the page');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Compare with how it came' }).click();
-  await expect(page.locator('.compare-after .over-drawing')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Stage' }).locator('svg')).toBeVisible();
   await page.getByRole('button', { name: 'Stop comparing' }).click();
   await page.getByRole('button', { name: 'Undo the words over it' }).click();
   await expect(words(page).getByText(/where it is poorest/)).toBeVisible();
   await page.getByRole('link', { name: 'Done' }).click();
-  await expect(page.locator('.placed .over').first()).toHaveText('The boardwalkreopens <b>in May</b>');
+  await expect(figures(page).first().getByRole('paragraph')).toHaveText('The boardwalkreopens <b>in May</b>');
   expect(await fragmentOf(page, 'demo-page-2')).toContain(
     '<span>The boardwalk<br>reopens &lt;b&gt;in May&lt;/b&gt;</span>',
   );
@@ -68,9 +68,9 @@ test('words over a picture are set where they stand out, and go out as text of t
   await expect(finding).toHaveCount(0);
   await expect.poll(() => fragmentOf(page, 'demo-page-2')).toContain('class="over top plated"');
   const frame = page.frameLocator('iframe').first();
-  await expect(frame.locator('.over span')).toBeVisible();
+  await expect(frame.getByRole('figure').getByText('in May')).toBeVisible();
   await page.goto('/pages/demo-page-2');
-  await page.locator('.placed').first().click();
+  await figures(page).first().click();
   await page.getByRole('button', { name: 'as everywhere else' }).click();
   await expect.poll(() => fragmentOf(page, 'demo-page-2')).not.toContain('class="over');
 });
@@ -81,18 +81,20 @@ test('words are drawn into the file for a site that keeps no text there, as the 
   await signIn(page, 'Mara');
   const id = await bulletinPage(page);
   await page.goto(`/pages/${id}`);
-  const picture = page.locator('.placed .worded');
+  const picture = figures(page).locator('> div');
   await expect(picture.locator('svg')).toBeVisible();
-  await page.locator('.placed img').evaluate(async (image) => {
-    if (image instanceof HTMLImageElement) await image.decode();
-  });
+  await figures(page)
+    .getByRole('img')
+    .evaluate(async (image) => {
+      if (image instanceof HTMLImageElement) await image.decode();
+    });
   const seen = await picture.screenshot({ type: 'png' });
   const fragment = await fragmentOf(page, id);
   expect(fragment).not.toContain('class="over');
   await page.goto(`/pages/${id}/proof`);
   const finding = page.getByRole('listitem').filter({ hasText: 'are not in its alt text' });
   await expect(finding).toBeVisible();
-  const image = page.frameLocator('iframe').last().locator('.placed img');
+  const image = page.frameLocator('iframe').last().getByRole('figure').getByRole('img');
   await expect(image).toBeVisible();
   const address = await image.evaluate((one) =>
     one instanceof HTMLImageElement ? one.currentSrc || one.src : '',

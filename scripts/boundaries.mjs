@@ -1,8 +1,9 @@
 // Arrows point one way: web -> api -> core and server -> api -> core. This reads every import and says which one
-// points elsewhere, and which run in a circle.
+// points elsewhere, and which run in a circle; and it says which screen is drawn with what it may not be drawn with.
 import { readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { root } from './lib/machine.mjs';
+import { screenFaults } from './lib/screen-rules.mjs';
 
 const AREAS = ['core', 'api', 'server', 'web', 'outside', 'demo', 'bench', 'e2e'];
 
@@ -38,6 +39,7 @@ const imported = new Map();
 
 for (const area of AREAS) for (const file of filesIn(join(root, area))) check(area, file);
 for (const fault of secondConnections()) faults.push(fault);
+faults.push(...screenFaults(root));
 for (const circle of circles())
   faults.push(`${circle.join(' -> ')}: files may not import each other in a circle.`);
 

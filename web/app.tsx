@@ -1,14 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { meQuery } from './api/queries.ts';
-import { ClipScreen } from './clip/clip-screen.tsx';
 import { DeskScreen } from './desk/desk-screen.tsx';
 import { ForThoseWhoMay } from './frame/for-those-who-may.tsx';
 import { Frame } from './frame/frame.tsx';
 import { NotHere } from './frame/not-here.tsx';
 import { ScreenFault } from './frame/screen-fault.tsx';
-import { OwnPassword } from './me/own-password.tsx';
-import { SignIn } from './sign-in/sign-in.tsx';
+
+const ClipScreen = lazy(async () => ({ default: (await import('./clip/clip-screen.tsx')).ClipScreen }));
+const OwnPassword = lazy(async () => ({ default: (await import('./me/own-password.tsx')).OwnPassword }));
+const SignIn = lazy(async () => ({ default: (await import('./sign-in/sign-in.tsx')).SignIn }));
 
 // The Desk comes with the first load; every other screen is fetched when it is opened.
 const router = createBrowserRouter([
@@ -98,6 +100,14 @@ const router = createBrowserRouter([
 ]);
 
 export function App() {
+  return (
+    <Suspense>
+      <WhoIsHere />
+    </Suspense>
+  );
+}
+
+function WhoIsHere() {
   const me = useQuery(meQuery);
   if (me.isPending) return null;
   if (window.location.pathname === '/clip')

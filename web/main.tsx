@@ -3,12 +3,9 @@ import '@fontsource-variable/source-serif-4/wght.css';
 import '@fontsource-variable/source-serif-4/wght-italic.css';
 import '@fontsource/ibm-plex-mono/400.css';
 import '@fontsource/ibm-plex-mono/500.css';
-import './theme/tokens.css';
+import './theme/theme.css';
 import './theme/base.css';
-import './theme/narrow.css';
-import './ui/ui.css';
 import { QueryClientProvider } from '@tanstack/react-query';
-import { Tooltip } from 'radix-ui';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { queryClient } from './api/queries.ts';
@@ -22,11 +19,9 @@ if (!root) throw new Error('The page has no root to draw into.');
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
-      <Tooltip.Provider>
-        <LastResort>
-          <App />
-        </LastResort>
-      </Tooltip.Provider>
+      <LastResort>
+        <App />
+      </LastResort>
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -1,5 +1,4 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { Tooltip } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { MemoryRouter } from 'react-router';
@@ -65,15 +64,18 @@ export function exampleOpenPage(change: Partial<Page> = {}): Page {
 /** What the server has answered, by the key of the question. */
 export type Answered = readonly (readonly [key: readonly unknown[], answer: unknown])[];
 
-/** A part of a screen as HTML, as it is first drawn when these answers are there. */
-export function drawn(part: ReactNode, answered: Answered = []): string {
+/** A store of answers in which these are there. */
+export function clientKnowing(answered: Answered): QueryClient {
   const client = new QueryClient();
   for (const [key, answer] of answered) client.setQueryData(key, answer);
+  return client;
+}
+
+/** A part of a screen as HTML, as it is first drawn when these answers are there. */
+export function drawn(part: ReactNode, answered: Answered = []): string {
   return renderToStaticMarkup(
-    <QueryClientProvider client={client}>
-      <MemoryRouter>
-        <Tooltip.Provider>{part}</Tooltip.Provider>
-      </MemoryRouter>
+    <QueryClientProvider client={clientKnowing(answered)}>
+      <MemoryRouter>{part}</MemoryRouter>
     </QueryClientProvider>,
   );
 }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { CORPUS, UNTRUSTED } from './corpus.ts';
-import { MOST_PASTED, readPasted } from './reading.ts';
+import { MOST_PASTED } from './limits.ts';
+import { readPasted } from './reading.ts';
 import { HOSTS, readOne } from './testing.ts';
 
 const inputs = Object.values(CORPUS).flat();

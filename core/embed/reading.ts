@@ -11,6 +11,7 @@ import {
   thingAt,
   trustOf,
 } from './host.ts';
+import { MOST_PASTED } from './limits.ts';
 import { markAddress, markPermissions, marksOfPasted } from './marks.ts';
 import { attributeOf, type Stretch } from './markup.ts';
 import { type Carrier, type Embed, NO_FACTS } from './model.ts';
@@ -38,9 +39,6 @@ export interface EmbedReading {
   /** What could not be taken, each a sentence with what to do. */
   readonly refusals: readonly string[];
 }
-
-/** Most letters that are read from one paste. */
-export const MOST_PASTED = 1_000_000;
 
 /**
  * Reads what was pasted into typed embeds: addresses, frames, players, widgets, quotes, links, oEmbed answers, in any

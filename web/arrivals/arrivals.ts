@@ -1,4 +1,4 @@
-import { DetailedError, Upload } from 'tus-js-client';
+import type { HttpResponse, Upload } from 'tus-js-client';
 import { type Arrived, ArrivedSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
@@ -191,7 +191,7 @@ function pump(): void {
     const next = waiting.shift();
     if (!next) return;
     sending.add(next.id);
-    send(next);
+    void send(next);
   }
 }
 
@@ -211,11 +211,18 @@ function settle(id: string): void {
   free(id);
 }
 
-function send(entry: Waiting): void {
+/** What sends a file comes with the first of them. */
+async function send(entry: Waiting): Promise<void> {
   const { id, file, folder } = entry;
   change(id, { state: 'sending', sentence: 'Comes in' });
+  const tus = await import('tus-js-client').catch(() => null);
+  if (!sending.has(id)) return;
+  if (!tus) {
+    failed(entry, null);
+    return;
+  }
   let shownAt = 0;
-  const upload = new Upload(file, {
+  const upload = new tus.Upload(file, {
     endpoint: '/api/uploads',
     chunkSize: CHUNK_BYTES,
     retryDelays: RETRY_MILLIS,
@@ -228,7 +235,7 @@ function send(entry: Waiting): void {
       shownAt = now;
       change(id, { state: 'sending', sent, sentence: `${sayBytes(sent)} of ${sayBytes(file.size)}` });
     },
-    onError: (error) => failed(entry, error),
+    onError: (error) => failed(entry, error instanceof tus.DetailedError ? error.originalResponse : null),
     onSuccess: () => void arrive(entry, upload),
   });
   uploads.set(id, upload);
@@ -239,8 +246,8 @@ function send(entry: Waiting): void {
   });
 }
 
-function failed(entry: Waiting, error: unknown): void {
-  const answer = error instanceof DetailedError ? error.originalResponse : null;
+/** `answer` is what the server said, where the line held until then. */
+function failed(entry: Waiting, answer: HttpResponse | null): void {
   const status = answer?.getStatus() ?? 0;
   if (status >= 400 && status < 500 && status !== 409 && status !== 423 && status !== 429) {
     const why = status === 413 && answer ? answer.getBody() : `${nameOf(entry.file)} was not taken.`;
@@ -268,7 +275,7 @@ async function arrive(entry: Waiting, upload: Upload): Promise<void> {
     askAgain();
     settle(id);
   } catch (error) {
-    if (isPassing(error)) failed(entry, error);
+    if (isPassing(error)) failed(entry, null);
     else {
       change(id, { state: 'refused', sentence: sayFailure(error) });
       settle(id);

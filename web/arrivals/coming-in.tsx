@@ -1,7 +1,8 @@
-import './arrivals.css';
 import { useEffect, useRef, useState } from 'react';
 import type { Gathering, Taking } from '#api/gather.ts';
 import { Button } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
+import { Progress } from '../ui/progress.tsx';
 import { useStore } from '../ui/store.ts';
 import {
   type Arrival,
@@ -47,16 +48,19 @@ export function ComingIn() {
     clearGatherings();
   };
   return (
-    <section className="arrivals" aria-label="Coming in">
-      <div className="arrivals-head">
-        <strong>Coming in</strong>
-        <span className="soft" role="status">
+    <section
+      className="flex items-start gap-4.5 overflow-x-auto border-t border-line bg-panel px-4.5 py-2"
+      aria-label="Coming in"
+    >
+      <div className="min-w-24 flex-none">
+        <strong className="block">Coming in</strong>
+        <span className="block text-soft" role="status">
           {settled} of {count} {takings.length > 0 && files.length === 0 ? 'pictures' : 'files'}
         </span>
-        {minutes ? <span className="soft">{minutes}</span> : null}
+        {minutes ? <span className="block text-soft">{minutes}</span> : null}
         <BatchDeeds files={files} gathered={gathered} hasSettled={settled > 0} onClear={clear} />
       </div>
-      <ul>
+      <ul className="flex min-w-0 gap-4.5">
         {shownFiles.map((one) => (
           <ArrivalLine key={one.id} arrival={one} />
         ))}
@@ -64,7 +68,7 @@ export function ComingIn() {
           <TakingLine key={`${gathering.jobId} ${taking.ordinal}`} taking={taking} />
         ))}
         {hidden > 0 || showsAll ? (
-          <li className="arrival">
+          <li className="w-57.5 flex-none">
             <Button kind="link" aria-expanded={showsAll} onClick={() => setShowsAll(!showsAll)}>
               {showsAll ? 'Only the first' : `${hidden} more`}
             </Button>
@@ -102,7 +106,7 @@ function BatchDeeds({ files, gathered, hasSettled, onClear }: BatchProps) {
     for (const { jobId } of running) void stopGathering(jobId);
   };
   return (
-    <div className="arrivals-deeds">
+    <div className="flex gap-3">
       {open.length > 1 && halted.length < open.length ? (
         <Button kind="link" onClick={pauseAll}>
           Pause all
@@ -142,12 +146,12 @@ function ArrivalLine({ arrival }: { readonly arrival: Arrival }) {
   const share = state === 'in' ? 1 : bytes > 0 ? sent / bytes : 0;
   const isOnItsWay = state === 'waiting' || state === 'sending';
   return (
-    <li className="arrival">
-      <div className={`arrival-name mono ${state === 'refused' ? 'due' : ''}`}>{name}</div>
+    <li className="w-57.5 flex-none">
+      <div className={cx('truncate font-mono text-mono', state === 'refused' ? 'text-due' : '')}>{name}</div>
       {state === 'refused' ? null : <Bar name={name} share={share} />}
-      <p className={state === 'refused' || state === 'cut' ? 'due' : 'soft'}>{sentence}</p>
+      <p className={state === 'refused' || state === 'cut' ? 'text-due' : 'text-soft'}>{sentence}</p>
       {state === 'in' || state === 'refused' || state === 'looking' ? null : (
-        <p className="arrival-deeds">
+        <p className="flex gap-3 text-sm">
           {isOnItsWay ? (
             <Button kind="link" onClick={() => pauseArrival(id)} aria-label={`Pause ${name}`}>
               Pause
@@ -176,29 +180,17 @@ const TAKING_WORDS: Readonly<Record<Taking['state'], string>> = {
 function TakingLine({ taking }: { readonly taking: Taking }) {
   const { name, state, sentence } = taking;
   return (
-    <li className="arrival">
-      <div className={`arrival-name mono ${state === 'refused' ? 'due' : ''}`}>{name}</div>
+    <li className="w-57.5 flex-none">
+      <div className={cx('truncate font-mono text-mono', state === 'refused' ? 'text-due' : '')}>{name}</div>
       {state === 'waiting' || state === 'in' ? <Bar name={name} share={state === 'in' ? 1 : null} /> : null}
-      <p className={state === 'refused' ? 'due' : 'soft'}>{sentence || TAKING_WORDS[state]}</p>
+      <p className={state === 'refused' ? 'text-due' : 'text-soft'}>{sentence || TAKING_WORDS[state]}</p>
     </li>
   );
 }
 
 /** How far something is; without a share, that it is under way. */
 function Bar({ name, share }: { readonly name: string; readonly share: number | null }) {
-  const percent = share === null ? null : Math.round(share * 100);
-  return (
-    <div
-      className="bar-progress"
-      role="progressbar"
-      aria-label={name}
-      aria-valuemin={0}
-      aria-valuemax={100}
-      {...(percent === null ? {} : { 'aria-valuenow': percent })}
-    >
-      <span style={{ width: percent === null ? '30%' : `${percent}%` }} />
-    </div>
-  );
+  return <Progress name={name} value={share === null ? null : share * 100} className="my-1" />;
 }
 
 const MINUTE_MILLIS = 60_000;

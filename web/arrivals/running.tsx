@@ -1,3 +1,4 @@
+import { Progress } from '../ui/progress.tsx';
 import { useStore } from '../ui/store.ts';
 import { arrivals } from './arrivals.ts';
 import { gatherings, isOpen } from './gatherings.ts';
@@ -14,11 +15,14 @@ export function RunningArrivals() {
   const ofFiles = bytes > 0 ? sent / bytes : 1;
   const ofTakings = takings.length > 0 ? 1 - waiting / takings.length : 1;
   return (
-    <span className="bar-running">
+    <span className="flex items-center gap-2 text-sm whitespace-nowrap text-bar-ink">
       {open.length + waiting} coming in
-      <span className="bar-progress">
-        <span style={{ width: `${Math.min(ofFiles, ofTakings) * 100}%` }} />
-      </span>
+      <Progress
+        name="Coming in"
+        onBar
+        className="w-17.5 max-narrow:hidden"
+        value={Math.min(ofFiles, ofTakings) * 100}
+      />
     </span>
   );
 }

@@ -4,7 +4,6 @@ import { toast } from 'sonner';
 import { may } from '#api/people.ts';
 import { sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
-import { pastedAddress } from '../gather/pasted.ts';
 
 /** Takes text that was brought to a screen which has no use for it to where it belongs; false for who may not gather. */
 export function useWhereItBelongs(): (text: string) => boolean {
@@ -25,8 +24,9 @@ export function useWhereItBelongs(): (text: string) => boolean {
  * text. What reads it is only loaded for that.
  */
 async function whereItBelongs(text: string): Promise<string | null> {
-  const [{ readInText }, { hostsQuery }] = await Promise.all([
+  const [{ readInText }, { pastedAddress }, { hostsQuery }] = await Promise.all([
     import('../embeds/in-text.ts'),
+    import('../gather/pasted.ts'),
     import('../embeds/embed-queries.ts'),
   ]);
   const read = readInText(text, await queryClient.fetchQuery(hostsQuery));

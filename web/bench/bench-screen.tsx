@@ -1,8 +1,6 @@
-import './bench.css';
-import '../label/label.css';
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { LikenessSample } from '#api/likeness.ts';
@@ -18,7 +16,8 @@ import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, lightsQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
+import { Empty } from '../ui/empty.tsx';
 import { CutList } from './cut-list.tsx';
 import { type Here, herePageQuery, prepareHere } from './here.ts';
 import { LikenessDetail } from './likeness-detail.tsx';
@@ -42,7 +41,7 @@ export function BenchScreen() {
   }, [asked.data]);
   const asset = usePiece(id);
   const here = useHere();
-  if (asked.error && !asset) return <p className="empty">{sayFailure(asked.error)}</p>;
+  if (asked.error && !asset) return <Empty>{sayFailure(asked.error)}</Empty>;
   const target =
     targets.data?.find((one) => here !== 'asked' && one.id === here?.targetId) ??
     strictest(targets.data ?? []);
@@ -130,7 +129,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
     }
   };
   return (
-    <div className="bench">
+    <div className="grid h-full grid-cols-[236px_minmax(0,1fr)_316px] grid-rows-[auto_minmax(0,1fr)] max-middle:grid-cols-[minmax(0,1fr)_300px] max-middle:grid-rows-[auto_minmax(0,1fr)_auto] max-narrow:h-auto max-narrow:grid-cols-1 max-narrow:grid-rows-[auto_auto_min(76vw,420px)_auto]">
       <BenchHeader
         asset={asset}
         here={here}
@@ -157,7 +156,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
           setLooked(null);
         }}
       />
-      <div className="bench-middle">
+      <div className="flex min-h-0 min-w-0 flex-col">
         {looked ? <LikenessDetail sample={looked} /> : null}
         <Stage
           isHidden={looked !== null}
@@ -187,7 +186,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
           </Suspense>
         ) : null}
       </div>
-      <aside className="bench-label" aria-label="Label">
+      <aside className="overflow-auto p-3.5" aria-label="Label">
         <PrepCard
           asset={asset}
           piece={piece}
@@ -265,9 +264,11 @@ function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: Head
   const format = isOriginalFormat(asset.format) ? ORIGINAL_FORMATS[asset.format].says : asset.format;
   const { width, height } = asset.original;
   return (
-    <header className="bench-header">
-      <h1>{asset.label.title || asset.stem}</h1>
-      <p className="soft">
+    <header className="col-span-full flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-line bg-panel px-4.5 py-2.25">
+      <h1 className="font-serif text-3xl leading-tight font-normal italic">
+        {asset.label.title || asset.stem}
+      </h1>
+      <p className="min-w-50 flex-1 text-soft">
         {here ? <strong>In “{here.pageTitle}” alone. </strong> : null}
         {width} × {height} {format}, {sayBytes(asset.bytes)}, {licenceTerms(asset.label.licence).short} · the
         original stays as it is
@@ -286,13 +287,9 @@ function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: Head
       <Button aria-pressed={isCompared} onClick={onCompare}>
         {isCompared ? 'Stop comparing' : 'Compare with how it came'}
       </Button>
-      <Link
-        className="button"
-        data-kind="action"
-        to={here ? `/pages/${here.pageId}` : `/shelf?piece=${asset.id}`}
-      >
+      <LinkButton kind="action" to={here ? `/pages/${here.pageId}` : `/shelf?piece=${asset.id}`}>
         Done
-      </Link>
+      </LinkButton>
     </header>
   );
 }

@@ -1,3 +1,4 @@
+import { Slider } from 'radix-ui';
 import { useState } from 'react';
 import { type Cuttable, recipeForRatio, wholeSize } from '#core/media/recipe.ts';
 import { OverHere } from '../over/over-here.tsx';
@@ -29,30 +30,46 @@ export function Compare({ piece, view, width, height }: CompareProps) {
   return (
     <>
       {words ? (
-        <div className="compare-after" style={{ clipPath: `inset(0 0 0 ${at}%)` }}>
+        <div
+          className="pointer-events-none absolute inset-0 overflow-hidden"
+          style={{ clipPath: `inset(0 0 0 ${at}%)` }}
+        >
           <OverHere words={words} left={0} top={0} width={width} height={height} />
         </div>
       ) : null}
-      <div className="compare-before" style={{ clipPath: `inset(0 ${100 - at}% 0 0)` }}>
+      <div
+        className="pointer-events-none absolute inset-0 overflow-hidden"
+        style={{ clipPath: `inset(0 ${100 - at}% 0 0)` }}
+      >
         <div style={{ position: 'absolute', left: (width - wide) / 2, top: (height - high) / 2 }}>
           <Prepared piece={before} view={view} width={wide} crop={null} alt="" />
         </div>
       </div>
-      <span className="compare-line" style={{ left: `${at}%` }} />
-      <span className="compare-name" style={{ right: `${100 - at}%` }}>
+      <span
+        className="pointer-events-none absolute bottom-2 mx-2 bg-black/82 px-1.5 py-px text-2xs whitespace-nowrap text-white"
+        style={{ right: `${100 - at}%` }}
+      >
         As it came
       </span>
-      <span className="compare-name" style={{ left: `${at}%` }}>
+      <span
+        className="pointer-events-none absolute bottom-2 mx-2 bg-black/82 px-1.5 py-px text-2xs whitespace-nowrap text-white"
+        style={{ left: `${at}%` }}
+      >
         Prepared
       </span>
-      <input
-        type="range"
-        className="compare-range"
-        aria-label="Where it is divided"
-        aria-valuetext={`${at}% as it came`}
-        value={at}
-        onChange={(event) => setAt(Number(event.target.value))}
-      />
+      <Slider.Root
+        className="absolute inset-0 cursor-ew-resize touch-none"
+        value={[at]}
+        onValueChange={([next]) => setAt(next ?? at)}
+      >
+        <Slider.Track className="absolute inset-0" />
+        <Slider.Thumb
+          className="block w-0.75 bg-white outline-1 outline-black focus-visible:bg-due"
+          style={{ height }}
+          aria-label="Where it is divided"
+          aria-valuetext={`${at}% as it came`}
+        />
+      </Slider.Root>
     </>
   );
 }

@@ -4,6 +4,7 @@ import { type Cuttable, focalIn, wholeSize } from '#core/media/recipe.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { LabelRow } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';
+import { Chips } from '../ui/chips.tsx';
 import { withCrop } from './frames.ts';
 import { clamped, NumberOf } from './number-of.tsx';
 import type { Keep } from './prep-change.ts';
@@ -21,7 +22,7 @@ export function CropRow({ piece, rules, onKeep }: CropRowProps) {
   const crop = piece.prep.crop ?? { left: 0, top: 0, width: 1, height: 1 };
   const keep = (next: CropRect | null) =>
     onKeep(withCrop(piece.prep, next), next ? 'cropping it' : 'its own shape');
-  const shapes = new Map(
+  const shapes = new Map<string, Ratio>(
     rules.cutPresets.flatMap(({ ratio }) =>
       ratio ? [[`${ratio.across}:${ratio.down}`, ratio] as const] : [],
     ),
@@ -31,28 +32,20 @@ export function CropRow({ piece, rules, onKeep }: CropRowProps) {
   );
   return (
     <LabelRow name="Crop">
-      <fieldset className="chips" aria-label="Shape of the crop">
-        <button
-          type="button"
-          className="chip"
-          aria-pressed={piece.prep.crop === null}
-          onClick={() => keep(null)}
-        >
-          whole
-        </button>
-        {[...shapes].map(([words, ratio]) => (
-          <button
-            key={words}
-            type="button"
-            className="chip"
-            aria-pressed={piece.prep.crop !== null && hasShape(crop, whole, ratio)}
-            onClick={() => keep(cropToRatio(whole, ratio, focalIn(uncropped)))}
-          >
-            {words}
-          </button>
-        ))}
-      </fieldset>
-      <div className="frame-numbers" data-count="4">
+      <Chips
+        about="Shape of the crop"
+        pressed={
+          piece.prep.crop === null
+            ? [WHOLE]
+            : [...shapes].flatMap(([words, ratio]) => (hasShape(crop, whole, ratio) ? [words] : []))
+        }
+        choices={[WHOLE, ...shapes.keys()].map((words) => [words, words] as const)}
+        onPress={(words) => {
+          const ratio = shapes.get(words);
+          keep(ratio ? cropToRatio(whole, ratio, focalIn(uncropped)) : null);
+        }}
+      />
+      <div className="grid grid-cols-4 gap-1.25">
         {number('Left', crop.left, whole.width, (left) => ({ ...crop, left: clamped(left, 1 - crop.width) }))}
         {number('Top', crop.top, whole.height, (top) => ({ ...crop, top: clamped(top, 1 - crop.height) }))}
         {number('Wide', crop.width, whole.width, (width) => ({
@@ -69,7 +62,7 @@ export function CropRow({ piece, rules, onKeep }: CropRowProps) {
           Give it its own shape back
         </Button>
       ) : (
-        <p className="soft">It is in its own shape. Draw its corners in to crop it for every use.</p>
+        <p className="text-soft">It is in its own shape. Draw its corners in to crop it for every use.</p>
       )}
     </LabelRow>
   );
@@ -80,6 +73,9 @@ function hasShape(crop: CropRect, whole: Size, ratio: Ratio): boolean {
   const high = crop.height * whole.height;
   return Math.abs(wide - (high * ratio.across) / ratio.down) <= 1;
 }
+
+/** What a crop in the picture's own shape is called. */
+const WHOLE = 'whole';
 
 /** A crop is never thinner than this share of the picture. */
 const LEAST_SHARE = 0.02;

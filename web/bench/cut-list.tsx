@@ -6,6 +6,7 @@ import { standingOf } from '#core/page/cut-standing.ts';
 import { overStanding } from '#core/page/over-standing.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
 import { OverHere } from '../over/over-here.tsx';
+import { cx } from '../ui/cx.ts';
 import { Prepared } from './prepared.tsx';
 
 interface CutListProps {
@@ -26,12 +27,20 @@ const THUMB_HEIGHT_PX = 66;
 export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListProps) {
   const whole = wholeSize(piece);
   return (
-    <nav className="cut-list" aria-label="Cuts">
-      <h2>For every use</h2>
-      <ul>
+    <nav
+      className="overflow-auto max-middle:col-span-full max-middle:row-start-3 max-narrow:row-auto"
+      aria-label="Cuts"
+    >
+      <h2 className="px-4.5 pt-3.5 pb-1.5 text-2xs font-semibold text-soft">For every use</h2>
+      <ul className="max-middle:flex">
         <li>
-          <button type="button" aria-pressed={open === null} onClick={() => onOpen(null)}>
-            <span className="cut-thumb">
+          <button
+            className="grid w-full grid-cols-[86px_minmax(0,1fr)] items-center gap-2.5 border-l-4 border-transparent py-2 pr-3 pl-3.5 text-left hover:bg-action-soft aria-pressed:border-l-due aria-pressed:bg-panel max-middle:w-55"
+            type="button"
+            aria-pressed={open === null}
+            onClick={() => onOpen(null)}
+          >
+            <span className="grid place-items-center">
               <Prepared
                 piece={piece}
                 view={asset.plainView}
@@ -41,17 +50,19 @@ export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListPr
               />
             </span>
             <span>
-              <strong>The piece itself</strong>
-              <span className="mono soft">
+              <strong className="block text-sm leading-4">The piece itself</strong>
+              <span className="block font-mono text-2xs text-soft">
                 {whole.width} × {whole.height}
               </span>
-              <span>{wholeRecipe(piece).crop ? 'Cropped by you.' : 'In its own shape.'}</span>
+              <span className="block text-sm leading-4">
+                {wholeRecipe(piece).crop ? 'Cropped by you.' : 'In its own shape.'}
+              </span>
             </span>
           </button>
         </li>
       </ul>
-      <h2>Cuts for the {rules.name}</h2>
-      <ul>
+      <h2 className="px-4.5 pt-3.5 pb-1.5 text-2xs font-semibold text-soft">Cuts for the {rules.name}</h2>
+      <ul className="max-middle:flex">
         {rules.cutPresets.map((preset) => {
           const standing = standingOf(piece, preset);
           const height = heightAtWidth(standing.size, preset.width);
@@ -61,9 +72,14 @@ export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListPr
           const isFaint = overStanding(piece, preset, lights)?.isFaint ?? false;
           return (
             <li key={preset.id}>
-              <button type="button" aria-pressed={open?.id === preset.id} onClick={() => onOpen(preset)}>
-                <span className="cut-thumb">
-                  <span className="cut-picture">
+              <button
+                className="grid w-full grid-cols-[86px_minmax(0,1fr)] items-center gap-2.5 border-l-4 border-transparent py-2 pr-3 pl-3.5 text-left hover:bg-action-soft aria-pressed:border-l-due aria-pressed:bg-panel max-middle:w-55"
+                type="button"
+                aria-pressed={open?.id === preset.id}
+                onClick={() => onOpen(preset)}
+              >
+                <span className="grid place-items-center">
+                  <span className="relative">
                     <Prepared piece={piece} view={asset.plainView} width={thumbWidth} crop={crop} alt="" />
                     {words ? (
                       <OverHere
@@ -77,17 +93,21 @@ export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListPr
                   </span>
                 </span>
                 <span>
-                  <strong>
+                  <strong className="block text-sm leading-4">
                     {preset.name}{' '}
-                    <span className="soft">
+                    <span className="font-normal text-soft">
                       {preset.ratio ? `${preset.ratio.across}:${preset.ratio.down}` : 'whole'}
                     </span>
                   </strong>
-                  <span className="mono soft">
+                  <span className="block font-mono text-2xs text-soft">
                     {preset.width} × {height}
                   </span>
-                  <span className={standing.isDue ? 'due' : ''}>{standing.sentence}</span>
-                  {isFaint ? <span className="due">Its words hardly stand out.</span> : null}
+                  <span className={cx('block text-sm leading-4', standing.isDue && 'text-due')}>
+                    {standing.sentence}
+                  </span>
+                  {isFaint ? (
+                    <span className="block text-sm leading-4 text-due">Its words hardly stand out.</span>
+                  ) : null}
                 </span>
               </button>
             </li>

@@ -42,7 +42,8 @@ export function FocalMark({ point, width, height, onPoint }: FocalMarkProps) {
   return (
     <button
       type="button"
-      className="focal-mark"
+      data-handle="focal"
+      className="absolute size-6.5 -translate-1/2 cursor-grab touch-none rounded-full border-2 border-white bg-[radial-gradient(circle,#fff_0_3px,rgb(23_33_38_/_0.35)_4px)] ring-1 ring-paper-ink"
       aria-label={`Focal point, ${Math.round(point.x * 100)}% from the left, ${Math.round(point.y * 100)}% from the top`}
       style={{ left: point.x * width, top: point.y * height }}
       onPointerDown={begin}

@@ -70,14 +70,20 @@ export function FrameOverlay({ frame, ratio, whole, width, onFrame, onClear }: F
   const pixels = Math.round(frame.width * whole.width);
   return (
     <>
-      <div className="stage-shade" style={{ clipPath: outside(style, width, height) }} />
+      <div
+        data-shade
+        className="pointer-events-none absolute inset-0 bg-stage-shade"
+        style={{ clipPath: outside(style, width, height) }}
+      />
       <Dimension
         axis="x"
+        tone="stage"
         words={`${pixels} px of ${whole.width}`}
         style={{ left: style.left, top: Math.max(2, style.top - 20), width: style.width }}
       />
       <Dimension
         axis="y"
+        tone="stage"
         words={String(Math.round(frame.height * whole.height))}
         style={{
           left: Math.min(width - 16, style.left + style.width + 6),
@@ -87,7 +93,8 @@ export function FrameOverlay({ frame, ratio, whole, width, onFrame, onClear }: F
       />
       <button
         type="button"
-        className="stage-frame"
+        data-handle="frame"
+        className="absolute cursor-move touch-none shadow-[0_0_0_2px_#fff,0_0_0_3px_rgb(0_0_0_/_0.5)] focus-visible:outline-3 focus-visible:outline-offset-3 focus-visible:outline-paper-ink"
         aria-label={`Frame: ${pixels} px wide, ${Math.round(frame.left * whole.width)} from the left, ${Math.round(frame.top * whole.height)} from the top. Arrow keys move it, plus and minus size it, Backspace clears it.`}
         style={style}
         onPointerDown={(event) => drag(event, (dx, dy) => movedFrame(frame, dx, dy))}
@@ -96,7 +103,8 @@ export function FrameOverlay({ frame, ratio, whole, width, onFrame, onClear }: F
         {CORNERS.map(({ name, x, y }) => (
           <span
             key={name}
-            className="stage-corner"
+            data-corner={name}
+            className="absolute size-4 -translate-1/2 touch-none border border-paper-ink bg-white"
             style={{ left: `${x * 100}%`, top: `${y * 100}%` }}
             onPointerDown={(event) =>
               drag(event, (dx, dy) =>

@@ -21,7 +21,7 @@ export function FrameRow({ piece, ratio, onKeep }: FrameRowProps) {
   const keep = (next: CropRect) => onKeep(withFrame(piece.prep, ratio, next), 'framing it by hand');
   return (
     <LabelRow name="Frame">
-      <div className="frame-numbers">
+      <div className="grid grid-cols-3 gap-2">
         <NumberOf
           name="Left"
           value={Math.round(crop.left * whole.width)}
@@ -46,7 +46,7 @@ export function FrameRow({ piece, ratio, onKeep }: FrameRowProps) {
           Follow the focal point again
         </Button>
       ) : (
-        <p className="soft">It follows the focal point.</p>
+        <p className="text-soft">It follows the focal point.</p>
       )}
     </LabelRow>
   );

@@ -1,4 +1,6 @@
 import { LabelRow } from '../label/row.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { ColourField } from '../ui/colour.tsx';
 import type { DraftProps } from './prep-change.ts';
 
 const PAPER = '#ffffff';
@@ -7,26 +9,20 @@ const PAPER = '#ffffff';
 export function GroundRow({ prep, onDraft, change }: DraftProps) {
   return (
     <LabelRow name="Ground">
-      <div className="label-actions">
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={prep.ground !== null}
-            onChange={(event) => change({ ground: event.target.checked ? PAPER : null }, 'its ground')}
-          />
+      <div className="flex flex-wrap gap-2">
+        <Checkbox
+          checked={prep.ground !== null}
+          onChange={(isOn) => change({ ground: isOn ? PAPER : null }, 'its ground')}
+        >
           Laid on a colour where it is transparent
-        </label>
+        </Checkbox>
         {prep.ground ? (
-          <label className="check">
-            <input
-              type="color"
-              className="ink"
-              value={prep.ground}
-              onChange={(event) => onDraft({ ...prep, ground: event.target.value })}
-              onBlur={(event) => change({ ground: event.target.value }, 'its ground')}
-            />
-            Colour
-          </label>
+          <ColourField
+            name="Colour"
+            value={prep.ground}
+            onMove={(ground) => onDraft({ ...prep, ground })}
+            onLet={(ground) => change({ ground }, 'its ground')}
+          />
         ) : null}
       </div>
     </LabelRow>

@@ -34,7 +34,8 @@ export function LevelLine({ onLine, onLeave }: LevelLineProps) {
   };
   return (
     <svg
-      className="level-line"
+      data-handle="level"
+      className="absolute inset-0 size-full cursor-crosshair touch-none"
       role="img"
       aria-label="Draw along what should be level or upright"
       onPointerDown={begin}
@@ -45,13 +46,19 @@ export function LevelLine({ onLine, onLeave }: LevelLineProps) {
       {line ? (
         <>
           <line
-            className="level-line-under"
+            className="stroke-black stroke-4"
             x1={line.from.x}
             y1={line.from.y}
             x2={line.to.x}
             y2={line.to.y}
           />
-          <line x1={line.from.x} y1={line.from.y} x2={line.to.x} y2={line.to.y} />
+          <line
+            className="stroke-white stroke-[1.5]"
+            x1={line.from.x}
+            y1={line.from.y}
+            x2={line.to.x}
+            y2={line.to.y}
+          />
         </>
       ) : null}
     </svg>

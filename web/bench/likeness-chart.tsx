@@ -4,6 +4,7 @@ import type { CurveFormat, LikenessCurve } from '#api/likeness.ts';
 import { qualityAtBytes, sampleAt } from '#core/media/curve-point.ts';
 import { QUALITY_RANGE } from '#core/media/smallest.ts';
 import { sayBytes } from '#core/media/weight.ts';
+import { Slider } from '../ui/slider.tsx';
 import { useWidth } from '../ui/use-width.ts';
 
 interface LikenessChartProps {
@@ -42,7 +43,7 @@ export function LikenessChart({ curve, format, quality, isEditable, onDrag, onCh
     <>
       <div
         ref={box}
-        className="likeness-chart"
+        className="cursor-ew-resize touch-none"
         onPointerDown={(event) => {
           if (!isEditable) return;
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -62,14 +63,14 @@ export function LikenessChart({ curve, format, quality, isEditable, onDrag, onCh
           role="img"
           aria-label={`Bytes against likeness of ${curve.formats.map((one) => one.format.toUpperCase()).join(', ')}`}
         >
-          <CartesianGrid vertical={false} stroke="var(--hairline)" />
+          <CartesianGrid vertical={false} stroke="var(--color-hairline)" />
           <XAxis
             type="number"
             dataKey="bytes"
             domain={[0, most]}
             tickFormatter={(bytes: number) => sayBytes(Math.round(bytes))}
             ticks={ticksUpTo(most)}
-            stroke="var(--line)"
+            stroke="var(--color-line)"
             tick={TICK}
             allowDuplicatedCategory={false}
           />
@@ -79,22 +80,22 @@ export function LikenessChart({ curve, format, quality, isEditable, onDrag, onCh
             domain={[bottom, 1]}
             tickCount={4}
             tickFormatter={(likeness: number) => likeness.toFixed(2)}
-            stroke="var(--line)"
+            stroke="var(--color-line)"
             tick={TICK}
           />
-          <ReferenceLine y={curve.wanted} stroke="var(--due)" strokeDasharray="4 4" />
+          <ReferenceLine y={curve.wanted} stroke="var(--color-due)" strokeDasharray="4 4" />
           {curve.formats.map((one) => (
             <Line
               key={one.format}
               data={one.samples.map(({ bytes, likeness }) => ({ bytes, likeness }))}
               dataKey="likeness"
               type="monotone"
-              stroke={one.format === format ? 'var(--action)' : 'var(--control)'}
+              stroke={one.format === format ? 'var(--color-action)' : 'var(--color-control)'}
               strokeWidth={one.format === format ? 2.5 : 1.5}
               dot={{
                 r: 2.5,
                 strokeWidth: 0,
-                fill: one.format === format ? 'var(--action)' : 'var(--control)',
+                fill: one.format === format ? 'var(--color-action)' : 'var(--color-control)',
               }}
               isAnimationActive={false}
             />
@@ -112,7 +113,7 @@ export function LikenessChart({ curve, format, quality, isEditable, onDrag, onCh
                   position: 'right',
                   fontSize: 11,
                   fontWeight: one.format === format ? 650 : 400,
-                  fill: one.format === format ? 'var(--action)' : 'var(--soft-ink)',
+                  fill: one.format === format ? 'var(--color-action)' : 'var(--color-soft)',
                 }}
               />
             ) : null;
@@ -122,29 +123,28 @@ export function LikenessChart({ curve, format, quality, isEditable, onDrag, onCh
               x={chosen.bytes}
               y={chosen.likeness}
               r={6}
-              fill="var(--due)"
-              stroke="var(--panel)"
+              fill="var(--color-due)"
+              stroke="var(--color-panel)"
               strokeWidth={2}
             />
           ) : null}
         </LineChart>
       </div>
-      <label className="likeness-slide">
-        <span>Quality</span>
-        <input
-          type="range"
+      <div className="grid grid-cols-[46px_minmax(0,1fr)_54px] items-center gap-2 text-sm">
+        <span aria-hidden="true">Quality</span>
+        <Slider
+          aria-label="Quality"
+          tone="due"
+          value={quality}
           min={QUALITY_RANGE.least}
           max={QUALITY_RANGE.most}
-          value={quality}
+          step={1}
           disabled={!isEditable}
-          onChange={(event) => onDrag(Number(event.target.value))}
-          onPointerUp={(event) => onChoose(Number(event.currentTarget.value))}
-          onKeyUp={(event) => {
-            if (MOVING_KEYS.has(event.key)) onChoose(Number(event.currentTarget.value));
-          }}
+          onChange={onDrag}
+          onSettle={onChoose}
         />
-        <span className="mono">{quality}</span>
-      </label>
+        <span className="font-mono text-mono">{quality}</span>
+      </div>
     </>
   );
 }
@@ -157,14 +157,4 @@ function ticksUpTo(most: number): number[] {
   return Array.from({ length: Math.floor(most / step) + 1 }, (_, at) => at * step);
 }
 
-const MOVING_KEYS = new Set([
-  'ArrowLeft',
-  'ArrowRight',
-  'ArrowUp',
-  'ArrowDown',
-  'Home',
-  'End',
-  'PageUp',
-  'PageDown',
-]);
-const TICK = { fontSize: 11, fontFamily: 'var(--mono)', fill: 'var(--soft-ink)' };
+const TICK = { fontSize: 11, fontFamily: 'var(--font-mono)', fill: 'var(--color-soft)' };

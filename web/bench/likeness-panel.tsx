@@ -1,4 +1,3 @@
-import './likeness.css';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -19,6 +18,8 @@ import type { CutPreset, HouseRules } from '#core/page/target.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { likenessQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { Chips } from '../ui/chips.tsx';
+import { Fault } from '../ui/fault.tsx';
 import { LikenessChart } from './likeness-chart.tsx';
 
 const FORMAT_WORDS: Readonly<Record<CurveFormat, string>> = { avif: 'AVIF', webp: 'WebP', jpeg: 'JPEG' };
@@ -44,19 +45,17 @@ export default function LikenessPanel(props: LikenessPanelProps) {
   const about = { recipe: recipeKey(recipe), width, target: targetId };
   const curve = useQuery(likenessQuery(asset.id, about));
   return (
-    <section className="likeness" aria-labelledby="likeness-name">
-      <h2 id="likeness-name">Smallest file that looks the same</h2>
+    <section className="border-t border-line bg-panel px-4.5 pt-2.5 pb-3" aria-labelledby="likeness-name">
+      <h2 className="text-md" id="likeness-name">
+        Smallest file that looks the same
+      </h2>
       {curve.isPending ? (
-        <p role="status" className="soft">
+        <p role="status" className="text-soft">
           Writes {preset.name} in every format, and compares each with the untouched picture. It takes some
           seconds.
         </p>
       ) : null}
-      {curve.error ? (
-        <p className="fault" role="alert">
-          {sayFailure(curve.error)}
-        </p>
-      ) : null}
+      <Fault says={curve.error ? sayFailure(curve.error) : null} />
       {curve.data ? <Curve {...props} about={about} curve={curve.data} /> : null}
     </section>
   );
@@ -71,7 +70,7 @@ function Curve({ asset, piece, rules, about, curve, isEditable, onKeep, onLook, 
   const [format, setFormat] = useState<CurveFormat>(curve.formats[0]?.format ?? 'jpeg');
   const [dragged, setDragged] = useState<number | null>(null);
   const open = curve.formats.find((one) => one.format === format) ?? curve.formats[0];
-  if (!open) return <p className="soft">This picture is written as PNG alone, which loses nothing.</p>;
+  if (!open) return <p className="text-soft">This picture is written as PNG alone, which loses nothing.</p>;
   const kept = qualityFor(rules, piece.prep, open.format);
   const quality = dragged ?? kept;
   const measure = (wish: number) => measureOne(asset.id, about, open.format, wish);
@@ -103,21 +102,16 @@ function Curve({ asset, piece, rules, about, curve, isEditable, onKeep, onLook, 
   const isOwn = Object.keys(piece.prep.quality).length > 0;
   return (
     <>
-      <div className="likeness-head">
-        <fieldset className="chips" aria-label="Format">
-          {curve.formats.map((one) => (
-            <button
-              key={one.format}
-              type="button"
-              className="chip"
-              aria-pressed={one.format === open.format}
-              onClick={() => setFormat(one.format)}
-            >
-              {FORMAT_WORDS[one.format]}
-            </button>
-          ))}
-        </fieldset>
-        <p role="status">{sayChosen(curve, open, quality)}</p>
+      <div className="mt-1 flex flex-wrap items-center gap-x-3.5 gap-y-0.5">
+        <Chips
+          about="Format"
+          pressed={[open.format]}
+          choices={curve.formats.map((one) => [one.format, FORMAT_WORDS[one.format]] as const)}
+          onPress={setFormat}
+        />
+        <p className="order-first min-h-4.75 grow basis-full" role="status">
+          {sayChosen(curve, open, quality)}
+        </p>
         <Button kind="link" aria-pressed={isLooking} onClick={() => void look()}>
           {isLooking ? 'Back to the picture' : 'Look where it is least alike'}
         </Button>

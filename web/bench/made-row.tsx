@@ -34,13 +34,13 @@ export function MadeRow({ asset, isEditable }: { readonly asset: Asset; readonly
         </Button>
       ) : null}
       {isOpen ? (
-        <ul className="made-list">
+        <ul className="my-1 text-sm leading-4.5">
           {made.onPages.map(({ width, format, bytes, recipe, pages }) => (
             <li key={`${recipe} ${width} ${format} ${bytes}`}>
-              <span className="mono">
+              <span className="font-mono text-xs">
                 {width} px {format.toUpperCase()}, {sayBytes(bytes)}
               </span>{' '}
-              <span className="soft">{pages.join(', ')}</span>
+              <span className="text-soft">{pages.join(', ')}</span>
             </li>
           ))}
         </ul>

@@ -1,4 +1,6 @@
 import { type FormEvent, useEffect, useState } from 'react';
+import { FIELD_NAME_LOOK } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 
 interface NumberOfProps {
   readonly name: string;
@@ -20,11 +22,13 @@ export function NumberOf({ name, value, onNumber }: NumberOfProps) {
     keep();
   };
   return (
-    <form onSubmit={submit} className="field">
-      <label htmlFor={`frame-${name}`}>{name}</label>
-      <input
+    <form onSubmit={submit} className="flex min-w-0 flex-col gap-0.75">
+      <label className={FIELD_NAME_LOOK} htmlFor={`frame-${name}`}>
+        {name}
+      </label>
+      <Input
         id={`frame-${name}`}
-        className="input mono"
+        className="font-mono text-mono"
         inputMode="numeric"
         value={draft}
         onChange={(event) => setDraft(event.target.value)}

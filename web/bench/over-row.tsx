@@ -1,4 +1,4 @@
-import './over-row.css';
+import { RadioGroup } from 'radix-ui';
 import { useEffect, useId, useRef, useState } from 'react';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
@@ -17,6 +17,10 @@ import { sayOverWay } from '#core/page/over-standing.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { LabelRow } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { ColourField } from '../ui/colour.tsx';
+import { FAULT_LOOK } from '../ui/fault.tsx';
+import { TextArea } from '../ui/input.tsx';
 import type { DraftProps } from './prep-change.ts';
 import { Slide } from './slide.tsx';
 
@@ -50,7 +54,7 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
   if (!words)
     return (
       <LabelRow name="Words over it">
-        <p className="soft">Nothing stands over it.</p>
+        <p className="text-soft">Nothing stands over it.</p>
         <Button
           kind="link"
           id={`${id}-put`}
@@ -79,23 +83,21 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
         onMove={(size) => draft({ size })}
         onLet={(size) => keep({ size: Math.max(LEAST_SIZE, size) })}
       />
-      <div className="label-actions">
-        <ColourInput
+      <div className="flex flex-wrap gap-2">
+        <ColourField
           name="Ink"
           value={words.ink}
           onMove={(ink) => draft({ ink })}
           onLet={(ink) => keep({ ink })}
         />
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={words.plate !== null}
-            onChange={(event) => keep({ plate: event.target.checked ? plateFor(words.ink) : null })}
-          />
+        <Checkbox
+          checked={words.plate !== null}
+          onChange={(isOn) => keep({ plate: isOn ? plateFor(words.ink) : null })}
+        >
           On a plate
-        </label>
+        </Checkbox>
         {words.plate ? (
-          <ColourInput
+          <ColourField
             name="Plate"
             value={words.plate}
             onMove={(plate) => draft({ plate })}
@@ -103,9 +105,9 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
           />
         ) : null}
       </div>
-      {standing ? <p className={standing.isFaint ? 'due' : ''}>{standing.sentence}</p> : null}
+      {standing ? <p className={standing.isFaint ? 'text-due' : ''}>{standing.sentence}</p> : null}
       {standing?.isSmaller ? <p>Set smaller in this cut, to fit.</p> : null}
-      <p className="soft">{sayOverWay(rules.wordsOver, rules.name)}</p>
+      <p className="text-soft">{sayOverWay(rules.wordsOver, rules.name)}</p>
       <Button kind="link" onClick={() => act(null, 'the words over it')}>
         Take them off
       </Button>
@@ -134,11 +136,11 @@ function TextInput({ id, words, prep, onDraft, onKeep }: TextProps) {
   const text = writing?.text ?? words.text;
   const read = v.safeParse(OverWordsSchema, { ...words, text });
   return (
-    <div className="over-text">
+    <div className="grid gap-0.75">
       <label htmlFor={id}>What stands there</label>
-      <textarea
+      <TextArea
         id={id}
-        className="input"
+        className="resize-y"
         rows={2}
         value={text}
         aria-invalid={!read.success}
@@ -156,7 +158,7 @@ function TextInput({ id, words, prep, onDraft, onKeep }: TextProps) {
         }}
       />
       {read.success ? null : (
-        <p id={`${id}-fault`} className="fault" role="alert">
+        <p id={`${id}-fault`} className={FAULT_LOOK} role="alert">
           {read.issues[0].message} It stays as it was.
         </p>
       )}
@@ -172,43 +174,27 @@ function Places({
   readonly words: OverWords;
   readonly onChoose: (place: OverPlace) => void;
 }) {
-  const name = useId();
   return (
-    <div className="over-places" role="radiogroup" aria-label="Where they stand">
+    <RadioGroup.Root
+      aria-label="Where they stand"
+      className="mt-2 mb-1 grid w-max grid-cols-[repeat(3,30px)] rounded-sm border border-control"
+      value={words.place}
+      onValueChange={(chosen) => {
+        const place = OVER_PLACES.find((one) => one === chosen);
+        if (place) onChoose(place);
+      }}
+    >
       {OVER_PLACES.map((place) => (
-        <label key={place} title={`At the ${place}`}>
-          <input
-            type="radio"
-            name={name}
-            checked={words.place === place}
-            aria-label={`At the ${place}`}
-            onChange={() => onChoose(place)}
-          />
-          <span />
-        </label>
+        <RadioGroup.Item
+          key={place}
+          value={place}
+          className="group grid h-6 place-items-center -outline-offset-2"
+          title={`At the ${place}`}
+          aria-label={`At the ${place}`}
+        >
+          <span className="h-0.75 w-3.5 bg-control group-aria-checked:h-2.25 group-aria-checked:w-5 group-aria-checked:bg-ink forced-colors:group-aria-checked:bg-[Highlight]" />
+        </RadioGroup.Item>
       ))}
-    </div>
-  );
-}
-
-interface ColourProps {
-  readonly name: string;
-  readonly value: string;
-  readonly onMove: (colour: string) => void;
-  readonly onLet: (colour: string) => void;
-}
-
-function ColourInput({ name, value, onMove, onLet }: ColourProps) {
-  return (
-    <label className="check">
-      <input
-        type="color"
-        className="ink"
-        value={value}
-        onChange={(event) => onMove(event.target.value)}
-        onBlur={(event) => onLet(event.target.value)}
-      />
-      {name}
-    </label>
+    </RadioGroup.Root>
   );
 }

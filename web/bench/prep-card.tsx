@@ -38,7 +38,10 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, lights, ...r
   const { prep } = piece;
   const change = (part: Partial<Prep>, name: string) => onKeep({ ...prep, ...part }, name);
   return (
-    <article className="label" aria-label={preset ? `Label of the cut ${preset.name}` : 'Label of the piece'}>
+    <article
+      className="border-t-7 border-ink bg-panel px-3.75 pb-2 shadow-card"
+      aria-label={preset ? `Label of the cut ${preset.name}` : 'Label of the piece'}
+    >
       {preset ? <CutHead preset={preset} piece={piece} /> : <PieceHead piece={piece} />}
       <fieldset disabled={!isEditable}>
         {preset?.ratio ? <FrameRow piece={piece} ratio={preset.ratio} onKeep={onKeep} /> : null}
@@ -73,11 +76,11 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, lights, ...r
 function CutHead({ preset, piece }: { readonly preset: CutPreset; readonly piece: Cuttable }) {
   const { times, sentence, isDue } = standingOf(piece, preset);
   return (
-    <header className="label-head">
-      <h2>
+    <header className="pt-3 pb-2.75">
+      <h2 className="mb-1.5 text-lg">
         {preset.name}, {preset.ratio ? `${preset.ratio.across}:${preset.ratio.down}` : 'whole'}
       </h2>
-      <p className={isDue ? 'due' : ''}>
+      <p className={isDue ? 'text-due' : ''}>
         <strong>{times.toFixed(1)} times</strong> the pixels that it needs. {saySharpness(times)}
         {isDue && times >= 1 ? ` ${sentence}` : ''}
       </p>
@@ -88,8 +91,8 @@ function CutHead({ preset, piece }: { readonly preset: CutPreset; readonly piece
 function PieceHead({ piece }: { readonly piece: Cuttable }) {
   const { width, height } = wholeSize(piece);
   return (
-    <header className="label-head">
-      <h2>The piece itself</h2>
+    <header className="pt-3 pb-2.75">
+      <h2 className="mb-1.5 text-lg">The piece itself</h2>
       <p>
         {width} × {height}. What is done here holds for every use of it.
       </p>
@@ -110,7 +113,7 @@ function RightsOfCut({ asset, piece, rules, preset }: OfCutProps & { readonly ru
   );
   return (
     <LabelRow name="Rights">
-      <p className={judgement.verdict === 'allowed' ? '' : 'due'}>{sayJudgement(judgement)}</p>
+      <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>{sayJudgement(judgement)}</p>
     </LabelRow>
   );
 }
@@ -123,7 +126,7 @@ function Becomes({ asset, piece, preset }: Omit<OfCutProps, 'preset'> & { readon
   return (
     <LabelRow name="Becomes">
       {widths.map((width) => (
-        <p key={width} className="mono cut-name">
+        <p key={width} className="font-mono text-mono wrap-anywhere">
           {cutFileName(asset.stem, shape, width, 'avif')}
         </p>
       ))}

@@ -40,7 +40,7 @@ export function Prepared({ piece, view, width, crop, alt }: PreparedProps) {
   };
   return (
     <span
-      className="prepared"
+      className="relative block overflow-hidden"
       style={{
         width,
         height: shown.height * whole.height * scale,
@@ -48,8 +48,8 @@ export function Prepared({ piece, view, width, crop, alt }: PreparedProps) {
         ...(recipe.ground ? { background: recipe.ground } : {}),
       }}
     >
-      <span className="prepared-box" style={box}>
-        <img src={view} alt={alt} style={image} draggable={false} />
+      <span className="absolute block overflow-hidden will-change-transform" style={box}>
+        <img className="absolute max-w-none" src={view} alt={alt} style={image} draggable={false} />
       </span>
     </span>
   );
@@ -60,7 +60,7 @@ export function ToneFilter({ piece }: { readonly piece: Cuttable }) {
   const { tone, sharpness } = wholeRecipe(piece);
   if (!tone && sharpness === 0) return null;
   return (
-    <svg width="0" height="0" aria-hidden="true" className="tone-filter">
+    <svg width="0" height="0" aria-hidden="true" className="absolute">
       <filter id="prepared-tone" colorInterpolationFilters="sRGB" x="0" y="0" width="1" height="1">
         {tone ? <feColorMatrix type="matrix" values={svgMatrix(toneMatrix(tone))} /> : null}
         {sharpness > 0 ? (

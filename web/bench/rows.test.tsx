@@ -2,7 +2,7 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { AS_IT_CAME, type Cuttable, type Prep } from '#core/media/recipe.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
-import { button, click, control, mount, unmount, write } from '../mounted.tsx';
+import { allOf, button, byRole, click, control, mount, statesOf, unmount, write } from '../mounted.tsx';
 import { CropRow } from './crop-row.tsx';
 import { FrameRow } from './frame-row.tsx';
 import { GroundRow } from './ground-row.tsx';
@@ -45,11 +45,7 @@ describe('the crop of a piece', () => {
 
   it('takes each shape of the target once, about the focal point', () => {
     const { kept, ground } = row();
-    expect([...ground.querySelectorAll('.chip')].map(({ textContent }) => textContent)).toEqual([
-      'whole',
-      '16:9',
-      '1:1',
-    ]);
+    expect(statesOf(ground, 'button')).toEqual(['on: whole', 'off: 16:9', 'off: 1:1']);
     click(button(ground, '1:1'));
     const [[prep, name] = []] = kept;
     expect(name).toBe('cropping it');
@@ -146,8 +142,8 @@ describe('tone', () => {
 
   it('is black and white, or printed in the two inks of the house', () => {
     const { ground, changed } = row();
-    click(control(ground, 'Black and white'));
-    click(control(ground, 'Two inks'));
+    click(byRole(ground, 'checkbox', 'Black and white'));
+    click(byRole(ground, 'checkbox', 'Two inks'));
     expect(changed.map(([part, name]) => [part.tone?.monochrome, part.tone?.inks, name])).toEqual([
       [true, null, 'black and white'],
       [false, { dark: '#172126', light: '#f7efe0' }, 'two inks'],
@@ -168,8 +164,8 @@ describe('the ground of a transparent picture', () => {
     const { changed, change } = changing();
     const laid = (ground: string | null) =>
       mount(<GroundRow prep={{ ...AS_IT_CAME, ground }} onDraft={() => undefined} change={change} />);
-    click(control(laid(null), 'Laid on a colour where it is transparent'));
-    click(control(laid('#336699'), 'Laid on a colour where it is transparent'));
+    click(byRole(laid(null), 'checkbox', 'Laid on a colour where it is transparent'));
+    click(byRole(laid('#336699'), 'checkbox', 'Laid on a colour where it is transparent'));
     expect(changed).toEqual([
       [{ ground: '#ffffff' }, 'its ground'],
       [{ ground: null }, 'its ground'],
@@ -189,9 +185,11 @@ describe('the steps', () => {
 
   it('are sentences that are switched off and on without being forgotten', () => {
     const { ground, changed } = row({ turn: 90, straighten: -12, off: ['straighten'] });
-    const boxes = [...ground.querySelectorAll('input')];
-    expect(boxes.map(({ checked }) => checked)).toEqual([true, false]);
-    for (const box of boxes) click(box);
+    expect(statesOf(ground, 'checkbox')).toEqual([
+      'on: Turned by 90° clockwise.',
+      'off: Straightened by -1.2°.',
+    ]);
+    for (const box of allOf(ground, 'checkbox')) click(box);
     expect(changed).toEqual([
       [{ off: ['straighten', 'turn'] }, 'switching a step off'],
       [{ off: [] }, 'switching a step on'],
@@ -207,7 +205,7 @@ describe('the steps', () => {
 
   it('are only read by those who may not change them', () => {
     const { ground } = row({ turn: 90 }, false);
-    expect(ground.querySelector('input')?.disabled).toBe(true);
-    expect(ground.querySelector('button')).toBeNull();
+    expect(allOf(ground, 'checkbox').map((box) => box.hasAttribute('disabled'))).toEqual([true]);
+    expect(allOf(ground, 'button')).toEqual([]);
   });
 });

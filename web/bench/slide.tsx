@@ -1,10 +1,11 @@
+import { Slider } from '../ui/slider.tsx';
+
 interface SlideProps {
   readonly name: string;
   readonly value: number;
   readonly least: number;
   readonly most: number;
   readonly says: string;
-  readonly isShort?: boolean;
   readonly onMove: (value: number) => void;
   readonly onLet: (value: number) => void;
 }
@@ -12,21 +13,24 @@ interface SlideProps {
 /** A slider that shows at once and keeps when it is let go. A double press puts it back to nothing. */
 export function Slide({ name, value, least, most, says, onMove, onLet }: SlideProps) {
   return (
-    <label className="slide">
-      <span>{name}</span>
-      <input
-        type="range"
+    // biome-ignore lint/a11y/noStaticElementInteractions: a second way for the hand; by keys, 0 is typed or stepped to
+    <div
+      className="grid min-h-6 grid-cols-[56px_minmax(0,1fr)_44px] items-center gap-2"
+      onDoubleClick={() => onLet(0)}
+    >
+      <span aria-hidden="true">{name}</span>
+      <Slider
+        value={value}
         min={least}
         max={most}
-        value={value}
+        step={1}
+        aria-label={name}
         aria-valuetext={says}
-        onChange={(event) => onMove(Number(event.target.value))}
-        onPointerUp={(event) => onLet(Number(event.currentTarget.value))}
-        onKeyUp={(event) => onLet(Number(event.currentTarget.value))}
-        onDoubleClick={() => onLet(0)}
+        onChange={onMove}
+        onSettle={onLet}
       />
-      <output className="mono">{says}</output>
-    </label>
+      <output className="text-right font-mono text-mono">{says}</output>
+    </div>
   );
 }
 

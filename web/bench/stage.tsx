@@ -57,20 +57,25 @@ export function Stage({ asset, piece: made, preset, isEditable, isCompared, ...r
   const { words } = recipeForRatio(made, ratio);
   const at = frame ?? FULL;
   const press = (event: MouseEvent<HTMLDivElement>) => {
-    if (
-      !isEditable ||
-      !(event.target instanceof Element) ||
-      event.target.closest('.stage-frame, .focal-mark, .level-line')
-    )
-      return;
+    if (!isEditable || !(event.target instanceof Element) || event.target.closest('[data-handle]')) return;
     const box = event.currentTarget.getBoundingClientRect();
     onPoint({ x: (event.clientX - box.left) / width, y: (event.clientY - box.top) / height }, true);
   };
   return (
-    <section className="stage" ref={stage} aria-label="Stage" hidden={isHidden}>
+    <section
+      className="grid min-h-0 min-w-0 flex-1 place-items-center overflow-hidden bg-stage [[hidden]]:hidden"
+      ref={stage}
+      aria-label="Stage"
+      hidden={isHidden}
+    >
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the focal point itself is a button with keys of its own */}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: as above */}
-      <div className="stage-picture" style={{ width, height }} onClick={press}>
+      <div
+        className="relative cursor-crosshair"
+        data-stage="picture"
+        style={{ width, height }}
+        onClick={press}
+      >
         <Prepared
           piece={piece}
           view={asset.plainView}

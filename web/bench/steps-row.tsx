@@ -3,6 +3,7 @@ import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
 import { LabelRow } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
 import type { Change, Keep } from './prep-change.ts';
 
 interface StepsProps {
@@ -23,18 +24,17 @@ export function StepsRow({ prep, isEditable, change, onKeep }: StepsProps) {
   return (
     <LabelRow name="Steps">
       {steps.length === 0 ? (
-        <p className="soft">Nothing is done to it. The original stays as it is.</p>
+        <p className="text-soft">Nothing is done to it. The original stays as it is.</p>
       ) : null}
       {steps.map(({ step, says }) => (
-        <label key={step} className="check">
-          <input
-            type="checkbox"
-            disabled={!isEditable}
-            checked={!prep.off.includes(step)}
-            onChange={(event) => flip(step, event.target.checked)}
-          />
+        <Checkbox
+          key={step}
+          disabled={!isEditable}
+          checked={!prep.off.includes(step)}
+          onChange={(isOn) => flip(step, isOn)}
+        >
           {says}
-        </label>
+        </Checkbox>
       ))}
       {steps.length > 0 && isEditable ? (
         <Button kind="link" onClick={() => onKeep(AS_IT_CAME, 'putting it back as it came')}>

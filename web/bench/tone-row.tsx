@@ -1,6 +1,8 @@
 import { SHARPNESS_LIMIT } from '#core/media/recipe.ts';
 import type { Tone } from '#core/media/tone.ts';
 import { LabelRow } from '../label/row.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { ColourField } from '../ui/colour.tsx';
 import type { DraftProps } from './prep-change.ts';
 import { Slide, signed } from './slide.tsx';
 
@@ -40,27 +42,19 @@ export function ToneRow({ prep, onDraft, change }: DraftProps) {
         onMove={(sharpness) => onDraft({ ...prep, sharpness })}
         onLet={(sharpness) => change({ sharpness }, 'its sharpness')}
       />
-      <div className="label-actions">
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={tone.monochrome}
-            onChange={(event) =>
-              change({ tone: to({ monochrome: event.target.checked }) }, 'black and white')
-            }
-          />
+      <div className="flex flex-wrap gap-2">
+        <Checkbox
+          checked={tone.monochrome}
+          onChange={(isOn) => change({ tone: to({ monochrome: isOn }) }, 'black and white')}
+        >
           Black and white
-        </label>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={tone.inks !== null}
-            onChange={(event) =>
-              change({ tone: to({ inks: event.target.checked ? HOUSE_INKS : null }) }, 'two inks')
-            }
-          />
+        </Checkbox>
+        <Checkbox
+          checked={tone.inks !== null}
+          onChange={(isOn) => change({ tone: to({ inks: isOn ? HOUSE_INKS : null }) }, 'two inks')}
+        >
           Two inks
-        </label>
+        </Checkbox>
       </div>
       {tone.inks ? <Inks prep={prep} onDraft={onDraft} change={change} /> : null}
     </LabelRow>
@@ -72,18 +66,15 @@ function Inks({ prep, onDraft, change }: DraftProps) {
   if (!inks) return null;
   const to = (part: Partial<typeof inks>) => ({ ...prep.tone, inks: { ...inks, ...part } });
   return (
-    <div className="label-actions">
+    <div className="flex flex-wrap gap-2">
       {(['dark', 'light'] as const).map((which) => (
-        <label key={which} className="check">
-          <input
-            type="color"
-            className="ink"
-            value={inks[which]}
-            onChange={(event) => onDraft({ ...prep, tone: to({ [which]: event.target.value }) })}
-            onBlur={(event) => change({ tone: to({ [which]: event.target.value }) }, 'its inks')}
-          />
-          {which === 'dark' ? 'Dark ink' : 'Light ink'}
-        </label>
+        <ColourField
+          key={which}
+          name={which === 'dark' ? 'Dark ink' : 'Light ink'}
+          value={inks[which]}
+          onMove={(colour) => onDraft({ ...prep, tone: to({ [which]: colour }) })}
+          onLet={(colour) => change({ tone: to({ [which]: colour }) }, 'its inks')}
+        />
       ))}
     </div>
   );

@@ -8,7 +8,7 @@ import type { Keep } from './prep-change.ts';
 export function TurnRow({ prep, onKeep }: { readonly prep: Prep; readonly onKeep: Keep }) {
   return (
     <LabelRow name="Turn">
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         <Button onClick={() => onKeep(turnedPrep(prep, 'left'), 'turning it left')}>
           <RotateCcw size={15} aria-hidden="true" /> Left
         </Button>

@@ -1,7 +1,9 @@
-import './clip.css';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
 import { ask, sayFailure } from '../api/client.ts';
+import { Button, buttonLook } from '../ui/button.tsx';
+import { Card } from '../ui/card.tsx';
+import { Deeds } from '../ui/deeds.tsx';
 
 const HandedSchema = v.object({ id: v.string() });
 
@@ -34,47 +36,46 @@ export function ClipScreen({ isSignedIn }: { readonly isSignedIn: boolean }) {
     );
   }, []);
   return (
-    <main className="clip">
-      <div className="card">
+    <main className="grid h-full place-items-center p-5">
+      <Card as="div" className="w-[min(440px,100%)]">
         {state.kind === 'nothing' ? (
           <>
-            <h1>There is no page to hand in</h1>
-            <p>
+            <h1 className="text-3xl wrap-anywhere">There is no page to hand in</h1>
+            <p className="mt-2.5 mb-3.5">
               The clipper opens this, from the page that you are on. It is made under{' '}
               <a href="/gather">Gather</a>.
             </p>
           </>
         ) : null}
-        {state.kind === 'handing' ? <p>The page is handed in.</p> : null}
+        {state.kind === 'handing' ? <p className="mt-2.5 mb-3.5">The page is handed in.</p> : null}
         {state.kind === 'failed' ? (
           <>
-            <h1>It was not handed in</h1>
-            <p role="alert">{state.why}</p>
+            <h1 className="text-3xl wrap-anywhere">It was not handed in</h1>
+            <p className="mt-2.5 mb-3.5" role="alert">
+              {state.why}
+            </p>
           </>
         ) : null}
         {state.kind === 'handed' ? (
           <>
-            <h1>Handed in from {state.host}</h1>
-            <p>
+            <h1 className="text-3xl wrap-anywhere">Handed in from {state.host}</h1>
+            <p className="mt-2.5 mb-3.5">
               {isSignedIn
                 ? 'Placard reads it for its pictures.'
                 : 'It waits under Gather until you sign in to Placard.'}
             </p>
-            <div className="dialog-actions">
+            <Deeds>
               <a
-                className="button"
-                data-kind="action"
+                className={buttonLook({ kind: 'action' })}
                 href={isSignedIn ? `/gather?clip=${state.id}` : '/gather'}
               >
                 See its pictures
               </a>
-              <button type="button" className="button" onClick={() => window.close()}>
-                Back to the page
-              </button>
-            </div>
+              <Button onClick={() => window.close()}>Back to the page</Button>
+            </Deeds>
           </>
         ) : null}
-      </div>
+      </Card>
     </main>
   );
 }

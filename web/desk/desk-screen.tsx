@@ -1,4 +1,3 @@
-import './desk.css';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,8 +6,11 @@ import { may } from '#api/people.ts';
 import { sayFailure } from '../api/client.ts';
 import { deskQuery, meQuery } from '../api/queries.ts';
 import { PageLine } from '../pages/page-line.tsx';
-import { Button } from '../ui/button.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
+import { Card } from '../ui/card.tsx';
 import { isPressing, sayDue } from '../ui/dates.ts';
+import { Deeds } from '../ui/deeds.tsx';
+import { Empty } from '../ui/empty.tsx';
 
 const SMALL_NUMBERS = [
   'Nothing',
@@ -32,20 +34,23 @@ export function DeskScreen() {
   const { data: me } = useQuery(meQuery);
   const desk = useQuery(deskQuery);
   const [showsAll, setShowsAll] = useState(false);
-  if (desk.error) return <p className="empty">{sayFailure(desk.error)}</p>;
+  if (desk.error) return <Empty>{sayFailure(desk.error)}</Empty>;
   if (!desk.data || !me) return null;
   const { errands, pages, recent } = desk.data;
   const isNew = pages.length === 0 && recent.length === 0;
   const stopped = pages.filter((page) => page.stops > 0).length;
   return (
-    <div className="desk">
+    <div className="mx-auto grid h-full max-w-425 grid-cols-[minmax(0,1fr)_372px] content-start gap-8.5 overflow-auto px-8.5 py-6.5 max-middle:grid-cols-1 max-middle:px-3.5 max-middle:py-4.5">
       <div>
-        <h1>{headline(errands.length, me.name.split(' ')[0] ?? '')}</h1>
-        <p className="desk-lead">{leadSentence(stopped, pages.length)}</p>
+        <h1 className="text-5xl">{headline(errands.length, me.name.split(' ')[0] ?? '')}</h1>
+        <p className="mt-1 text-md text-soft">{leadSentence(stopped, pages.length)}</p>
         {errands.length > 0 ? (
           <section aria-labelledby="waiting">
-            <h2 id="waiting">
-              Waiting <span className="mono soft">{errands.length}</span>
+            <h2
+              className="mt-6.5 flex items-baseline justify-between border-b-2 border-ink pb-1.75 text-lg"
+              id="waiting"
+            >
+              Waiting <span className="font-mono text-sm font-normal text-soft">{errands.length}</span>
             </h2>
             <ul>
               {(showsAll ? errands : errands.slice(0, FIRST)).map((errand) => (
@@ -61,13 +66,19 @@ export function DeskScreen() {
         ) : null}
         {may(me.role, 'edit-pages') ? (
           <section aria-labelledby="under-way">
-            <h2 id="under-way">
-              Under way <span className="mono soft">Wanted · Cleared · Prepared · Worded · Placed</span>
+            <h2
+              className="mt-6.5 flex items-baseline justify-between border-b-2 border-ink pb-1.75 text-lg"
+              id="under-way"
+            >
+              Under way{' '}
+              <span className="font-mono text-sm font-normal text-soft">
+                Wanted · Cleared · Prepared · Worded · Placed
+              </span>
             </h2>
             {pages.length === 0 ? (
-              <p className="empty">
+              <Empty>
                 No page is under way. <Link to="/pages/new">Begin one</Link>
-              </p>
+              </Empty>
             ) : (
               <ul>
                 {pages.map((page) => (
@@ -78,42 +89,49 @@ export function DeskScreen() {
           </section>
         ) : null}
       </div>
-      <aside>
-        <section className="card" aria-labelledby="came-in">
-          <h2 id="came-in">Came in last</h2>
+      <aside className="grid content-start gap-4.5">
+        <Card className="px-4 pt-3.25 pb-4" aria-labelledby="came-in">
+          <h2 className="mb-2.5 flex items-baseline justify-between border-ink text-lg" id="came-in">
+            Came in last
+          </h2>
           {recent.length === 0 ? (
-            <p className="soft">Nothing yet. Pictures, films and frames come in from anywhere.</p>
+            <p className="text-soft">Nothing yet. Pictures, films and frames come in from anywhere.</p>
           ) : null}
-          <div className="recent">
+          <div className="flex flex-wrap gap-2">
             {recent.map((asset) => (
               <Link key={asset.id} to={`/shelf?piece=${asset.id}`}>
-                <img src={asset.thumb} alt={asset.label.title || asset.stem} loading="lazy" />
+                <img
+                  className="h-16 max-w-30"
+                  src={asset.thumb}
+                  alt={asset.label.title || asset.stem}
+                  loading="lazy"
+                />
               </Link>
             ))}
           </div>
-        </section>
-        <section className="card" aria-labelledby="begin">
-          <h2 id="begin">Begin</h2>
-          <p className="soft">
+        </Card>
+        <Card className="px-4 pt-3.25 pb-4" aria-labelledby="begin">
+          <h2 className="mb-2.5 flex items-baseline justify-between border-ink text-lg" id="begin">
+            Begin
+          </h2>
+          <p className="text-soft">
             A page begins with what it needs: then pictures are looked for in the right shape.
           </p>
-          <div className="dialog-actions">
+          <Deeds>
             {may(me.role, 'edit-pages') ? (
-              <Link className="button" data-kind="action" to="/pages/new">
+              <LinkButton kind="action" to="/pages/new">
                 Begin a page
-              </Link>
+              </LinkButton>
             ) : null}
-            <Link className="button" to="/shelf">
-              Hand pieces in
-            </Link>
-          </div>
+            <LinkButton to="/shelf">Hand pieces in</LinkButton>
+          </Deeds>
           {isNew && may(me.role, 'set-rules') ? (
-            <p className="desk-house">
+            <p className="mt-3.5 text-soft">
               Who else works here, and whose frames may stand on pages, is said in the{' '}
               <Link to="/rules#rules-people">House rules</Link>.
             </p>
           ) : null}
-        </section>
+        </Card>
       </aside>
     </div>
   );
@@ -132,26 +150,32 @@ function leadSentence(stopped: number, all: number): string {
 
 function ErrandLine({ errand }: { readonly errand: Errand }) {
   return (
-    <li className="errand">
+    <li className="grid grid-cols-[74px_minmax(0,1fr)_auto] items-center gap-4 border-b border-line py-2.5 max-narrow:grid-cols-[56px_minmax(0,1fr)]">
       {errand.thumb ? (
-        <img src={errand.thumb} alt="" />
+        <img className="h-12 w-18.5 object-cover max-narrow:h-10 max-narrow:w-14" src={errand.thumb} alt="" />
       ) : (
-        <span className="errand-count">{errand.count ?? ''}</span>
+        <span className="grid h-12 w-18.5 place-items-center border-t-4 border-ink bg-panel object-cover font-mono text-xl font-semibold max-narrow:h-10 max-narrow:w-14">
+          {errand.count ?? ''}
+        </span>
       )}
       <div>
-        <p>
+        <p className="text-md">
           {errand.before} <strong>{errand.subject}</strong> {errand.after}
         </p>
-        <p className="soft">
+        <p className="text-sm text-soft">
           {errand.detail}{' '}
           {errand.due ? (
-            <span className={isPressing(errand.due) ? 'due' : ''}>{sentence(sayDue(errand.due))}</span>
+            <span className={isPressing(errand.due) ? 'text-due' : ''}>{sentence(sayDue(errand.due))}</span>
           ) : null}
         </p>
       </div>
-      <Link className="button" to={errand.address} aria-label={`${errand.action}: ${errand.subject}`}>
+      <LinkButton
+        className="max-narrow:col-start-2 max-narrow:justify-self-start"
+        to={errand.address}
+        aria-label={`${errand.action}: ${errand.subject}`}
+      >
         {errand.action}
-      </Link>
+      </LinkButton>
     </li>
   );
 }

@@ -60,7 +60,7 @@ export function AsReaders({
   const code = writeEmbed(form, { embed, target: rules, hosts: of.hosts, poster: null });
   return (
     <>
-      <p className="sentence">
+      <p className="text-3xl leading-normal font-stretch-94% max-narrow:text-xl">
         Live, as on{' '}
         <Choice
           about="Target"
@@ -88,12 +88,12 @@ export function AsReaders({
         poster={form === 'click' || form === 'poster' ? poster : null}
       />
       {children}
-      <div className="embed-code">
+      <div>
         <Field name="The code">
           {(control) => (
             <textarea
               {...control}
-              className="embed-code-text"
+              className="mb-2.5 field-sizing-content max-h-[14lh] min-h-[5lh] w-full resize-y border-t-2 border-ink bg-panel p-3 font-mono text-sm leading-4.75 font-normal wrap-anywhere text-ink"
               readOnly
               spellCheck={false}
               value={code}
@@ -166,19 +166,24 @@ function Live({ embed, target, form, width, isAsked, poster }: LiveProps) {
     form === 'link' ? LINK_PX : form === 'poster' ? Math.round(width * POSTER_SHARE) : heightAt(embed, width);
   const shown = Math.round(width * scale);
   return (
-    <div className="embed-live" ref={pane}>
-      <div className="embed-measure" style={{ width: shown }}>
+    <div className="mt-3 mb-4.5" ref={pane}>
+      <div className="relative h-6" style={{ width: shown }}>
         <Dimension
+          ground="bg-ground"
           axis="x"
           words={scale < 1 ? `${width} px, shown at ${Math.round(scale * 100)}%` : `${width} px`}
           style={{ inset: '2px 0 auto 0' }}
         />
       </div>
-      <div className="embed-window" style={{ width: shown, height: Math.round(height * scale) }}>
+      <div
+        className="relative overflow-hidden bg-paper"
+        style={{ width: shown, height: Math.round(height * scale) }}
+      >
         {/* Seen while the live page is on its way, which shows the same. */}
-        {poster ? <img className="embed-foresight" src={poster} alt="" /> : null}
+        {poster ? <img className="absolute inset-0 size-full object-cover" src={poster} alt="" /> : null}
         {preview.data ? (
           <iframe
+            className="relative origin-top-left"
             key={preview.data.address}
             title="As readers get it"
             src={preview.data.address}

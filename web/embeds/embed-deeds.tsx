@@ -90,14 +90,14 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
     show(asset);
   };
   return (
-    <div className="embed-deeds" ref={deeds}>
+    <div className="mb-4.5 flex flex-wrap items-center gap-2" ref={deeds}>
       {forPage ? (
         <Button kind="action" disabled={isBusy} onClick={() => void placeOn(forPage.id)}>
           Put on the tray of {forPage.title || 'the page'}
         </Button>
       ) : null}
       {piece ? (
-        <p className="embed-deeds-where">
+        <p className="flex-[1_0_100%]">
           On the shelf as <Link to={`/shelf?piece=${piece.id}`}>{piece.label.title || piece.stem}</Link>
           {`, ${sayUsedOn(piece)}.`}
         </p>

@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { entryById } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
-import { click, control, mount, unmount, write } from '../mounted.tsx';
+import { byRole, choose, click, control, mount, unmount, write } from '../mounted.tsx';
 import { EmbedFields } from './what-it-is.tsx';
 
 afterEach(unmount);
@@ -65,29 +65,29 @@ describe('a time', () => {
 describe('the other settings', () => {
   it('are switched and chosen', () => {
     const { ground, changes } = fields(MESSY);
-    click(control(ground, 'More films at the end'));
+    click(byRole(ground, 'checkbox', 'More films at the end'));
     expect(changes.at(-1)?.[0].parameters).toMatchObject({ more: '1' });
-    write(control(ground, 'Its own controls'), 'full');
+    choose(byRole(ground, 'combobox', 'Its own controls'), 'All of them');
     expect(changes.at(-1)?.[0].parameters).toMatchObject({ chrome: 'full' });
-    write(control(ground, 'Its own controls'), '');
+    choose(byRole(ground, 'combobox', 'Its own controls'), 'As its host likes');
     expect(changes.at(-1)?.[0].parameters).not.toHaveProperty('chrome');
   });
 
   it('that nobody knows come along when they are ticked', () => {
     const { ground, changes } = fields(MESSY);
-    click(control(ground, 'Keep pace=2, of which nobody knows what it does'));
+    click(byRole(ground, 'checkbox', 'Keep pace=2, of which nobody knows what it does'));
     expect(changes).toEqual([[{ kept: { pace: '2' } }, 'keeping pace']]);
   });
 
   it('allow one thing that it asked for, and nothing besides', () => {
     const { ground, changes } = fields(MESSY);
-    click(control(ground, 'It may use the camera'));
+    click(byRole(ground, 'checkbox', 'It may use the camera'));
     expect(changes).toEqual([[{ allowed: ['camera'] }, 'what it may do']]);
   });
 
   it('let it load at once', () => {
     const { ground, changes } = fields(MESSY);
-    click(control(ground, 'Load only when clicked'));
+    click(byRole(ground, 'checkbox', 'Load only when clicked'));
     expect(changes).toEqual([[{ onClick: false }, 'load only when clicked']]);
   });
 });

@@ -11,10 +11,12 @@ import { sayEmbed, sayWhatItIs } from '#core/embed/say.ts';
 import { sayFailure } from '../api/client.ts';
 import { queryClient, strictest } from '../api/queries.ts';
 import { changePiece } from '../pieces/pieces.ts';
+import { cx } from '../ui/cx.ts';
 import { ledger } from '../undo/ledger.ts';
 import { AsReaders } from './as-readers.tsx';
 import { EmbedDeeds } from './embed-deeds.tsx';
 import { lookQuery } from './embed-queries.ts';
+import { EMBED_PANE_LOOK, NEXT_PANE_LOOK } from './panes.ts';
 import { TrustForm } from './trust-form.tsx';
 import { EmbedFields, Statements } from './what-it-is.tsx';
 
@@ -76,10 +78,12 @@ export function Embedding({ read, piece, isJustKept, hosts, targets, onKept }: E
   });
   return (
     <>
-      <section className="embeds-what" aria-labelledby="embeds-what">
-        <header>
-          <h2 id="embeds-what">What it is</h2>
-          <p className="soft">{sayWhatItIs(embed, entry, trust)}</p>
+      <section className={cx(EMBED_PANE_LOOK, NEXT_PANE_LOOK)} aria-labelledby="embeds-what">
+        <header className="mb-3">
+          <h2 className="text-xl" id="embeds-what">
+            What it is
+          </h2>
+          <p className="mt-0.5 text-soft">{sayWhatItIs(embed, entry, trust)}</p>
         </header>
         <Statements statements={statements} />
         <EmbedFields
@@ -90,9 +94,11 @@ export function Embedding({ read, piece, isJustKept, hosts, targets, onKept }: E
           change={change}
         />
       </section>
-      <section className="embeds-readers" aria-labelledby="embeds-readers">
-        <header>
-          <h2 id="embeds-readers">As readers get it</h2>
+      <section className={cx(EMBED_PANE_LOOK, NEXT_PANE_LOOK)} aria-labelledby="embeds-readers">
+        <header className="mb-3">
+          <h2 className="text-xl" id="embeds-readers">
+            As readers get it
+          </h2>
         </header>
         <AsReaders
           of={here}

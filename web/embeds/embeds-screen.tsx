@@ -1,4 +1,3 @@
-import './embeds.css';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -14,11 +13,16 @@ import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
+import { Empty } from '../ui/empty.tsx';
+import { FAULT_LOOK, Fault } from '../ui/fault.tsx';
+import { RadioList } from '../ui/radio-list.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { heldEmbedQuery, hostsQuery } from './embed-queries.ts';
 import { EMBED_SCOPE, Embedding } from './embedding.tsx';
 import { FilmSearch } from './film-search.tsx';
 import { HeldList } from './held-list.tsx';
+import { EMBED_PANE_LOOK, NEXT_PANE_LOOK } from './panes.ts';
 import { LeftOut, PastedBox } from './pasted-box.tsx';
 
 const KEPT = 'placard-pasted';
@@ -28,7 +32,7 @@ export function EmbedsScreen() {
   const hosts = useQuery(hostsQuery);
   const targets = useQuery(targetsQuery);
   const failure = hosts.error ?? targets.error;
-  if (failure) return <p className="empty">{sayFailure(failure)}</p>;
+  if (failure) return <Empty>{sayFailure(failure)}</Empty>;
   if (!hosts.data || !targets.data) return null;
   return <Workplace hosts={hosts.data} targets={targets.data} />;
 }
@@ -68,26 +72,34 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
   });
   const drop = useDrop(holdsText, (data) => paste(carriedText(data)));
   return (
-    <div className={`embeds${drop.isOver ? ' is-over' : ''}`} {...drop.handlers}>
-      <section className="embeds-pasted" aria-labelledby="embeds-pasted">
-        <header>
-          <h1 id="embeds-pasted">Pasted</h1>
-          <p className="soft">An address, or whatever code the other site gave you.</p>
+    <div
+      className={cx(
+        'grid h-full grid-cols-[minmax(260px,352px)_minmax(300px,420px)_minmax(0,1fr)] max-middle:block max-middle:overflow-auto',
+        drop.isOver && 'inset-ring-3 inset-ring-action',
+      )}
+      {...drop.handlers}
+    >
+      <section className={EMBED_PANE_LOOK} aria-labelledby="embeds-pasted">
+        <header className="mb-3">
+          <h1 className="text-xl" id="embeds-pasted">
+            Pasted
+          </h1>
+          <p className="mt-0.5 text-soft">An address, or whatever code the other site gave you.</p>
         </header>
         <PastedBox
           text={held?.embed ? held.embed.embed.page : text}
           marks={read === text && !held ? marks : []}
           onChange={paste}
         />
-        {piece.error ? <p className="pasted-says fault">{sayFailure(piece.error)}</p> : null}
+        <Fault className="mt-2.5" says={piece.error ? sayFailure(piece.error) : null} />
         {(held ? [] : refusals).map((refusal) => (
-          <p key={refusal} className="pasted-says fault" role="status">
+          <p key={refusal} className={cx(FAULT_LOOK, 'mt-2.5')} role="status">
             {refusal}
           </p>
         ))}
         {marks.length > 0 && !held ? (
           <>
-            <p className="pasted-says soft">
+            <p className="mt-2.5 text-soft">
               Green is kept as a fact. What is struck through does not come along: the code at the right is
               written anew.
             </p>
@@ -98,7 +110,7 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
           <Several embeds={embeds} hosts={hosts} at={at} onChoose={setAt} />
         ) : null}
         {text !== '' || held ? (
-          <p className="pasted-says">
+          <p className="mt-2.5">
             <Button kind="link" onClick={() => paste('')}>
               Begin with another
             </Button>
@@ -121,14 +133,14 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
           }}
         />
       ) : (
-        <section className="embeds-empty" aria-label="What is held">
-          <p className="embeds-invitation">
+        <section className={cx(EMBED_PANE_LOOK, NEXT_PANE_LOOK, 'col-[2_/_-1]')} aria-label="What is held">
+          <p className="mb-7 max-w-[44ch] font-serif text-2xl leading-normal font-normal text-soft italic">
             Films, maps, forms, boards and feeds of other sites come here first. Paste the address of a page
             or the code its host offers, and see what it is, what it asks for, and how it will stand on the
             page.
           </p>
           {hosts.entries.length === 0 ? (
-            <p className="embeds-no-hosts soft">
+            <p className="mt-3.5 max-w-100 text-soft">
               No host is trusted yet, so that everything comes as a link. The site owner decides on an address
               here, or takes entries of hosts in under <Link to="/rules">House rules</Link>.
             </p>
@@ -158,18 +170,21 @@ interface SeveralProps {
 /** Several things in one paste, one of which is looked at. */
 function Several({ embeds, hosts, at, onChoose }: SeveralProps) {
   return (
-    <fieldset className="several">
-      <legend>{embeds.length} things are in this text</legend>
-      {embeds.map(({ embed }, index) => (
-        <label key={embed.address} className="check">
-          <input type="radio" name="thing" checked={index === at} onChange={() => onChoose(index)} />
-          <span>
+    <section className="mt-3.5 grid gap-1.5 border-t-2 border-ink pt-2.5">
+      <h2 className="text-base font-strong">{embeds.length} things are in this text</h2>
+      <RadioList
+        about={`${embeds.length} things are in this text`}
+        value={String(at)}
+        choices={embeds.map(({ embed }, index) => [
+          String(index),
+          <span key={embed.address}>
             {titleOf(embed, entryById(embed.host, hosts))}{' '}
-            <span className="soft mono">{new URL(embed.page).pathname}</span>
-          </span>
-        </label>
-      ))}
-    </fieldset>
+            <span className="font-mono text-mono text-soft">{new URL(embed.page).pathname}</span>
+          </span>,
+        ])}
+        onChoose={(index) => onChoose(Number(index))}
+      />
+    </section>
   );
 }
 

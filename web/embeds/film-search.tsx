@@ -4,6 +4,8 @@ import type { HostEntry } from '#core/embed/host.ts';
 import { sayTime } from '#core/embed/parameters.ts';
 import { sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
+import { Fault } from '../ui/fault.tsx';
+import { Input } from '../ui/input.tsx';
 import { filmsQuery } from './embed-queries.ts';
 
 interface FilmSearchProps {
@@ -21,10 +23,10 @@ export function FilmSearch({ host, onTake }: FilmSearchProps) {
     setAsked(words.trim());
   };
   return (
-    <section className="film-search" aria-label={`Films at ${host.name}`}>
-      <form onSubmit={submit}>
-        <input
-          className="input"
+    <section className="mt-4.5" aria-label={`Films at ${host.name}`}>
+      <form className="flex gap-1.5" onSubmit={submit}>
+        <Input
+          className="min-w-0 flex-1"
           type="search"
           aria-label={`Words to look for at ${host.name}`}
           placeholder={`Find a film at ${host.name}`}
@@ -34,20 +36,33 @@ export function FilmSearch({ host, onTake }: FilmSearchProps) {
         />
         <Button type="submit">Find</Button>
       </form>
-      {films.error ? <p className="fault">{sayFailure(films.error)}</p> : null}
+      <Fault says={films.error ? sayFailure(films.error) : null} />
       {films.data?.films.length === 0 ? (
-        <p className="soft">
+        <p className="text-soft">
           No film at {host.name} answers to “{asked}”.
         </p>
       ) : null}
-      <ul>
+      <ul className="mt-2.5">
         {(films.data?.films ?? []).map(({ page, title, author, seconds, poster }) => (
           <li key={page}>
-            <button type="button" onClick={() => onTake(page)}>
-              {poster ? <img src={poster} alt="" width={96} height={54} loading="lazy" /> : null}
+            <button
+              className="group flex w-full gap-2.5 border-t border-hairline py-1.75 text-left"
+              type="button"
+              onClick={() => onTake(page)}
+            >
+              {poster ? (
+                <img
+                  className="h-13.5 w-24 object-cover"
+                  src={poster}
+                  alt=""
+                  width={96}
+                  height={54}
+                  loading="lazy"
+                />
+              ) : null}
               <span>
-                <b>{title}</b>
-                <span className="soft">
+                <b className="group-hover:underline">{title}</b>
+                <span className="block text-soft">
                   {[author, seconds === null ? '' : sayTime(Math.round(seconds))].filter(Boolean).join(', ')}
                 </span>
               </span>

@@ -10,15 +10,24 @@ export function HeldList() {
   const assets = held.data?.assets ?? [];
   if (assets.length === 0) return null;
   return (
-    <section className="held-embeds" aria-labelledby="held-embeds">
-      <h2 id="held-embeds">On the shelf</h2>
-      <ul>
+    <section aria-labelledby="held-embeds">
+      <h2 className="text-xl" id="held-embeds">
+        On the shelf
+      </h2>
+      <ul className="mt-3 flex flex-wrap gap-x-5.5 gap-y-5">
         {assets.map((asset) => (
           <li key={asset.id}>
-            <Link to={`/embeds?piece=${asset.id}`}>
-              <img src={asset.thumb} alt="" width={asset.width} height={asset.height} loading="lazy" />
-              <b>{asset.label.title || asset.stem}</b>
-              <span className="soft">
+            <Link className="group grid gap-0.5 no-underline" to={`/embeds?piece=${asset.id}`}>
+              <img
+                className="mb-1.25 h-37.5 w-auto"
+                src={asset.thumb}
+                alt=""
+                width={asset.width}
+                height={asset.height}
+                loading="lazy"
+              />
+              <b className="group-hover:underline">{asset.label.title || asset.stem}</b>
+              <span className="text-soft">
                 {asset.embed ? sayKind(asset.embed.embed.kind) : ''}, {sayUsedOn(asset)}
               </span>
             </Link>

@@ -1,6 +1,9 @@
 import { useState } from 'react';
 import { type Parameter, readValue, sayTime, sayValueFault } from '#core/embed/parameters.ts';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { Select } from '../ui/select.tsx';
 
 interface ParameterFieldProps {
   readonly parameter: Parameter;
@@ -14,32 +17,26 @@ export function ParameterField({ parameter, value, onChange }: ParameterFieldPro
   switch (parameter.type) {
     case 'switch':
       return (
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={value === parameter.on}
-            onChange={(event) => onChange(event.target.checked ? parameter.on : (parameter.off ?? undefined))}
-          />
+        <Checkbox
+          checked={value === parameter.on}
+          onChange={(isOn) => onChange(isOn ? parameter.on : (parameter.off ?? undefined))}
+        >
           {parameter.label}
-        </label>
+        </Checkbox>
       );
     case 'choice':
       return (
-        <Field name={parameter.label}>
+        <Field isBeside name={parameter.label}>
           {(control) => (
-            <select
+            <Select
               {...control}
-              className="input"
               value={value ?? ''}
-              onChange={(event) => onChange(event.target.value || undefined)}
-            >
-              <option value="">As its host likes</option>
-              {parameter.choices.map((choice) => (
-                <option key={choice.value} value={choice.value}>
-                  {choice.label}
-                </option>
-              ))}
-            </select>
+              choices={[
+                ['', 'As its host likes'],
+                ...parameter.choices.map((choice) => [choice.value, choice.label] as const),
+              ]}
+              onChoose={(chosen) => onChange(chosen || undefined)}
+            />
           )}
         </Field>
       );
@@ -64,11 +61,11 @@ function WrittenParameter({ parameter, value, onChange }: ParameterFieldProps) {
     onChange(read);
   };
   return (
-    <Field name={parameter.label} fault={fault}>
+    <Field isBeside name={parameter.label} fault={fault}>
       {(control) => (
-        <input
+        <Input
           {...control}
-          className="input mono"
+          className="font-mono text-mono"
           placeholder={parameter.type === 'time' ? '0:00' : ''}
           value={text}
           onChange={(event) => setText(event.target.value)}

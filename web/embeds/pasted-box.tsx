@@ -1,5 +1,6 @@
 import { type ReactNode, useId, useRef } from 'react';
 import type { Mark } from '#core/embed/gathered.ts';
+import { Folded } from '../ui/folded.tsx';
 
 interface PastedBoxProps {
   readonly text: string;
@@ -15,16 +16,20 @@ export function PastedBox({ text, marks, onChange }: PastedBoxProps) {
   const id = useId();
   const under = useRef<HTMLDivElement>(null);
   return (
-    <div className="pasted">
-      <label className="hidden-words" htmlFor={id}>
+    <div className="grid rounded-sm border border-control bg-panel">
+      <label className="sr-only" htmlFor={id}>
         An address, or embed code
       </label>
-      <div ref={under} className="pasted-marks" aria-hidden="true">
+      <div
+        ref={under}
+        className="pointer-events-none col-start-1 row-start-1 max-h-95 min-h-37.5 w-full overflow-hidden p-3 font-mono text-sm leading-4.75 font-normal tracking-normal wrap-anywhere break-all whitespace-pre-wrap text-transparent"
+        aria-hidden="true"
+      >
         {marked(text, marks)}
       </div>
       <textarea
         id={id}
-        className="pasted-text"
+        className="col-start-1 row-start-1 field-sizing-content max-h-95 min-h-37.5 w-full resize-none overflow-auto p-3 font-mono text-sm leading-4.75 font-normal tracking-normal wrap-anywhere break-all whitespace-pre-wrap text-ink placeholder:text-soft"
         value={text}
         spellCheck={false}
         autoCapitalize="off"
@@ -39,6 +44,11 @@ export function PastedBox({ text, marks, onChange }: PastedBoxProps) {
 /** More letters than these are shown without marks, which would only slow the field down. */
 const MOST_MARKED = 50_000;
 
+const MARK_LOOK: Readonly<Record<Mark['as'], string>> = {
+  fact: 'bg-action-soft',
+  dropped: 'bg-due-soft line-through decoration-due decoration-1',
+};
+
 function marked(text: string, marks: readonly Mark[]): ReactNode[] {
   if (text.length > MOST_MARKED) return [];
   const parts: ReactNode[] = [];
@@ -46,7 +56,7 @@ function marked(text: string, marks: readonly Mark[]): ReactNode[] {
   for (const { from, to, as } of marks) {
     parts.push(text.slice(at, from));
     parts.push(
-      <span key={from} data-as={as}>
+      <span key={from} data-as={as} className={MARK_LOOK[as]}>
         {text.slice(from, to)}
       </span>,
     );
@@ -67,18 +77,22 @@ export function LeftOut({ text, marks }: LeftOutProps) {
   const dropped = marks.filter(({ as }) => as === 'dropped');
   if (dropped.length === 0) return null;
   return (
-    <details className="left-out">
-      <summary>
-        {dropped.length} {dropped.length === 1 ? 'part does' : 'parts do'} not come along
-      </summary>
-      <ul>
+    <Folded
+      className="mt-2.5"
+      words={
+        <>
+          {dropped.length} {dropped.length === 1 ? 'part does' : 'parts do'} not come along
+        </>
+      }
+    >
+      <ul className="mt-2">
         {dropped.slice(0, 40).map(({ from, to, why }) => (
-          <li key={from}>
-            <code>{shortened(text.slice(from, to))}</code> {why}
+          <li className="border-t border-hairline py-1.25 text-soft" key={from}>
+            <code className="wrap-anywhere text-ink">{shortened(text.slice(from, to))}</code> {why}
           </li>
         ))}
       </ul>
-    </details>
+    </Folded>
   );
 }
 

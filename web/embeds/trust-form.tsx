@@ -5,6 +5,8 @@ import { sayFailure } from '../api/client.ts';
 import { meQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { RadioList } from '../ui/radio-list.tsx';
 import { trustHost } from './held-embeds.ts';
 
 /** The site owner's decision to trust an address or its whole host, with the reason that is recorded. */
@@ -14,7 +16,7 @@ export function TrustForm({ address }: { readonly address: string }) {
   const [scope, setScope] = useState<'address' | 'host'>('address');
   const [fault, setFault] = useState<string | null>(null);
   if (!me.data || !may(me.data.role, 'set-rules'))
-    return <p className="soft">Only the site owner can decide to trust {new URL(address).host}.</p>;
+    return <p className="text-soft">Only the site owner can decide to trust {new URL(address).host}.</p>;
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     try {
@@ -24,21 +26,21 @@ export function TrustForm({ address }: { readonly address: string }) {
     }
   };
   return (
-    <form className="trust-form" onSubmit={(event) => void submit(event)}>
-      <h3>Trust it?</h3>
-      <label className="check">
-        <input type="radio" name="scope" checked={scope === 'address'} onChange={() => setScope('address')} />
-        Only this address
-      </label>
-      <label className="check">
-        <input type="radio" name="scope" checked={scope === 'host'} onChange={() => setScope('host')} />
-        Everything at {new URL(address).host}
-      </label>
-      <Field name="Why" fault={fault}>
+    <form className="mb-4.5 grid justify-items-start gap-1.75" onSubmit={(event) => void submit(event)}>
+      <h3 className="text-lg">Trust it?</h3>
+      <RadioList
+        about="Trust it?"
+        value={scope}
+        choices={[
+          ['address', 'Only this address'],
+          ['host', `Everything at ${new URL(address).host}`],
+        ]}
+        onChoose={setScope}
+      />
+      <Field className="w-full" name="Why" fault={fault}>
         {(control) => (
-          <input
+          <Input
             {...control}
-            className="input"
             maxLength={300}
             required
             value={reason}

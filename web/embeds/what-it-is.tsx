@@ -7,7 +7,11 @@ import type { UnknownParameter } from '#core/embed/query.ts';
 import type { Statement } from '#core/embed/say.ts';
 import { readShape, sayShape } from '#core/embed/shape.ts';
 import { titleOf } from '#core/embed/write.ts';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { cx } from '../ui/cx.ts';
 import { Field } from '../ui/field.tsx';
+import { Folded } from '../ui/folded.tsx';
+import { Input } from '../ui/input.tsx';
 import { ParameterField } from './parameter-field.tsx';
 
 type ChangeEmbed = (change: Partial<Embed>, name: string) => void;
@@ -15,11 +19,15 @@ type ChangeEmbed = (change: Partial<Embed>, name: string) => void;
 /** What is so of the embed, one sentence each, in the order in which it is asked. */
 export function Statements({ statements }: { readonly statements: readonly Statement[] }) {
   return (
-    <ol className="statements">
+    <ol className="mb-4 border-t-2 border-ink [counter-reset:statement]">
       {statements.map(({ about, text, detail, isDue }) => (
-        <li key={`${about} ${text}`} data-due={isDue}>
-          <b className="statement-text">{text}</b>
-          {detail ? <span className="statement-detail">{detail}</span> : null}
+        <li
+          className="relative border-b border-line py-2 pl-7.5 [counter-increment:statement] before:absolute before:left-0 before:font-mono before:text-sm before:text-soft before:content-[counter(statement)] data-[due=true]:before:text-due"
+          key={`${about} ${text}`}
+          data-due={isDue}
+        >
+          <b className={cx('block font-strong', isDue && 'text-due')}>{text}</b>
+          {detail ? <span className="block text-sm wrap-anywhere text-soft">{detail}</span> : null}
         </li>
       ))}
     </ol>
@@ -52,59 +60,48 @@ export function EmbedFields({ embed, entry, unknown, notGiven, change }: EmbedFi
     />
   );
   return (
-    <div className="embed-fields">
+    <div className="grid gap-2.25">
       <TitleField key={embed.title} embed={embed} entry={entry} change={change} />
       {shown.filter(({ type }) => type !== 'switch').map(field)}
       <ShapeField key={JSON.stringify(embed.shape)} shape={embed.shape} change={change} />
-      <div className="embed-checks">
+      <div className="mt-1 grid gap-1.5 pl-36 max-narrow:pl-0">
         {shown.filter(({ type }) => type === 'switch').map(field)}
         {embed.carrier === 'frame' ? (
-          <label className="check">
-            <input
-              type="checkbox"
-              checked={embed.onClick}
-              onChange={(event) => change({ onClick: event.target.checked }, 'load only when clicked')}
-            />
+          <Checkbox
+            checked={embed.onClick}
+            onChange={(isOn) => change({ onClick: isOn }, 'load only when clicked')}
+          >
             Load only when clicked
-          </label>
+          </Checkbox>
         ) : null}
         {unknown.map(({ name, value }) => (
-          <label key={name} className="check">
-            <input
-              type="checkbox"
-              checked={name in embed.kept}
-              onChange={(event) => {
-                const { [name]: _before, ...others } = embed.kept;
-                change(
-                  { kept: event.target.checked ? { ...others, [name]: value } : others },
-                  `keeping ${name}`,
-                );
-              }}
-            />
+          <Checkbox
+            key={name}
+            checked={name in embed.kept}
+            onChange={(isOn) => {
+              const { [name]: _before, ...others } = embed.kept;
+              change({ kept: isOn ? { ...others, [name]: value } : others }, `keeping ${name}`);
+            }}
+          >
             <span>
               Keep <code>{`${name}=${value}`}</code>, of which nobody knows what it does
             </span>
-          </label>
+          </Checkbox>
         ))}
         {notGiven.length > 0 ? (
-          <details>
-            <summary>Allow one of what it asked for</summary>
+          <Folded words="Allow one of what it asked for">
             {notGiven.map((name) => (
-              <label key={name} className="check">
-                <input
-                  type="checkbox"
-                  checked={embed.allowed.includes(name)}
-                  onChange={(event) =>
-                    change(
-                      { allowed: withOrWithout(embed.allowed, name, event.target.checked) },
-                      'what it may do',
-                    )
-                  }
-                />
+              <Checkbox
+                key={name}
+                checked={embed.allowed.includes(name)}
+                onChange={(isOn) =>
+                  change({ allowed: withOrWithout(embed.allowed, name, isOn) }, 'what it may do')
+                }
+              >
                 It may {PERMISSION_WORDS[name]}
-              </label>
+              </Checkbox>
             ))}
-          </details>
+          </Folded>
         ) : null}
       </div>
     </div>
@@ -127,11 +124,10 @@ function TitleField({ embed, entry, change }: TitleFieldProps) {
     if (title.trim() !== embed.title) change({ title: title.trim() }, 'the title for screen readers');
   };
   return (
-    <Field name="Title for screen readers">
+    <Field isBeside name="Title for screen readers">
       {(control) => (
-        <input
+        <Input
           {...control}
-          className="input"
           maxLength={300}
           placeholder={titleOf({ ...embed, title: '' }, entry)}
           value={title}
@@ -161,11 +157,11 @@ function ShapeField({ shape, change }: ShapeFieldProps) {
     if (read) change({ shape: read }, 'the shape');
   };
   return (
-    <Field name="Shape, or height" fault={fault}>
+    <Field isBeside name="Shape, or height" fault={fault}>
       {(control) => (
-        <input
+        <Input
           {...control}
-          className="input mono"
+          className="font-mono text-mono"
           value={text}
           onChange={(event) => setText(event.target.value)}
           onBlur={keep}

@@ -5,12 +5,18 @@ import { useNavigate } from 'react-router';
 import { type Deed, may } from '#api/people.ts';
 import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
+import { VEIL_LOOK } from '../ui/panel.tsx';
 import { stepBack, stepForward } from '../undo/undo-keys.tsx';
 
 function gatherParams(words: string): URLSearchParams {
   const text = words.trim();
   return new URLSearchParams(/^https?:/i.test(text) ? { address: text } : { words: text });
 }
+
+const GROUP_LOOK =
+  '**:[[cmdk-group-heading]]:px-2 **:[[cmdk-group-heading]]:pt-2 **:[[cmdk-group-heading]]:pb-0.5 **:[[cmdk-group-heading]]:font-semibold **:[[cmdk-group-heading]]:text-2xs **:[[cmdk-group-heading]]:text-soft';
+const FOUND_LOOK =
+  'flex cursor-pointer items-center gap-2.5 rounded-sm px-2 py-1.5 data-[selected=true]:bg-action-soft forced-colors:data-[selected=true]:bg-[Highlight]';
 
 /** What can be opened to be done, each with the deed that it takes. */
 const WAYS: readonly { readonly words: string; readonly to: string; readonly deed?: Deed }[] = [
@@ -61,59 +67,78 @@ export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
       open={isOpen}
       onOpenChange={(open) => !open && close()}
       label="Find or do"
-      contentClassName="find"
-      overlayClassName="dialog-ground"
+      contentClassName="fixed top-[8vh] left-1/2 z-51 w-[min(560px,calc(100vw-24px))] -translate-x-1/2 border-ink border-t-7 bg-panel shadow-card"
+      overlayClassName={VEIL_LOOK}
     >
       <Command.Input
+        className="w-full border-b border-line px-4 py-3.5 text-xl outline-none focus-visible:shadow-none"
         value={words}
         onValueChange={setWords}
         placeholder="Find a page or a piece, or say what to do"
       />
-      <Command.List>
-        <Command.Empty>Nothing of that name. Try a word of the title, or the maker.</Command.Empty>
-        <Command.Group heading="Pages">
+      <Command.List className="max-h-[52vh] overflow-auto p-1.5">
+        <Command.Empty className="px-2.5 py-3.5 text-soft">
+          Nothing of that name. Try a word of the title, or the maker.
+        </Command.Empty>
+        <Command.Group className={GROUP_LOOK} heading="Pages">
           {pages.data?.map((page) => (
             <Command.Item
+              className={FOUND_LOOK}
               key={page.id}
               value={`page ${page.title} ${page.id}`}
               onSelect={go(`/pages/${page.id}`)}
             >
-              {page.title} <span className="soft">{page.targetName}</span>
+              {page.title} <span className="text-soft">{page.targetName}</span>
             </Command.Item>
           ))}
         </Command.Group>
-        <Command.Group heading="Pieces">
+        <Command.Group className={GROUP_LOOK} heading="Pieces">
           {words.trim().length > 1 &&
             pieces.data?.assets.map((asset) => (
               <Command.Item
+                className={FOUND_LOOK}
                 key={asset.id}
                 value={`piece ${words} ${asset.id}`}
                 onSelect={go(`/shelf?piece=${asset.id}`)}
               >
-                <img src={asset.thumb} alt="" />
-                {asset.label.title || asset.stem} <span className="soft mono">{asset.stem}</span>
+                <img className="h-7.5 w-11 object-cover" src={asset.thumb} alt="" />
+                {asset.label.title || asset.stem}{' '}
+                <span className="font-mono text-mono text-soft">{asset.stem}</span>
               </Command.Item>
             ))}
         </Command.Group>
-        <Command.Group heading="Do">
+        <Command.Group className={GROUP_LOOK} heading="Do">
           {WAYS.filter(({ deed }) => !deed || (me && may(me.role, deed))).map(({ words: does, to }) => (
-            <Command.Item key={to} onSelect={go(to)}>
+            <Command.Item className={FOUND_LOOK} key={to} onSelect={go(to)}>
               {does}
             </Command.Item>
           ))}
           {gathersToo && words.trim().length > 1 ? (
-            <Command.Item value={`gather ${words}`} onSelect={go(`/gather?${gatherParams(words)}`)}>
+            <Command.Item
+              className={FOUND_LOOK}
+              value={`gather ${words}`}
+              onSelect={go(`/gather?${gatherParams(words)}`)}
+            >
               {/^https?:/i.test(words.trim())
                 ? 'Read this address for pictures'
                 : `Gather pictures of ${words.trim()}`}
             </Command.Item>
           ) : null}
-          <Command.Item onSelect={act(() => void stepBack())}>Undo</Command.Item>
-          <Command.Item onSelect={act(() => void stepForward())}>Redo</Command.Item>
-          <Command.Item onSelect={act(() => chooseTheme(theme.state === 'dark' ? 'light' : 'dark'))}>
+          <Command.Item className={FOUND_LOOK} onSelect={act(() => void stepBack())}>
+            Undo
+          </Command.Item>
+          <Command.Item className={FOUND_LOOK} onSelect={act(() => void stepForward())}>
+            Redo
+          </Command.Item>
+          <Command.Item
+            className={FOUND_LOOK}
+            onSelect={act(() => chooseTheme(theme.state === 'dark' ? 'light' : 'dark'))}
+          >
             Change between light and dark
           </Command.Item>
-          <Command.Item onSelect={act(onKeys)}>Show the keys</Command.Item>
+          <Command.Item className={FOUND_LOOK} onSelect={act(onKeys)}>
+            Show the keys
+          </Command.Item>
         </Command.Group>
       </Command.List>
     </Command.Dialog>

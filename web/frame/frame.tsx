@@ -1,5 +1,4 @@
-import './frame.css';
-import { Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { bringIn, goOn } from '../arrivals/arrivals.ts';
 import { carriedText } from '../arrivals/carried-text.ts';
@@ -8,10 +7,11 @@ import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { usePasteLeftOver } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
-import { FindOrDo } from './find-or-do.tsx';
-import { KeysHelp } from './keys-help.tsx';
 import { Toasts } from './toasts.tsx';
 import { TopBar } from './top-bar.tsx';
+
+const FindOrDo = lazy(async () => ({ default: (await import('./find-or-do.tsx')).FindOrDo }));
+const KeysHelp = lazy(async () => ({ default: (await import('./keys-help.tsx')).KeysHelp }));
 
 /** Whether keys typed now go into text. */
 function isTyping(target: EventTarget | null): boolean {
@@ -33,6 +33,7 @@ function useLeftOver(): void {
 
 export function Frame() {
   const [isFinding, setFinding] = useState(false);
+  const [isDrawn, setDrawn] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
   const { pathname } = useLocation();
   useUndoKeys();
@@ -40,6 +41,9 @@ export function Frame() {
   useEffect(() => {
     void goOn();
     void findGatherings();
+    // Not part of the first screen, and there right after it: whoever presses its keys types on at once.
+    const drawn = setTimeout(() => setDrawn(true), 0);
+    return () => clearTimeout(drawn);
   }, []);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
@@ -52,15 +56,19 @@ export function Frame() {
     return () => window.removeEventListener('keydown', listen);
   }, []);
   return (
-    <div className="frame">
+    <div className="grid h-dvh grid-rows-[var(--spacing-bar)_minmax(0,1fr)]">
       <TopBar onFind={() => setFinding(true)} onKeys={() => setShowsKeys(true)} />
-      <main className="screen" key={pathname.split('/')[1]}>
+      <main className="min-h-0 min-w-0 overflow-hidden outline-none" key={pathname.split('/')[1]}>
         <Suspense>
           <Outlet />
         </Suspense>
       </main>
-      <FindOrDo isOpen={isFinding} onClose={() => setFinding(false)} onKeys={() => setShowsKeys(true)} />
-      <KeysHelp isOpen={showsKeys} onClose={() => setShowsKeys(false)} />
+      <Suspense>
+        {isDrawn || isFinding ? (
+          <FindOrDo isOpen={isFinding} onClose={() => setFinding(false)} onKeys={() => setShowsKeys(true)} />
+        ) : null}
+        {showsKeys ? <KeysHelp onClose={() => setShowsKeys(false)} /> : null}
+      </Suspense>
       <Toasts />
     </div>
   );

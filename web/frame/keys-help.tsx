@@ -35,22 +35,24 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
   ],
 ];
 
-export function KeysHelp({ isOpen, onClose }: { readonly isOpen: boolean; readonly onClose: () => void }) {
+export function KeysHelp({ onClose }: { readonly onClose: () => void }) {
   return (
     <Panel
       title="Keys"
       about="Single letters act on what is selected, and never while you type."
-      isOpen={isOpen}
+      isOpen
       onClose={onClose}
     >
       {KEYS.map(([place, keys]) => (
         <section key={place}>
-          <h3>{place}</h3>
-          <dl className="keys">
+          <h3 className="text-lg">{place}</h3>
+          <dl className="mt-1.5 mb-3.5 grid grid-cols-[130px_1fr] gap-x-4 gap-y-1.25">
             {keys.map(([key, does]) => (
               <Fragment key={key}>
-                <dt>
-                  <kbd>{key}</kbd>
+                <dt className="text-right">
+                  <kbd className="rounded-sm border border-current px-1.25 font-mono text-2xs leading-4 font-normal">
+                    {key}
+                  </kbd>
                 </dt>
                 <dd>{does}</dd>
               </Fragment>

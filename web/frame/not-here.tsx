@@ -1,12 +1,13 @@
 import { Link } from 'react-router';
+import { Empty } from '../ui/empty.tsx';
 
 export function NotHere() {
   return (
-    <div className="empty">
-      <h1>There is nothing at this address</h1>
+    <Empty>
+      <h1 className="mb-1 text-xl text-ink">There is nothing at this address</h1>
       <p>
         It may have been moved. <Link to="/">Back to the Desk</Link>
       </p>
-    </div>
+    </Empty>
   );
 }

@@ -1,5 +1,6 @@
 import { useRouteError } from 'react-router';
 import { Button } from '../ui/button.tsx';
+import { Empty } from '../ui/empty.tsx';
 
 /** Screens are fetched when they are opened; after a renewal of Placard the old ones are not there any more. */
 const isRenewed = (error: unknown) =>
@@ -14,19 +15,21 @@ export function ScreenFault() {
 
 export function Failed({ error }: { readonly error: unknown }) {
   return (
-    <section className="empty screen-fault" role="alert">
-      <h1>{isRenewed(error) ? 'Placard was renewed' : 'This screen failed'}</h1>
+    <Empty className="max-w-115" role="alert">
+      <h1 className="mb-1 text-xl text-ink">
+        {isRenewed(error) ? 'Placard was renewed' : 'This screen failed'}
+      </h1>
       <p>
         {isRenewed(error)
           ? 'This window still has the one before. What you wrote is kept; load it again and go on.'
           : 'What is saved is safe, and what you typed on a page lies on this machine. Load the screen again; if it fails again, tell whoever runs Placard what you did.'}
       </p>
-      <Button kind="action" onClick={() => window.location.reload()}>
+      <Button className="my-3" kind="action" onClick={() => window.location.reload()}>
         Load it again
       </Button>
       {error instanceof Error && !isRenewed(error) ? (
-        <p className="soft mono">{error.message.slice(0, 300)}</p>
+        <p className="font-mono text-mono text-soft">{error.message.slice(0, 300)}</p>
       ) : null}
-    </section>
+    </Empty>
   );
 }

@@ -1,15 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
-import { DropdownMenu } from 'radix-ui';
-import { NavLink, useLocation, useNavigate } from 'react-router';
-import { type Deed, may, ROLE_WORDS } from '#api/people.ts';
-import { tell } from '../api/client.ts';
+import { lazy, Suspense, useState } from 'react';
+import { NavLink, useLocation } from 'react-router';
+import { type Deed, may } from '#api/people.ts';
 import { meQuery } from '../api/queries.ts';
 import { RunningArrivals } from '../arrivals/running.tsx';
 import { RunningRuns } from '../run/running-runs.tsx';
-import { chooseTheme, theme } from '../theme/theme.ts';
-import { useStore } from '../ui/store.ts';
+import { cx } from '../ui/cx.ts';
 import { UndoButtons } from '../undo/undo-keys.tsx';
 import { Mark } from './mark.tsx';
+import { PersonButton } from './person-button.tsx';
+
+/** What opens from the person comes after the first screen. */
+const PersonMenu = lazy(() => import('./person-menu.tsx'));
 
 /** The areas, each with the deed without which nothing can be done there. */
 const AREAS: readonly { readonly to: string; readonly name: string; readonly deed?: Deed }[] = [
@@ -23,79 +25,61 @@ const AREAS: readonly { readonly to: string; readonly name: string; readonly dee
 export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readonly onKeys: () => void }) {
   const { pathname, search } = useLocation();
   const { data: me } = useQuery(meQuery);
+  // Pressed before what opens is there, it opens as soon as it is.
+  const [isMenuOpen, setMenuOpen] = useState(false);
   // Gathering is part of the area that it was reached from.
   const gathersFrom =
     pathname === '/gather' ? (new URLSearchParams(search).has('page') ? '/pages' : '/shelf') : null;
   return (
-    <header className="bar">
-      <NavLink to="/" className="bar-mark" aria-label="Placard, to the Desk">
+    <header className="flex min-w-0 items-center gap-4.5 bg-bar px-4.5 text-bar-ink [--focus-ground:transparent] [--focus:var(--color-bar-ink)] max-narrow:gap-2 max-narrow:px-2.5 max-narrow:py-0">
+      <NavLink
+        to="/"
+        className="flex items-center gap-2.25 text-2xl font-bold font-stretch-112% no-underline"
+        aria-label="Placard, to the Desk"
+      >
         <Mark />
-        <span>Placard</span>
+        <span className="max-narrow:hidden">Placard</span>
       </NavLink>
-      <nav aria-label="Areas">
+      <nav
+        className="ml-2 flex gap-1 max-narrow:ml-0 max-narrow:gap-0 max-narrow:overflow-x-auto"
+        aria-label="Areas"
+      >
         {AREAS.filter(({ deed }) => !deed || (me && may(me.role, deed))).map(({ to, name }) => (
-          <NavLink key={to} to={to} end={to === '/'} className={to === gathersFrom ? 'is-here' : ''}>
+          <NavLink
+            key={to}
+            to={to}
+            end={to === '/'}
+            className={({ isActive }) =>
+              cx(
+                'rounded-sm px-2.75 py-1.25 font-semibold text-bar-ink no-underline hover:bg-white/9 max-narrow:px-1.75 max-narrow:whitespace-nowrap',
+                (isActive || to === gathersFrom) && 'bg-panel text-ink hover:bg-panel',
+              )
+            }
+          >
             {name}
           </NavLink>
         ))}
       </nav>
-      <div className="bar-right">
+      <div className="ml-auto flex min-w-0 items-center gap-3 max-narrow:gap-1">
         <RunningRuns />
         <RunningArrivals />
         <UndoButtons />
-        <button type="button" className="find-button" onClick={onFind}>
-          Find or do... <kbd>Ctrl K</kbd>
+        <button
+          type="button"
+          className="flex h-7 w-62.5 items-center justify-between rounded-sm border border-bar-line px-2.5 text-bar-soft max-narrow:hidden"
+          onClick={onFind}
+        >
+          Find or do...{' '}
+          <kbd className="rounded-sm border border-current px-1.25 font-mono text-2xs leading-4 font-normal">
+            Ctrl K
+          </kbd>
         </button>
-        <PersonMenu onKeys={onKeys} />
+        {me ? (
+          <Suspense fallback={<PersonButton name={me.name} onClick={() => setMenuOpen(true)} />}>
+            <PersonMenu me={me} isOpen={isMenuOpen} onOpen={setMenuOpen} onKeys={onKeys} />
+          </Suspense>
+        ) : null}
       </div>
     </header>
-  );
-}
-
-function PersonMenu({ onKeys }: { readonly onKeys: () => void }) {
-  const { data: me } = useQuery(meQuery);
-  const navigate = useNavigate();
-  const current = useStore(theme);
-  if (!me) return null;
-  const initials = me.name
-    .split(' ')
-    .map((part) => part.charAt(0))
-    .join('');
-  const signOut = async () => {
-    await tell('/session', { method: 'DELETE' });
-    // Loaded anew, so that nothing of one person stays in the memory of the page for the next.
-    window.location.assign('/');
-  };
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <button type="button" className="person-button" aria-label={`${initials}: ${me.name}, your menu`}>
-          {initials}
-        </button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="popover" align="end" sideOffset={6}>
-          <div className="person-card">
-            <strong>{me.name}</strong>
-            <div className="soft">{ROLE_WORDS[me.role]}</div>
-          </div>
-          <DropdownMenu.Item
-            className="menu-item"
-            onSelect={() => chooseTheme(current === 'dark' ? 'light' : 'dark')}
-          >
-            {current === 'dark' ? 'Light theme' : 'Dark theme'}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" onSelect={() => navigate('/me')}>
-            Your password
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" onSelect={onKeys}>
-            Keys
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" onSelect={() => void signOut()}>
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
   );
 }

@@ -23,11 +23,14 @@ export function AlbumsGroup({ source, albumId, onAlbum, onTakeAll, ...props }: A
       name={source.name}
       about={`${list.length} ${list.length === 1 ? 'album' : 'albums'}, ${source.about}`}
     >
-      <ul className="albums">
+      <ul>
         {list.map((album) => (
-          <li key={album.id}>
+          <li
+            className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-3 gap-y-0.5 border-t border-hairline py-1.25"
+            key={album.id}
+          >
             <p>
-              <strong>{album.name}</strong> <span className="soft">{sayFresh(album)}</span>
+              <strong>{album.name}</strong> <span className="text-soft">{sayFresh(album)}</span>
             </p>
             <Button
               kind="link"
@@ -60,17 +63,17 @@ interface OpenAlbumProps extends GroupProps {
 
 function OpenAlbum({ source, album, onTakeAll, ...props }: OpenAlbumProps) {
   const files = useQuery(albumQuery(source.id, album.id));
-  if (files.error) return <p className="due">{sayFailure(files.error)}</p>;
-  if (!files.data) return <p className="soft">is opened</p>;
+  if (files.error) return <p className="text-due">{sayFailure(files.error)}</p>;
+  if (!files.data) return <p className="text-soft">is opened</p>;
   const { pictures } = files.data;
   // An album is looked through whole: what a question would fold away may be just what it was opened for.
   const anything = { words: '', commercial: false, changes: false, shape: 'any', leastWidth: 0 } as const;
   return (
-    <div className="album-open">
+    <div className="col-span-full grid grid-cols-1 justify-items-start gap-2.5 pt-1 pb-1.5">
       <Button onClick={() => onTakeAll(pictures)}>
         {album.fresh === 0 ? 'Take all again' : `Take all ${pictures.length}`}
       </Button>
-      <div className="album-files">
+      <div className="w-full">
         <Sorted name={album.name} pictures={pictures} {...props} question={anything} />
       </div>
     </div>

@@ -5,7 +5,9 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { NewClipperSchema } from '#api/gather.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
+import { Card } from '../ui/card.tsx';
+import { cx } from '../ui/cx.ts';
 import { clippersQuery, clipsQuery } from './gather-queries.ts';
 import { hostOf } from './reading-group.tsx';
 
@@ -34,14 +36,16 @@ export function ClipperCard() {
   };
   const [latest] = clippers.data ?? [];
   return (
-    <section className="card clipper" aria-labelledby="clipper">
-      <h2 id="clipper">From any page</h2>
+    <Card className="grid gap-2 px-4 pt-3.25 pb-3.5" aria-labelledby="clipper">
+      <h2 className="text-3xl" id="clipper">
+        From any page
+      </h2>
       {clips.data && clips.data.length > 0 ? (
-        <ul className="clips">
+        <ul className="mt-2">
           {clips.data.map((clip) => (
             <li key={clip.id}>
               <Link to={`/gather?clip=${clip.id}`}>{hostOf(clip.address)}</Link>{' '}
-              <span className="soft">handed in {format(new Date(clip.at), 'd MMM, HH:mm')}</span>
+              <span className="text-soft">handed in {format(new Date(clip.at), 'd MMM, HH:mm')}</span>
             </li>
           ))}
         </ul>
@@ -52,13 +56,13 @@ export function ClipperCard() {
           <ClipperLink code={code} />
         </>
       ) : (
-        <p className="soft">
+        <p className="text-soft">
           {latest
             ? `Your clipper works until ${format(new Date(latest.expiresAt), 'd MMMM')}.`
             : 'A clipper in your browser’s bar hands in the page you are on. It can do nothing else.'}
         </p>
       )}
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         {code || !clippers.data ? null : (
           <Button kind="link" onClick={() => void make()}>
             {latest ? 'Make another' : 'Make a clipper'}
@@ -70,7 +74,7 @@ export function ClipperCard() {
           </Button>
         ) : null}
       </div>
-    </section>
+    </Card>
   );
 }
 
@@ -82,7 +86,7 @@ function ClipperLink({ code }: { readonly code: string }) {
     <a
       ref={link}
       href="/gather"
-      className="button clipper-link"
+      className={cx(buttonLook(), 'cursor-grab justify-self-start')}
       onClick={(event) => {
         event.preventDefault();
         toast('Drag it to the bar of your browser; it works on other pages.');

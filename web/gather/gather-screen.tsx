@@ -1,5 +1,3 @@
-import './gather.css';
-import '../label/label.css';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -17,8 +15,12 @@ import { ComingIn } from '../arrivals/coming-in.tsx';
 import { gather } from '../arrivals/gatherings.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
+import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { Button } from '../ui/button.tsx';
+import { ChosenToolbar } from '../ui/chosen-toolbar.tsx';
+import { cx } from '../ui/cx.ts';
+import { Empty } from '../ui/empty.tsx';
 import { ClipperCard } from './clipper-card.tsx';
 import { readAsked, withAsked } from './gather-address.ts';
 import { gatherPageQuery, sourcesQuery } from './gather-queries.ts';
@@ -37,8 +39,8 @@ export function GatherScreen() {
   const page = useQuery({ ...gatherPageQuery(pageId ?? ''), enabled: pageId !== null });
   const targets = useQuery(targetsQuery);
   const sources = useQuery(sourcesQuery);
-  if (pageId !== null && page.error) return <p className="empty">{sayFailure(page.error)}</p>;
-  if (sources.error) return <p className="empty">{sayFailure(sources.error)}</p>;
+  if (pageId !== null && page.error) return <Empty>{sayFailure(page.error)}</Empty>;
+  if (sources.error) return <Empty>{sayFailure(sources.error)}</Empty>;
   if (!targets.data || !sources.data || (pageId !== null && !page.data)) return null;
   const rules = page.data?.target.rules ?? strictest(targets.data)?.rules;
   if (!rules) return null;
@@ -121,14 +123,17 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
     onTake: (picture: SealedPicture) => void take([picture], want !== null && !isFilled),
   };
   return (
-    <div className={`gather ${drop.isOver ? 'is-over' : ''}`} {...drop.handlers}>
-      <section className="gather-question" aria-label="Question">
-        <h1 className="hidden-words">Gather</h1>
+    <div
+      className={cx(PANES_LOOK, 'relative grid-cols-[minmax(0,1fr)_var(--spacing-label)]')}
+      {...drop.handlers}
+    >
+      <HeadPane className="pt-3 pb-2" aria-label="Question">
+        <h1 className="sr-only">Gather</h1>
         <QuestionLine asked={asked} onAsk={ask} />
-        <div className="gather-under">
+        <div className="mt-0.5 flex flex-wrap items-baseline gap-x-3.5 gap-y-0.5">
           {page ? (
             <span>
-              <span className="soft">for</span>{' '}
+              <span className="text-soft">for</span>{' '}
               <Link to={`/pages/${page.id}`}>
                 <strong>{sayPageTitle(page.title)}</strong>
               </Link>
@@ -142,8 +147,14 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
           />
           <Answered asked={asked} />
         </div>
-      </section>
-      <section className="gather-results" aria-label="Results">
+      </HeadPane>
+      <section
+        className={cx(
+          'overflow-auto px-4.5 pt-3 pb-6 max-narrow:p-2.5',
+          drop.isOver && 'inset-ring-3 inset-ring-action',
+        )}
+        aria-label="Results"
+      >
         <Results
           asked={asked}
           group={group}
@@ -154,7 +165,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
           onTakeAll={(pictures) => void take(pictures, false)}
         />
       </section>
-      <aside className="gather-label" aria-label="Label">
+      <SidePane className="flex flex-col" aria-label="Label">
         {want ? <WantNote want={want} /> : null}
         {opened?.kind === 'held' ? (
           <HeldLabel
@@ -179,19 +190,20 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
           </ResultLabel>
         ) : null}
         {opened === null ? <ClipperCard /> : null}
-      </aside>
+      </SidePane>
       {chosen.size > 0 ? (
-        <div className="shelf-chosen gather-chosen" role="toolbar" aria-label="With the chosen pictures">
-          <strong>{chosen.size} chosen</strong>
-          <Button onClick={() => void take([...chosen.values()], false)}>
+        <ChosenToolbar about="With the chosen pictures" count={chosen.size}>
+          <Button kind="bar" onClick={() => void take([...chosen.values()], false)}>
             {page ? 'To the tray' : 'To the shelf'}
           </Button>
-          <Button onClick={() => setChosen(new Map())}>Clear</Button>
-        </div>
+          <Button kind="bar" onClick={() => setChosen(new Map())}>
+            Clear
+          </Button>
+        </ChosenToolbar>
       ) : null}
-      <div className="gather-foot">
+      <FootPane>
         <ComingIn />
-      </div>
+      </FootPane>
     </div>
   );
 }

@@ -1,9 +1,8 @@
-import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { Label } from '../label/label.tsx';
 import { usePiece } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
 
 interface HeldLabelProps {
   readonly asset: Asset;
@@ -18,15 +17,13 @@ export function HeldLabel({ asset, rules, onTake }: HeldLabelProps) {
   return (
     <>
       <Label asset={piece} rules={rules} use={null} isEditable={false} openRow={null} onOpenRow={() => {}} />
-      <div className="gather-take">
+      <div className="sticky -bottom-3.5 -mx-3.5 mt-auto -mb-3.5 flex flex-wrap gap-2 border-t border-line bg-ground px-3.5 py-3">
         {onTake ? (
           <Button kind="action" onClick={onTake}>
             To the tray
           </Button>
         ) : null}
-        <Link className="button" to={`/shelf?piece=${asset.id}`}>
-          See it on the shelf
-        </Link>
+        <LinkButton to={`/shelf?piece=${asset.id}`}>See it on the shelf</LinkButton>
       </div>
     </>
   );

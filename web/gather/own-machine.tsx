@@ -1,9 +1,10 @@
-import { Popover } from 'radix-ui';
 import { type FormEvent, useEffect, useId, useRef, useState } from 'react';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { FolderChoices } from '../ui/folder-choices.tsx';
+import { Input } from '../ui/input.tsx';
+import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
 
 interface OwnMachineProps {
   readonly folder: string;
@@ -20,7 +21,7 @@ export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineP
   useEffect(() => whole.current?.setAttribute('webkitdirectory', ''), []);
   return (
     <>
-      <span className="soft">or</span>
+      <span className="text-soft">or</span>
       <AddressField onAddress={onAddress} />
       <Button kind="link" onClick={() => files.current?.click()}>
         Choose files
@@ -28,7 +29,7 @@ export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineP
       <Button kind="link" onClick={() => whole.current?.click()}>
         A whole folder
       </Button>
-      <span className="soft">
+      <span className="text-soft">
         into <FolderField folder={folder} onFolder={onFolder} />
       </span>
       <input
@@ -67,31 +68,28 @@ function AddressField({ onAddress }: { readonly onAddress: (address: string) => 
     onAddress(address.trim());
   };
   return (
-    <Popover.Root open={isOpen} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
+    <Popover open={isOpen} onOpenChange={setOpen}>
+      <PopoverTrigger asChild>
         <Button kind="link">Give any address</Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content className="popover" align="start" sideOffset={4} aria-label="An address">
-          <form className="gather-address" onSubmit={submit}>
-            <Field name="Address of a picture, or of a page that shows it">
-              {(control) => (
-                <input
-                  {...control}
-                  className="input"
-                  placeholder="https://"
-                  value={address}
-                  onChange={(event) => setAddress(event.target.value)}
-                />
-              )}
-            </Field>
-            <Button type="submit" kind="action">
-              Read it
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      </PopoverTrigger>
+      <PopoverContent aria-label="An address">
+        <form className="grid w-80 gap-2 p-1.5" onSubmit={submit}>
+          <Field name="Address of a picture, or of a page that shows it">
+            {(control) => (
+              <Input
+                {...control}
+                placeholder="https://"
+                value={address}
+                onChange={(event) => setAddress(event.target.value)}
+              />
+            )}
+          </Field>
+          <Button type="submit" kind="action">
+            Read it
+          </Button>
+        </form>
+      </PopoverContent>
+    </Popover>
   );
 }
 
@@ -106,7 +104,7 @@ function FolderField({
   return (
     <>
       <input
-        className="gather-folder mono"
+        className="min-h-6 w-37.5 border-b border-control px-1 py-px font-mono text-mono text-ink placeholder:text-soft"
         aria-label="Folder that it goes into"
         placeholder="no folder"
         list={listId}

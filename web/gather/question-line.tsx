@@ -14,7 +14,7 @@ export function QuestionLine({ asked, onAsk }: QuestionLineProps) {
   const sources = useQuery(sourcesQuery);
   if (asked.address || asked.pictures.length > 0 || asked.clipId) {
     return (
-      <p className="sentence">
+      <p className="text-3xl leading-normal font-stretch-94% max-narrow:text-xl">
         Gather pictures from{' '}
         <strong>{asked.address ?? (asked.clipId ? 'a clipped page' : 'the pasted text')}</strong>{' '}
         <Button kind="link" onClick={() => onAsk({ address: null, pictures: null, clip: null })}>
@@ -41,7 +41,7 @@ export function Answered({ asked }: { readonly asked: GatherAsked }) {
       .some(([key, data]) => data !== undefined && isAskedNow(key, asked)),
   ).length;
   return (
-    <span className="gather-answered soft" role="status">
+    <span className="ml-auto text-soft" role="status">
       {answered} of {wanted.length} sources answered
     </span>
   );

@@ -88,7 +88,7 @@ export function PastedGroup({ addresses, onTakeAll, ...props }: PastedProps) {
       }
     >
       {faults.map((fault) => (
-        <p key={fault} className="due">
+        <p key={fault} className="text-due">
           {fault}
         </p>
       ))}
@@ -105,8 +105,11 @@ export function ClipGroup({ clipId, ...props }: Omit<ReadingProps, 'address'> & 
   return (
     <>
       {clip.data.selection ? (
-        <blockquote className="clip-words">
-          {clip.data.selection} <span className="soft">selected on {hostOf(clip.data.address)}</span>
+        <blockquote className="mb-3 border-l-3 border-action bg-panel px-3 py-2 font-serif text-lg leading-body font-normal italic">
+          {clip.data.selection}{' '}
+          <span className="font-sans text-sm font-normal text-soft">
+            selected on {hostOf(clip.data.address)}
+          </span>
         </blockquote>
       ) : null}
       <ReadingGroup address={clip.data.address} {...props} />

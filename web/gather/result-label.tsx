@@ -20,6 +20,8 @@ import { LabelRow } from '../label/row.tsx';
 import { Compare } from '../lookalikes/compare.tsx';
 import { Button } from '../ui/button.tsx';
 import { sayDate } from '../ui/dates.ts';
+import { Field } from '../ui/field.tsx';
+import { Select } from '../ui/select.tsx';
 import { closerQuery } from './gather-queries.ts';
 import { SaidList } from './said-list.tsx';
 import { titleOf } from './source-group.tsx';
@@ -43,10 +45,17 @@ export function ResultLabel({ picture, rules, want, licence, onLicence, children
   const by = [label.maker, sayDate(label.taken)].filter(Boolean).join(' · ');
   return (
     <>
-      <article className="label" aria-label={`Label of ${titleOf(picture)}`}>
-        <header className="label-head">
-          <h2 className="label-title">{titleOf(picture)}</h2>
-          <div className="label-by">{by || 'Nobody says who made it.'}</div>
+      <article
+        className="border-t-7 border-ink bg-panel px-3.75 pb-2 shadow-card"
+        aria-label={`Label of ${titleOf(picture)}`}
+      >
+        <header className="pt-3 pb-2.75">
+          <h2 className="font-serif text-3xl leading-tight font-normal wrap-anywhere italic">
+            {titleOf(picture)}
+          </h2>
+          <div className="mt-0.75 flex items-baseline justify-between gap-2.5 text-soft">
+            {by || 'Nobody says who made it.'}
+          </div>
         </header>
         <LabelRow name="Fit">
           <p>{sayFit(picture, want)}</p>
@@ -105,7 +114,7 @@ function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsPro
   return (
     <>
       <LabelRow name="Rights">
-        {unclear ? <p className="due">{unclear}</p> : null}
+        {unclear ? <p className="text-due">{unclear}</p> : null}
         {unclear && reading.kind !== 'silent' && reading.kind !== 'clear' ? (
           <Decision
             voices={reading.voices.flatMap(({ licence: one }) => one ?? [])}
@@ -114,9 +123,9 @@ function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsPro
           />
         ) : null}
         {unclear && licence === null ? (
-          <p className="soft">It can be gathered; it cannot go out before its licence is known.</p>
+          <p className="text-soft">It can be gathered; it cannot go out before its licence is known.</p>
         ) : (
-          <p className={judgement.verdict === 'allowed' ? '' : 'due'}>
+          <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>
             {licenceTerms(label.licence).short}. {sayJudgement(judgement)}{' '}
             {judgement.verdict === 'allowed' && cropped.verdict === 'not-allowed'
               ? 'It may not be cropped.'
@@ -142,24 +151,21 @@ interface DecisionProps {
 function Decision({ voices, licence, onLicence }: DecisionProps) {
   const offered = [...new Set(voices)];
   return (
-    <div className="field">
-      <label htmlFor="licence-decision">Which holds?</label>
-      <select
-        id="licence-decision"
-        className="input"
-        value={licence ?? ''}
-        onChange={({ target: { value } }) => onLicence(isLicenceId(value) ? value : null)}
-      >
-        <option value="">Not decided: leave it unknown</option>
-        {offered.map((id) => (
-          <option key={id} value={id}>
-            {licenceTerms(id).name}
-          </option>
-        ))}
-        <option value="permission">{licenceTerms('permission').name}</option>
-        <option value="copyright">{licenceTerms('copyright').name}</option>
-      </select>
-    </div>
+    <Field name="Which holds?">
+      {(control) => (
+        <Select
+          {...control}
+          value={licence ?? ''}
+          choices={[
+            ['', 'Not decided: leave it unknown'],
+            ...[...offered, 'permission' as const, 'copyright' as const].map(
+              (id) => [id, licenceTerms(id).name] as const,
+            ),
+          ]}
+          onChoose={(chosen) => onLicence(isLicenceId(chosen) ? chosen : null)}
+        />
+      )}
+    </Field>
   );
 }
 
@@ -188,7 +194,7 @@ function AlikeRow({ picture, closer, isLooking }: AlikeProps) {
   if (isLooking) {
     return (
       <LabelRow name="Looks like">
-        <p className="soft">The shelf is looked through.</p>
+        <p className="text-soft">The shelf is looked through.</p>
       </LabelRow>
     );
   }
@@ -198,7 +204,7 @@ function AlikeRow({ picture, closer, isLooking }: AlikeProps) {
   return (
     <LabelRow name="Looks like">
       <p>
-        <span className="mono">{first.asset.stem}</span> on your shelf
+        <span className="font-mono text-mono">{first.asset.stem}</span> on your shelf
         {alike.length > 1 ? `, and ${alike.length - 1} more` : ''}.
       </p>
       <Button kind="link" onClick={() => setCompared(true)}>

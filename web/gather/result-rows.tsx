@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react';
 import { trueShapeRows } from '#core/media/rows.ts';
+import { cx } from '../ui/cx.ts';
 import { useWidth } from '../ui/use-width.ts';
 
 /** A picture in a row, whether it is found somewhere or held already. Sizes in px, 0 where not known. */
@@ -70,25 +71,29 @@ export function ResultRows(props: ResultRowsProps) {
       role="listbox"
       aria-label={name}
       aria-multiselectable="true"
-      className="results"
+      className="outline-none"
       onKeyDown={walk}
       tabIndex={-1}
     >
       {rows.map((row) => (
-        <div key={pictures[row.from]?.id} className="result-row" role="presentation">
+        <div key={pictures[row.from]?.id} className="mb-2.25 flex items-start gap-2.5" role="presentation">
           {pictures.slice(row.from, row.to).map((picture, at) => (
             <button
               key={picture.id}
               type="button"
               role="option"
               aria-selected={picture.id === openId || chosen.has(picture.id)}
-              className="result"
+              className="relative flex-none text-left"
               data-result={picture.id}
               style={{ width: (aspects[row.from + at] ?? GUESSED_ASPECT) * row.height }}
               onClick={(event) => press(event, picture.id)}
               onDoubleClick={() => onTake(picture.id)}
             >
               <img
+                className={cx(
+                  'w-full bg-hairline object-cover',
+                  (picture.id === openId || chosen.has(picture.id)) && 'outline-3 outline-due',
+                )}
                 src={picture.look}
                 alt=""
                 style={{ height: row.height }}
@@ -99,9 +104,17 @@ export function ResultRows(props: ResultRowsProps) {
                   setSeen((known) => new Map(known).set(picture.id, naturalWidth / naturalHeight));
                 }}
               />
-              {numbers.has(picture.id) ? <i>{numbers.get(picture.id)}</i> : null}
-              <span className="result-title">{picture.title}</span>
-              <span className={`result-note ${picture.isDue ? 'due' : 'soft'}`}>{picture.note}</span>
+              {numbers.has(picture.id) ? (
+                <i className="absolute top-0 left-0 min-w-5 bg-measure px-1.5 py-px font-sans text-2xs leading-4.5 font-semibold text-white not-italic">
+                  {numbers.get(picture.id)}
+                </i>
+              ) : null}
+              <span className="mt-1.25 line-clamp-2 text-sm leading-3.75 font-semibold">{picture.title}</span>
+              <span
+                className={cx('line-clamp-2 text-sm leading-3.75', picture.isDue ? 'text-due' : 'text-soft')}
+              >
+                {picture.note}
+              </span>
             </button>
           ))}
         </div>

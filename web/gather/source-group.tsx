@@ -6,6 +6,7 @@ import { firstSaid } from '#core/gather/reading.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
 import { SILENT_MILLIS, sourceQuery } from './gather-queries.ts';
 import { ResultRows, type RowPicture } from './result-rows.tsx';
 
@@ -35,10 +36,10 @@ export function Group({
   readonly children?: ReactNode;
 }) {
   return (
-    <section className="gather-group" aria-label={name}>
-      <header>
-        <h2>{name}</h2>
-        <p className={isDue ? 'due' : 'soft'} role="status">
+    <section className="pb-3" aria-label={name}>
+      <header className="flex items-baseline gap-3 border-t-2 border-ink pt-1.75 pb-2">
+        <h2 className="flex-none text-lg">{name}</h2>
+        <p className={cx('min-w-0 flex-1', isDue ? 'text-due' : 'text-soft')} role="status">
           {about}
         </p>
         {way}
@@ -133,9 +134,14 @@ export function Sorted({
     <>
       {fitting.length > 0 ? rows(name, fitting) : null}
       {others.length > 0 ? (
-        <div className="gather-folded">
+        <div className="mt-0.5 mb-2 border border-dashed border-control px-3 py-1.5 text-soft">
           {sayMisfits(misfits)}{' '}
-          <Button kind="link" aria-expanded={isUnfolded} onClick={() => setUnfolded(!isUnfolded)}>
+          <Button
+            className="min-h-6"
+            kind="link"
+            aria-expanded={isUnfolded}
+            onClick={() => setUnfolded(!isUnfolded)}
+          >
             {isUnfolded ? 'Fold them away' : 'Open them'}
           </Button>
         </div>

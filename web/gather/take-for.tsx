@@ -5,11 +5,14 @@ import { Button } from '../ui/button.tsx';
 /** The want that is gathered for. */
 export function WantNote({ want }: { readonly want: Want }) {
   return (
-    <div className="gather-want" data-filled={want.filledBy !== null}>
+    <div
+      className="mb-3 border border-dashed border-control px-3.25 py-2.25 data-[filled=true]:border-solid data-[filled=true]:border-action"
+      data-filled={want.filledBy !== null}
+    >
       <strong>
         {want.filledBy === null ? 'Wanted' : 'Filled'}: {want.purpose}
       </strong>
-      <p className="soft">
+      <p className="text-soft">
         {SHAPE_WORDS[want.shape]}
         {want.leastWidth > 0 ? `, at least ${want.leastWidth} px wide` : ''}
       </p>
@@ -26,7 +29,7 @@ interface TakeProps {
 /** Takes what is open: for the want, onto the tray of the page, or onto the shelf. */
 export function TakeButtons({ hasPage, want, onTake }: TakeProps) {
   return (
-    <div className="gather-take">
+    <div className="sticky -bottom-3.5 -mx-3.5 mt-auto -mb-3.5 flex flex-wrap gap-2 border-t border-line bg-ground px-3.5 py-3">
       {want ? (
         <Button kind="action" onClick={() => onTake(true)}>
           Take it for this want

@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { type Condition, needsHand, sayCondition } from '#core/media/condition.ts';
 import { Button } from '../ui/button.tsx';
+import { FAULT_LOOK } from '../ui/fault.tsx';
 import { useLabelChange } from './row.tsx';
 
 /** What was found on the file when it came in: first what needs a hand, with its remedy, then what is only told. */
@@ -11,9 +12,12 @@ export function Conditions({ asset, isEditable }: { readonly asset: Asset; reado
   const ordered = [...asset.conditions].sort((a, b) => Number(needsHand(b)) - Number(needsHand(a)));
   if (ordered.length === 0) return null;
   return (
-    <ul className="label-notes">
+    <ul className="list-disc pl-4">
       {ordered.map((condition) => (
-        <li key={condition.code} className={needsHand(condition) && !trimmed(condition) ? 'due' : 'soft'}>
+        <li
+          key={condition.code}
+          className={needsHand(condition) && !trimmed(condition) ? 'text-due' : 'text-soft'}
+        >
           {trimmed(condition)
             ? 'A border was part of the picture, and is left out.'
             : sayCondition(condition)}{' '}
@@ -38,7 +42,7 @@ export function Conditions({ asset, isEditable }: { readonly asset: Asset; reado
         </li>
       ))}
       {fault ? (
-        <li className="fault" role="alert">
+        <li className={FAULT_LOOK} role="alert">
           {fault}
         </li>
       ) : null}

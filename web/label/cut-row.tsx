@@ -1,4 +1,3 @@
-import { useId } from 'react';
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
@@ -7,7 +6,9 @@ import { shownWidth } from '#core/page/layout.ts';
 import { planPicture, recipeHere } from '#core/page/picture.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { pieceOf } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
+import { OneOf } from '../ui/chips.tsx';
+import { ColourField } from '../ui/colour.tsx';
 import { Conditions } from './conditions.tsx';
 import { LabelRow, type Use } from './row.tsx';
 
@@ -26,14 +27,14 @@ export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
       name="Cut"
       way={
         isEditable ? (
-          <Link
-            className="button open-row"
-            data-kind="link"
+          <LinkButton
+            className="min-h-6 text-sm"
+            kind="link"
             to={`/shelf/${asset.id}/bench`}
             aria-label="Prepare it"
           >
             Prepare
-          </Link>
+          </LinkButton>
         ) : null
       }
     >
@@ -75,7 +76,6 @@ function isReshaped(asset: Asset, { placement }: Use): boolean {
 }
 
 function RatioChips({ rules, use }: { readonly rules: HouseRules; readonly use: Use }) {
-  const name = useId();
   const { ratio } = use.placement;
   const shapes = [
     ...new Map(
@@ -87,60 +87,49 @@ function RatioChips({ rules, use }: { readonly rules: HouseRules; readonly use: 
   const current = ratio ? `${ratio.across}:${ratio.down}` : 'whole';
   const all = [['whole', null] as const, ...shapes];
   return (
-    <div className="chips" role="radiogroup" aria-label="Shape">
-      {all.map(([words, value]) => (
-        <label key={words} className="chip">
-          <input
-            type="radio"
-            name={name}
-            checked={current === words}
-            onChange={() =>
-              use.change({ ratio: value }, value ? `cutting it to ${words}` : 'showing it whole')
-            }
-          />
-          {words}
-        </label>
-      ))}
-    </div>
+    <OneOf
+      about="Shape"
+      value={current}
+      choices={all.map(([words]) => [words, words] as const)}
+      onChoose={(words) => {
+        const value = all.find(([one]) => one === words)?.[1] ?? null;
+        use.change({ ratio: value }, value ? `cutting it to ${words}` : 'showing it whole');
+      }}
+    />
   );
 }
 
 /** The colour of paper, on which a picture is fitted until another is chosen. */
 const PAPER = '#ffffff';
 
+const FILLED = 'Fill it';
+const FITTED = 'Fit it in whole';
+
 /** Where a shape is not the picture's own: filled, cut round the focal point, or the picture whole in it. Never stretched. */
 function FillOrFit({ use }: { readonly use: Use }) {
-  const name = useId();
   const { ground } = use.placement;
-  const ways = [
-    ['Fill it', null, 'filling its shape'],
-    ['Fit it in whole', ground ?? PAPER, 'fitting it in whole'],
-  ] as const;
   return (
-    <div className="chips" role="radiogroup" aria-label="How it stands in its shape">
-      {ways.map(([words, value, deed]) => (
-        <label key={words} className="chip">
-          <input
-            type="radio"
-            name={name}
-            checked={(ground === null) === (value === null)}
-            onChange={() => use.change({ ground: value }, deed)}
-          />
-          {words}
-        </label>
-      ))}
+    <OneOf
+      about="How it stands in its shape"
+      value={ground === null ? FILLED : FITTED}
+      choices={[
+        [FILLED, FILLED],
+        [FITTED, FITTED],
+      ]}
+      onChoose={(way) =>
+        way === FILLED
+          ? use.change({ ground: null }, 'filling its shape')
+          : use.change({ ground: PAPER }, 'fitting it in whole')
+      }
+    >
       {ground ? (
-        <label className="check">
-          <input
-            type="color"
-            className="ink"
-            value={ground}
-            onChange={(event) => use.change({ ground: event.target.value }, 'its ground')}
-          />
-          Ground
-        </label>
+        <ColourField
+          name="Ground"
+          value={ground}
+          onMove={(colour) => use.change({ ground: colour }, 'its ground')}
+        />
       ) : null}
-    </div>
+    </OneOf>
   );
 }
 

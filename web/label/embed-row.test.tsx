@@ -1,10 +1,11 @@
-import { renderToStaticMarkup } from 'react-dom/server';
-import { MemoryRouter } from 'react-router';
-import { describe, expect, it } from 'vitest';
+// @vitest-environment jsdom
+import { afterEach, describe, expect, it } from 'vitest';
+import { FORM_WORDS } from '#core/embed/forms.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
 import type { HeldEmbed } from '#core/page/embed-here.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { examplePlacement, PLAIN_RULES } from '#core/page/testing.ts';
+import { allOf, byRole, mount, opened, unmount } from '../mounted.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import type { Use } from './row.tsx';
 
@@ -24,44 +25,44 @@ const use: Use = {
   remove: () => undefined,
 };
 
+afterEach(unmount);
+
 const row = (change: {
   readonly rules?: HouseRules;
   readonly use?: Use | null;
   readonly isEditable?: boolean;
 }) =>
-  renderToStaticMarkup(
-    <MemoryRouter>
-      <EmbedRow
-        asset={{ id: 'film' }}
-        held={held}
-        rules={PLAIN_RULES}
-        use={use}
-        isEditable={true}
-        {...change}
-      />
-    </MemoryRouter>,
+  mount(
+    <EmbedRow
+      asset={{ id: 'film' }}
+      held={held}
+      rules={PLAIN_RULES}
+      use={use}
+      isEditable={true}
+      {...change}
+    />,
   );
-const options = (html: string) =>
-  [...html.matchAll(/<option value="(\w+)"( selected="")?>/g)].map(
-    ([, form, chosen]) => `${form}${chosen ? ' *' : ''}`,
-  );
+/** The forms that are offered, of which the first stands here. */
+const forms = (ground: HTMLElement) =>
+  opened(byRole(ground, 'combobox', 'Stands here as')).map(({ textContent }) => textContent);
 
 describe('the embed row of a label', () => {
   it('says what is embedded, and offers the forms that are open on the target', () => {
-    const html = row({});
-    expect(html).toContain('A film at Lanternreel, on the list of trusted hosts.');
-    expect(options(html)).toEqual(['click *', 'frame', 'poster', 'link']);
-    expect(html).toContain('href="/embeds?piece=film"');
+    const ground = row({});
+    expect(ground.textContent).toContain('A film at Lanternreel, on the list of trusted hosts.');
+    expect(ground.querySelector('a')?.getAttribute('href')).toBe('/embeds?piece=film');
+    expect(byRole(ground, 'combobox', 'Stands here as').textContent).toBe(FORM_WORDS.click);
+    expect(forms(ground)).toEqual([FORM_WORDS.click, FORM_WORDS.frame, FORM_WORDS.poster, FORM_WORDS.link]);
   });
 
   it('offers no frame where none comes through, and says why', () => {
     const rules = { ...PLAIN_RULES, embeds: { frames: false, frameHosts: [], click: false, widgets: false } };
-    expect(options(row({ rules }))).toEqual(['poster *', 'link']);
-    expect(row({ rules })).toContain('Reserve site lets no frames through.');
+    expect(forms(row({ rules }))).toEqual([FORM_WORDS.poster, FORM_WORDS.link]);
+    expect(row({ rules }).textContent).toContain('Reserve site lets no frames through.');
   });
 
   it('only says the form to those who may not change it, and on the shelf', () => {
-    expect(options(row({ isEditable: false }))).toEqual([]);
-    expect(row({ use: null })).toContain('A poster that becomes the frame when it is clicked.');
+    expect(allOf(row({ isEditable: false }), 'combobox')).toEqual([]);
+    expect(row({ use: null }).textContent).toContain('A poster that becomes the frame when it is clicked.');
   });
 });

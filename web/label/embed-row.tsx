@@ -1,11 +1,12 @@
-import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { EMBED_FORMS, type EmbedForm, FORM_WORDS, whyNot } from '#core/embed/forms.ts';
 import { entryById, trustOf } from '#core/embed/host.ts';
 import { sayWhatItIs } from '#core/embed/say.ts';
 import { formCase, formHere, type HeldEmbed } from '#core/page/embed-here.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { LinkButton } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { Select } from '../ui/select.tsx';
 import { LabelRow, type Use } from './row.tsx';
 
 interface EmbedRowProps {
@@ -27,36 +28,29 @@ export function EmbedRow({ asset, held, rules, use, isEditable }: EmbedRowProps)
     <LabelRow
       name="Embed"
       way={
-        <Link
-          className="button open-row"
-          data-kind="link"
+        <LinkButton
+          className="min-h-6 text-sm"
+          kind="link"
           to={`/embeds?piece=${asset.id}`}
           aria-label="Open it in Embeds"
         >
           Open
-        </Link>
+        </LinkButton>
       }
     >
       <p>{sayWhatItIs(embed, entry, trustOf(embed.address, hosts))}</p>
-      {closed ? <p className="due">{closed}</p> : null}
+      {closed ? <p className="text-due">{closed}</p> : null}
       {use && isEditable ? (
         <Field name="Stands here as">
           {(control) => (
-            <select
+            <Select
               {...control}
-              className="input"
               value={form}
-              onChange={(event) => {
-                const chosen = EMBED_FORMS.find((one) => one === event.target.value);
-                if (chosen) use.change({ form: chosen }, `showing it as ${SHORT[chosen]}`);
-              }}
-            >
-              {EMBED_FORMS.filter((one) => whyNot(one, of) === null).map((one) => (
-                <option key={one} value={one}>
-                  {FORM_WORDS[one]}
-                </option>
-              ))}
-            </select>
+              choices={EMBED_FORMS.filter((one) => whyNot(one, of) === null).map(
+                (one) => [one, FORM_WORDS[one]] as const,
+              )}
+              onChoose={(chosen) => use.change({ form: chosen }, `showing it as ${SHORT[chosen]}`)}
+            />
           )}
         </Field>
       ) : (

@@ -4,6 +4,7 @@ import { captionHere } from '#core/page/words.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 import { useLabelChange } from './row.tsx';
 import { CaptionField, DescriptionField, OnlyHere } from './words-fields.tsx';
 import type { WordsFormProps } from './words-form.tsx';
@@ -30,16 +31,15 @@ export function EmbedWordsForm({ asset, use, onDone }: WordsFormProps) {
     onDone();
   };
   return (
-    <form className="label-form" onSubmit={(event) => void submit(event)}>
+    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
       <Field
         name="Title for screen readers"
         fault={fault}
         hint="What it is, in a few words. The same on every page."
       >
         {(control) => (
-          <input
+          <Input
             {...control}
-            className="input"
             maxLength={300}
             placeholder={titleOfHeld({ ...held, embed: { ...held.embed, title: '' } })}
             value={title}
@@ -50,7 +50,7 @@ export function EmbedWordsForm({ asset, use, onDone }: WordsFormProps) {
       <CaptionField value={caption} onChange={setCaption} />
       {onlyHere ? null : <DescriptionField value={description} onChange={setDescription} />}
       {use ? <OnlyHere checked={onlyHere} onChange={setOnlyHere} /> : null}
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         <Button kind="action" type="submit">
           Save words
         </Button>

@@ -1,22 +1,10 @@
 // @vitest-environment jsdom
-import { afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 import type { Placement } from '#core/page/model.ts';
 import { examplePlacement, PLAIN_RULES } from '#core/page/testing.ts';
-import { click, control, mount, unmount, write } from '../mounted.tsx';
+import { byRole, click, control, mount, unmount, write } from '../mounted.tsx';
 import { FitRow } from './fit-row.tsx';
 
-beforeAll(() => {
-  // jsdom measures nothing, and the tips ask how large they are.
-  Reflect.set(
-    globalThis,
-    'ResizeObserver',
-    class {
-      observe() {}
-      unobserve() {}
-      disconnect() {}
-    },
-  );
-});
 afterEach(unmount);
 
 function rowOf(placement: Placement) {
@@ -74,7 +62,7 @@ describe('the width of a placement', () => {
 describe('its position', () => {
   it('is one of six, each chosen with sensible margins', () => {
     const { ground, changes } = rowOf(examplePlacement('column'));
-    click(control(ground, 'Beside right'));
+    click(byRole(ground, 'radio', 'Beside right'));
     expect(changes[0]?.[0]).toMatchObject({ position: 'beside-right', margins: null });
     expect(changes[0]?.[1]).toBe('placing it beside right');
   });

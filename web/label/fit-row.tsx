@@ -1,4 +1,5 @@
-import { type FormEvent, useEffect, useId, useState } from 'react';
+import { RadioGroup } from 'radix-ui';
+import { type FormEvent, useEffect, useState } from 'react';
 import { hasOwnWidth, isBeside, shownWidth, stackingWidth } from '#core/page/layout.ts';
 import {
   isLinkAddress,
@@ -13,7 +14,10 @@ import {
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from '#core/page/target.ts';
 import { standing } from '../sheet/keys.ts';
 import { Button } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 import { Tip } from '../ui/tip.tsx';
 import { PositionDrawing } from './position-drawing.tsx';
 import { LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
@@ -63,24 +67,28 @@ function Positions({
   readonly placement: Placement;
   readonly onChoose: (position: Placement['position']) => void;
 }) {
-  const name = useId();
   return (
-    <div className="positions" role="radiogroup" aria-label="Position">
+    <RadioGroup.Root
+      aria-label="Position"
+      className="grid grid-cols-6 rounded-sm border border-control"
+      value={placement.position}
+      onValueChange={(chosen) => {
+        const position = POSITIONS.find((one) => one === chosen);
+        if (position) onChoose(position);
+      }}
+    >
       {POSITIONS.map((position) => (
         <Tip key={position} words={POSITION_WORDS[position]}>
-          <label>
-            <input
-              type="radio"
-              name={name}
-              checked={placement.position === position}
-              aria-label={POSITION_WORDS[position]}
-              onChange={() => onChoose(position)}
-            />
+          <RadioGroup.Item
+            value={position}
+            aria-label={POSITION_WORDS[position]}
+            className="grid h-8 place-items-center border-l border-line first:border-l-0 hover:bg-action-soft aria-checked:bg-ink aria-checked:text-panel forced-colors:aria-checked:bg-[Highlight]"
+          >
             <PositionDrawing position={position} />
-          </label>
+          </RadioGroup.Item>
         </Tip>
       ))}
-    </div>
+    </RadioGroup.Root>
   );
 }
 
@@ -118,12 +126,12 @@ function WidthInput({ use, rules }: { readonly use: Use; readonly rules: HouseRu
   };
   const px = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
   return (
-    <form className="width-input" onSubmit={submit}>
-      <Field name="Width" fault={fault}>
+    <form className="flex items-end gap-2" onSubmit={submit}>
+      <Field className="w-23" name="Width" fault={fault}>
         {(control) => (
-          <input
+          <Input
             {...control}
-            className="input"
+            className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
             placeholder={`${px} px`}
             value={text}
             onChange={(event) => setText(event.target.value)}
@@ -131,7 +139,7 @@ function WidthInput({ use, rules }: { readonly use: Use; readonly rules: HouseRu
           />
         )}
       </Field>
-      <span className="mono soft">{px} px</span>
+      <span className="font-mono text-mono text-soft">{px} px</span>
     </form>
   );
 }
@@ -161,13 +169,13 @@ function MarginInputs({ use }: { readonly use: Use }) {
   };
   return (
     <div>
-      <fieldset className="margins" aria-label="Margins in px">
+      <fieldset className="grid grid-cols-4 gap-1" aria-label="Margins in px">
         {SIDES.map((side) => (
           <Field key={side} name={SIDE_WORDS[side]}>
             {(control) => (
-              <input
+              <Input
                 {...control}
-                className="input"
+                className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
                 inputMode="numeric"
                 value={draft[side]}
                 onChange={(event) => write(side, event.target.value)}
@@ -178,21 +186,11 @@ function MarginInputs({ use }: { readonly use: Use }) {
           </Field>
         ))}
       </fieldset>
-      {fault ? (
-        <span className="fault" role="alert">
-          {fault}
-        </span>
-      ) : null}
-      <div className="margin-deeds">
-        <label className="check">
-          <input
-            type="checkbox"
-            aria-label="One value for all four"
-            checked={linked}
-            onChange={(event) => setLinked(event.target.checked)}
-          />
+      <Fault says={fault} />
+      <div className="flex items-center justify-between gap-2">
+        <Checkbox aria-label="One value for all four" checked={linked} onChange={(isOn) => setLinked(isOn)}>
           One for all
-        </label>
+        </Checkbox>
         {use.placement.margins ? (
           <Button
             kind="link"
@@ -252,8 +250,8 @@ function MoveForm({ use }: { readonly use: Use }) {
     );
   };
   return (
-    <div className="label-form">
-      <div className="label-actions">
+    <div className="col-span-full grid gap-2.25 pt-1.5">
+      <div className="flex flex-wrap gap-2">
         {(['up', 'down', 'top', 'bottom'] as const).map((move) => (
           <Button key={move} onClick={() => use.move(move)}>
             {{ up: 'Up', down: 'Down', top: 'To the top', bottom: 'To the bottom' }[move]}
@@ -261,15 +259,15 @@ function MoveForm({ use }: { readonly use: Use }) {
         ))}
       </div>
       {use.paragraphs > 0 ? (
-        <form className="width-input" onSubmit={goBeside}>
+        <form className="flex items-end gap-2" onSubmit={goBeside}>
           <Field
             name={isBeside(use.placement) ? 'Beside paragraph' : 'Before paragraph'}
             hint={`of ${use.paragraphs}`}
           >
             {(control) => (
-              <input
+              <Input
                 {...control}
-                className="input"
+                className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
                 type="number"
                 min={1}
                 max={use.paragraphs}
@@ -282,13 +280,13 @@ function MoveForm({ use }: { readonly use: Use }) {
           <Button type="submit">Move</Button>
         </form>
       ) : null}
-      <form className="width-input" onSubmit={link} style={{ alignItems: 'end' }}>
+      <form className="flex items-end gap-2" onSubmit={link} style={{ alignItems: 'end' }}>
         <div style={{ flex: 1 }}>
           <Field name="A click goes to" fault={fault}>
             {(control) => (
-              <input
+              <Input
                 {...control}
-                className="input"
+                className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
                 placeholder="https://, or empty for nowhere"
                 value={href}
                 onChange={(event) => setHref(event.target.value)}
@@ -298,20 +296,18 @@ function MoveForm({ use }: { readonly use: Use }) {
         </div>
         <Button type="submit">Link</Button>
       </form>
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={use.placement.click.kind === 'larger'}
-          onChange={(event) =>
-            use.change(
-              { click: { kind: event.target.checked ? 'larger' : 'nothing' } },
-              event.target.checked ? 'opening it larger' : 'no longer opening it larger',
-            )
-          }
-        />
+      <Checkbox
+        checked={use.placement.click.kind === 'larger'}
+        onChange={(isOn) =>
+          use.change(
+            { click: { kind: isOn ? 'larger' : 'nothing' } },
+            isOn ? 'opening it larger' : 'no longer opening it larger',
+          )
+        }
+      >
         A click opens it larger
-      </label>
-      <div className="label-actions">
+      </Checkbox>
+      <div className="flex flex-wrap gap-2">
         <Button onClick={use.remove}>Take it off the page</Button>
       </div>
     </div>

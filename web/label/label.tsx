@@ -1,11 +1,12 @@
-import './label.css';
 import { type FormEvent, useState } from 'react';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { Button } from '../ui/button.tsx';
+import { DateInput } from '../ui/date-input.tsx';
 import { sayDate } from '../ui/dates.ts';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import { FitRow } from './fit-row.tsx';
@@ -34,7 +35,10 @@ export function Label(props: LabelProps) {
     onToggle: () => onOpenRow(openRow === name ? null : name),
   });
   return (
-    <article className="label" aria-label={`Label of ${asset.label.title || asset.stem}`}>
+    <article
+      className="border-t-7 border-ink bg-panel px-3.75 pb-2 shadow-card"
+      aria-label={`Label of ${asset.label.title || asset.stem}`}
+    >
       <LabelHead asset={asset} {...row('title')} />
       {use ? <FitRow use={use} rules={rules} {...row('fit')} /> : null}
       {asset.embed ? (
@@ -76,18 +80,20 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
       toast.error('It could not be kept. Try again.');
   };
   return (
-    <header className="label-head">
-      <h2 className="label-title">{label.title || <span className="soft">No title yet</span>}</h2>
-      <div className="label-by">
+    <header className="pt-3 pb-2.75">
+      <h2 className="font-serif text-3xl leading-tight font-normal wrap-anywhere italic">
+        {label.title || <span className="text-soft italic">No title yet</span>}
+      </h2>
+      <div className="mt-0.75 flex items-baseline justify-between gap-2.5 text-soft">
         <p>{by || 'Nobody has said who made it.'}</p>
         <OpenRow words={label.title ? 'Change title and date' : 'Give it a title'} state={state} />
       </div>
       {drafted.length > 0 ? (
-        <div className="label-draft">
+        <div className="mt-2 bg-due-soft px-2.25 py-1.75">
           {asset.label.source === '' ? 'The file says of itself' : 'Said where it came from'}:{' '}
           {drafted.map((field) => FIELD_WORDS[field] ?? field).join(', ')}. A draft until somebody keeps it.{' '}
           {state.isEditable ? (
-            <Button kind="link" onClick={() => void keep()}>
+            <Button className="min-h-6" kind="link" onClick={() => void keep()}>
               Keep it
             </Button>
           ) : null}
@@ -108,35 +114,25 @@ function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: 
     if (await save({ label: { title, taken, place } }, 'the title')) onDone();
   };
   return (
-    <form className="label-form" onSubmit={(event) => void submit(event)}>
+    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
       <Field name="Title" fault={fault}>
         {(control) => (
-          <input
+          <Input
             {...control}
-            className="input"
             maxLength={300}
             value={title}
             onChange={(event) => setTitle(event.target.value)}
           />
         )}
       </Field>
-      <div className="label-pair">
+      <div className="grid grid-cols-2 gap-2">
         <Field name="Taken on">
-          {(control) => (
-            <input
-              {...control}
-              className="input"
-              type="date"
-              value={taken}
-              onChange={(event) => setTaken(event.target.value)}
-            />
-          )}
+          {(control) => <DateInput {...control} value={taken} onChange={setTaken} />}
         </Field>
         <Field name="Place">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input"
               maxLength={300}
               value={place}
               onChange={(event) => setPlace(event.target.value)}
@@ -144,7 +140,7 @@ function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: 
           )}
         </Field>
       </div>
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         <Button kind="action" type="submit">
           Save
         </Button>

@@ -9,6 +9,7 @@ import { sayPageCount } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { FolderChoices } from '../ui/folder-choices.tsx';
+import { Input } from '../ui/input.tsx';
 import { LabelRow, OpenRow, type RowState, useLabelChange } from './row.tsx';
 
 interface NameRowProps extends RowState {
@@ -29,11 +30,11 @@ export function NameRow({ asset, rules, ...state }: NameRowProps) {
         state.isOpen ? <NameForm key={asset.id} asset={asset} rules={rules} onDone={state.onToggle} /> : null
       }
     >
-      <p className="mono" style={{ overflowWrap: 'anywhere' }}>
+      <p className="font-mono text-mono" style={{ overflowWrap: 'anywhere' }}>
         {called}
       </p>
-      {fault ? <p className="due">{sayNameFault(fault)}</p> : null}
-      <p className="soft">
+      {fault ? <p className="text-due">{sayNameFault(fault)}</p> : null}
+      <p className="text-soft">
         {asset.folder ? `In ${asset.folder.replaceAll('/', ' / ')}. ` : ''}
         {came}
       </p>
@@ -46,9 +47,9 @@ export function NameRow({ asset, rules, ...state }: NameRowProps) {
 function OnPages({ asset }: { readonly asset: Asset }) {
   const pages = asset.usedOn.flatMap(({ id, title }) => (title === null ? [] : [{ id, title }]));
   if (asset.usedOn.length === 0) return null;
-  if (pages.length === 0) return <p className="soft">{`O${sayPageCount(asset).slice(1)}.`}</p>;
+  if (pages.length === 0) return <p className="text-soft">{`O${sayPageCount(asset).slice(1)}.`}</p>;
   return (
-    <p className="soft">
+    <p className="text-soft">
       On{' '}
       {pages.map((page, at) => (
         <span key={page.id}>
@@ -89,16 +90,16 @@ function NameForm({
     if (await save({ stem, folder }, 'its name')) onDone();
   };
   return (
-    <form className="label-form" onSubmit={(event) => void submit(event)}>
+    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
       <Field
         name="Name"
         fault={fault ?? (ownFault ? sayNameFault(ownFault) : null)}
         hint={`The house pattern is ${sayPattern(rules.namePattern)}.`}
       >
         {(control) => (
-          <input
+          <Input
             {...control}
-            className="input mono"
+            className="font-mono text-mono"
             maxLength={200}
             value={stem}
             onChange={(event) => setStem(event.target.value)}
@@ -112,9 +113,9 @@ function NameForm({
       ) : null}
       <Field name="Folder">
         {(control) => (
-          <input
+          <Input
             {...control}
-            className="input mono"
+            className="font-mono text-mono"
             list={listId}
             maxLength={400}
             value={folder}
@@ -123,7 +124,7 @@ function NameForm({
         )}
       </Field>
       <FolderChoices id={listId} />
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         <Button kind="action" type="submit">
           Save name
         </Button>

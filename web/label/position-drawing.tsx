@@ -16,7 +16,11 @@ export function PositionDrawing({ position }: { readonly position: Position }) {
   const { piece, lines } = DRAWINGS[position];
   const [x, y, width, height] = piece;
   return (
-    <svg viewBox="0 0 24 20" aria-hidden="true">
+    <svg
+      className="h-5 w-5.5 fill-current stroke-current stroke-[1.6]"
+      viewBox="0 0 24 20"
+      aria-hidden="true"
+    >
       <path d={lines} fill="none" />
       <rect x={x} y={y} width={width} height={height} stroke="none" />
     </svg>

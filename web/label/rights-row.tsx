@@ -7,12 +7,14 @@ import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
 import { sayJudgement } from '#core/rights/judgement.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
-import { isLicenceId, isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
+import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { meQuery } from '../api/queries.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { Select } from '../ui/select.tsx';
 import { LabelRow, OpenRow, type RowState, type Use, useLabelChange } from './row.tsx';
 
 interface RightsRowProps extends RowState {
@@ -40,9 +42,9 @@ export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
       }
       form={state.isOpen ? <RightsForm key={asset.id} asset={asset} onDone={state.onToggle} /> : null}
     >
-      <p className={judgement.verdict === 'allowed' ? '' : 'due'}>{sayJudgement(judgement)}</p>
+      <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>{sayJudgement(judgement)}</p>
       {asset.label.licence === 'not-copied' ? null : (
-        <p className="soft">
+        <p className="text-soft">
           {judgement.restsOn === 'licence' ? `${terms.name}.` : OF_POSTER} {credit ? `“${credit}”` : ''}
         </p>
       )}
@@ -75,36 +77,26 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
       onDone();
   };
   return (
-    <form className="label-form" onSubmit={(event) => void submit(event)}>
+    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
       <Field name="Licence" {...(maySayLicence ? {} : { hint: 'Said by editors and rights keepers.' })}>
         {(control) => (
-          <select
+          <Select
             {...control}
-            className="input"
             disabled={!maySayLicence}
             value={draft.licence}
-            onChange={(event) =>
-              isLicenceId(event.target.value) && setDraft({ ...draft, licence: event.target.value })
-            }
-          >
-            {groups.map(([group, ids]) => (
-              <optgroup key={group} label={group}>
-                {ids.map((id) => (
-                  <option key={id} value={id}>
-                    {licenceTerms(id).name}
-                  </option>
-                ))}
-              </optgroup>
-            ))}
-          </select>
+            choices={groups.map(([heading, ids]) => ({
+              heading,
+              choices: ids.map((id) => [id, licenceTerms(id).name] as const),
+            }))}
+            onChoose={(licence) => setDraft({ ...draft, licence })}
+          />
         )}
       </Field>
       {LINES.map(([field, name, hint]) => (
         <Field key={field} name={name}>
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input"
               placeholder={hint}
               value={draft[field]}
               onChange={(event) => setDraft({ ...draft, [field]: event.target.value })}
@@ -113,12 +105,12 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
         </Field>
       ))}
       <Fault says={fault} />
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         <Button kind="action" type="submit">
           Save rights
         </Button>
       </div>
-      <p className="soft">A help, not legal advice.</p>
+      <p className="text-soft">A help, not legal advice.</p>
     </form>
   );
 }

@@ -1,4 +1,3 @@
-import './label.css';
 import { type ReactNode, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import type { Placement } from '#core/page/model.ts';
@@ -35,12 +34,16 @@ interface LabelRowProps {
 /** A row: its name, what is so in sentences, the way to change it, and the form when it is open. */
 export function LabelRow({ name, children, form, way }: LabelRowProps) {
   return (
-    <section className="label-row" aria-label={name}>
-      <div className="label-row-head">
-        <h3>{name}</h3>
+    <section
+      data-label-row
+      className="grid grid-cols-[60px_minmax(0,1fr)] gap-x-3 gap-y-1 border-t border-hairline py-2.5"
+      aria-label={name}
+    >
+      <div>
+        <h3 className="text-2xs leading-4.75 font-semibold text-balance text-soft">{name}</h3>
         {way}
       </div>
-      <div className="label-row-body">{children}</div>
+      <div className="grid min-w-0 content-start gap-1">{children}</div>
       {form}
     </section>
   );
@@ -58,7 +61,7 @@ export function OpenRow({ words, state }: OpenRowProps) {
   return (
     <Button
       kind="link"
-      className="open-row"
+      className="min-h-6 text-sm"
       aria-expanded={state.isOpen}
       aria-label={state.isOpen ? `Close: ${words.charAt(0).toLowerCase()}${words.slice(1)}` : words}
       onClick={state.onToggle}

@@ -25,7 +25,7 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
         <Coming key={coming.at} coming={coming} embed={asset.embed} />
       ))}
       {fault && asset.label.licence === 'unknown' && latest.way !== 'upload' ? (
-        <p className="due">{fault}</p>
+        <p className="text-due">{fault}</p>
       ) : null}
       {comings.length > 1 ? (
         <Button kind="link" aria-expanded={showsAll} onClick={() => setShowsAll(!showsAll)}>
@@ -77,7 +77,7 @@ function Alike({ asset, isEditable }: { readonly asset: Asset; readonly isEditab
   return (
     <>
       <p>
-        It looks like <span className="mono">{first.asset.stem}</span>
+        It looks like <span className="font-mono text-mono">{first.asset.stem}</span>
         {others.length > 0 ? ` and ${others.length} more` : ''}.
       </p>
       <Button kind="link" onClick={() => setCompared(true)}>

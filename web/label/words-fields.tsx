@@ -1,4 +1,6 @@
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
+import { TextArea } from '../ui/input.tsx';
 
 interface TextProps {
   readonly value: string;
@@ -23,9 +25,8 @@ function LongField({
   return (
     <Field {...field}>
       {(control) => (
-        <textarea
+        <TextArea
           {...control}
-          className="input"
           maxLength={5000}
           value={value}
           onChange={(event) => onChange(event.target.value)}
@@ -43,9 +44,8 @@ interface OnlyHereProps {
 /** Whether words are said for one page only, and not on the piece. */
 export function OnlyHere({ checked, onChange }: OnlyHereProps) {
   return (
-    <label className="check">
-      <input type="checkbox" checked={checked} onChange={(event) => onChange(event.target.checked)} /> For
-      this page only
-    </label>
+    <Checkbox checked={checked} onChange={(isOn) => onChange(isOn)}>
+      For this page only
+    </Checkbox>
   );
 }

@@ -4,7 +4,9 @@ import { altHere, captionHere } from '#core/page/words.ts';
 import type { Alt } from '#core/rights/label.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
+import { TextArea } from '../ui/input.tsx';
 import { type Use, useLabelChange } from './row.tsx';
 import { CaptionField, DescriptionField, OnlyHere } from './words-fields.tsx';
 
@@ -47,12 +49,11 @@ export function WordsForm({ asset, use, onDone }: WordsFormProps) {
     onDone();
   };
   return (
-    <form className="label-form" onSubmit={(event) => void submit(event)}>
+    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
       <Field name="Alt text" fault={fault} hint="What it shows, in a plain sentence.">
         {(control) => (
-          <textarea
+          <TextArea
             {...control}
-            className="input"
             maxLength={1000}
             disabled={isDecorative}
             value={text}
@@ -60,18 +61,14 @@ export function WordsForm({ asset, use, onDone }: WordsFormProps) {
           />
         )}
       </Field>
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={isDecorative}
-          onChange={(event) => setDecorative(event.target.checked)}
-        />{' '}
+      <Checkbox checked={isDecorative} onChange={(isOn) => setDecorative(isOn)}>
+        {' '}
         It is decorative
-      </label>
+      </Checkbox>
       <CaptionField value={caption} onChange={setCaption} />
       {onlyHere ? null : <DescriptionField value={description} onChange={setDescription} />}
       {use ? <OnlyHere checked={onlyHere} onChange={setOnlyHere} /> : null}
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         <Button kind="action" type="submit">
           Save words
         </Button>

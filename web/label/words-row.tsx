@@ -37,9 +37,9 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
     >
       {asset.embed ? <p>Those who cannot see it hear “{titleOfHeld(asset.embed)}”.</p> : null}
       {alt.kind === 'unsaid' || asset.embed ? null : <p>{sayAlt(alt)}</p>}
-      {fault ? <p className="due">{sayAltFault(fault)}</p> : null}
-      {caption ? <p className="soft">Caption: {caption}</p> : null}
-      {alt.kind === 'unsaid' || asset.embed ? null : <p className="soft">{sayWhere(asset, use)}</p>}
+      {fault ? <p className="text-due">{sayAltFault(fault)}</p> : null}
+      {caption ? <p className="text-soft">Caption: {caption}</p> : null}
+      {alt.kind === 'unsaid' || asset.embed ? null : <p className="text-soft">{sayWhere(asset, use)}</p>}
     </LabelRow>
   );
 }

@@ -1,8 +1,9 @@
-import './lookalikes.css';
 import { type ReactNode, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayUsedOn } from '../pieces/say-used-on.ts';
+import { OneOf } from '../ui/chips.tsx';
+import { Deeds } from '../ui/deeds.tsx';
 import { Panel } from '../ui/panel.tsx';
 
 /** What is compared with the shelf: a result that is not taken yet, or a piece. Sizes in px, 0 where not known. */
@@ -36,36 +37,38 @@ export function Compare({ fresh, names, held, deeds, onClose }: CompareProps) {
       isOpen
       onClose={onClose}
     >
-      <div className="compare">
+      <div className="mt-3 mb-2 grid grid-cols-2 gap-3">
         <figure>
-          <img src={fresh.look} alt={fresh.title} />
-          <figcaption>
-            {fresh.title} <span className="soft">{names[0].toLowerCase()}</span>
+          <img className="max-h-[42vh] w-full bg-stage object-contain" src={fresh.look} alt={fresh.title} />
+          <figcaption className="mt-1.25 font-semibold">
+            {fresh.title} <span className="text-soft">{names[0].toLowerCase()}</span>
           </figcaption>
         </figure>
         <figure>
-          <img src={other.view} alt={other.label.title || other.stem} />
-          <figcaption>
-            {other.label.title || other.stem} <span className="soft">{names[1].toLowerCase()}</span>
+          <img
+            className="max-h-[42vh] w-full bg-stage object-contain"
+            src={other.view}
+            alt={other.label.title || other.stem}
+          />
+          <figcaption className="mt-1.25 font-semibold">
+            {other.label.title || other.stem} <span className="text-soft">{names[1].toLowerCase()}</span>
           </figcaption>
         </figure>
       </div>
-      <ul className="compare-facts">
+      <ul className="mb-3 list-disc pl-4.5">
         {differences(fresh, other, names).map((line) => (
           <li key={line}>{line}</li>
         ))}
       </ul>
       {held.length > 1 ? (
-        <div className="chips" role="radiogroup" aria-label="Compare with">
-          {held.map((asset, index) => (
-            <label key={asset.id} className="chip">
-              <input type="radio" name="compared" checked={index === at} onChange={() => setAt(index)} />
-              {asset.stem}
-            </label>
-          ))}
-        </div>
+        <OneOf
+          about="Compare with"
+          value={String(at)}
+          choices={held.map((asset, index) => [String(index), asset.stem] as const)}
+          onChoose={(index) => setAt(Number(index))}
+        />
       ) : null}
-      {deeds ? <div className="dialog-actions">{deeds(other)}</div> : null}
+      {deeds ? <Deeds>{deeds(other)}</Deeds> : null}
     </Panel>
   );
 }

@@ -27,8 +27,9 @@ export function PasswordForm({ onDone }: { readonly onDone?: () => void }) {
     }
   };
   return (
-    <form onSubmit={(event) => void submit(event)}>
+    <form className="mt-4 grid justify-items-start gap-3" onSubmit={(event) => void submit(event)}>
       <TextField
+        className="w-full"
         name="Password now"
         type="password"
         autoComplete="current-password"
@@ -37,6 +38,7 @@ export function PasswordForm({ onDone }: { readonly onDone?: () => void }) {
         onChange={setNow}
       />
       <TextField
+        className="w-full"
         name="New password"
         type="password"
         autoComplete="new-password"
@@ -49,7 +51,7 @@ export function PasswordForm({ onDone }: { readonly onDone?: () => void }) {
       <Button kind="action" type="submit">
         Change password
       </Button>
-      <p role="status" className="soft">
+      <p role="status" className="text-soft">
         {isDone ? 'Changed. Wherever else you were signed in, you are no more.' : ''}
       </p>
     </form>

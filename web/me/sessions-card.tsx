@@ -4,6 +4,7 @@ import { type OwnSession, OwnSessionsSchema } from '#api/people.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { Card } from '../ui/card.tsx';
 import { sayTime } from '../ui/dates.ts';
 import { Fault } from '../ui/fault.tsx';
 import { sayAgent } from './say-agent.ts';
@@ -23,17 +24,22 @@ export function SessionsCard() {
     await queryClient.invalidateQueries({ queryKey: sessionsQuery.queryKey });
   };
   return (
-    <section className="card sessions" aria-labelledby="sessions">
-      <h2 id="sessions">Where you are signed in</h2>
+    <Card className="mx-auto mt-4 max-w-105 px-5.5 pt-4.5 pb-5" aria-labelledby="sessions">
+      <h2 className="text-lg" id="sessions">
+        Where you are signed in
+      </h2>
       <Fault says={fault} />
-      <ul>
+      <ul className="mt-2">
         {sessions.data.map((session) => (
-          <li key={session.key}>
+          <li
+            className="flex items-baseline justify-between gap-3 border-t border-hairline py-2"
+            key={session.key}
+          >
             <div>
               <b>{sayAgent(session.agent)}</b>
-              <span className="soft"> from </span>
-              <span className="mono">{session.address || 'this machine'}</span>
-              <p className="soft">
+              <span className="text-soft"> from </span>
+              <span className="font-mono text-mono">{session.address || 'this machine'}</span>
+              <p className="text-soft">
                 {session.isThis ? 'Here, now' : `Used last ${sayTime(session.seenAt)}`}, since{' '}
                 {sayTime(session.signedInAt)}
               </p>
@@ -50,6 +56,6 @@ export function SessionsCard() {
           </li>
         ))}
       </ul>
-    </section>
+    </Card>
   );
 }

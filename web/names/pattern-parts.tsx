@@ -1,7 +1,7 @@
-import './names.css';
-import { DropdownMenu } from 'radix-ui';
 import type { NamePart } from '#core/naming/pattern.ts';
-import { Button } from '../ui/button.tsx';
+import { CHIP_LOOK } from '../ui/chips.tsx';
+import { Input } from '../ui/input.tsx';
+import { Menu, MenuContent, MenuItem, MenuTrigger } from '../ui/menu.tsx';
 
 const PART_WORDS: Readonly<Record<NamePart['part'], string>> = {
   subject: 'subject',
@@ -30,10 +30,14 @@ export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProp
   const add = (part: NamePart['part']) =>
     put([...pattern, part === 'word' ? { part, word: 'word' } : { part }]);
   return (
-    <div className="pattern">
+    <div className="mb-2 flex flex-wrap gap-1.5">
       {pattern.map((part, at) => (
-        <span key={keyOf(pattern, at)} className="pattern-part">
+        <span
+          key={keyOf(pattern, at)}
+          className="inline-flex items-center gap-0.5 rounded-sm border border-control"
+        >
           <button
+            className="h-6.5 min-w-6"
             type="button"
             aria-label={`Move ${PART_WORDS[part.part]} forward`}
             disabled={at === 0}
@@ -42,8 +46,8 @@ export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProp
             ‹
           </button>
           {part.part === 'word' ? (
-            <input
-              className="input mono"
+            <Input
+              className="font-mono text-mono"
               style={{ width: 90 }}
               aria-label="Fixed word"
               value={part.word}
@@ -56,9 +60,10 @@ export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProp
               }
             />
           ) : (
-            <span>{PART_WORDS[part.part]}</span>
+            <span className="px-1.5 py-0.75 font-mono">{PART_WORDS[part.part]}</span>
           )}
           <button
+            className="h-6.5 min-w-6"
             type="button"
             aria-label={`Move ${PART_WORDS[part.part]} back`}
             disabled={at === pattern.length - 1}
@@ -67,6 +72,7 @@ export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProp
             ›
           </button>
           <button
+            className="h-6.5 min-w-6"
             type="button"
             aria-label={`Leave out ${PART_WORDS[part.part]}`}
             disabled={pattern.length === 1}
@@ -76,20 +82,20 @@ export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProp
           </button>
         </span>
       ))}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger asChild>
-          <Button className="chip">add...</Button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className="popover" align="start" sideOffset={4}>
-            {parts.map((part) => (
-              <DropdownMenu.Item key={part} className="menu-item" onSelect={() => add(part)}>
-                {PART_WORDS[part]}
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <Menu>
+        <MenuTrigger asChild>
+          <button type="button" className={CHIP_LOOK}>
+            add...
+          </button>
+        </MenuTrigger>
+        <MenuContent>
+          {parts.map((part) => (
+            <MenuItem key={part} onSelect={() => add(part)}>
+              {PART_WORDS[part]}
+            </MenuItem>
+          ))}
+        </MenuContent>
+      </Menu>
     </div>
   );
 }

@@ -8,7 +8,7 @@ const SVG = 'http://www.w3.org/2000/svg';
 export function drawOver(words: OverWords, size: Size): SVGSVGElement {
   const { em, anchor, lines } = setWords(words, size);
   const drawing = element('svg', { viewBox: `0 0 ${size.width} ${size.height}`, 'aria-hidden': 'true' });
-  drawing.classList.add('over-drawing');
+  drawing.classList.add('over-drawing', 'block', 'size-full');
   if (words.plate)
     for (const { box } of lines) {
       const { left: x, top: y, width, height } = box;

@@ -17,5 +17,7 @@ export function OverHere({ words, left, top, width, height }: OverHereProps) {
   useLayoutEffect(() => {
     place.current?.replaceChildren(drawOver(words, { width, height }));
   }, [words, width, height]);
-  return <span className="over-here" ref={place} style={{ left, top, width, height }} />;
+  return (
+    <span className="pointer-events-none absolute block" ref={place} style={{ left, top, width, height }} />
+  );
 }

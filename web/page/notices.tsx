@@ -1,6 +1,7 @@
 import { plainText } from '#core/page/model.ts';
 import { Button } from '../ui/button.tsx';
 import { sayTime } from '../ui/dates.ts';
+import { Deeds } from '../ui/deeds.tsx';
 import { Panel } from '../ui/panel.tsx';
 import type { SaveState } from './saver.ts';
 
@@ -14,7 +15,10 @@ interface SaveNoticeProps {
 export function SaveNotice({ saving, recovered, onAgain }: SaveNoticeProps) {
   if (saving.kind === 'kept' || saving.kind === 'refused') {
     return (
-      <div className="page-notice" role="alert">
+      <div
+        className="col-span-full flex flex-wrap items-center gap-x-3.5 gap-y-1.5 border-b border-line bg-due-soft px-4.5 py-1.75"
+        role="alert"
+      >
         <span>{saving.why}</span>
         <Button onClick={onAgain}>Try again now</Button>
       </div>
@@ -22,7 +26,7 @@ export function SaveNotice({ saving, recovered, onAgain }: SaveNoticeProps) {
   }
   if (recovered && saving.kind !== 'saved') {
     return (
-      <div className="page-notice">
+      <div className="col-span-full flex flex-wrap items-center gap-x-3.5 gap-y-1.5 border-b border-line bg-due-soft px-4.5 py-1.75">
         Your last changes had not been saved. They were kept on this machine and are back on the sheet.
       </div>
     );
@@ -52,15 +56,15 @@ export function ClashNotice({ saving, onSettle }: ClashNoticeProps) {
       onClose={() => undefined}
     >
       <p style={{ marginTop: 12 }}>Theirs begins:</p>
-      <p className="soft">“{words.slice(0, 2).join(' ').slice(0, 220)}”</p>
-      <div className="dialog-actions">
+      <p className="text-soft">“{words.slice(0, 2).join(' ').slice(0, 220)}”</p>
+      <Deeds>
         <Button kind="action" onClick={() => onSettle('both')}>
           Put both together
         </Button>
         <Button onClick={() => onSettle('mine')}>Go on with mine</Button>
         <Button onClick={() => onSettle('theirs')}>Go on with theirs</Button>
-      </div>
-      <p className="soft" style={{ marginTop: 10 }}>
+      </Deeds>
+      <p className="text-soft" style={{ marginTop: 10 }}>
         Put together, each place takes the side that changed it; where both did, both stand one after the
         other.
       </p>

@@ -5,6 +5,7 @@ import type { LabelRowName } from '../label/row.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { usePieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
 import { sayTime } from '../ui/dates.ts';
 import type { Opened } from './opened.ts';
 import type { SaveState } from './saver.ts';
@@ -36,25 +37,33 @@ export function PageHeader({ page, doc, saving, isEditable, onOpen, onProof, onS
   const { rules } = page.target;
   const stations = stationsOf(doc, held, rules);
   return (
-    <header className="page-header">
-      <div className="page-header-name">
-        <h1>{sayPageTitle(doc.title)}</h1>
-        <p className="page-status">
+    <header className="col-span-full flex min-h-14.5 items-center gap-5 border-b border-line bg-panel px-4.5 py-1.25 max-middle:flex-wrap max-middle:gap-x-3 max-middle:gap-y-2 max-narrow:px-2.5 max-narrow:py-1.5">
+      <div className="min-w-0 flex-1 max-narrow:basis-full">
+        <h1 className="truncate text-2xl">{sayPageTitle(doc.title)}</h1>
+        <p className="text-sm text-soft">
           for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span>
         </p>
       </div>
-      <nav className="stations" aria-label="Stations">
+      <nav
+        className="flex rounded-sm border border-line max-narrow:flex-1 max-narrow:overflow-x-auto"
+        aria-label="Stations"
+      >
         {stations.map(({ id, name, done, of, next }) => (
           <button
             key={id}
             type="button"
-            className="station"
+            className="min-w-20.75 border-b-3 border-l border-b-transparent border-l-line px-3 pt-1 pb-0.75 text-left text-2xs font-semibold text-soft first:border-l-0 enabled:hover:bg-action-soft disabled:cursor-default max-narrow:min-w-16 max-narrow:px-1.75 max-narrow:py-0.75"
             data-open={done < of}
             disabled={!next}
             onClick={() => onOpen(next, ROWS[id])}
           >
             {name}
-            <b>
+            <b
+              className={cx(
+                'block font-mono text-md leading-tight font-medium whitespace-nowrap',
+                done < of ? 'text-due' : 'text-ink',
+              )}
+            >
               {done} of {of}
             </b>
           </button>

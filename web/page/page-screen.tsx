@@ -1,4 +1,3 @@
-import './page.css';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
@@ -19,6 +18,7 @@ import type { LabelRowName } from '../label/row.tsx';
 import { afterSelection, fillWant, placePiece, selectPlacement, takeOffTray } from '../sheet/commands.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
+import { Empty } from '../ui/empty.tsx';
 import { useStore } from '../ui/store.ts';
 import { takeCarried, takeFiles, takeText } from './brought.ts';
 import { ClashNotice, SaveNotice } from './notices.tsx';
@@ -31,7 +31,7 @@ export function PageScreen() {
   const { id = '' } = useParams();
   const page = useQuery(pageQuery(id));
   const me = useQuery(meQuery);
-  if (page.error && !page.data) return <p className="empty">{sayFailure(page.error)}</p>;
+  if (page.error && !page.data) return <Empty>{sayFailure(page.error)}</Empty>;
   if (!page.data || !me.data) return null;
   return <OpenPage key={id} page={page.data} me={me.data} />;
 }
@@ -56,7 +56,7 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       }),
     onPastedText: (text: string, isAlone: boolean) =>
       session !== null && takeText(session, text, isAlone, hosts),
-    onOpenLabel: () => document.querySelector<HTMLElement>('.label-pane input, .label-pane button')?.focus(),
+    onOpenLabel: () => document.querySelector<HTMLElement>('[data-pane="label"] :is(input, button)')?.focus(),
     onBesideParagraph: () => {
       setRow('fit');
       requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-row="beside"]')?.focus());
@@ -133,7 +133,7 @@ function PageWork({
   const { rules } = page.target;
   const selectedAsset = view.selected?.asset ?? (opened?.kind === 'asset' ? opened.id : null);
   return (
-    <div className="page-screen">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_var(--spacing-label)] grid-rows-[auto_auto_minmax(0,1fr)_auto] max-narrow:grid-cols-1 max-narrow:grid-rows-[auto_auto_minmax(180px,1fr)_minmax(0,38%)_auto] max-narrow:overflow-auto">
       <PageHeader
         page={page}
         doc={view.doc}
@@ -149,7 +149,7 @@ function PageWork({
           return session.saver.save();
         }}
       />
-      <div className="page-notices" style={{ gridColumn: '1 / -1' }}>
+      <div className="col-span-full">
         <SaveNotice saving={saving} recovered={view.recovered} onAgain={() => void session.saver.save()} />
         <ClashNotice saving={saving} onSettle={(way) => session.show(session.saver.settle(way))} />
       </div>
@@ -170,7 +170,7 @@ function PageWork({
         onRow={onRow}
         onOpened={onOpened}
       />
-      <div className="page-foot">
+      <div className="col-span-full row-start-4 min-w-0 max-narrow:row-start-5">
         <ComingIn />
         <Tray
           pageId={page.id}

@@ -3,6 +3,7 @@ import type { Asset } from '#api/assets.ts';
 import { placementsOf, type Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { wantMisfit } from '#core/page/wants.ts';
+import { SidePane } from '../frame/panes.tsx';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName, Use } from '../label/row.tsx';
 import { newWant } from '../pages/new-page-screen.tsx';
@@ -19,9 +20,13 @@ import {
   takeOffTray,
 } from '../sheet/commands.ts';
 import { Button } from '../ui/button.tsx';
+import { FieldSet } from '../ui/field-set.tsx';
 import type { Opened } from './opened.ts';
 import { TextCard } from './text-card.tsx';
 import type { PageSession, PageView } from './use-page-session.ts';
+
+/** In the third row of the page's panes, under its head and its notices; on a narrow screen under the sheet. */
+const PLACE = 'col-start-2 row-start-3 max-narrow:col-start-1 max-narrow:row-start-4 max-narrow:p-3.5';
 
 interface RightPaneProps {
   readonly session: PageSession;
@@ -50,7 +55,7 @@ export function RightPane({
   const asset = usePiece(view.selected?.asset ?? openedAsset);
   if (opened?.kind === 'want' && !view.selected) {
     return (
-      <aside className="label-pane" aria-label="Wants">
+      <SidePane className={PLACE} aria-label="Wants">
         <WantsCard
           pageId={session.pageId}
           wants={view.doc.wants}
@@ -58,11 +63,11 @@ export function RightPane({
           onChange={(wants, name) => setWants(editor, wants, name)}
           onDone={() => onOpened(null)}
         />
-      </aside>
+      </SidePane>
     );
   }
   return (
-    <aside className="label-pane" aria-label="Label">
+    <SidePane className={PLACE} data-pane="label" aria-label="Label">
       {asset ? (
         <>
           <Label
@@ -87,7 +92,7 @@ export function RightPane({
           onWants={() => onOpened({ kind: 'want', id: view.doc.wants[0]?.id ?? '' })}
         />
       )}
-    </aside>
+    </SidePane>
   );
 }
 
@@ -105,7 +110,7 @@ function TrayDeeds({
   const open = view.doc.wants.filter((want) => want.filledBy === null);
   const isPlaced = placementsOf(view.doc).some((placement) => placement.asset === asset.id);
   return (
-    <div className="label-after">
+    <div className="px-1 pt-2.5">
       {open.map((want) => {
         const misfit = wantMisfit(want, pieceOf(asset));
         return (
@@ -113,7 +118,7 @@ function TrayDeeds({
             <Button kind="link" onClick={() => fillWant(editor, want.id, asset.id)}>
               Use it for “{want.purpose}”
             </Button>{' '}
-            {misfit ? <span className="due">{misfit}</span> : null}
+            {misfit ? <span className="text-due">{misfit}</span> : null}
           </p>
         );
       })}
@@ -150,14 +155,14 @@ interface WantsCardProps {
 
 function WantsCard({ pageId, wants, isEditable, onChange, onDone }: WantsCardProps) {
   return (
-    <div className="card want-card">
-      <h2>What this page wants</h2>
-      <p className="soft">Drop a file or a piece of the tray on a dashed frame to fill it.</p>
-      <fieldset disabled={!isEditable} style={{ border: 0, margin: '12px 0', padding: 0 }}>
+    <div className="border border-dashed border-control px-3.5 py-3">
+      <h2 className="text-md">What this page wants</h2>
+      <p className="text-soft">Drop a file or a piece of the tray on a dashed frame to fill it.</p>
+      <FieldSet className="my-3" disabled={!isEditable}>
         <WantLines wants={wants} onChange={(next) => onChange(next, 'changing the wants')} />
-      </fieldset>
+      </FieldSet>
       {isEditable ? (
-        <ul className="want-ways">
+        <ul className="mb-3">
           {wants
             .filter((want) => want.filledBy === null)
             .map((want) => (
@@ -167,7 +172,7 @@ function WantsCard({ pageId, wants, isEditable, onChange, onDone }: WantsCardPro
             ))}
         </ul>
       ) : null}
-      <div className="label-actions">
+      <div className="flex flex-wrap gap-2">
         {isEditable ? (
           <Button onClick={() => onChange([...wants, newWant('Another piece', 'any', 800)], 'another want')}>
             Another want

@@ -1,15 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
-import { DropdownMenu } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
-import { Link } from 'react-router';
 import * as v from 'valibot';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { fragmentQuery } from '../api/queries.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook, LinkButton } from '../ui/button.tsx';
 import { copyText } from '../ui/copy.ts';
+import { Deeds } from '../ui/deeds.tsx';
+import { FAULT_LOOK, Fault } from '../ui/fault.tsx';
+import { TextArea } from '../ui/input.tsx';
+import { Menu, MenuContent, MenuItem, MenuTrigger } from '../ui/menu.tsx';
 import { Panel } from '../ui/panel.tsx';
+import { Progress } from '../ui/progress.tsx';
 
 interface TakeAwayProps {
   readonly pageId: string;
@@ -26,21 +29,15 @@ export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
   };
   return (
     <>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger asChild>
+      <Menu>
+        <MenuTrigger asChild>
           <Button kind="action">Take away...</Button>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content className="popover" align="end" sideOffset={6}>
-            <DropdownMenu.Item className="menu-item" onSelect={() => void open('fragment')}>
-              The HTML, to paste elsewhere
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" onSelect={() => void open('zip')}>
-              Everything as a ZIP
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+        </MenuTrigger>
+        <MenuContent align="end">
+          <MenuItem onSelect={() => void open('fragment')}>The HTML, to paste elsewhere</MenuItem>
+          <MenuItem onSelect={() => void open('zip')}>Everything as a ZIP</MenuItem>
+        </MenuContent>
+      </Menu>
       {shown === 'fragment' ? <FragmentPanel pageId={pageId} onClose={() => setShown(null)} /> : null}
       {shown === 'zip' ? <ZipPanel pageId={pageId} onClose={() => setShown(null)} /> : null}
     </>
@@ -59,17 +56,15 @@ function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly 
       onClose={onClose}
     >
       {fragment.error ? (
-        <div className="take-card">
-          <p className="fault" role="alert">
-            {sayFailure(fragment.error)}
-          </p>
+        <div className="grid gap-2.5">
+          <Fault says={sayFailure(fragment.error)} />
           {isStopped ? (
-            <div className="dialog-actions">
-              <Link className="button" data-kind="action" to={`/pages/${pageId}/proof`}>
+            <Deeds>
+              <LinkButton kind="action" to={`/pages/${pageId}/proof`}>
                 See the proof
-              </Link>
+              </LinkButton>
               <Button onClick={() => setKnowing(true)}>Look at the unfinished code</Button>
-            </div>
+            </Deeds>
           ) : null}
         </div>
       ) : null}
@@ -90,15 +85,21 @@ function Code({ html, css, stops, onClose }: CodeProps) {
   const [first] = stops;
   const rest = stops.length > 1 ? ` And ${stops.length - 1} more.` : '';
   return (
-    <div className="take-card">
+    <div className="grid gap-2.5">
       {first ? (
-        <p className="fault">
+        <p className={FAULT_LOOK}>
           Not to go out yet: {first}
           {rest} The code is marked as unfinished.
         </p>
       ) : null}
-      <textarea className="fragment" readOnly rows={14} aria-label="HTML" value={html} />
-      <div className="dialog-actions">
+      <TextArea
+        className="max-h-60 overflow-auto bg-ground p-2.5 font-mono text-xs leading-normal font-normal wrap-anywhere whitespace-pre-wrap"
+        readOnly
+        rows={14}
+        aria-label="HTML"
+        value={html}
+      />
+      <Deeds>
         <Button kind={first ? 'plain' : 'action'} onClick={() => void copyText(html, 'The HTML is')}>
           {first ? 'Copy the unfinished HTML' : 'Copy the HTML'}
         </Button>
@@ -106,7 +107,7 @@ function Code({ html, css, stops, onClose }: CodeProps) {
         <Button kind="quiet" onClick={onClose}>
           Done
         </Button>
-      </div>
+      </Deeds>
     </div>
   );
 }
@@ -148,38 +149,25 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
       onClose={onClose}
     >
       {fault ? (
-        <div className="take-card">
-          <p className="fault" role="alert">
-            {fault}
-          </p>
-          <div className="dialog-actions">
-            <Link className="button" data-kind="action" to={`/pages/${pageId}/proof`}>
+        <div className="grid gap-2.5">
+          <Fault says={fault} />
+          <Deeds>
+            <LinkButton kind="action" to={`/pages/${pageId}/proof`}>
               See the proof
-            </Link>
+            </LinkButton>
             <Button onClick={onClose}>Back to the sheet</Button>
-          </div>
+          </Deeds>
         </div>
       ) : (
-        <div className="take-card" style={{ marginTop: 12 }}>
-          <div
-            className="bar-progress"
-            role="progressbar"
-            aria-label="Making the ZIP"
-            aria-valuemin={0}
-            aria-valuemax={job?.of ?? 0}
-            aria-valuenow={job?.done ?? 0}
-          >
-            <span
-              style={{
-                width:
-                  job && job.of > 0 ? `${(job.done / job.of) * 100}%` : job?.state === 'done' ? '100%' : 0,
-              }}
-            />
-          </div>
+        <div className="mt-3 grid gap-2.5">
+          <Progress
+            name="Making the ZIP"
+            value={job?.state === 'done' ? 100 : job && job.of > 0 ? (job.done / job.of) * 100 : 0}
+          />
           <p role="status">{job ? sayJob(job) : 'Ordered'}</p>
-          <div className="dialog-actions">
+          <Deeds>
             {job?.state === 'done' && job.file ? (
-              <a className="button" data-kind="action" href={job.file} download>
+              <a className={buttonLook({ kind: 'action' })} href={job.file} download>
                 Download, {sayBytes(job.bytes ?? 0)}
               </a>
             ) : null}
@@ -195,7 +183,7 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
                 <Button onClick={onClose}>Done</Button>
               </>
             )}
-          </div>
+          </Deeds>
         </div>
       )}
     </Panel>

@@ -5,7 +5,9 @@ import type { HouseRules } from '#core/page/target.ts';
 import { LabelRow } from '../label/row.tsx';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
+import { Chips } from '../ui/chips.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 import type { PageView } from './use-page-session.ts';
 
 interface TextCardProps {
@@ -65,46 +67,37 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
     .filter(Boolean).length;
   const wanted = view.doc.wants.length;
   return (
-    <article className="label" aria-label="Label of the text">
-      <header className="label-head">
-        <h2 className="label-title">
+    <article
+      className="border-t-7 border-ink bg-panel px-3.75 pb-2 shadow-card"
+      aria-label="Label of the text"
+    >
+      <header className="pt-3 pb-2.75">
+        <h2 className="font-serif text-3xl leading-tight font-normal wrap-anywhere italic">
           {block?.type === 'heading' ? 'A heading' : kind.includes('list') ? 'A list' : 'Text'}
         </h2>
-        <p className="label-by">{words === 1 ? '1 word' : `${words} words`} on the page</p>
+        <p className="mt-0.75 flex items-baseline justify-between gap-2.5 text-soft">
+          {words === 1 ? '1 word' : `${words} words`} on the page
+        </p>
       </header>
       {isEditable ? (
         <>
           <LabelRow name="Is">
-            <fieldset className="chips" aria-label="What the text is">
-              {KINDS.map((one) => (
-                <button
-                  key={one.words}
-                  type="button"
-                  className="chip"
-                  aria-pressed={kind === one.words}
-                  onMouseDown={(event) => event.preventDefault()}
-                  onClick={() => one.apply(editor)}
-                >
-                  {one.words}
-                </button>
-              ))}
-            </fieldset>
+            <Chips
+              keepsFocus
+              about="What the text is"
+              pressed={[kind]}
+              choices={KINDS.map(({ words }) => [words, words] as const)}
+              onPress={(words) => KINDS.find((one) => one.words === words)?.apply(editor)}
+            />
           </LabelRow>
           <LabelRow name="Letters">
-            <fieldset className="chips" aria-label="Letters">
-              {LETTERS.map((one) => (
-                <button
-                  key={one.words}
-                  type="button"
-                  className="chip"
-                  aria-pressed={editor.isActive(one.mark)}
-                  onMouseDown={(event) => event.preventDefault()}
-                  onClick={() => one.apply(editor)}
-                >
-                  {one.words}
-                </button>
-              ))}
-            </fieldset>
+            <Chips
+              keepsFocus
+              about="Letters"
+              pressed={LETTERS.filter(({ mark }) => editor.isActive(mark)).map(({ words }) => words)}
+              choices={LETTERS.map(({ words }) => [words, words] as const)}
+              onPress={(words) => LETTERS.find((one) => one.words === words)?.apply(editor)}
+            />
           </LabelRow>
           <LinkRow key={`${editor.state.selection.from} ${editor.state.selection.to}`} editor={editor} />
         </>
@@ -149,13 +142,13 @@ function LinkRow({ editor }: { readonly editor: Editor }) {
   return (
     <LabelRow name="Link">
       {hasText ? (
-        <form className="width-input" onSubmit={submit}>
+        <form className="flex items-end gap-2" onSubmit={submit}>
           <div style={{ flex: 1 }}>
             <Field name="These words go to" fault={fault}>
               {(control) => (
-                <input
+                <Input
                   {...control}
-                  className="input"
+                  className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
                   placeholder="https://"
                   value={href}
                   onChange={(event) => setHref(event.target.value)}
@@ -166,7 +159,7 @@ function LinkRow({ editor }: { readonly editor: Editor }) {
           <Button type="submit">{href.trim() === '' && now !== '' ? 'Unlink' : 'Link'}</Button>
         </form>
       ) : (
-        <p className="soft">Select words to link them.</p>
+        <p className="text-soft">Select words to link them.</p>
       )}
     </LabelRow>
   );

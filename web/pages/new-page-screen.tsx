@@ -1,5 +1,3 @@
-import './pages.css';
-import '../label/label.css';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -8,7 +6,12 @@ import type { Want } from '#core/page/model.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { targetsQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { Card } from '../ui/card.tsx';
+import { DateInput } from '../ui/date-input.tsx';
+import { Deeds } from '../ui/deeds.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { Select } from '../ui/select.tsx';
 import { WantLines } from './want-lines.tsx';
 
 const CreatedSchema = v.object({ id: v.string() });
@@ -42,17 +45,15 @@ export function NewPageScreen() {
     }
   };
   return (
-    <div className="new-page">
-      <div className="card">
-        <h1>Begin a page</h1>
-        <form onSubmit={(event) => void begin(event)}>
+    <div className="h-full overflow-auto px-5 py-6.5">
+      <Card as="div" className="mx-auto max-w-180 px-6 pt-5 pb-6">
+        <h1 className="mb-3.5 text-3xl">Begin a page</h1>
+        <form className="grid gap-3.5" onSubmit={(event) => void begin(event)}>
           <Field name="Title" fault={fault}>
             {(control) => (
-              <input
+              <Input
                 {...control}
-                // biome-ignore lint/a11y/noAutofocus: a page begins with its title, and the screen was opened for that.
                 autoFocus
-                className="input"
                 required
                 maxLength={300}
                 value={title}
@@ -60,48 +61,36 @@ export function NewPageScreen() {
               />
             )}
           </Field>
-          <div className="label-pair">
+          <div className="grid grid-cols-2 gap-2">
             <Field name="For">
               {(control) => (
-                <select
+                <Select
                   {...control}
-                  className="input"
                   value={chosen}
-                  onChange={(event) => setTargetId(event.target.value)}
-                >
-                  {targets.data.map((target) => (
-                    <option key={target.id} value={target.id}>
-                      {target.rules.name}, column {target.rules.column} px
-                    </option>
-                  ))}
-                </select>
-              )}
-            </Field>
-            <Field name="Due on">
-              {(control) => (
-                <input
-                  {...control}
-                  className="input"
-                  type="date"
-                  value={due}
-                  onChange={(event) => setDue(event.target.value)}
+                  choices={targets.data.map(
+                    ({ id, rules }) => [id, `${rules.name}, column ${rules.column} px`] as const,
+                  )}
+                  onChoose={setTargetId}
                 />
               )}
             </Field>
+            <Field name="Due on">
+              {(control) => <DateInput {...control} value={due} onChange={setDue} />}
+            </Field>
           </div>
           <div>
-            <h2>What it needs</h2>
-            <p className="soft">Said now, pictures are looked for in the right shape and size.</p>
+            <h2 className="mt-2 text-lg">What it needs</h2>
+            <p className="text-soft">Said now, pictures are looked for in the right shape and size.</p>
           </div>
           <WantLines wants={wants} onChange={setWants} />
-          <div className="dialog-actions">
+          <Deeds>
             <Button kind="action" type="submit">
               Begin
             </Button>
             <Button onClick={() => setWants([...wants, newWant('', 'any', 800)])}>Another want</Button>
-          </div>
+          </Deeds>
         </form>
-      </div>
+      </Card>
     </div>
   );
 }

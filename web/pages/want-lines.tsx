@@ -3,6 +3,8 @@ import { wantMisfit } from '#core/page/wants.ts';
 import { pieceOf, usePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { Select } from '../ui/select.tsx';
 
 export const SHAPE_WORDS: Readonly<Record<Want['shape'], string>> = {
   any: 'any shape',
@@ -23,14 +25,16 @@ export function WantLines({
   const change = (id: string, part: Partial<Want>) =>
     onChange(wants.map((want) => (want.id === id ? { ...want, ...part } : want)));
   return (
-    <ul className="want-lines">
+    <ul className="@container grid gap-2">
       {wants.map((want, at) => (
-        <li key={want.id} className="want-line">
+        <li
+          key={want.id}
+          className="grid grid-cols-[minmax(0,1fr)_130px_110px_auto] items-end gap-2 @max-[521px]:grid-cols-[1fr_1fr_auto]"
+        >
           <Field name={`Want ${at + 1}: what for`}>
             {(control) => (
-              <input
+              <Input
                 {...control}
-                className="input"
                 maxLength={200}
                 value={want.purpose}
                 onChange={(event) => change(want.id, { purpose: event.target.value })}
@@ -39,27 +43,19 @@ export function WantLines({
           </Field>
           <Field name="Shape">
             {(control) => (
-              <select
+              <Select
                 {...control}
-                className="input"
                 value={want.shape}
-                onChange={(event) =>
-                  change(want.id, { shape: SHAPES.find((one) => one === event.target.value) ?? 'any' })
-                }
-              >
-                {SHAPES.map((shape) => (
-                  <option key={shape} value={shape}>
-                    {SHAPE_WORDS[shape]}
-                  </option>
-                ))}
-              </select>
+                choices={SHAPES.map((shape) => [shape, SHAPE_WORDS[shape]] as const)}
+                onChoose={(shape) => change(want.id, { shape })}
+              />
             )}
           </Field>
           <Field name="At least (px)">
             {(control) => (
-              <input
+              <Input
                 {...control}
-                className="input mono"
+                className="font-mono text-mono"
                 inputMode="numeric"
                 value={want.leastWidth}
                 onChange={(event) =>
@@ -98,9 +94,9 @@ function Filled({ assetId, want, onEmpty }: FilledProps) {
     ? wantMisfit(want, pieceOf(asset))
     : 'The piece that filled it is no longer on the shelf.';
   return (
-    <p className="want-filled">
+    <p className="col-span-full">
       Filled by {asset ? asset.label.title || asset.stem : 'a piece that is gone'}.{' '}
-      {misfit ? <span className="due">{misfit} </span> : null}
+      {misfit ? <span className="text-due">{misfit} </span> : null}
       <Button kind="link" onClick={onEmpty}>
         Empty it
       </Button>

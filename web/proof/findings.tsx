@@ -5,6 +5,7 @@ import { sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
+import { TextArea } from '../ui/input.tsx';
 import { stepBack } from '../undo/undo-keys.tsx';
 import type { NumberedFinding } from './frame.tsx';
 
@@ -29,14 +30,17 @@ export function Findings({
   onWrite,
 }: FindingsProps) {
   return (
-    <aside className="findings" aria-label="Findings">
-      <h2>{headline(numbered)}</h2>
-      <p className="soft">
+    <aside
+      className="overflow-auto border-l border-line bg-panel px-4 pt-3 pb-7.5 max-middle:border-t max-middle:border-l-0 max-middle:border-t-line"
+      aria-label="Findings"
+    >
+      <h2 className="text-lg">{headline(numbered)}</h2>
+      <p className="text-soft">
         {numbered.length === 0
           ? 'Nothing was found. It can go out as it is.'
           : 'Everything else on this page is in order.'}
       </p>
-      <ol>
+      <ol className="mt-2.5">
         {numbered.map((one) => (
           <FindingLine
             key={`${one.finding.code} ${JSON.stringify(one.finding.place)}`}
@@ -49,8 +53,13 @@ export function Findings({
           />
         ))}
         {mended ? (
-          <li className="mended" role="status">
-            <i aria-hidden="true">✓</i>
+          <li
+            className="grid grid-cols-[24px_minmax(0,1fr)] gap-3 border-t border-hairline py-2.75 text-soft"
+            role="status"
+          >
+            <i className="size-5 bg-soft text-center text-panel not-italic" aria-hidden="true">
+              ✓
+            </i>
             <span>
               Mended just now: {mended}{' '}
               <Button kind="link" onClick={() => void stepBack()}>
@@ -115,10 +124,14 @@ function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: 
     }
   };
   return (
-    <li className="finding" data-chosen={isChosen} ref={line}>
+    <li
+      className="grid grid-cols-[24px_minmax(0,1fr)] gap-x-3 gap-y-1 border-t border-hairline pt-2.75 pb-3.25 data-[chosen=true]:bg-action-soft data-[chosen=true]:shadow-[-16px_0_0_var(--color-action-soft),16px_0_0_var(--color-action-soft)]"
+      data-chosen={isChosen}
+      ref={line}
+    >
       <button
         type="button"
-        className="finding-number"
+        className="size-6 bg-ink text-center font-sans text-sm leading-6 font-semibold text-panel data-[severity=stops]:bg-measure data-[severity=stops]:text-white"
         data-severity={finding.severity}
         aria-label={`Show finding ${number} on the page`}
         aria-pressed={isChosen}
@@ -126,17 +139,18 @@ function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: 
       >
         {number}
       </button>
-      <div className="finding-body">
-        <h3>{finding.sentence}</h3>
+      <div className="min-w-0">
+        <h3 className="text-md leading-flat">{finding.sentence}</h3>
         <p>{finding.why}</p>
-        <p className="soft">
+        <p className="text-soft">
           {SEVERITY_WORDS[finding.severity]}{' '}
           {finding.viewports.length > 0 ? `At ${finding.viewports.join(', ')} px.` : ''}
         </p>
         {isEditable && writing === null && finding.remedies.length > 0 ? (
-          <div className="finding-remedies">
+          <div className="mt-2 flex flex-wrap gap-1.5">
             {finding.remedies.map((remedy, at) => (
               <Button
+                className="min-h-6.5 px-2.5 py-0.5"
                 key={remedy.words}
                 kind={at === 0 ? 'action' : 'plain'}
                 onClick={() => void act(remedy)}
@@ -176,12 +190,11 @@ function WriteAlt({
     }
   };
   return (
-    <form onSubmit={(event) => void submit(event)}>
+    <form className="mt-2 grid gap-1.5" onSubmit={(event) => void submit(event)}>
       <Field name="Alt text" fault={fault} hint="What it shows, in a plain sentence.">
         {(control) => (
-          <textarea
+          <TextArea
             {...control}
-            className="input"
             required
             maxLength={1000}
             value={text}
@@ -189,11 +202,13 @@ function WriteAlt({
           />
         )}
       </Field>
-      <div className="finding-remedies">
-        <Button kind="action" type="submit">
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        <Button className="min-h-6.5 px-2.5 py-0.5" kind="action" type="submit">
           Save words
         </Button>
-        <Button onClick={onCancel}>Leave it</Button>
+        <Button className="min-h-6.5 px-2.5 py-0.5" onClick={onCancel}>
+          Leave it
+        </Button>
       </div>
     </form>
   );

@@ -51,17 +51,20 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
   const percent = Math.round(scale * 100);
   const hasEmbeds = placementsOf(page).some(({ asset }) => pieces.state.get(asset)?.embed);
   return (
-    <figure className="proof-frame" style={{ width: shown, margin: 0 }}>
-      <figcaption className="hidden-words">The page at {viewport} px</figcaption>
-      <div className="proof-line">
+    <figure className="relative flex-none" style={{ width: shown, margin: 0 }}>
+      <figcaption className="sr-only">The page at {viewport} px</figcaption>
+      <div className="relative h-5">
         <Dimension
+          tone="soft"
+          ground="bg-ground"
           axis="x"
           words={percent < 100 ? `${viewport} px, shown at ${percent}%` : `${viewport} px`}
           style={{ inset: '2px 0 auto 0' }}
         />
       </div>
-      <div className="proof-window" style={{ width: shown, height: height * scale }}>
+      <div className="relative bg-white shadow-card" style={{ width: shown, height: height * scale }}>
         <iframe
+          className="origin-top-left bg-white"
           ref={frame}
           src={address}
           title={`The page at ${viewport} px`}
@@ -73,7 +76,7 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
           <div key={number}>
             {number === chosen ? (
               <div
-                className="proof-outline"
+                className="pointer-events-none absolute z-1 outline-2 outline-measure"
                 style={{
                   left: box.left * scale,
                   top: box.top * scale,
@@ -84,7 +87,7 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
             ) : null}
             <button
               type="button"
-              className="proof-mark"
+              className="absolute z-2 h-6 min-w-6 bg-paper-ink px-1 text-center font-sans text-sm leading-6 font-semibold text-white data-[severity=stops]:bg-measure data-[severity=stops]:text-white"
               data-severity={severity}
               aria-label={`Finding ${number} at ${viewport} px`}
               style={{

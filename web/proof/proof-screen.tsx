@@ -1,7 +1,6 @@
-import './proof.css';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import { sayBytes } from '#core/media/weight.ts';
@@ -18,6 +17,8 @@ import { PageSaver } from '../page/saver.ts';
 import { TakeAway } from '../page/take-away.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece, pieces, putPieces, usePieces } from '../pieces/pieces.ts';
+import { LinkButton } from '../ui/button.tsx';
+import { Empty } from '../ui/empty.tsx';
 import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { Findings } from './findings.tsx';
@@ -28,7 +29,7 @@ export function ProofScreen() {
   const { id = '' } = useParams();
   const page = useQuery(proofPageQuery(id));
   const me = useQuery(meQuery);
-  if (page.error && !page.data) return <p className="empty">{sayFailure(page.error)}</p>;
+  if (page.error && !page.data) return <Empty>{sayFailure(page.error)}</Empty>;
   if (!page.data || !me.data) return null;
   return <OpenProof key={id} page={page.data} me={me.data} />;
 }
@@ -135,24 +136,26 @@ function Proof({
     void session.saver.save();
   };
   return (
-    <div className="proof">
-      <header className="proof-header">
-        <h1>{sayPageTitle(doc.title)}</h1>
-        <p className="soft">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_340px] grid-rows-[auto_minmax(0,1fr)] max-middle:grid-cols-1 max-middle:grid-rows-[auto_minmax(0,1fr)_minmax(0,46%)]">
+      <header className="col-span-full flex min-h-12.5 items-center gap-3.5 border-b border-line bg-panel px-4.5 py-1.5 max-middle:flex-wrap">
+        <h1 className="truncate text-2xl">{sayPageTitle(doc.title)}</h1>
+        <p className="min-w-0 flex-1 text-soft">
           proof for the {rules.name}
           {preview.data?.isMeasured
             ? ` · ${sayBytes(preview.data.firstLoadBytes)} of pictures at most, of ${sayBytes(rules.weightBudget)} allowed`
             : ''}
         </p>
-        <Link className="button" to={`/pages/${page.id}`}>
-          Back to the sheet
-        </Link>
+        <LinkButton to={`/pages/${page.id}`}>Back to the sheet</LinkButton>
         {isEditable ? <TakeAway pageId={page.id} beforeTaking={() => session.saver.save()} /> : null}
       </header>
       <div>
         <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
         <ClashNotice saving={saving} onSettle={settle} />
-        <section className="proof-frames" ref={frames} aria-label="The page at its widths">
+        <section
+          className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
+          ref={frames}
+          aria-label="The page at its widths"
+        >
           {preview.data
             ? rules.proofWidths.map((viewport, at) => (
                 <ProofFrame
@@ -167,7 +170,7 @@ function Proof({
                 />
               ))
             : null}
-          {preview.error ? <p className="empty">{sayFailure(preview.error)}</p> : null}
+          {preview.error ? <Empty>{sayFailure(preview.error)}</Empty> : null}
         </section>
       </div>
       <Findings

@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { Dimension } from '../measure/dimension.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 import { NumberField, readNumbers } from './number-field.tsx';
+import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 
 /** The column and where it changes, with a drawing to scale. */
@@ -12,19 +14,32 @@ export function ColumnCard({ rules, change }: RulesPart) {
   const percent = (px: number) => `${(px / widest) * 100}%`;
   const drawn = (px: number) => ({ left: percent((widest - px) / 2), width: percent(px) });
   return (
-    <section className="card" aria-labelledby="rules-column">
-      <h2 id="rules-column">Column</h2>
-      <p className="soft">How wide the text of a page is, and from where a narrow screen changes it.</p>
-      <div className="column-drawing" aria-hidden="true">
+    <RulesCard
+      id="rules-column"
+      title="Column"
+      about="How wide the text of a page is, and from where a narrow screen changes it."
+    >
+      <div className="relative mt-1 mb-3.5 h-18.5 max-w-115" aria-hidden="true">
         <Dimension
+          tone="soft"
+          ground="bg-panel"
           axis="x"
           words={`${rules.breakout} px breakout`}
           style={{ top: 0, ...drawn(rules.breakout) }}
         />
-        <div className="column-paper" style={drawn(rules.column)} />
-        <Dimension axis="x" words={`${rules.column} px`} style={{ top: 40, ...drawn(rules.column) }} />
+        <div
+          className="absolute top-5.5 bottom-0 border-x border-line bg-[repeating-linear-gradient(var(--color-line)_0_1px,transparent_1px_9px)]"
+          style={drawn(rules.column)}
+        />
+        <Dimension
+          tone="soft"
+          ground="bg-panel"
+          axis="x"
+          words={`${rules.column} px`}
+          style={{ top: 40, ...drawn(rules.column) }}
+        />
       </div>
-      <div className="rules-fields">
+      <div className="grid grid-cols-3 gap-2.5">
         <NumberField name="Column (px)" value={rules.column} onChange={(column) => change({ column })} />
         <NumberField
           name="Breakout (px)"
@@ -48,12 +63,12 @@ export function ColumnCard({ rules, change }: RulesPart) {
           onChange={(leastLettersBeside) => change({ leastLettersBeside })}
         />
       </div>
-      <div className="rules-fields" style={{ gridTemplateColumns: '1fr 1fr', marginTop: 10 }}>
+      <div className="mt-2.5 grid grid-cols-2 gap-2.5">
         <Field name="Breakpoints (px)">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input mono"
+              className="font-mono text-mono"
               value={breakpoints}
               onChange={(event) => {
                 setBreakpoints(event.target.value);
@@ -64,9 +79,9 @@ export function ColumnCard({ rules, change }: RulesPart) {
         </Field>
         <Field name="Widths of the proof (px)">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input mono"
+              className="font-mono text-mono"
               value={proofWidths}
               onChange={(event) => {
                 setProofWidths(event.target.value);
@@ -76,6 +91,6 @@ export function ColumnCard({ rules, change }: RulesPart) {
           )}
         </Field>
       </div>
-    </section>
+    </RulesCard>
   );
 }

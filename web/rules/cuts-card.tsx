@@ -1,6 +1,8 @@
 import { webSafe } from '#core/naming/names.ts';
 import type { CutPreset } from '#core/page/target.ts';
 import { Button } from '../ui/button.tsx';
+import { Input } from '../ui/input.tsx';
+import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 
 /** "16:9" as a ratio, "whole" or nothing as none; undefined for anything else. */
@@ -24,41 +26,44 @@ export function CutsCard({ rules, change }: RulesPart) {
       ],
     });
   return (
-    <section className="card" aria-labelledby="rules-cuts">
-      <h2 id="rules-cuts">Cuts</h2>
-      <p className="soft">The shapes in use: offered wherever a piece is placed.</p>
-      <table className="rules-table">
+    <RulesCard id="rules-cuts" title="Cuts" about="The shapes in use: offered wherever a piece is placed.">
+      <table className="w-full border-collapse">
         <thead>
           <tr>
-            <th scope="col">Name</th>
-            <th scope="col">Shape</th>
-            <th scope="col">Width (px)</th>
-            <th>
-              <span className="hidden-words">Drop</span>
+            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft" scope="col">
+              Name
+            </th>
+            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft" scope="col">
+              Shape
+            </th>
+            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft" scope="col">
+              Width (px)
+            </th>
+            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft">
+              <span className="sr-only">Drop</span>
             </th>
           </tr>
         </thead>
         <tbody>
           {presets.map((preset, at) => (
             <tr key={preset.id}>
-              <td>
-                <input
-                  className="input"
+              <td className="border-t border-hairline py-0.75 pr-1.5">
+                <Input
                   aria-label={`Name of cut ${at + 1}`}
                   value={preset.name}
                   onChange={(event) => put(at, { name: event.target.value })}
                 />
               </td>
-              <td>
+              <td className="border-t border-hairline py-0.75 pr-1.5">
                 <RatioInput
                   label={`Shape of ${preset.name}`}
                   ratio={preset.ratio}
                   onChange={(ratio) => put(at, { ratio })}
                 />
               </td>
-              <td>
-                <input
-                  className="input mono"
+              <td className="border-t border-hairline py-0.75 pr-1.5">
+                <Input
+                  className="font-mono text-mono"
                   inputMode="numeric"
                   aria-label={`Width of ${preset.name} in px`}
                   value={preset.width}
@@ -67,7 +72,7 @@ export function CutsCard({ rules, change }: RulesPart) {
                   }
                 />
               </td>
-              <td>
+              <td className="border-t border-hairline py-0.75 pr-1.5">
                 <Button
                   kind="quiet"
                   aria-label={`Drop ${preset.name || webSafe(preset.id)}`}
@@ -83,7 +88,7 @@ export function CutsCard({ rules, change }: RulesPart) {
       <Button kind="link" onClick={add}>
         Another cut
       </Button>
-    </section>
+    </RulesCard>
   );
 }
 
@@ -97,8 +102,8 @@ function RatioInput({
   readonly onChange: (ratio: CutPreset['ratio']) => void;
 }) {
   return (
-    <input
-      className="input mono"
+    <Input
+      className="font-mono text-mono"
       aria-label={label}
       defaultValue={ratio ? `${ratio.across}:${ratio.down}` : 'whole'}
       onBlur={(event) => {

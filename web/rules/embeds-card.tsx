@@ -1,5 +1,8 @@
 import { useState } from 'react';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 
 /** What a target's filter may let through; the last two only matter where frames do. */
@@ -22,31 +25,32 @@ export function EmbedsCard({ rules, change }: RulesPart) {
         .filter(Boolean),
     });
   return (
-    <section className="card" aria-labelledby="rules-embeds">
-      <h2 id="rules-embeds">Embeds</h2>
-      <p className="soft">
-        {embeds.frames
+    <RulesCard
+      id="rules-embeds"
+      title="Embeds"
+      about={
+        embeds.frames
           ? 'Frames of trusted hosts come through here.'
-          : 'No frames come through here: a linked poster stands in their place.'}
-      </p>
+          : 'No frames come through here: a linked poster stands in their place.'
+      }
+    >
       <div style={{ display: 'grid', gap: 6, marginBottom: 12 }}>
         {PARTS.map(([part, words]) => (
-          <label key={part} className="check">
-            <input
-              type="checkbox"
-              checked={embeds[part]}
-              disabled={part !== 'frames' && !embeds.frames}
-              onChange={(event) => set({ [part]: event.target.checked })}
-            />
+          <Checkbox
+            key={part}
+            checked={embeds[part]}
+            disabled={part !== 'frames' && !embeds.frames}
+            onChange={(isOn) => set({ [part]: isOn })}
+          >
             {words}
-          </label>
+          </Checkbox>
         ))}
       </div>
       <Field name="Frames of these hosts only" hint="None named means every trusted host.">
         {(control) => (
-          <input
+          <Input
             {...control}
-            className="input mono"
+            className="font-mono text-mono"
             disabled={!embeds.frames}
             value={hosts}
             onChange={(event) => setHosts(event.target.value)}
@@ -54,6 +58,6 @@ export function EmbedsCard({ rules, change }: RulesPart) {
           />
         )}
       </Field>
-    </section>
+    </RulesCard>
   );
 }

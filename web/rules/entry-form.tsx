@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { HostEntry } from '#core/embed/host.ts';
 import { Button } from '../ui/button.tsx';
+import { TextArea } from '../ui/input.tsx';
 
 interface EntryFormProps {
   readonly entry: HostEntry;
@@ -15,9 +16,9 @@ interface EntryFormProps {
 export function EntryForm({ entry, isEditable, away, onSave, onAway }: EntryFormProps) {
   const [text, setText] = useState(() => JSON.stringify(entry, null, 2));
   return (
-    <div className="entry-form">
-      <textarea
-        className="input mono"
+    <div>
+      <TextArea
+        className="font-mono text-mono"
         aria-label={`The entry of ${entry.name}`}
         rows={14}
         spellCheck={false}
@@ -26,7 +27,7 @@ export function EntryForm({ entry, isEditable, away, onSave, onAway }: EntryForm
         onChange={(event) => setText(event.target.value)}
       />
       {isEditable ? (
-        <div className="hosts-deeds">
+        <div className="mt-2 flex flex-wrap items-center gap-2">
           <Button onClick={() => onSave(text)}>Save the entry</Button>
           <Button kind="link" onClick={onAway}>
             {away}

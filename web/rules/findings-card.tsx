@@ -1,5 +1,7 @@
 import { severityOf } from '#core/page/target.ts';
 import { FINDING_CODES, FINDING_NAMES } from '#core/proof/codes.ts';
+import { Select } from '../ui/select.tsx';
+import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 
 const CHOICES = [
@@ -12,47 +14,28 @@ const CHOICES = [
 /** How each finding counts. */
 export function FindingsCard({ rules, change }: RulesPart) {
   return (
-    <section className="card" aria-labelledby="rules-findings" style={{ gridColumn: '1 / -1' }}>
-      <h2 id="rules-findings">What stops sending</h2>
-      <p className="soft">Each fault that the proof looks for, and how it counts here.</p>
-      <div
-        className="rules-fields"
-        style={{ gridTemplateColumns: 'repeat(auto-fill, minmax(480px, 1fr))', gap: '0 30px' }}
-      >
+    <RulesCard
+      id="rules-findings"
+      title="What stops sending"
+      about="Each fault that the proof looks for, and how it counts here."
+      className="col-span-full"
+    >
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(min(480px,100%),1fr))] gap-x-7.5">
         {FINDING_CODES.map((code) => (
-          <label
+          <div
             key={code}
-            style={{
-              display: 'grid',
-              gridTemplateColumns: 'minmax(0,1fr) 160px',
-              alignItems: 'center',
-              gap: 12,
-              padding: '4px 0',
-              borderTop: '1px solid var(--hairline)',
-            }}
+            className="grid grid-cols-[minmax(0,1fr)_160px] items-center gap-3 border-t border-hairline py-1"
           >
             {FINDING_NAMES[code]}
-            <select
-              className="input"
+            <Select
+              aria-label={FINDING_NAMES[code]}
               value={severityOf(rules, code)}
-              onChange={(event) =>
-                change({
-                  severities: {
-                    ...rules.severities,
-                    [code]: CHOICES.find(([value]) => value === event.target.value)?.[0] ?? 'mend',
-                  },
-                })
-              }
-            >
-              {CHOICES.map(([value, words]) => (
-                <option key={value} value={value}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          </label>
+              choices={CHOICES}
+              onChoose={(severity) => change({ severities: { ...rules.severities, [code]: severity } })}
+            />
+          </div>
         ))}
       </div>
-    </section>
+    </RulesCard>
   );
 }

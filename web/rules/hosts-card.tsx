@@ -8,12 +8,15 @@ import { sayKind } from '#core/embed/model.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
 import { sayDate } from '../ui/dates.ts';
 import { Fault } from '../ui/fault.tsx';
+import { Line, Lines } from '../ui/lines.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { EntryForm } from './entry-form.tsx';
 import { EXAMPLE_ENTRY } from './example-entry.ts';
+import { RulesCard } from './rules-card.tsx';
 
 /** The hosts that are trusted everywhere: open entries, and what the site owner decided. They hold for all targets. */
 export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
@@ -46,23 +49,28 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
     if (file) take(await file.text());
   };
   return (
-    <section className="card hosts-card" aria-labelledby="rules-hosts">
-      <h2 id="rules-hosts">Trusted hosts</h2>
-      <p className="soft">
-        Whose frames may stand on pages, on every target. An entry is open JSON: it can be edited, taken out
-        and taken in.
-      </p>
+    <RulesCard
+      id="rules-hosts"
+      title="Trusted hosts"
+      about="Whose frames may stand on pages, on every target. An entry is open JSON: it can be edited, taken out and taken in."
+      className="mt-5"
+    >
       <Fault says={fault} />
-      <ul className="hosts-list">
+      <Lines>
         {entries.map((entry) => (
-          <li key={entry.id}>
-            <div>
-              <b>{entry.name}</b>
-              <span className="soft">
-                {' '}
-                {sayKind(entry.kind)}, <span className="mono">{new URL(entry.origin).host}</span>
-              </span>
-            </div>
+          <Line
+            key={entry.id}
+            says={
+              <>
+                <b>{entry.name}</b>
+                <span className="text-soft">
+                  {' '}
+                  {sayKind(entry.kind)},{' '}
+                  <span className="font-mono text-mono">{new URL(entry.origin).host}</span>
+                </span>
+              </>
+            }
+          >
             <Button
               kind="link"
               aria-expanded={opened === entry.id}
@@ -85,9 +93,9 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
                 }
               />
             ) : null}
-          </li>
+          </Line>
         ))}
-      </ul>
+      </Lines>
       {entries.length === 0 ? (
         <p>
           No host is trusted yet, so that everything embedded comes as a link. Take entries in, or write one.
@@ -103,17 +111,22 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
         />
       ) : null}
       <Decisions decisions={decisions} isEditable={isEditable} />
-      <div className="hosts-deeds">
+      <div className="mt-2 flex flex-wrap items-center gap-2">
         {isEditable ? (
           <Button aria-expanded={isWriting} onClick={() => setWriting(!isWriting)}>
             Write an entry...
           </Button>
         ) : null}
         {isEditable ? (
-          <label className="button">
+          <label
+            className={cx(
+              buttonLook(),
+              'focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink',
+            )}
+          >
             Take entries in...
             <input
-              className="hidden-words"
+              className="sr-only"
               type="file"
               accept=".json,application/json"
               onChange={(event) => void importFile(event)}
@@ -121,14 +134,14 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
           </label>
         ) : null}
         <a
-          className="button"
+          className={buttonLook()}
           download="hosts.json"
           href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entries, null, 2))}`}
         >
           Take all out
         </a>
       </div>
-    </section>
+    </RulesCard>
   );
 }
 
@@ -149,17 +162,21 @@ function Decisions({ decisions, isEditable }: DecisionsProps) {
   };
   return (
     <>
-      <h3>Decided</h3>
-      <ul className="hosts-list">
+      <h3 className="text-lg">Decided</h3>
+      <Lines>
         {decisions.map((decision) => (
-          <li key={`${decision.scope} ${decision.value}`}>
-            <div>
-              <b className="mono">{decision.value}</b>
-              <span className="soft">
-                {' '}
-                {decision.by}, {sayDate(decision.at)}: {decision.reason}
-              </span>
-            </div>
+          <Line
+            key={`${decision.scope} ${decision.value}`}
+            says={
+              <>
+                <b className="font-mono text-mono">{decision.value}</b>
+                <span className="text-soft">
+                  {' '}
+                  {decision.by}, {sayDate(decision.at)}: {decision.reason}
+                </span>
+              </>
+            }
+          >
             {isEditable ? (
               <Button
                 kind="link"
@@ -169,9 +186,9 @@ function Decisions({ decisions, isEditable }: DecisionsProps) {
                 Take back
               </Button>
             ) : null}
-          </li>
+          </Line>
         ))}
-      </ul>
+      </Lines>
     </>
   );
 }

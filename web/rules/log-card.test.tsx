@@ -13,10 +13,9 @@ const line = (change: Partial<AuditLine>): AuditLine => ({
   address: '192.0.2.7',
   ...change,
 });
-const QUESTION = { what: 'any', words: '', from: '', to: '' };
 const log = (...lines: readonly AuditLine[]) =>
   wordsOf(
-    drawn(<LogCard />, [[['audit', QUESTION], { pages: [{ lines, cursor: null }], pageParams: [''] }]]),
+    drawn(<LogCard />, [[['audit', 'what=any'], { pages: [{ lines, cursor: null }], pageParams: [''] }]]),
   );
 
 it('the log says who did what to what, in sentences', () => {

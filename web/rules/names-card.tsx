@@ -2,6 +2,8 @@ import { useState } from 'react';
 import { NAME_PARTS, nameByPattern } from '#core/naming/pattern.ts';
 import { PatternParts } from '../names/pattern-parts.tsx';
 import { Field } from '../ui/field.tsx';
+import { TextArea } from '../ui/input.tsx';
+import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 
 const EXAMPLE = {
@@ -20,28 +22,28 @@ export function NamesCard({ rules, change }: RulesPart) {
   const pattern = rules.namePattern;
   const [sections, setSections] = useState(rules.sections.join('\n'));
   return (
-    <section className="card" aria-labelledby="rules-names">
-      <h2 id="rules-names">Names</h2>
-      <p className="soft">
-        What a new file is called, from what its label says. Parts that are not known are left out.
-      </p>
+    <RulesCard
+      id="rules-names"
+      title="Names"
+      about="What a new file is called, from what its label says. Parts that are not known are left out."
+    >
       <PatternParts
         pattern={pattern}
         parts={HOUSE_PARTS}
         onChange={(namePattern) => change({ namePattern })}
       />
       <p>
-        <span className="mono">{EXAMPLE.fileName}</span> becomes{' '}
-        <strong className="mono">{nameByPattern(pattern, EXAMPLE)}.jpg</strong>
+        <span className="font-mono text-mono">{EXAMPLE.fileName}</span> becomes{' '}
+        <strong className="font-mono text-mono">{nameByPattern(pattern, EXAMPLE)}.jpg</strong>
       </p>
       <Field
         name="Sections of the site"
         hint="One a line, as their addresses say them. The shelf offers a folder for each."
       >
         {(control) => (
-          <textarea
+          <TextArea
             {...control}
-            className="input mono"
+            className="font-mono text-mono"
             rows={4}
             placeholder="visit/hides"
             value={sections}
@@ -52,7 +54,7 @@ export function NamesCard({ rules, change }: RulesPart) {
           />
         )}
       </Field>
-    </section>
+    </RulesCard>
   );
 }
 

@@ -3,6 +3,7 @@ import { type MadePassword, MadePasswordSchema, ROLE_WORDS, ROLES, type Role } f
 import { ask, sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
+import { Select } from '../ui/select.tsx';
 import { TextField } from '../ui/text-field.tsx';
 
 /** Adds somebody; their first password comes back to be handed over. */
@@ -23,9 +24,22 @@ export function NewPersonForm({ onAdded }: { readonly onAdded: (made: MadePasswo
     }
   };
   return (
-    <form className="new-person" aria-label="Add a person" onSubmit={(event) => void submit(event)}>
-      <TextField name="Name" required autoComplete="off" maxLength={100} value={name} onChange={setName} />
+    <form
+      className="mb-3 flex flex-wrap items-start gap-2.5"
+      aria-label="Add a person"
+      onSubmit={(event) => void submit(event)}
+    >
       <TextField
+        className="max-w-70 flex-[1_1_200px]"
+        name="Name"
+        required
+        autoComplete="off"
+        maxLength={100}
+        value={name}
+        onChange={setName}
+      />
+      <TextField
+        className="max-w-70 flex-[1_1_200px]"
         name="E-mail address"
         type="email"
         required
@@ -34,23 +48,19 @@ export function NewPersonForm({ onAdded }: { readonly onAdded: (made: MadePasswo
         value={email}
         onChange={setEmail}
       />
-      <Field name="Role">
+      <Field className="max-w-70 flex-[1_1_200px]" name="Role">
         {(control) => (
-          <select
+          <Select
             {...control}
-            className="input"
             value={role}
-            onChange={(event) => setRole(ROLES.find((one) => one === event.target.value) ?? role)}
-          >
-            {ROLES.map((one) => (
-              <option key={one} value={one}>
-                {ROLE_WORDS[one]}
-              </option>
-            ))}
-          </select>
+            choices={ROLES.map((one) => [one, ROLE_WORDS[one]] as const)}
+            onChoose={setRole}
+          />
         )}
       </Field>
-      <Button type="submit">Add</Button>
+      <Button className="mt-5" type="submit">
+        Add
+      </Button>
     </form>
   );
 }

@@ -56,8 +56,13 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
     }
   };
   return (
-    <form className="new-target" aria-label="Targets" onSubmit={(event) => void submit(event)}>
+    <form
+      className="flex flex-wrap items-start gap-2.5 border-b border-line py-3"
+      aria-label="Targets"
+      onSubmit={(event) => void submit(event)}
+    >
       <TextField
+        className="max-w-70 flex-[1_1_200px]"
         name="Another target"
         hint={`It begins with the rules of ${like.rules.name}.`}
         placeholder="What you call it"
@@ -66,12 +71,20 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
         value={name}
         onChange={setName}
       />
-      <TextField name="Its address" placeholder="https://" value={siteAddress} onChange={setSiteAddress} />
-      <Button type="submit">Make it</Button>
-      <Button kind="link" onClick={() => void remove()}>
+      <TextField
+        className="max-w-70 flex-[1_1_200px]"
+        name="Its address"
+        placeholder="https://"
+        value={siteAddress}
+        onChange={setSiteAddress}
+      />
+      <Button className="mt-5" type="submit">
+        Make it
+      </Button>
+      <Button className="mt-5" kind="link" onClick={() => void remove()}>
         Remove {like.rules.name}
       </Button>
-      <Button kind="link" onClick={onClose}>
+      <Button className="mt-5" kind="link" onClick={onClose}>
         Close
       </Button>
       <Fault says={fault} />

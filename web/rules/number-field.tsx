@@ -1,4 +1,5 @@
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 
 interface NumberFieldProps {
   readonly name: string;
@@ -12,9 +13,9 @@ export function NumberField({ name, value, hint, onChange }: NumberFieldProps) {
   return (
     <Field name={name} {...(hint ? { hint } : {})}>
       {(control) => (
-        <input
+        <Input
           {...control}
-          className="input mono"
+          className="font-mono text-mono"
           inputMode="numeric"
           value={value}
           onChange={(event) => onChange(Number(event.target.value.replace(/\D/g, '').slice(0, 9)))}

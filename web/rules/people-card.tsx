@@ -15,8 +15,11 @@ import { meQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { copyText } from '../ui/copy.ts';
 import { Fault } from '../ui/fault.tsx';
+import { Line, Lines } from '../ui/lines.tsx';
+import { Select } from '../ui/select.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { NewPersonForm } from './new-person-form.tsx';
+import { RulesCard } from './rules-card.tsx';
 
 const colleaguesQuery = {
   queryKey: ['people'],
@@ -62,40 +65,35 @@ export function PeopleCard() {
     );
   const [here, gone] = [people.data.filter(({ left }) => !left), people.data.filter(({ left }) => left)];
   return (
-    <section className="card hosts-card" aria-labelledby="rules-people">
-      <h2 id="rules-people" ref={heading}>
-        People
-      </h2>
-      <p className="soft">
-        Editors and rights keepers work on pages and pieces. A site owner also sets these rules. A contributor
-        only hands pieces in.
-      </p>
+    <RulesCard
+      id="rules-people"
+      title="People"
+      about="Editors and rights keepers work on pages and pieces. A site owner also sets these rules. A contributor only hands pieces in."
+      className="mt-5"
+      heading={heading}
+    >
       <Fault says={fault} />
-      <ul className="hosts-list people-list">
+      <Lines>
         {here.map((person) => (
-          <li key={person.id}>
-            <div>
-              <b>{person.name}</b> <span className="soft">{person.email}</span>
-            </div>
-            <select
-              className="input"
+          <Line
+            key={person.id}
+            says={
+              <>
+                <b>{person.name}</b> <span className="text-soft">{person.email}</span>
+              </>
+            }
+          >
+            <Select
+              className="w-40"
               aria-label={`Role of ${person.name}`}
               value={person.role}
-              onChange={(event) => {
-                const role = ROLES.find((one) => one === event.target.value);
-                if (role) void change(person, { role }, `the role of ${person.name}`);
-              }}
-            >
-              {ROLES.map((role) => (
-                <option key={role} value={role}>
-                  {ROLE_WORDS[role]}
-                </option>
-              ))}
-            </select>
+              choices={ROLES.map((role) => [role, ROLE_WORDS[role]] as const)}
+              onChoose={(role) => void change(person, { role }, `the role of ${person.name}`)}
+            />
             {person.id === me.data?.id ? (
-              <span className="people-deeds soft">you</span>
+              <span className="flex min-w-42.5 justify-end gap-3.5 text-soft">you</span>
             ) : (
-              <span className="people-deeds">
+              <span className="flex min-w-42.5 justify-end gap-3.5">
                 <Button
                   kind="link"
                   aria-label={`New password for ${person.name}`}
@@ -112,9 +110,9 @@ export function PeopleCard() {
                 </Button>
               </span>
             )}
-          </li>
+          </Line>
         ))}
-      </ul>
+      </Lines>
       {handOver ? (
         <HandedOver key={handOver.password} handOver={handOver} onDone={() => setHandOver(null)} />
       ) : null}
@@ -125,10 +123,10 @@ export function PeopleCard() {
         }}
       />
       {gone.length > 0 ? (
-        <p className="soft">
+        <p className="text-soft">
           Left, and signing in no more:{' '}
           {gone.map((person) => (
-            <span key={person.id} className="people-gone">
+            <span key={person.id} className="ml-3 first:ml-0">
               {person.name}{' '}
               <Button
                 kind="link"
@@ -141,7 +139,7 @@ export function PeopleCard() {
           ))}
         </p>
       ) : null}
-    </section>
+    </RulesCard>
   );
 }
 
@@ -169,12 +167,12 @@ function HandedOver({ handOver: { person, password }, onDone }: HandedOverProps)
     };
   }, []);
   return (
-    <div className="hand-over" role="status" ref={box}>
+    <div className="mb-3.5 bg-action-soft px-3 py-2.5" role="status" ref={box}>
       <p>
-        {person.name} signs in with {person.email} and <b className="mono">{password}</b>. It is shown this
-        once: hand it over, to be changed at the first sign-in.
+        {person.name} signs in with {person.email} and <b className="font-mono text-mono">{password}</b>. It
+        is shown this once: hand it over, to be changed at the first sign-in.
       </p>
-      <div className="hosts-deeds">
+      <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button onClick={() => void copyText(password, 'Password')}>Copy it</Button>
         <Button kind="link" onClick={onDone}>
           It is handed over

@@ -1,4 +1,3 @@
-import './rules.css';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -9,6 +8,11 @@ import { type HouseRules, HouseRulesSchema } from '#core/page/target.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { meQuery, targetsQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
+import { Empty } from '../ui/empty.tsx';
+import { FAULT_LOOK } from '../ui/fault.tsx';
+import { FieldSet } from '../ui/field-set.tsx';
+import { Select } from '../ui/select.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { ColumnCard } from './column-card.tsx';
 import { CutsCard } from './cuts-card.tsx';
@@ -26,10 +30,10 @@ export function RulesScreen() {
   const targets = useQuery(targetsQuery);
   const me = useQuery(meQuery);
   const [chosen, setChosen] = useState<string | null>(null);
-  if (targets.error) return <p className="empty">{sayFailure(targets.error)}</p>;
+  if (targets.error) return <Empty>{sayFailure(targets.error)}</Empty>;
   if (!targets.data || !me.data) return null;
   const target = targets.data.find((one) => one.id === (chosen ?? 'reserve')) ?? targets.data[0];
-  if (!target) return <p className="empty">There is no target yet.</p>;
+  if (!target) return <Empty>There is no target yet.</Empty>;
   return (
     <Rules
       key={`${target.id} ${target.version}`}
@@ -85,28 +89,22 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
     ? null
     : `${v.getDotPath(checked.issues[0]) ?? ''}: ${checked.issues[0].message}`;
   return (
-    <div className="rules">
-      <div className="rules-inner">
-        <header className="rules-head">
-          <h1>House rules</h1>
-          <p className="soft">
+    <div className="relative h-full overflow-auto px-8.5 pt-5.5 pb-15 max-middle:px-3 max-middle:pt-3.5 max-middle:pb-15">
+      <div className="mx-auto max-w-290">
+        <header className="flex flex-wrap items-end gap-x-4.5 gap-y-3 border-b-2 border-ink pb-3">
+          <h1 className="text-4xl">House rules</h1>
+          <p className="min-w-60 flex-1 text-soft">
             {isEditable
               ? 'What holds for every page of a target, and what a page must have before it goes out.'
               : 'Set by the site owner. You can read them here.'}
           </p>
-          <select
-            className="input"
-            style={{ width: 200 }}
+          <Select
+            className="w-50"
             aria-label="Target"
             value={target.id}
-            onChange={(event) => onChoose(event.target.value)}
-          >
-            {targets.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.rules.name}
-              </option>
-            ))}
-          </select>
+            choices={targets.map((one) => [one.id, one.rules.name] as const)}
+            onChoose={onChoose}
+          />
           {isEditable ? (
             <Button aria-expanded={isAdding} onClick={() => setAdding(!isAdding)}>
               Targets...
@@ -129,18 +127,21 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           />
         ) : null}
         {fault || (isChanged && issue) ? (
-          <p className="fault" role="alert" style={{ marginTop: 10 }}>
+          <p className={cx(FAULT_LOOK, 'mt-2.5')} role="alert">
             {fault ?? issue}
           </p>
         ) : null}
-        <fieldset className="rules-grid" disabled={!isEditable}>
+        <FieldSet
+          className="mt-5 grid grid-cols-2 items-start gap-5 max-middle:grid-cols-1"
+          disabled={!isEditable}
+        >
           <ColumnCard {...part} />
           <UseCard {...part} />
           <CutsCard {...part} />
           <NamesCard {...part} />
           <EmbedsCard {...part} />
           <FindingsCard {...part} />
-        </fieldset>
+        </FieldSet>
         <HostsCard isEditable={isEditable} />
         {isEditable ? <PeopleCard /> : null}
         {isEditable ? <LogCard /> : null}

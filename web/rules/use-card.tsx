@@ -1,5 +1,8 @@
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
 import { NumberField } from './number-field.tsx';
+import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 
 const KILO = 1000;
@@ -7,19 +10,20 @@ const KILO = 1000;
 /** What the site is, and what its pictures may weigh. */
 export function UseCard({ rules, change }: RulesPart) {
   return (
-    <section className="card" aria-labelledby="rules-use">
-      <h2 id="rules-use">Site and files</h2>
-      <p className="soft">
-        {rules.commercial
+    <RulesCard
+      id="rules-use"
+      title="Site and files"
+      about={
+        rules.commercial
           ? 'A commercial site: licences that forbid commercial use stop sending.'
-          : 'Not a commercial site.'}
-      </p>
-      <div className="rules-fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          : 'Not a commercial site.'
+      }
+    >
+      <div className="grid grid-cols-2 gap-2.5">
         <Field name="Name">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input"
               value={rules.name}
               onChange={(event) => change({ name: event.target.value })}
             />
@@ -27,9 +31,8 @@ export function UseCard({ rules, change }: RulesPart) {
         </Field>
         <Field name="Address">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input"
               value={rules.siteAddress}
               onChange={(event) => change({ siteAddress: event.target.value })}
             />
@@ -37,9 +40,9 @@ export function UseCard({ rules, change }: RulesPart) {
         </Field>
         <Field name="Language">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input mono"
+              className="font-mono text-mono"
               value={rules.language}
               onChange={(event) => change({ language: event.target.value })}
             />
@@ -52,32 +55,23 @@ export function UseCard({ rules, change }: RulesPart) {
         />
       </div>
       <div style={{ display: 'grid', gap: 6, margin: '12px 0' }}>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={rules.commercial}
-            onChange={(event) => change({ commercial: event.target.checked })}
-          />{' '}
+        <Checkbox checked={rules.commercial} onChange={(isOn) => change({ commercial: isOn })}>
+          {' '}
           It is a commercial site
-        </label>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={rules.creditOwnWork}
-            onChange={(event) => change({ creditOwnWork: event.target.checked })}
-          />{' '}
+        </Checkbox>
+        <Checkbox checked={rules.creditOwnWork} onChange={(isOn) => change({ creditOwnWork: isOn })}>
+          {' '}
           Our own work is credited too
-        </label>
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={rules.wordsOver === 'drawn'}
-            onChange={(event) => change({ wordsOver: event.target.checked ? 'drawn' : 'text' })}
-          />{' '}
+        </Checkbox>
+        <Checkbox
+          checked={rules.wordsOver === 'drawn'}
+          onChange={(isOn) => change({ wordsOver: isOn ? 'drawn' : 'text' })}
+        >
+          {' '}
           Words over a picture are drawn into the file: the site keeps no text there
-        </label>
+        </Checkbox>
       </div>
-      <div className="rules-fields">
+      <div className="grid grid-cols-3 gap-2.5">
         {(['avif', 'webp', 'jpeg'] as const).map((format) => (
           <NumberField
             key={format}
@@ -93,6 +87,6 @@ export function UseCard({ rules, change }: RulesPart) {
           onChange={(likeness) => change({ likeness })}
         />
       </div>
-    </section>
+    </RulesCard>
   );
 }

@@ -3,7 +3,19 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
 import { plainOrder, type RunOrder } from '#core/run/order.ts';
-import { button, click, control, mount, unmount, write } from '../mounted.tsx';
+import {
+  button,
+  byRole,
+  choose,
+  click,
+  control,
+  mount,
+  opened,
+  press,
+  statesOf,
+  unmount,
+  write,
+} from '../mounted.tsx';
 import { putPieces } from '../pieces/pieces.ts';
 import { exampleAsset } from '../testing.tsx';
 import { FormatCard } from './format-card.tsx';
@@ -30,19 +42,24 @@ describe('the sizes of a run', () => {
   it('are put in and taken out one by one', () => {
     const { changed, ...props } = part({ sizes: [LEAD] });
     const ground = mount(<SizesCard {...props} presets={PRESETS} />);
-    const [lead, card] = ground.querySelectorAll<HTMLButtonElement>('.chip');
-    expect([lead, card].map((chip) => chip?.getAttribute('aria-pressed'))).toEqual(['true', 'false']);
-    for (const chip of [lead, card]) if (chip) click(chip);
+    expect(statesOf(ground, 'button')).toEqual(['on: Lead 1600', 'off: Card 400']);
+    for (const name of ['Lead 1600', 'Card 400']) click(button(ground, name));
     expect(changed).toEqual([{ sizes: [] }, { sizes: [LEAD, CARD] }]);
   });
 
   it('of upright pictures begin as those of the others, and end with them', () => {
     const { changed, ...props } = part({ sizes: [LEAD] });
-    click(control(mount(<SizesCard {...props} presets={PRESETS} />), 'Other sizes for upright pictures'));
+    click(
+      byRole(
+        mount(<SizesCard {...props} presets={PRESETS} />),
+        'checkbox',
+        'Other sizes for upright pictures',
+      ),
+    );
     const apart = part({ sizes: [LEAD], portrait: [CARD] });
     const ground = mount(<SizesCard {...apart} presets={PRESETS} />);
     expect(ground.querySelector('[aria-label="Sizes of upright pictures"]')).not.toBeNull();
-    click(control(ground, 'Other sizes for upright pictures'));
+    click(byRole(ground, 'checkbox', 'Other sizes for upright pictures'));
     expect([changed, apart.changed]).toEqual([[{ portrait: [LEAD] }], [{ portrait: null }]]);
   });
 
@@ -50,11 +67,8 @@ describe('the sizes of a run', () => {
     const wide = { by: 'width', px: 480 } as const;
     const { changed, ...props } = part({ sizes: [wide] });
     const ground = mount(<SizesCard {...props} presets={PRESETS} />);
-    const other = [...ground.querySelectorAll<HTMLButtonElement>('.chip')].find(({ textContent }) =>
-      textContent?.includes('480'),
-    );
-    expect(other?.getAttribute('aria-pressed')).toBe('true');
-    if (other) click(other);
+    expect(statesOf(ground, 'button')).toEqual(['off: Lead 1600', 'off: Card 400', 'on: 480 wide']);
+    click(button(ground, '480 wide'));
     expect(changed).toEqual([{ sizes: [] }]);
   });
 });
@@ -73,9 +87,11 @@ describe('the formats of a run', () => {
     const { changed, ...props } = part();
     const ground = mount(<FormatCard {...props} rules={PLAIN_RULES} />);
     expect(ground.textContent).toContain('AVIF 55, WebP 78, JPEG 80');
-    click(control(ground, 'Quality by the house rules'));
+    click(byRole(ground, 'checkbox', 'Quality by the house rules'));
     const own = part({ quality: 70 });
-    click(control(mount(<FormatCard {...own} rules={PLAIN_RULES} />), 'Quality by the house rules'));
+    click(
+      byRole(mount(<FormatCard {...own} rules={PLAIN_RULES} />), 'checkbox', 'Quality by the house rules'),
+    );
     expect([changed, own.changed]).toEqual([[{ quality: 80 }], [{ quality: null }]]);
   });
 });
@@ -89,19 +105,19 @@ describe('the names of a run', () => {
   };
 
   it.each([
-    ['all', { by: 'pattern', pattern: PATTERN, which: 'all' }],
-    ['unnamed', { by: 'pattern', pattern: PATTERN, which: 'unnamed' }],
-    ['replace', { by: 'replace', search: '', replace: '', titles: true }],
-  ])('begin %s with what the house says', (way, naming) => {
+    ['By a pattern', { by: 'pattern', pattern: PATTERN, which: 'all' }],
+    ['By a pattern, where nobody named them', { by: 'pattern', pattern: PATTERN, which: 'unnamed' }],
+    ['Search and replace', { by: 'replace', search: '', replace: '', titles: true }],
+  ])('begin “%s” with what the house says', (words, naming) => {
     const { changed, ground } = card();
-    write(control(ground, 'Names'), way);
+    choose(byRole(ground, 'combobox', 'Names'), words);
     expect(changed).toEqual([{ naming }]);
   });
 
   it('keep the pattern when only those without a name are to get one', () => {
     const own = [{ part: 'place' }] as const;
     const { changed, ground } = card({ naming: { by: 'pattern', pattern: [...own], which: 'all' } });
-    write(control(ground, 'Names'), 'unnamed');
+    choose(byRole(ground, 'combobox', 'Names'), 'By a pattern, where nobody named them');
     expect(changed).toEqual([{ naming: { by: 'pattern', pattern: own, which: 'unnamed' } }]);
   });
 
@@ -109,7 +125,7 @@ describe('the names of a run', () => {
     const naming = { by: 'replace', search: 'img', replace: '', titles: true } as const;
     const { changed, ground } = card({ naming });
     write(control(ground, 'Put in its place'), 'heron');
-    click(control(ground, 'In titles too'));
+    click(byRole(ground, 'checkbox', 'In titles too'));
     expect(changed).toEqual([
       { naming: { ...naming, replace: 'heron' } },
       { naming: { ...naming, titles: false } },
@@ -150,17 +166,20 @@ describe('the folder and recipe of a run', () => {
   it('offer the recipes of the pieces that are prepared, and none', () => {
     putPieces([exampleAsset({ id: 'heron', prep }), exampleAsset({ id: 'bittern' })]);
     const { changed, ground } = card();
-    const recipes = [...control(ground, 'Recipe').querySelectorAll('option')];
-    expect(recipes.map(({ textContent }) => textContent)).toEqual([
+    const recipe = byRole(ground, 'combobox', 'Recipe');
+    expect(opened(recipe).map(({ textContent }) => textContent)).toEqual([
       'Each keeps its own',
       'All like Heron',
       'None: all as they came',
     ]);
-    for (const chosen of ['heron', 'as it came', '']) write(control(ground, 'Recipe'), chosen);
+    press(recipe, 'Escape');
+    for (const words of ['All like Heron', 'None: all as they came']) choose(recipe, words);
     expect(changed).toEqual([
       { recipe: { from: 'Heron', prep } },
       { recipe: { from: 'as it came', prep: AS_IT_CAME } },
-      { recipe: null },
     ]);
+    const chosen = card({ recipe: { from: 'Heron', prep } });
+    choose(byRole(chosen.ground, 'combobox', 'Recipe'), 'Each keeps its own');
+    expect(chosen.changed).toEqual([{ recipe: null }]);
   });
 });

@@ -1,6 +1,9 @@
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { NumberField } from '../rules/number-field.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { Chips } from '../ui/chips.tsx';
+import { RunCard } from './run-card.tsx';
 import type { RunPart } from './sizes-card.tsx';
 
 export const FORMAT_WORDS: Readonly<Record<CutFormat, string>> = {
@@ -20,31 +23,21 @@ export function FormatCard({ order, change, rules }: RunPart & { readonly rules:
   };
   const { avif, webp, jpeg } = rules.quality;
   return (
-    <section className="card" aria-labelledby="run-formats">
-      <h2 id="run-formats">Formats</h2>
-      <fieldset className="chips" aria-label="Formats">
-        {FORMATS.map((format) => (
-          <button
-            key={format}
-            type="button"
-            className="chip"
-            aria-pressed={order.formats.includes(format)}
-            onClick={() => toggle(format)}
-          >
-            {FORMAT_WORDS[format]}
-          </button>
-        ))}
-      </fieldset>
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={order.quality === null}
-          onChange={() => change({ quality: order.quality === null ? jpeg : null })}
-        />
+    <RunCard id="run-formats" title="Formats">
+      <Chips
+        about="Formats"
+        pressed={order.formats}
+        choices={FORMATS.map((format) => [format, FORMAT_WORDS[format]] as const)}
+        onPress={toggle}
+      />
+      <Checkbox
+        checked={order.quality === null}
+        onChange={() => change({ quality: order.quality === null ? jpeg : null })}
+      >
         Quality by the house rules
-      </label>
+      </Checkbox>
       {order.quality === null ? (
-        <p className="soft mono">
+        <p className="font-mono text-mono text-soft">
           AVIF {avif}, WebP {webp}, JPEG {jpeg}
         </p>
       ) : (
@@ -55,6 +48,6 @@ export function FormatCard({ order, change, rules }: RunPart & { readonly rules:
           onChange={(quality) => change({ quality })}
         />
       )}
-    </section>
+    </RunCard>
   );
 }

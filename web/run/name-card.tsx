@@ -3,7 +3,11 @@ import { NAME_PARTS } from '#core/naming/pattern.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Naming } from '#core/run/order.ts';
 import { PatternParts } from '../names/pattern-parts.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { Select } from '../ui/select.tsx';
+import { RunCard } from './run-card.tsx';
 import { listed } from './run-words.ts';
 import type { RunPart } from './sizes-card.tsx';
 
@@ -26,23 +30,8 @@ export function NameCard({ order, change, rules, preview }: NameCardProps) {
   const { naming } = order;
   const choose = (way: Way) => change({ naming: namingFor(way, naming, rules) });
   return (
-    <section className="card" aria-labelledby="run-names">
-      <h2 id="run-names">Names</h2>
-      <select
-        className="input"
-        aria-label="Names"
-        value={wayOf(naming)}
-        onChange={(event) => {
-          const way = WAYS.find(([one]) => one === event.target.value);
-          if (way) choose(way[0]);
-        }}
-      >
-        {WAYS.map(([way, says]) => (
-          <option key={way} value={way}>
-            {says}
-          </option>
-        ))}
-      </select>
+    <RunCard id="run-names" title="Names">
+      <Select aria-label="Names" value={wayOf(naming)} choices={WAYS} onChoose={choose} />
       {naming?.by === 'pattern' ? (
         <>
           <PatternParts
@@ -50,14 +39,14 @@ export function NameCard({ order, change, rules, preview }: NameCardProps) {
             parts={NAME_PARTS}
             onChange={(pattern) => change({ naming: { ...naming, pattern } })}
           />
-          {preview ? <p className="soft">{saySubjects(preview)}</p> : null}
+          {preview ? <p className="text-soft">{saySubjects(preview)}</p> : null}
         </>
       ) : null}
       {naming?.by === 'replace' ? (
         <ReplaceFields naming={naming} onChange={(next) => change({ naming: next })} />
       ) : null}
-      <p className="soft">Any single name can be written in its row.</p>
-    </section>
+      <p className="text-soft">Any single name can be written in its row.</p>
+    </RunCard>
   );
 }
 
@@ -70,12 +59,11 @@ function ReplaceFields({
 }) {
   return (
     <>
-      <div className="run-pair">
+      <div className="grid grid-cols-2 gap-2">
         <Field name="Search for">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input"
               maxLength={80}
               value={naming.search}
               onChange={(event) => onChange({ ...naming, search: event.target.value })}
@@ -84,9 +72,8 @@ function ReplaceFields({
         </Field>
         <Field name="Put in its place">
           {(control) => (
-            <input
+            <Input
               {...control}
-              className="input"
               maxLength={80}
               value={naming.replace}
               onChange={(event) => onChange({ ...naming, replace: event.target.value })}
@@ -94,14 +81,9 @@ function ReplaceFields({
           )}
         </Field>
       </div>
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={naming.titles}
-          onChange={() => onChange({ ...naming, titles: !naming.titles })}
-        />
+      <Checkbox checked={naming.titles} onChange={() => onChange({ ...naming, titles: !naming.titles })}>
         In titles too
-      </label>
+      </Checkbox>
     </>
   );
 }

@@ -1,6 +1,8 @@
 import { type FormEvent, useState } from 'react';
 import type { PreviewRow } from '#api/runs.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
+import { Input } from '../ui/input.tsx';
+import { CELL_LOOK } from './cell-look.ts';
 import { Warnings } from './warnings.tsx';
 
 interface NameCellProps {
@@ -14,7 +16,7 @@ export function NameCell({ row, onStem }: NameCellProps) {
   const [isOpen, setOpen] = useState(false);
   const { before, after } = row;
   return (
-    <td>
+    <td className={CELL_LOOK}>
       {isOpen && onStem ? (
         <NameForm
           stem={after.stem}
@@ -27,19 +29,21 @@ export function NameCell({ row, onStem }: NameCellProps) {
       ) : onStem ? (
         <button
           type="button"
-          className="mono run-name"
+          className="border-b border-dashed border-control py-px text-left font-mono text-mono wrap-anywhere hover:border-b hover:border-b-action hover:bg-action-soft"
           aria-label={`${after.stem}: write another name`}
           onClick={() => setOpen(true)}
         >
           {after.stem}
         </button>
       ) : (
-        <span className="mono">{after.stem}</span>
+        <span className="font-mono text-mono">{after.stem}</span>
       )}
       {before.folder === after.folder ? null : (
-        <span className="run-says soft">in {after.folder.replaceAll('/', ' / ')}</span>
+        <span className="block text-sm leading-4 text-soft">in {after.folder.replaceAll('/', ' / ')}</span>
       )}
-      {before.title === after.title ? null : <span className="run-says soft">“{after.title}”</span>}
+      {before.title === after.title ? null : (
+        <span className="block text-sm leading-4 text-soft">“{after.title}”</span>
+      )}
       <Warnings warnings={row.warnings} place="name" />
     </td>
   );
@@ -62,10 +66,9 @@ function NameForm({ stem, onStem, onClose }: NameFormProps) {
   };
   return (
     <form onSubmit={submit}>
-      <input
-        // biome-ignore lint/a11y/noAutofocus: the field stands where the name was that was pressed.
+      <Input
         autoFocus
-        className="input mono"
+        className="font-mono text-mono"
         aria-label="Name"
         aria-invalid={isTried && fault ? true : undefined}
         value={typed}
@@ -77,7 +80,7 @@ function NameForm({ stem, onStem, onClose }: NameFormProps) {
         }}
       />
       {isTried && fault ? (
-        <span className="run-says due" role="alert">
+        <span className="block text-sm leading-4 text-due" role="alert">
           {sayNameFault(fault)}
         </span>
       ) : null}

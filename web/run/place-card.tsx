@@ -5,17 +5,19 @@ import { sayTone } from '#core/media/tone.ts';
 import { pieces } from '../pieces/pieces.ts';
 import { Field } from '../ui/field.tsx';
 import { FolderChoices } from '../ui/folder-choices.tsx';
+import { Input } from '../ui/input.tsx';
+import { Select } from '../ui/select.tsx';
 import { useStore } from '../ui/store.ts';
+import { RunCard } from './run-card.tsx';
 import type { RunPart } from './sizes-card.tsx';
 
 /** Where the pieces go, and whose recipe they are given. */
 export function PlaceCard({ order, change }: RunPart) {
   return (
-    <section className="card" aria-labelledby="run-place">
-      <h2 id="run-place">Folder and recipe</h2>
+    <RunCard id="run-place" title="Folder and recipe">
       <FolderField order={order} change={change} />
       <RecipeField order={order} change={change} />
-    </section>
+    </RunCard>
   );
 }
 
@@ -26,9 +28,9 @@ function FolderField({ order, change }: RunPart) {
     <Field name="Folder" hint={order.folder === null ? 'Each stays in its own.' : 'A new one is made.'}>
       {(control) => (
         <>
-          <input
+          <Input
             {...control}
-            className="input mono"
+            className="font-mono text-mono"
             list={listId}
             maxLength={400}
             placeholder="as they are"
@@ -67,15 +69,16 @@ function RecipeField({ order, change }: RunPart) {
   return (
     <Field name="Recipe" hint={steps.map(({ says }) => says).join(' ')}>
       {(control) => (
-        <select {...control} className="input" value={value} onChange={(event) => choose(event.target.value)}>
-          <option value="">Each keeps its own</option>
-          {prepared.map((asset) => (
-            <option key={asset.id} value={asset.id}>
-              All like {asset.label.title || asset.stem}
-            </option>
-          ))}
-          <option value={asCame}>None: all as they came</option>
-        </select>
+        <Select
+          {...control}
+          value={value}
+          choices={[
+            ['', 'Each keeps its own'],
+            ...prepared.map((asset) => [asset.id, `All like ${asset.label.title || asset.stem}`] as const),
+            [asCame, 'None: all as they came'],
+          ]}
+          onChoose={choose}
+        />
       )}
     </Field>
   );

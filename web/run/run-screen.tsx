@@ -1,4 +1,3 @@
-import './run.css';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -10,12 +9,16 @@ import type { RunOrder } from '#core/run/order.ts';
 import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { mostSizes, queryClient, targetsQuery } from '../api/queries.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
-import { Choice, Sentence } from '../sentence/sentence.tsx';
-import { Button } from '../ui/button.tsx';
+import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
+import { Choice, PART_LOOK, Sentence } from '../sentence/sentence.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
+import { Empty } from '../ui/empty.tsx';
 import { addToDraft, putDraft, useDraft } from './draft.ts';
 import { FORMAT_WORDS, FormatCard } from './format-card.tsx';
 import { NameCard } from './name-card.tsx';
 import { PlaceCard } from './place-card.tsx';
+import { RunCard } from './run-card.tsx';
 import { runPreviewQuery } from './run-queries.ts';
 import { RunTable } from './run-table.tsx';
 import { countToLookAt, listed, pictures, sayNaming, saySizes, sayTotals } from './run-words.ts';
@@ -30,29 +33,36 @@ export function RunScreen() {
   const drop = useDropIntoRun((ids) => target && addToDraft(ids, target));
   if (!target) return null;
   return (
-    <div className={`run ${drop.isOver ? 'is-over' : ''}`} {...drop.handlers}>
+    <div
+      className={cx(
+        PANES_LOOK,
+        'grid-cols-[minmax(0,1fr)_318px]',
+        drop.isOver && 'outline-3 -outline-offset-6 outline-action outline-dashed',
+      )}
+      {...drop.handlers}
+    >
       {draft && draft.pieces.length > 0 ? (
         <Draft order={draft} target={target} targets={targets.data ?? []} />
       ) : (
-        <div className="run-main">
-          <div className="empty">
-            <h1>A run does the same to many pictures at once</h1>
+        <div className="min-h-0 min-w-0">
+          <Empty>
+            <h1 className="mb-1 text-xl text-ink">A run does the same to many pictures at once</h1>
             <p>
               Sizes, formats, names, folders and a recipe, with every picture before and after. Choose
               pictures on the shelf and press Run, or drop files or a whole folder here.
             </p>
-            <p className="run-links">
-              <Link className="button" data-kind="action" to="/shelf">
+            <p className="mt-2.5 flex flex-wrap items-center gap-x-4 gap-y-2">
+              <LinkButton kind="action" to="/shelf">
                 To the shelf
-              </Link>
+              </LinkButton>
               <Link to="/shelf/runs">Earlier runs</Link>
             </p>
-          </div>
+          </Empty>
         </div>
       )}
-      <div className="run-foot">
+      <FootPane>
         <ComingIn />
-      </div>
+      </FootPane>
     </div>
   );
 }
@@ -71,13 +81,13 @@ function Draft({ order, target, targets }: DraftProps) {
     change({ rows: { ...order.rows, [id]: { ...order.rows[id], ...part } } });
   return (
     <>
-      <header className="run-head">
-        <h1 className="hidden-words">A run over many pictures</h1>
+      <HeadPane className="pb-3" aria-label="The run">
+        <h1 className="sr-only">A run over many pictures</h1>
         <RunSentence order={order} target={target} targets={targets} onChange={change} />
-        <div className="run-totals">
+        <div className="mt-1.5 flex min-h-8.5 flex-wrap items-center gap-x-4.5 gap-y-1 text-soft">
           <span role="status">{preview.data ? sayTotals(preview.data, order) : 'Looks at the pictures'}</span>
           {preview.data && countToLookAt(preview.data) > 0 ? (
-            <strong className="due">
+            <strong className="text-due">
               {countToLookAt(preview.data) === 1
                 ? '1 needs a look'
                 : `${countToLookAt(preview.data)} need a look`}
@@ -87,14 +97,14 @@ function Draft({ order, target, targets }: DraftProps) {
             <span>{pictures(preview.data.gone)} gone from the shelf since</span>
           ) : null}
           {preview.error ? (
-            <span className="due" role="alert">
+            <span className="text-due" role="alert">
               {sayFailure(preview.error)}
             </span>
           ) : null}
           <BeginButtons order={order} preview={preview.data} isFresh={!preview.isPlaceholderData} />
         </div>
-      </header>
-      <div className="run-main">
+      </HeadPane>
+      <div className="min-h-0 min-w-0">
         {preview.data ? (
           <RunTable
             rows={preview.data.rows}
@@ -109,20 +119,19 @@ function Draft({ order, target, targets }: DraftProps) {
           />
         ) : null}
       </div>
-      <aside className="run-cards" aria-label="What is done">
+      <SidePane className="grid content-start gap-3.5" aria-label="What is done">
         <SizesCard order={order} change={change} presets={rules.cutPresets} />
         <FormatCard order={order} change={change} rules={rules} />
         <NameCard order={order} change={change} rules={rules} preview={preview.data} />
         <PlaceCard order={order} change={change} />
-        <section className="card" aria-labelledby="run-stays">
-          <h2 id="run-stays">What stays</h2>
+        <RunCard id="run-stays" title="What stays">
           <p>
             {order.into === 'zip'
               ? 'The shelf, as it is. Names, folder and recipe hold for the files alone.'
               : 'The originals, as they are. One step back undoes the whole run.'}
           </p>
-        </section>
-      </aside>
+        </RunCard>
+      </SidePane>
     </>
   );
 }
@@ -140,7 +149,11 @@ function RunSentence({ order, target, targets, onChange }: RunSentenceProps) {
     : '';
   return (
     <Sentence>
-      Size <Link to="/shelf">{pictures(order.pieces.length)}</Link> for{' '}
+      Size{' '}
+      <Link className="font-strong" to="/shelf">
+        {pictures(order.pieces.length)}
+      </Link>{' '}
+      for{' '}
       <Choice
         about="Target"
         value={target.id}
@@ -187,7 +200,7 @@ function Lead({ to, children }: { readonly to: string; readonly children: ReactN
     card?.querySelector<HTMLElement>('button, input, select')?.focus();
   };
   return (
-    <button type="button" className="sentence-part" onClick={lead}>
+    <button type="button" className={PART_LOOK} onClick={lead}>
       {children}
     </button>
   );
@@ -223,7 +236,7 @@ function BeginButtons({ order, preview, isFresh }: BeginButtonsProps) {
     }
   };
   return (
-    <span className="run-begin">
+    <span className="ml-auto flex gap-2">
       <Button kind="quiet" onClick={() => putDraft(null)}>
         Drop this run
       </Button>

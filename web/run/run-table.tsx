@@ -3,6 +3,9 @@ import { useRef } from 'react';
 import type { PreviewRow, RunStep } from '#api/runs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { needsLook } from '#core/run/warning.ts';
+import { CheckBox } from '../ui/checkbox.tsx';
+import { cx } from '../ui/cx.ts';
+import { CELL_LOOK, HEAD_LOOK } from './cell-look.ts';
 import { NameCell } from './name-cell.tsx';
 import { sayLeftOut } from './run-words.ts';
 import { Warnings } from './warnings.tsx';
@@ -33,23 +36,36 @@ export function RunTable({ rows, edit }: RunTableProps) {
   const above = items[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls is reached by the keyboard.
-    <section className="run-rows" ref={scroll} tabIndex={0} aria-label="Pieces of this run">
-      <table className="run-table" aria-rowcount={rows.length + 1}>
+    <section
+      className="h-full overflow-auto px-4.5 pb-4.5"
+      ref={scroll}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls is reached by the keyboard.
+      tabIndex={0}
+      aria-label="Pieces of this run"
+    >
+      <table className="w-full border-collapse max-narrow:min-w-165" aria-rowcount={rows.length + 1}>
         <thead>
           <tr>
             {edit ? (
-              <th scope="col">
-                <span className="hidden-words">Takes part</span>
+              <th className={HEAD_LOOK} scope="col">
+                <span className="sr-only">Takes part</span>
               </th>
             ) : null}
-            <th scope="col">
-              <span className="hidden-words">Picture</span>
+            <th className={HEAD_LOOK} scope="col">
+              <span className="sr-only">Picture</span>
             </th>
-            <th scope="col">Now</th>
-            <th scope="col">Becomes</th>
-            <th scope="col">Sizes</th>
-            <th scope="col">{edit ? 'Weight, about' : 'Weight'}</th>
+            <th className={HEAD_LOOK} scope="col">
+              Now
+            </th>
+            <th className={HEAD_LOOK} scope="col">
+              Becomes
+            </th>
+            <th className={HEAD_LOOK} scope="col">
+              Sizes
+            </th>
+            <th className={HEAD_LOOK} scope="col">
+              {edit ? 'Weight, about' : 'Weight'}
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -97,29 +113,31 @@ function Row({ row, number, index, measure, edit }: RowProps) {
   // Before a run, what should be looked at; afterwards, what was not done.
   const isDue = 'state' in row ? row.state === 'refused' : leftOut === 'comp' || warnings.some(needsLook);
   return (
-    <tr ref={measure} data-index={index} aria-rowindex={number} className={isDue ? 'is-due' : ''}>
+    <tr ref={measure} data-index={index} aria-rowindex={number} className={cx(isDue && 'bg-due-soft')}>
       {edit ? (
-        <td>
-          <input
-            type="checkbox"
+        <td className={cx(CELL_LOOK, 'w-8.5')}>
+          <CheckBox
             aria-label={`${before.stem} takes part`}
             checked={leftOut !== 'comp' && !edit.isLeftOut(row.assetId)}
             disabled={leftOut === 'comp'}
-            onChange={(event) => edit.onLeftOut(row.assetId, !event.target.checked)}
+            onChange={(takesPart) => edit.onLeftOut(row.assetId, !takesPart)}
           />
         </td>
       ) : null}
-      <td>
-        <img src={row.thumb} alt="" loading="lazy" />
+      <td className={CELL_LOOK}>
+        <img className="h-11 max-w-21 bg-blank" src={row.thumb} alt="" loading="lazy" />
       </td>
-      <td className="mono run-now">
+      <td className={cx(CELL_LOOK, 'font-mono text-mono wrap-anywhere text-soft', isDue && 'text-ink')}>
         {before.stem}
-        <span>
+        <span className="block">
           {row.width} × {row.height}
         </span>
       </td>
       {leftOut ? (
-        <td colSpan={3} className={leftOut === 'comp' ? 'due' : 'soft'}>
+        <td
+          colSpan={3}
+          className={cx(CELL_LOOK, leftOut === 'comp' ? 'text-due' : isDue ? 'text-ink' : 'text-soft')}
+        >
           {sayLeftOut(leftOut)}
         </td>
       ) : (
@@ -136,9 +154,9 @@ function Row({ row, number, index, measure, edit }: RowProps) {
 function SizesCell({ row }: { readonly row: PreviewRow | RunStep }) {
   const sizes = [...new Map(row.files.map((file) => [`${file.recipe} ${file.width}`, file])).values()];
   return (
-    <td>
-      {sizes.length === 0 ? <span className="soft">none</span> : null}
-      <span className="mono">{sizes.map(saySize).join(' · ')}</span>
+    <td className={CELL_LOOK}>
+      {sizes.length === 0 ? <span className="text-soft">none</span> : null}
+      <span className="font-mono text-mono">{sizes.map(saySize).join(' · ')}</span>
       <Warnings warnings={row.warnings} place="sizes" />
     </td>
   );
@@ -152,13 +170,13 @@ function WeightCell({ row }: { readonly row: PreviewRow | RunStep }) {
   const guessed = row.files.reduce((sum, { bytes }) => sum + bytes, 0);
   const made = 'madeBytes' in row ? row.madeBytes : null;
   return (
-    <td className="run-weight">
+    <td className={CELL_LOOK}>
       {row.files.length > 0 ? (
-        <span className="mono">
+        <span className="font-mono text-mono whitespace-nowrap">
           {sayBytes(row.bytes)} → {sayBytes(made ?? guessed)}
         </span>
       ) : (
-        <span className="mono">{sayBytes(row.bytes)}</span>
+        <span className="font-mono text-mono whitespace-nowrap">{sayBytes(row.bytes)}</span>
       )}
       {'state' in row ? <StateWords step={row} /> : null}
     </td>
@@ -175,7 +193,11 @@ const STATE_WORDS: Readonly<Record<RunStep['state'], string>> = {
 
 function StateWords({ step }: { readonly step: RunStep }) {
   return (
-    <span className={step.state === 'refused' ? 'run-says due' : 'run-says soft'}>
+    <span
+      className={
+        step.state === 'refused' ? 'block text-sm leading-4 text-due' : 'block text-sm leading-4 text-soft'
+      }
+    >
       {step.sentence || STATE_WORDS[step.state]}
     </span>
   );

@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { may } from '#api/people.ts';
 import type { RunSummary } from '#api/runs.ts';
 import { meQuery } from '../api/queries.ts';
+import { Progress } from '../ui/progress.tsx';
 import { runsQuery } from './run-queries.ts';
 
 const LOOK_MILLIS = 1500;
@@ -23,11 +24,17 @@ export function RunningRuns() {
   const of = open.reduce((sum, run) => sum + run.of, 0);
   const ended = open.reduce((sum, run) => sum + run.done + run.refused, 0);
   return (
-    <Link className="bar-running" to={open.length === 1 ? `/shelf/runs/${first.id}` : '/shelf/runs'}>
+    <Link
+      className="flex items-center gap-2 text-sm whitespace-nowrap text-bar-ink"
+      to={open.length === 1 ? `/shelf/runs/${first.id}` : '/shelf/runs'}
+    >
       {ended} of {of} in a run
-      <span className="bar-progress">
-        <span style={{ width: `${of > 0 ? (ended / of) * 100 : 0}%` }} />
-      </span>
+      <Progress
+        name="Runs under way"
+        onBar
+        className="w-17.5 max-narrow:hidden"
+        value={of > 0 ? (ended / of) * 100 : 0}
+      />
     </Link>
   );
 }

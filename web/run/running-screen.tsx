@@ -1,4 +1,3 @@
-import './run.css';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -7,7 +6,12 @@ import { type Run, RunSchema } from '#api/runs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
-import { Button } from '../ui/button.tsx';
+import { HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
+import { Empty } from '../ui/empty.tsx';
+import { Progress } from '../ui/progress.tsx';
+import { RunCard } from './run-card.tsx';
 import { forgetRun, refreshAfterRun, rememberRun } from './run-deeds.ts';
 import { runQuery } from './run-queries.ts';
 import { RunTable } from './run-table.tsx';
@@ -20,27 +24,31 @@ export function RunningScreen() {
   useFollowed(run);
   if (error)
     return (
-      <div className="run">
-        <p className="empty">{sayFailure(error)}</p>
+      <div className={cx(PANES_LOOK, 'grid-cols-[minmax(0,1fr)_318px]')}>
+        <Empty>{sayFailure(error)}</Empty>
       </div>
     );
   if (!run) return null;
   return (
-    <div className="run">
-      <header className="run-head">
-        <h1>{run.title}</h1>
-        <Progress run={run} />
-        <div className="run-totals">
+    <div className={cx(PANES_LOOK, 'grid-cols-[minmax(0,1fr)_318px]')}>
+      <HeadPane className="pb-3" aria-label="The run">
+        <h1 className="text-3xl">{run.title}</h1>
+        <Progress
+          name="Pieces of this run"
+          value={run.of > 0 ? ((run.done + run.refused) / run.of) * 100 : 0}
+          className="mt-2.5 mb-0.5"
+        />
+        <div className="mt-1.5 flex min-h-8.5 flex-wrap items-center gap-x-4.5 gap-y-1 text-soft">
           <span role="status">{sayProgress(run)}</span>
           <RunButtons run={run} />
         </div>
-      </header>
-      <div className="run-main">
+      </HeadPane>
+      <div className="min-h-0 min-w-0">
         <RunTable rows={run.steps} />
       </div>
-      <aside className="run-cards" aria-label="Report">
+      <SidePane className="grid content-start gap-3.5" aria-label="Report">
         <Report run={run} />
-      </aside>
+      </SidePane>
     </div>
   );
 }
@@ -56,22 +64,6 @@ function useFollowed(run: Run | undefined): void {
     refreshAfterRun();
     if (undone === 0 && done > 0 && into === 'shelf') rememberRun(id, done);
   }, [isOpen, wasOpen, id, done, into, undone]);
-}
-
-function Progress({ run }: { readonly run: Run }) {
-  const ended = run.done + run.refused;
-  return (
-    <div
-      className="bar-progress"
-      role="progressbar"
-      aria-label="Pieces of this run"
-      aria-valuemin={0}
-      aria-valuemax={run.of}
-      aria-valuenow={ended}
-    >
-      <span style={{ width: `${run.of > 0 ? (ended / run.of) * 100 : 0}%` }} />
-    </div>
-  );
 }
 
 function RunButtons({ run }: { readonly run: Run }) {
@@ -95,7 +87,7 @@ function RunButtons({ run }: { readonly run: Run }) {
   const isOpen = run.state === 'waiting' || run.state === 'running';
   const waits = run.of - run.done - run.refused;
   return (
-    <span className="run-begin">
+    <span className="ml-auto flex gap-2">
       {isOpen ? (
         <Button disabled={isBusy} onClick={() => void act('stop')}>
           Stop
@@ -112,7 +104,7 @@ function RunButtons({ run }: { readonly run: Run }) {
         </Button>
       ) : null}
       {run.file ? (
-        <a className="button" data-kind="action" href={run.file} download>
+        <a className={buttonLook({ kind: 'action' })} href={run.file} download>
           Download, {sayBytes(run.fileBytes ?? 0)}
         </a>
       ) : null}
@@ -135,8 +127,7 @@ function Report({ run }: { readonly run: Run }) {
   const out = run.steps.filter(({ state }) => state === 'out').length;
   const onShelf = run.into === 'shelf';
   return (
-    <section className="card" aria-labelledby="run-report">
-      <h2 id="run-report">Report</h2>
+    <RunCard id="run-report" title="Report">
       <p>{pictures(run.done)} done.</p>
       {files.length > 0 ? (
         <p>
@@ -148,13 +139,13 @@ function Report({ run }: { readonly run: Run }) {
       {onShelf && wereOut > 0 ? <p>{pictures(wereOut)} go on answering under their old names.</p> : null}
       {onShelf && moved > 0 ? <p>{pictures(moved)} moved. No page is touched by that.</p> : null}
       {run.refused > 0 ? (
-        <p className="due">{pictures(run.refused)} left as they were; each row says why.</p>
+        <p className="text-due">{pictures(run.refused)} left as they were; each row says why.</p>
       ) : null}
       {out > 0 ? <p>{pictures(out)} took no part.</p> : null}
-      <p className="run-links">
+      <p className="mt-2.5 flex flex-wrap items-center gap-x-4 gap-y-2">
         <Link to="/shelf">To the shelf</Link>
         <Link to="/shelf/runs">Earlier runs</Link>
       </p>
-    </section>
+    </RunCard>
   );
 }

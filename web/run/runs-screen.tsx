@@ -1,8 +1,9 @@
-import './run.css';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { sayFailure } from '../api/client.ts';
 import { sayTime } from '../ui/dates.ts';
+import { Empty } from '../ui/empty.tsx';
+import { Fault } from '../ui/fault.tsx';
 import { runsQuery } from './run-queries.ts';
 import { sayProgress } from './run-words.ts';
 
@@ -10,21 +11,24 @@ import { sayProgress } from './run-words.ts';
 export function RunsScreen() {
   const runs = useQuery(runsQuery);
   return (
-    <div className="run-list">
-      <h1>Runs</h1>
-      <p className="soft">
+    <div className="mx-auto max-w-215 px-6 py-6.5">
+      <h1 className="text-4xl">Runs</h1>
+      <p className="text-soft">
         Everything that was done to many pictures at once, for a month.{' '}
         <Link to="/shelf/runs/new">Begin one</Link>
       </p>
-      {runs.error ? <p className="fault">{sayFailure(runs.error)}</p> : null}
+      <Fault says={runs.error ? sayFailure(runs.error) : null} />
       {runs.data?.length === 0 ? (
-        <p className="empty">No run yet. Choose pictures on the shelf and press Run.</p>
+        <Empty>No run yet. Choose pictures on the shelf and press Run.</Empty>
       ) : null}
-      <ul>
+      <ul className="mt-4 border-t-2 border-ink">
         {runs.data?.map((run) => (
-          <li key={run.id}>
+          <li
+            className="grid grid-cols-[minmax(0,1fr)_130px_minmax(0,1.4fr)] gap-3.5 border-b border-line px-1 py-2.25 max-narrow:grid-cols-1 max-narrow:gap-0.5"
+            key={run.id}
+          >
             <Link to={`/shelf/runs/${run.id}`}>{run.title}</Link>
-            <span className="soft">{sayTime(run.createdAt)}</span>
+            <span className="text-soft">{sayTime(run.createdAt)}</span>
             <span>{sayProgress(run)}</span>
           </li>
         ))}

@@ -1,10 +1,15 @@
-import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import type { CutPreset } from '#core/page/target.ts';
 import type { RunOrder } from '#core/run/order.ts';
 import { maybeSizeWish, type SizeWish, saySizeWish } from '#core/run/size-wish.ts';
 import { Button } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { CHIP_LOOK, Chips } from '../ui/chips.tsx';
+import { cx } from '../ui/cx.ts';
 import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
+import { RunCard } from './run-card.tsx';
 
 export interface RunPart {
   readonly order: RunOrder;
@@ -15,10 +20,11 @@ export interface RunPart {
 export function SizesCard({ order, change, presets }: RunPart & { readonly presets: readonly CutPreset[] }) {
   const isApart = order.portrait !== null;
   return (
-    <section className="card" aria-labelledby="run-sizes">
-      <h2 id="run-sizes">Sizes</h2>
-      <div className="run-field">
-        <h3>{isApart ? 'Landscape and square' : 'All pictures'}</h3>
+    <RunCard id="run-sizes" title="Sizes">
+      <div>
+        <h3 className="mb-1.25 text-2xs font-semibold text-soft">
+          {isApart ? 'Landscape and square' : 'All pictures'}
+        </h3>
         <WishChips
           about={isApart ? 'Sizes of landscape pictures' : 'Sizes'}
           wishes={order.sizes}
@@ -27,8 +33,8 @@ export function SizesCard({ order, change, presets }: RunPart & { readonly prese
         />
       </div>
       {order.portrait ? (
-        <div className="run-field">
-          <h3>Upright</h3>
+        <div>
+          <h3 className="mb-1.25 text-2xs font-semibold text-soft">Upright</h3>
           <WishChips
             about="Sizes of upright pictures"
             wishes={order.portrait}
@@ -37,20 +43,14 @@ export function SizesCard({ order, change, presets }: RunPart & { readonly prese
           />
         </div>
       ) : null}
-      <label className="check">
-        <input
-          type="checkbox"
-          checked={isApart}
-          onChange={() => change({ portrait: isApart ? null : [...order.sizes] })}
-        />
+      <Checkbox checked={isApart} onChange={() => change({ portrait: isApart ? null : [...order.sizes] })}>
         Other sizes for upright pictures
-      </label>
-      <label className="check">
-        <input type="checkbox" checked={order.sharp} onChange={() => change({ sharp: !order.sharp })} />
+      </Checkbox>
+      <Checkbox checked={order.sharp} onChange={() => change({ sharp: !order.sharp })}>
         Each at twice its pixels too, for sharp screens
-      </label>
-      <p className="soft">Never over a picture’s own pixels.</p>
-    </section>
+      </Checkbox>
+      <p className="text-soft">Never over a picture’s own pixels.</p>
+    </RunCard>
   );
 }
 
@@ -61,30 +61,29 @@ interface WishChipsProps {
   readonly onChange: (wishes: SizeWish[]) => void;
 }
 
-const same = (one: SizeWish, other: SizeWish) => JSON.stringify(one) === JSON.stringify(other);
+const keyOf = (wish: SizeWish) => JSON.stringify(wish);
+const same = (one: SizeWish, other: SizeWish) => keyOf(one) === keyOf(other);
 
 function WishChips({ about, wishes, presets, onChange }: WishChipsProps) {
   const offered: readonly SizeWish[] = presets.map(({ id }) => ({ by: 'preset', preset: id }));
   const others = wishes.filter((wish) => !offered.some((one) => same(one, wish)));
+  const shown = [...offered, ...others];
   const toggle = (wish: SizeWish) => {
     const without = wishes.filter((one) => !same(one, wish));
     onChange(without.length < wishes.length ? without : [...wishes, wish]);
   };
   return (
-    <fieldset className="chips" aria-label={about}>
-      {[...offered, ...others].map((wish) => (
-        <button
-          key={JSON.stringify(wish)}
-          type="button"
-          className="chip"
-          aria-pressed={wishes.some((one) => same(one, wish))}
-          onClick={() => toggle(wish)}
-        >
-          {saySizeWish(wish, presets)}
-        </button>
-      ))}
+    <Chips
+      about={about}
+      pressed={wishes.map(keyOf)}
+      choices={shown.map((wish) => [keyOf(wish), saySizeWish(wish, presets)] as const)}
+      onPress={(key) => {
+        const wish = shown.find((one) => keyOf(one) === key);
+        if (wish) toggle(wish);
+      }}
+    >
       <OtherSize onAdd={(wish) => onChange([...wishes.filter((one) => !same(one, wish)), wish])} />
-    </fieldset>
+    </Chips>
   );
 }
 
@@ -105,31 +104,29 @@ function OtherSize({ onAdd }: { readonly onAdd: (wish: SizeWish) => void }) {
     onAdd(wish);
   };
   return (
-    <Popover.Root open={isOpen} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
-        <button type="button" className="chip run-other">
+    <Popover open={isOpen} onOpenChange={setOpen}>
+      <PopoverTrigger asChild>
+        <button type="button" className={cx(CHIP_LOOK, 'border-dashed border-control')}>
           Another size...
         </button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content className="popover" align="start" sideOffset={4} aria-label="Another size">
-          <form className="run-other-form" onSubmit={submit}>
-            <Field name="Another size" fault={fault} hint="480 wide, 600 high, 1200 long, 800 x 600, or 50%.">
-              {(control) => (
-                <input
-                  {...control}
-                  className="input mono"
-                  value={typed}
-                  onChange={(event) => setTyped(event.target.value)}
-                />
-              )}
-            </Field>
-            <Button kind="action" type="submit">
-              Add
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      </PopoverTrigger>
+      <PopoverContent aria-label="Another size">
+        <form className="flex items-start gap-2 p-1.5" onSubmit={submit}>
+          <Field name="Another size" fault={fault} hint="480 wide, 600 high, 1200 long, 800 x 600, or 50%.">
+            {(control) => (
+              <Input
+                {...control}
+                className="font-mono text-mono"
+                value={typed}
+                onChange={(event) => setTyped(event.target.value)}
+              />
+            )}
+          </Field>
+          <Button className="mt-4.25" kind="action" type="submit">
+            Add
+          </Button>
+        </form>
+      </PopoverContent>
+    </Popover>
   );
 }

@@ -13,7 +13,12 @@ export function Warnings({
       {warnings
         .filter((warning) => warningPlace(warning) === place)
         .map((warning) => (
-          <span key={warning.code} className={needsLook(warning) ? 'run-says due' : 'run-says soft'}>
+          <span
+            key={warning.code}
+            className={
+              needsLook(warning) ? 'block text-sm leading-4 text-due' : 'block text-sm leading-4 text-soft'
+            }
+          >
             {sayRunWarning(warning)}
           </span>
         ))}

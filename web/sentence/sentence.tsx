@@ -1,12 +1,17 @@
-import './sentence.css';
-import { DropdownMenu, Popover } from 'radix-ui';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { Button } from '../ui/button.tsx';
+import { Input } from '../ui/input.tsx';
+import { Menu, MenuContent, MenuRadioGroup, MenuRadioItem, MenuTrigger } from '../ui/menu.tsx';
+import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
 
 /** A question in plain English whose underlined parts are its controls. */
 export function Sentence({ children }: { readonly children: ReactNode }) {
-  return <p className="sentence">{children}</p>;
+  return <p className="text-3xl leading-normal font-stretch-94% max-narrow:text-xl">{children}</p>;
 }
+
+/** The part of a sentence that can be changed. */
+export const PART_LOOK =
+  'border-action border-b-2 px-px font-stretch-94% font-strong leading-tight hover:bg-action-soft data-[state=open]:bg-action-soft';
 
 interface ChoiceProps<T extends string> {
   /** What the part is about, for those who hear it. */
@@ -20,32 +25,25 @@ interface ChoiceProps<T extends string> {
 export function Choice<T extends string>({ about, value, choices, onChoose }: ChoiceProps<T>) {
   const words = choices.find(([one]) => one === value)?.[1] ?? value;
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <button type="button" className="sentence-part" aria-label={`${about}: ${words}`}>
+    <Menu>
+      <MenuTrigger asChild>
+        <button type="button" className={PART_LOOK} aria-label={`${about}: ${words}`}>
           {words}
         </button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="popover" align="start" sideOffset={4} collisionPadding={8}>
-          <DropdownMenu.RadioGroup
-            value={value}
-            onValueChange={(next) => onChoose(choices.find(([one]) => one === next)?.[0] ?? value)}
-          >
-            {choices.map(([one, says]) => (
-              <DropdownMenu.RadioItem
-                key={one}
-                className="menu-item"
-                value={one}
-                style={one === value ? { fontWeight: 650 } : {}}
-              >
-                {says}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+      </MenuTrigger>
+      <MenuContent>
+        <MenuRadioGroup
+          value={value}
+          onValueChange={(next) => onChoose(choices.find(([one]) => one === next)?.[0] ?? value)}
+        >
+          {choices.map(([one, says]) => (
+            <MenuRadioItem key={one} value={one} style={one === value ? { fontWeight: 650 } : {}}>
+              {says}
+            </MenuRadioItem>
+          ))}
+        </MenuRadioGroup>
+      </MenuContent>
+    </Menu>
   );
 }
 
@@ -62,26 +60,24 @@ interface WrittenProps {
 export function Written({ about, value, words, isNumber = false, onWrite }: WrittenProps) {
   const [isOpen, setOpen] = useState(false);
   return (
-    <Popover.Root open={isOpen} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
-        <button type="button" className="sentence-part" aria-label={`${about}: ${words}`}>
+    <Popover open={isOpen} onOpenChange={setOpen}>
+      <PopoverTrigger asChild>
+        <button type="button" className={PART_LOOK} aria-label={`${about}: ${words}`}>
           {words}
         </button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content className="popover" align="start" sideOffset={4} aria-label={about}>
-          <WrittenForm
-            about={about}
-            value={value}
-            isNumber={isNumber}
-            onWrite={(next) => {
-              setOpen(false);
-              onWrite(next);
-            }}
-          />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      </PopoverTrigger>
+      <PopoverContent aria-label={about}>
+        <WrittenForm
+          about={about}
+          value={value}
+          isNumber={isNumber}
+          onWrite={(next) => {
+            setOpen(false);
+            onWrite(next);
+          }}
+        />
+      </PopoverContent>
+    </Popover>
   );
 }
 
@@ -112,9 +108,8 @@ function WrittenForm({ about, value, isNumber, onWrite }: Omit<WrittenProps, 'wo
     onWrite(isNumber ? text.replace(/\D/g, '') : text.trim());
   };
   return (
-    <form className="sentence-number" onSubmit={submit}>
-      <input
-        className="input"
+    <form className="flex gap-2 p-1.5" onSubmit={submit}>
+      <Input
         aria-label={about}
         inputMode={isNumber ? 'numeric' : 'text'}
         value={text}

@@ -70,7 +70,7 @@ export function makeEditor(
         underline: false,
         trailingNode: false,
         undoRedo: { depth: 300, newGroupDelay: 600 },
-        dropcursor: { color: 'var(--due)', width: 3 },
+        dropcursor: { color: 'var(--color-due)', width: 3 },
         link: { openOnClick: false, autolink: true, isAllowedUri: (uri) => isLinkAddress(uri) },
       }),
       PageDocument,

@@ -14,7 +14,7 @@ export class LiveEmbed {
 
   constructor(target: string) {
     this.#target = target;
-    this.dom.className = 'sheet-live';
+    this.dom.className = 'pointer-events-none absolute inset-0 size-full bg-paper';
     this.dom.title = 'The embed, live';
     this.dom.tabIndex = -1;
     this.dom.setAttribute(

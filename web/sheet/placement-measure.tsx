@@ -46,9 +46,9 @@ export function PlacementMeasure({ editor, placement, asset, rules, paper, paper
   // A frame has no px of its own that could be shown larger or smaller.
   const isPicture = pictureUse(rules, placement, asset) !== 'none';
   return (
-    <div className="measure-layer">
+    <div className="pointer-events-none absolute inset-0 z-2 [--color-due:var(--color-measure)] [--color-hatch:var(--color-paper-hatch)]">
       <div
-        className="measure-frame"
+        className="absolute outline-2 outline-measure"
         style={{ left: box.left, top: box.top, width: box.width, height: box.height }}
       />
       <Dimension
@@ -151,7 +151,7 @@ function WidthHandle({ editor, placement, rules, figure, box, side, onDrag }: Ha
   return (
     <button
       type="button"
-      className="measure-handle"
+      className="pointer-events-auto absolute h-10 w-6 -translate-x-1.25 cursor-ew-resize touch-none before:absolute before:inset-x-1.25 before:inset-y-0 before:rounded-sm before:border-2 before:border-measure before:bg-[linear-gradient(#bf360c,#bf360c)_center_/_2px_50%_no-repeat_#fff] before:content-['']"
       role="slider"
       aria-label="Width"
       aria-valuemin={40}
@@ -195,7 +195,7 @@ function useFigureBox(editor: Editor, placement: Placement, paper: RefObject<HTM
     const look = () => {
       const outer = sheet.getBoundingClientRect();
       const rect = figure.getBoundingClientRect();
-      const picture = figure.querySelector('.sheet-window')?.getBoundingClientRect();
+      const picture = figure.querySelector('[data-part="window"]')?.getBoundingClientRect();
       setBox({
         left: rect.left - outer.left,
         top: rect.top - outer.top,

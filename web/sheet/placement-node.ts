@@ -82,9 +82,11 @@ class PlacementView implements NodeView {
     this.#rules = rules;
     this.#live = new LiveEmbed(targetId);
     this.#placement = placementOf(node);
-    this.#window.className = 'sheet-window';
+    this.#window.className = 'sheet-window relative overflow-hidden bg-paper-ground';
+    this.#window.dataset.part = 'window';
     this.#worded.append(this.#window);
     this.#image.draggable = false;
+    this.#image.className = 'absolute max-w-none';
     this.#window.append(this.#image);
     this.dom.append(this.#worded, this.#caption);
     this.dom.contentEditable = 'false';
@@ -169,7 +171,7 @@ class PlacementView implements NodeView {
     }
     const form = formHere(this.#rules, this.#placement, held);
     const said = document.createElement('span');
-    said.className = 'sheet-embed';
+    said.className = 'block bg-bar px-3 py-2 font-sans font-semibold text-bar-ink text-sm leading-flat';
     said.textContent = `${titleOf(held.embed, entryById(held.embed.host, held.hosts))}. ${FORM_WORDS[form]}.`;
     this.#window.hidden = form === 'link';
     if (form === 'frame' || form === 'widget') this.#showLive(held.embed, form);

@@ -37,18 +37,26 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
     onSheet(editor).focus('start').run();
   };
   return (
-    <section className="sheet-pane" ref={pane} aria-label="Sheet">
+    <section
+      className="relative min-h-0 min-w-0 scroll-p-15 overflow-auto px-6 pb-15 max-narrow:px-0 max-narrow:pt-0 max-narrow:pb-7.5"
+      ref={pane}
+      aria-label="Sheet"
+    >
       <style>{styleSheet(rules, page, 'any')}</style>
-      <div className="sheet-ruler">
+      <div className="sticky top-0 z-3 bg-ground">
         <div style={{ width: paperWidth, margin: '0 auto' }}>
           <Ruler start={(paperWidth - column) / 2} length={column} />
         </div>
       </div>
-      <div className="sheet-paper" ref={paper} style={{ width: paperWidth }}>
+      <div
+        className="sheet-paper relative mx-auto min-h-[calc(100%-24px)] bg-paper pt-px pb-20 shadow-card"
+        ref={paper}
+        style={{ width: paperWidth }}
+      >
         <div className="placard">
           <div className="placard-column">
             <textarea
-              className="sheet-title"
+              className="mt-[0.7em] mb-[0.4em] block field-sizing-content w-full resize-none font-serif text-[1.9em] leading-heading font-strong text-paper-ink placeholder:text-paper-soft"
               aria-label="Title of the page"
               placeholder="Title of the page"
               rows={1}

@@ -17,6 +17,7 @@ import { sayPageCount } from '../pieces/say-used-on.ts';
 import { draftRunOver } from '../run/draft.ts';
 import { Button } from '../ui/button.tsx';
 import { Choose } from '../ui/choose.tsx';
+import { ChosenToolbar } from '../ui/chosen-toolbar.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { ThrowAway } from './piece-deeds.tsx';
 
@@ -46,10 +47,10 @@ export function ChosenBar({
   const prepared = assets.filter((asset) => stepsOf(asset.prep, sayTone).length > 0);
   const count = assets.length === 1 ? '1 piece' : `${assets.length} pieces`;
   return (
-    <div className="shelf-chosen" role="toolbar" aria-label="With the chosen pieces">
-      <strong>{assets.length} chosen</strong>
+    <ChosenToolbar about="With the chosen pieces" count={assets.length}>
       {may(me.role, 'say-rights') && target ? (
         <Button
+          kind="bar"
           onClick={() => {
             draftRunOver(ids, target);
             navigate('/shelf/runs/new');
@@ -60,6 +61,7 @@ export function ChosenBar({
       ) : null}
       {may(me.role, 'edit-pages') ? (
         <Choose
+          kind="bar"
           side="top"
           words="Put on a tray..."
           choices={(pages.data ?? []).map((page) => [page.id, sayPageTitle(page.title)] as const)}
@@ -72,6 +74,7 @@ export function ChosenBar({
         />
       ) : null}
       <Choose
+        kind="bar"
         words="Move..."
         choices={(folders.data ?? []).map(
           (folder) => [folder.path, folder.path.replaceAll('/', ' / ')] as const,
@@ -80,6 +83,7 @@ export function ChosenBar({
       />
       {may(me.role, 'say-rights') ? (
         <Choose
+          kind="bar"
           side="top"
           words="Licence..."
           choices={LICENCE_IDS.filter(isOfCopies).map((id) => [id, licenceTerms(id).name] as const)}
@@ -97,6 +101,7 @@ export function ChosenBar({
       ) : null}
       {may(me.role, 'say-rights') && prepared.length > 0 && assets.length > 1 ? (
         <Choose
+          kind="bar"
           side="top"
           words="Prepare all like..."
           choices={prepared.map((asset) => [asset.id, asset.label.title || asset.stem] as const)}
@@ -124,15 +129,17 @@ export function ChosenBar({
         <ThrowAway
           assets={assets}
           words="Throw away"
-          kind="plain"
+          kind="bar"
           onThrow={async () => {
             await throwAway(assets).catch((error: unknown) => toast.error(sayFailure(error)));
             onClear();
           }}
         />
       ) : null}
-      <Button onClick={onClear}>Clear</Button>
-    </div>
+      <Button kind="bar" onClick={onClear}>
+        Clear
+      </Button>
+    </ChosenToolbar>
   );
 }
 
@@ -151,6 +158,7 @@ function Swap({ assets, onDone }: SwapProps) {
   ] as const;
   return (
     <Choose
+      kind="bar"
       side="top"
       words="Replace..."
       choices={ways.map(([fresh, old]) => [fresh.id, `${nameOf(old)} by ${nameOf(fresh)}${sayWhere(old)}`])}

@@ -1,4 +1,3 @@
-import '../label/label.css';
 import type { Asset } from '#api/assets.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { LabelRow } from '../label/row.tsx';
@@ -20,10 +19,17 @@ export function ChosenCard({ assets }: { readonly assets: readonly Asset[] }) {
   const worded = assets.filter((asset) => asset.label.alt.kind !== 'unsaid').length;
   const pages = new Set(assets.flatMap((asset) => asset.usedOn.map((page) => page.id))).size;
   return (
-    <article className="label" aria-label={`${assets.length} chosen pieces`}>
-      <header className="label-head">
-        <h2 className="label-title">{first.label.title || first.stem}</h2>
-        <p className="label-by">and {assets.length - 1} more chosen</p>
+    <article
+      className="border-t-7 border-ink bg-panel px-3.75 pb-2 shadow-card"
+      aria-label={`${assets.length} chosen pieces`}
+    >
+      <header className="pt-3 pb-2.75">
+        <h2 className="font-serif text-3xl leading-tight font-normal wrap-anywhere italic">
+          {first.label.title || first.stem}
+        </h2>
+        <p className="mt-0.75 flex items-baseline justify-between gap-2.5 text-soft">
+          and {assets.length - 1} more chosen
+        </p>
       </header>
       <LabelRow name="Same">
         <p>

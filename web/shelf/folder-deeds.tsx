@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import { toast } from 'sonner';
 import { FolderSchema } from '#api/assets.ts';
@@ -10,6 +9,8 @@ import { meQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { useFolderPaths } from '../ui/folder-choices.tsx';
+import { Input } from '../ui/input.tsx';
+import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
 import { ledger } from '../undo/ledger.ts';
 
 interface FolderDeedsProps {
@@ -39,7 +40,7 @@ export function FolderDeeds({ folder, isEmpty, onChoose }: FolderDeedsProps) {
     }
   };
   return (
-    <div className="folder-deeds">
+    <div className="flex flex-col items-start pt-1 pr-2 pl-2.75">
       <PathForm
         words="New folder..."
         field="New folder"
@@ -100,9 +101,9 @@ function Sections() {
     makeFolders(missing, made, name).catch((error: unknown) => void toast.error(sayFailure(error)));
   const names = missing.length > 3 ? `${missing.slice(0, 3).join(', ')}...` : missing.join(', ');
   return (
-    <p className="folder-sections">
+    <p>
       No folder yet for {missing.length === 1 ? 'a section' : `${missing.length} sections`} of the site:{' '}
-      <span className="mono">{names}</span>{' '}
+      <span className="font-mono text-mono">{names}</span>{' '}
       <Button kind="link" onClick={() => void make()}>
         {missing.length === 1 ? 'Make it' : 'Make them'}
       </Button>
@@ -172,30 +173,28 @@ function PathForm({ words, field, hint, path, deed, onPath }: PathFormProps) {
     }
   };
   return (
-    <Popover.Root open={isOpen} onOpenChange={open}>
-      <Popover.Trigger asChild>
+    <Popover open={isOpen} onOpenChange={open}>
+      <PopoverTrigger asChild>
         <Button kind="link">{words}</Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content className="popover" align="start" sideOffset={4} aria-label={field}>
-          <form className="folder-form" onSubmit={(event) => void submit(event)}>
-            <Field name={field} hint={hint} fault={fault}>
-              {(control) => (
-                <input
-                  {...control}
-                  className="input mono"
-                  maxLength={420}
-                  value={typed}
-                  onChange={(event) => setTyped(event.target.value)}
-                />
-              )}
-            </Field>
-            <Button kind="action" type="submit">
-              {deed}
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      </PopoverTrigger>
+      <PopoverContent aria-label={field}>
+        <form className="flex w-75 flex-col items-start gap-2 p-1.5" onSubmit={(event) => void submit(event)}>
+          <Field name={field} hint={hint} fault={fault}>
+            {(control) => (
+              <Input
+                {...control}
+                className="font-mono text-mono"
+                maxLength={420}
+                value={typed}
+                onChange={(event) => setTyped(event.target.value)}
+              />
+            )}
+          </Field>
+          <Button kind="action" type="submit">
+            {deed}
+          </Button>
+        </form>
+      </PopoverContent>
+    </Popover>
   );
 }

@@ -5,6 +5,7 @@ import type { AssetQuery } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery } from '../api/queries.ts';
 import { changePieces } from '../pieces/pieces.ts';
+import { cx } from '../ui/cx.ts';
 import { droppedPieces, holdsPieces } from './dragged.ts';
 import { FolderDeeds } from './folder-deeds.tsx';
 
@@ -32,14 +33,14 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
   const list = folders.data ?? [];
   const [over, setOver] = useState<string | null>(null);
   return (
-    <nav className="shelf-folders" aria-label="Folders">
+    <nav className="overflow-auto py-3.5 pr-4 pl-4.5 max-middle:hidden" aria-label="Folders">
       <button
         type="button"
-        className="folder"
+        className="flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong"
         aria-current={folder === '' && part === undefined}
         onClick={() => onChoose('')}
       >
-        All <span className="mono soft">{held}</span>
+        All <span className="font-mono text-mono text-soft">{held}</span>
       </button>
       {list.map(({ path, pieces }) => {
         const segments = path.split('/');
@@ -47,7 +48,10 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
           <button
             key={path}
             type="button"
-            className={`folder ${over === path ? 'is-over' : ''}`}
+            className={cx(
+              'flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong',
+              over === path && 'border-due bg-due-soft',
+            )}
             aria-current={folder === path}
             style={{ paddingLeft: 8 + (segments.length - 1) * 14 }}
             onClick={() => onChoose(path)}
@@ -65,7 +69,7 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
               void moveInto(ids, path);
             }}
           >
-            {segments.at(-1)} <span className="mono soft">{pieces}</span>
+            {segments.at(-1)} <span className="font-mono text-mono text-soft">{pieces}</span>
           </button>
         );
       })}
@@ -75,12 +79,12 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
         isEmpty={list.find(({ path }) => path === folder)?.pieces === 0}
         onChoose={onChoose}
       />
-      <h2>Asked often</h2>
+      <h2 className="mx-2 mt-4 mb-1 text-sm font-normal text-soft">Asked often</h2>
       {KEPT.map(([words, question]) => (
         <button
           key={words}
           type="button"
-          className="folder"
+          className="flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong"
           aria-current={question.part !== undefined && question.part === part}
           onClick={() => onAsk(question)}
         >

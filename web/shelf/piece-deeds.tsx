@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { AlertDialog } from 'radix-ui';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { pinsQuery } from '../api/queries.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { bringBack, foldPiece, pin, throwAway, unpin } from '../pieces/put-away.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, type ButtonKind } from '../ui/button.tsx';
+import { Deeds } from '../ui/deeds.tsx';
+import { Alert, AlertAction, AlertCancel, AlertContent, AlertTrigger } from '../ui/panel.tsx';
 
 /** What can be done with a piece besides saying more of it: kept at hand, unfolded, thrown away, brought back. */
 export function PieceDeeds({
@@ -30,14 +31,14 @@ export function PieceDeeds({
   };
   if (asset.deletedAt) {
     return isEditable ? (
-      <div className="label-after">
-        <p className="due">It was thrown away, and is kept for 30 days.</p>
+      <div className="px-1 pt-2.5">
+        <p className="text-due">It was thrown away, and is kept for 30 days.</p>
         <Button onClick={() => void act(() => bringBack([asset]))()}>Bring it back</Button>
       </div>
     ) : null;
   }
   return (
-    <div className="label-after piece-deeds">
+    <div className="flex flex-wrap gap-x-4 gap-y-0.5 px-1 pt-2.5">
       <Button kind="link" onClick={() => void act(() => (isPinned ? unpin(asset.id) : pin(asset.id)))()}>
         {isPinned ? 'No longer keep it at hand' : 'Keep it at hand'}
       </Button>
@@ -63,7 +64,7 @@ export function PieceDeeds({
 interface ThrowAwayProps {
   readonly assets: readonly Asset[];
   readonly words: string;
-  readonly kind?: 'plain' | 'link';
+  readonly kind?: ButtonKind;
   readonly onThrow: () => Promise<void>;
 }
 
@@ -81,44 +82,39 @@ export function ThrowAway({ assets, words, kind = 'link', onThrow }: ThrowAwayPr
     );
   }
   return (
-    <AlertDialog.Root>
-      <AlertDialog.Trigger asChild>
+    <Alert>
+      <AlertTrigger asChild>
         <Button kind={kind}>{words}</Button>
-      </AlertDialog.Trigger>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="dialog-ground" />
-        <AlertDialog.Content className="dialog">
-          <AlertDialog.Title asChild>
-            <h2>{assets.length === 1 ? 'It is in use' : 'Some of them are in use'}</h2>
-          </AlertDialog.Title>
-          <AlertDialog.Description asChild>
-            <div>
-              <p>
-                Thrown away, it is missing on{' '}
-                {pages.length === 1 ? 'this page' : `these ${pages.length} pages`}. It is kept for 30 days and
-                can be brought back.
-              </p>
-              {titles.length > 0 ? (
-                <ul className="compare-facts">
-                  {titles.map(([id, title]) => (
-                    <li key={id}>{sayPageTitle(title)}</li>
-                  ))}
-                </ul>
-              ) : null}
-            </div>
-          </AlertDialog.Description>
-          <div className="dialog-actions">
-            <AlertDialog.Action asChild>
-              <Button kind="action" onClick={() => void onThrow()}>
-                Throw away all the same
-              </Button>
-            </AlertDialog.Action>
-            <AlertDialog.Cancel asChild>
-              <Button>Leave it</Button>
-            </AlertDialog.Cancel>
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
+      </AlertTrigger>
+      <AlertContent
+        title={assets.length === 1 ? 'It is in use' : 'Some of them are in use'}
+        about={
+          <>
+            <p>
+              Thrown away, it is missing on {pages.length === 1 ? 'this page' : `these ${pages.length} pages`}
+              . It is kept for 30 days and can be brought back.
+            </p>
+            {titles.length > 0 ? (
+              <ul className="mb-3 list-disc pl-4.5">
+                {titles.map(([id, title]) => (
+                  <li key={id}>{sayPageTitle(title)}</li>
+                ))}
+              </ul>
+            ) : null}
+          </>
+        }
+      >
+        <Deeds>
+          <AlertAction asChild>
+            <Button kind="action" onClick={() => void onThrow()}>
+              Throw away all the same
+            </Button>
+          </AlertAction>
+          <AlertCancel asChild>
+            <Button>Leave it</Button>
+          </AlertCancel>
+        </Deeds>
+      </AlertContent>
+    </Alert>
   );
 }

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type MouseEvent, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { trueShapeRows } from '#core/media/rows.ts';
+import { cx } from '../ui/cx.ts';
 import { useWidth } from '../ui/use-width.ts';
 import { dragPieces } from './dragged.ts';
 import { statusOf } from './status.ts';
@@ -10,6 +11,8 @@ interface ShelfRowsProps {
   readonly assets: readonly Asset[];
   readonly openId: string | null;
   readonly chosen: ReadonlySet<string>;
+  /** Whether something is dragged over them that they would take. */
+  readonly isOver: boolean;
   readonly onOpen: (id: string) => void;
   readonly onChosen: (chosen: ReadonlySet<string>) => void;
   readonly hasMore: boolean;
@@ -25,7 +28,16 @@ const LEAST_ASPECT = 0.5;
 const MOST_ASPECT = 2.8;
 
 /** Pieces by their true shapes in rows of equal height; only the rows in sight are drawn. */
-export function ShelfRows({ assets, openId, chosen, onOpen, onChosen, hasMore, onMore }: ShelfRowsProps) {
+export function ShelfRows({
+  assets,
+  openId,
+  chosen,
+  isOver,
+  onOpen,
+  onChosen,
+  hasMore,
+  onMore,
+}: ShelfRowsProps) {
   const scroll = useRef<HTMLDivElement>(null);
   const width = useWidth(scroll);
   const rows = useMemo(() => {
@@ -84,7 +96,10 @@ export function ShelfRows({ assets, openId, chosen, onOpen, onChosen, hasMore, o
   const numbers = new Map([...chosen].map((id, at) => [id, at + 1]));
   return (
     <div
-      className="shelf-rows"
+      className={cx(
+        'relative -ml-0.75 overflow-auto py-3.5 pl-0.75 -outline-offset-3 max-narrow:ml-0 max-narrow:py-2.5 max-narrow:pl-2.5',
+        isOver && 'inset-ring-3 inset-ring-action',
+      )}
       ref={scroll}
       role="listbox"
       aria-label="Pieces"
@@ -99,7 +114,7 @@ export function ShelfRows({ assets, openId, chosen, onOpen, onChosen, hasMore, o
           return (
             <div
               key={item.key}
-              className="shelf-row"
+              className="absolute right-4.5 left-0 flex gap-2.5"
               style={{ transform: `translateY(${item.start}px)` }}
               role="presentation"
             >
@@ -139,17 +154,30 @@ function ShelfPiece({ asset, height, isSelected, number, onPress, onDrag }: Shel
       type="button"
       role="option"
       aria-selected={isSelected}
-      className="shelf-piece"
+      className="relative flex-none text-left"
       data-piece={asset.id}
       style={{ width: aspect * height }}
       onClick={(event) => onPress(event, asset.id)}
       draggable
       onDragStart={(event) => onDrag(event.dataTransfer)}
     >
-      <img src={asset.thumb} alt={asset.label.title} style={{ height }} loading="lazy" decoding="async" />
-      {number !== null ? <i>{number}</i> : null}
-      <span className="mono">{asset.stem}</span>
-      <span className={status.isDue ? 'due' : 'soft'}>{status.words}</span>
+      <img
+        className={cx('w-full bg-blank object-cover', isSelected && 'outline-3 outline-due')}
+        src={asset.thumb}
+        alt={asset.label.title}
+        style={{ height }}
+        loading="lazy"
+        decoding="async"
+      />
+      {number !== null ? (
+        <i className="absolute top-0 left-0 min-w-5 bg-measure px-1.5 py-px font-sans text-2xs leading-4.5 font-semibold text-white not-italic">
+          {number}
+        </i>
+      ) : null}
+      <span className="mt-1.25 block truncate font-mono text-xs leading-3.75">{asset.stem}</span>
+      <span className={cx('block truncate text-xs leading-3.75', status.isDue ? 'text-due' : 'text-soft')}>
+        {status.words}
+      </span>
     </button>
   );
 }

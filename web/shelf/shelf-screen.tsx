@@ -1,7 +1,6 @@
-import './shelf.css';
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import { may } from '#api/people.ts';
@@ -15,10 +14,13 @@ import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
+import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName } from '../label/row.tsx';
 import { putPieces, usePiece } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
+import { Empty } from '../ui/empty.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { ChosenCard } from './chosen-card.tsx';
 import { holdsPieces } from './dragged.ts';
@@ -59,25 +61,31 @@ export function ShelfScreen() {
   const mayChange = (asset: Asset) =>
     me !== undefined && me !== null && (may(me.role, 'say-rights') || asset.createdBy === me.name);
   return (
-    <div className={`shelf ${take.isOver ? 'is-over' : ''}`} {...take.handlers}>
-      <section className="shelf-question" aria-label="Question">
-        <h1 className="hidden-words">Shelf</h1>
+    <div
+      className={cx(
+        PANES_LOOK,
+        'grid-cols-[202px_minmax(0,1fr)_var(--spacing-label)] max-middle:grid-cols-[minmax(0,1fr)_var(--spacing-label)]',
+      )}
+      {...take.handlers}
+    >
+      <HeadPane aria-label="Question">
+        <h1 className="sr-only">Shelf</h1>
         <ShelfQuestion question={question} onAsk={ask} />
-        <div className="shelf-count">
+        <div className="mt-0.5 flex flex-wrap gap-x-4.5 gap-y-1 text-soft">
           <span role="status">
             <strong>{count?.found ?? 0}</strong> of {count?.held ?? 0} pieces
           </span>
-          <Button kind="link" onClick={take.choose}>
+          <Button className="min-h-5" kind="link" onClick={take.choose}>
             Hand pieces in
           </Button>
           {me && may(me.role, 'gather') ? (
-            <Link className="button" data-kind="link" to="/gather">
+            <LinkButton className="min-h-5" kind="link" to="/gather">
               Gather from elsewhere
-            </Link>
+            </LinkButton>
           ) : null}
           {take.picker}
         </div>
-      </section>
+      </HeadPane>
       <Folders
         held={count?.held}
         part={question.part}
@@ -85,18 +93,19 @@ export function ShelfScreen() {
         onChoose={(folder) => ask({ ...withoutPart(question), folder })}
         onAsk={ask}
       />
-      <div className="shelf-main">
-        {shelf.error ? <p className="empty">{sayFailure(shelf.error)}</p> : null}
+      <div className="relative grid min-h-0 min-w-0">
+        {shelf.error ? <Empty>{sayFailure(shelf.error)}</Empty> : null}
         {first && assets.length === 0 ? (
-          <div className="empty">
-            <h2>Nothing answers this question</h2>
+          <Empty>
+            <h2 className="mb-1 text-xl text-ink">Nothing answers this question</h2>
             <p>Ask for less, or hand pieces in: drop files anywhere here.</p>
-          </div>
+          </Empty>
         ) : null}
         <ShelfRows
           assets={assets}
           openId={openId}
           chosen={chosen}
+          isOver={take.isOver}
           onOpen={open}
           onChosen={setChosen}
           hasMore={shelf.hasNextPage}
@@ -106,7 +115,7 @@ export function ShelfScreen() {
         />
         {chosen.size > 0 ? <ChosenBar assets={chosenAssets} onClear={() => setChosen(NONE)} /> : null}
       </div>
-      <aside className="shelf-label" aria-label="Label">
+      <SidePane aria-label="Label">
         {chosenAssets.length > 1 ? (
           <ChosenCard assets={chosenAssets} />
         ) : opened && rules ? (
@@ -123,12 +132,12 @@ export function ShelfScreen() {
             <PieceDeeds asset={opened} isEditable={mayChange(opened)} onGone={() => open(null)} />
           </>
         ) : (
-          <p className="soft">Choose a piece to see its label.</p>
+          <p className="text-soft">Choose a piece to see its label.</p>
         )}
-      </aside>
-      <div className="shelf-foot">
+      </SidePane>
+      <FootPane>
         <ComingIn />
-      </div>
+      </FootPane>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { LEAST_PASSWORD, PersonSchema } from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { meQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { TextField } from '../ui/text-field.tsx';
 
@@ -41,7 +42,7 @@ export function Begin() {
   };
   return (
     <>
-      <p className="begin-says">
+      <p className="mb-3.5">
         Nobody works here yet. You begin as its site owner: you set the house rules and say who else works
         here.
       </p>
@@ -71,14 +72,10 @@ export function Begin() {
           {...field('site')}
         />
         <TextField name="Its address" placeholder="https://" {...field('siteAddress')} />
-        <label className="check">
-          <input
-            type="checkbox"
-            checked={said.commercial}
-            onChange={(event) => setSaid({ ...said, commercial: event.target.checked })}
-          />{' '}
+        <Checkbox checked={said.commercial} onChange={(isOn) => setSaid({ ...said, commercial: isOn })}>
+          {' '}
           It is a commercial site
-        </label>
+        </Checkbox>
         <Fault says={fault} />
         <Button kind="action" type="submit" disabled={isBusy}>
           Begin

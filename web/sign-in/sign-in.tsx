@@ -1,4 +1,3 @@
-import './sign-in.css';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { PersonSchema, ROLE_WORDS, ROLES } from '#api/people.ts';
@@ -6,6 +5,8 @@ import { ask, sayFailure } from '../api/client.ts';
 import { beginningQuery, demoPeopleQuery, meQuery } from '../api/queries.ts';
 import { Mark } from '../frame/mark.tsx';
 import { Button } from '../ui/button.tsx';
+import { Card } from '../ui/card.tsx';
+import { Fault } from '../ui/fault.tsx';
 import { TextField } from '../ui/text-field.tsx';
 import { Begin } from './begin.tsx';
 
@@ -41,17 +42,19 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
   };
   if (beginning.isPending && !failure) return null;
   return (
-    <main className="sign-in">
-      <div className="card">
-        <div className="sign-in-mark">
-          <Mark /> Placard
+    <main className="grid min-h-dvh place-content-center p-5">
+      <Card as="div" className="w-[min(400px,calc(100vw_-_40px))] px-6 pt-5.5 pb-6">
+        <div className="mb-4.5 flex items-center gap-2.5 text-4xl font-bold font-stretch-112%">
+          <Mark className="h-7.25 w-6" /> Placard
         </div>
-        <h1>The label beside the picture</h1>
-        {failure ? <p className="fault">{sayFailure(failure)}</p> : null}
+        <h1 className="mb-3 font-serif text-4xl leading-tight font-normal italic">
+          The label beside the picture
+        </h1>
+        <Fault says={failure ? sayFailure(failure) : null} />
         {beginning.data?.isOpen ? (
           <Begin />
         ) : (
-          <form onSubmit={submit}>
+          <form className="grid gap-3" onSubmit={submit}>
             <TextField
               name="E-mail address"
               type="email"
@@ -75,21 +78,25 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
           </form>
         )}
         {demo.data && demo.data.length > 0 ? (
-          <div className="sign-in-people">
-            <p className="soft">This is the Saltmere demo. Sign in as one of its people:</p>
-            <ul>
+          <div className="mt-4.5 border-t border-hairline pt-3">
+            <p className="text-soft">This is the Saltmere demo. Sign in as one of its people:</p>
+            <ul className="mt-2 grid grid-cols-2 gap-1.5">
               {demo.data.map((person) => (
                 <li key={person.email}>
-                  <Button disabled={isBusy} onClick={() => void signIn(person.email, DEMO_PASSWORD)}>
+                  <Button
+                    className="w-full flex-col items-start gap-0 border-line"
+                    disabled={isBusy}
+                    onClick={() => void signIn(person.email, DEMO_PASSWORD)}
+                  >
                     {person.name}
-                    <span className="soft">{roleWords(person.role)}</span>
+                    <span className="text-soft">{roleWords(person.role)}</span>
                   </Button>
                 </li>
               ))}
             </ul>
           </div>
         ) : null}
-      </div>
+      </Card>
     </main>
   );
 }

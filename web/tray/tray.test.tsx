@@ -3,7 +3,7 @@ import { act } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { PageDoc } from '#core/page/model.ts';
 import { examplePage, examplePlacement } from '#core/page/testing.ts';
-import { button, click, mount, unmount } from '../mounted.tsx';
+import { allOf, button, click, mount, press, unmount } from '../mounted.tsx';
 import { putPieces } from '../pieces/pieces.ts';
 import { exampleAsset } from '../testing.tsx';
 import { Tray } from './tray.tsx';
@@ -45,6 +45,14 @@ function tray(doc: PageDoc, { isEditable = true, takes = true } = {}) {
   return { ground, deeds };
 }
 
+/** A piece on the tray, in the order in which they stand. */
+function pieceOf(ground: HTMLElement, at = 0): HTMLElement {
+  const piece = allOf(ground, 'listitem')[at]?.querySelector('button');
+  if (!piece) throw new Error('The piece is not there.');
+  return piece;
+}
+const trayOf = (ground: HTMLElement): Element => ground.querySelector('[aria-label="Tray"]') ?? ground;
+
 /** A drag that carries these types and texts over an element, and is let go there. */
 function drop(element: Element, texts: Readonly<Record<string, string>>): boolean {
   const data = { types: Object.keys(texts), getData: (type: string) => texts[type] ?? '', files: [] };
@@ -55,10 +63,6 @@ function drop(element: Element, texts: Readonly<Record<string, string>>): boolea
     return event;
   });
   return events[0]?.defaultPrevented ?? false;
-}
-
-function press(element: Element, key: string): void {
-  act(() => void element.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })));
 }
 
 describe('the tray', () => {
@@ -81,8 +85,7 @@ describe('the tray', () => {
   it('opens a piece when it is pressed, places it by Enter and takes it off by Delete', () => {
     putPieces([exampleAsset({ id: 'heron' })]);
     const { ground, deeds } = tray(page({ tray: ['heron'] }));
-    const piece = ground.querySelector<HTMLButtonElement>('.tray-piece button');
-    if (!piece) throw new Error('The piece is not there.');
+    const piece = pieceOf(ground);
     click(piece);
     press(piece, 'Enter');
     press(piece, 'Delete');
@@ -96,18 +99,18 @@ describe('the tray', () => {
   it('is walked along by arrow keys', () => {
     putPieces([exampleAsset({ id: 'heron' }), exampleAsset({ id: 'bittern' })]);
     const { ground } = tray(page({ tray: ['heron', 'bittern'] }));
-    const [first, second] = ground.querySelectorAll<HTMLButtonElement>('.tray-piece button');
-    first?.focus();
-    if (first) press(first, 'ArrowRight');
+    const [first, second] = [pieceOf(ground, 0), pieceOf(ground, 1)];
+    first.focus();
+    press(first, 'ArrowRight');
     expect(document.activeElement).toBe(second);
-    if (second) press(second, 'ArrowLeft');
+    press(second, 'ArrowLeft');
     expect(document.activeElement).toBe(first);
   });
 
   it('takes what is dropped on it, and on a want what fills that', () => {
     const { ground, deeds } = tray(page({ wants: [WANT] }));
     const want = button(ground, 'Lead of the pagelandscape, at least 1600 px');
-    expect(drop(ground.querySelector('.tray') ?? ground, { 'text/plain': 'https://a.example/' })).toBe(true);
+    expect(drop(trayOf(ground), { 'text/plain': 'https://a.example/' })).toBe(true);
     drop(want, { 'text/plain': 'https://a.example/' });
     drop(want, { 'application/x-placard-piece': 'heron' });
     expect(deeds).toEqual([
@@ -121,17 +124,16 @@ describe('the tray', () => {
 
   it('lets pass over what it cannot take', () => {
     const { ground, deeds } = tray(page(), { takes: false });
-    expect(drop(ground.querySelector('.tray') ?? ground, { 'text/html': '<p>' })).toBe(false);
+    expect(drop(trayOf(ground), { 'text/html': '<p>' })).toBe(false);
     expect(deeds).toEqual([]);
   });
 
   it('takes nothing from those who may only look', () => {
     putPieces([exampleAsset({ id: 'heron' })]);
     const { ground, deeds } = tray(page({ tray: ['heron'], wants: [WANT] }), { isEditable: false });
-    const piece = ground.querySelector<HTMLButtonElement>('.tray-piece button');
-    if (piece) press(piece, 'Enter');
-    if (piece) press(piece, 'Delete');
-    expect(drop(ground.querySelector('.tray') ?? ground, { Files: '' })).toBe(false);
+    press(pieceOf(ground), 'Enter');
+    press(pieceOf(ground), 'Delete');
+    expect(drop(trayOf(ground), { Files: '' })).toBe(false);
     expect(ground.textContent).not.toContain('Choose files');
     expect(deeds).toEqual([]);
   });

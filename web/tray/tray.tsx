@@ -1,6 +1,4 @@
-import './tray.css';
 import { type ChangeEvent, type DragEvent, type KeyboardEvent, useRef, useState } from 'react';
-import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
 import { type PageDoc, placementsOf, type Want } from '#core/page/model.ts';
@@ -9,7 +7,8 @@ import { useDrop } from '../arrivals/use-drop.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { pieces } from '../pieces/pieces.ts';
 import { PIECE_TYPE } from '../sheet/editor.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
+import { cx } from '../ui/cx.ts';
 import { useStore } from '../ui/store.ts';
 
 export interface TrayHands {
@@ -51,21 +50,28 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
     (data) => hands.onDrop(data, null),
   );
   return (
-    <section className={`tray ${drop.isOver ? 'is-over' : ''}`} aria-label="Tray" {...drop.handlers}>
-      <div className="tray-head">
-        <h2>Tray</h2>
-        <span className="soft">
+    <section
+      className={cx(
+        'flex h-33 gap-5 border-t border-line bg-panel px-4.5 py-2.5',
+        drop.isOver && 'inset-ring-3 inset-ring-action',
+      )}
+      aria-label="Tray"
+      {...drop.handlers}
+    >
+      <div className="flex w-23 flex-none flex-col items-start gap-0.75">
+        <h2 className="text-base">Tray</h2>
+        <span className="text-soft">
           {gathered.length === 1 ? '1 piece' : `${gathered.length} pieces`},<br />
           {placedCount} placed
         </span>
         {isEditable ? (
           <>
-            <Button kind="link" onClick={() => picker.current?.click()}>
+            <Button className="mt-auto min-h-6.5" kind="link" onClick={() => picker.current?.click()}>
               Choose files
             </Button>
-            <Link className="button" to={`/gather?page=${pageId}`}>
+            <LinkButton className="mt-auto min-h-6.5" to={`/gather?page=${pageId}`}>
               Gather...
-            </Link>
+            </LinkButton>
           </>
         ) : null}
         <input
@@ -78,7 +84,7 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
           aria-label="Files for the tray"
         />
       </div>
-      <ul onKeyDown={walk}>
+      <ul className="flex min-w-0 flex-1 gap-3 overflow-x-auto p-0.75" onKeyDown={walk}>
         {gathered.map((asset) => (
           <TrayPiece
             key={asset.id}
@@ -99,7 +105,7 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
           />
         ))}
         {gathered.length === 0 && open.length === 0 ? (
-          <li className="soft">
+          <li className="text-soft">
             Drop or paste pictures, addresses or embed code here, or gather them: they wait here until they
             are placed.
           </li>
@@ -142,12 +148,12 @@ function TrayPiece({ asset, isPlaced, isOpen, isEditable, hands }: TrayPieceProp
   const note = asset.embed ? `${sayKind(asset.embed.embed.kind)}, ${placed}` : placed;
   const width = Math.min(190, Math.round((72 * asset.width) / asset.height));
   return (
-    <li className="tray-piece" style={{ width: Math.max(54, width) }}>
+    <li className="flex-none" style={{ width: Math.max(54, width) }}>
       <button
+        className="block w-full text-left"
         type="button"
         draggable={isEditable}
         data-placed={isPlaced}
-        data-comp={isComp}
         aria-pressed={isOpen}
         aria-description="Enter places it"
         onDragStart={drag}
@@ -156,13 +162,26 @@ function TrayPiece({ asset, isPlaced, isOpen, isEditable, hands }: TrayPieceProp
         onKeyDown={press}
       >
         <img
+          className={cx(
+            'h-18 w-auto max-w-47.5 border-b-4 border-line bg-blank object-cover',
+            isPlaced && 'border-action',
+            isComp && 'border-dashed border-due',
+            isOpen && 'outline-3 outline-due',
+          )}
           src={asset.thumb}
           alt={asset.label.title}
           draggable={false}
           style={{ width: Math.max(54, width) }}
         />
-        <span className={`tray-name ${isComp ? 'due' : ''}`}>{isComp ? 'comp, not bought' : asset.stem}</span>
-        {isComp ? null : <span className="tray-note">{note}</span>}
+        <span
+          className={cx(
+            'mt-0.75 block truncate font-mono text-2xs leading-snug font-normal',
+            isComp ? 'text-due' : '',
+          )}
+        >
+          {isComp ? 'comp, not bought' : asset.stem}
+        </span>
+        {isComp ? null : <span className="block text-2xs text-soft">{note}</span>}
       </button>
     </li>
   );
@@ -197,7 +216,10 @@ function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
     <li>
       <button
         type="button"
-        className={`want ${isOver ? 'is-over' : ''}`}
+        className={cx(
+          'grid h-19.5 w-37.5 flex-none place-content-center border border-dashed border-control px-2.5 py-1 text-center text-xs leading-snug text-soft hover:border-2 hover:border-dashed hover:border-due hover:text-ink aria-pressed:border-2 aria-pressed:border-dashed aria-pressed:border-due aria-pressed:text-ink',
+          isOver && 'border-2 border-due text-ink',
+        )}
         aria-pressed={isOpen}
         onClick={() => hands.onWant(want.id)}
         onDragOver={over}

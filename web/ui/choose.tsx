@@ -1,5 +1,5 @@
-import { DropdownMenu } from 'radix-ui';
-import { Button } from './button.tsx';
+import { Button, type ButtonKind } from './button.tsx';
+import { Menu, MenuContent, MenuItem, MenuTrigger } from './menu.tsx';
 
 interface ChooseProps {
   readonly words: string;
@@ -7,31 +7,25 @@ interface ChooseProps {
   readonly onChoose: (value: string) => void;
   readonly side?: 'top' | 'bottom';
   readonly isBusy?: boolean;
+  readonly kind?: ButtonKind;
 }
 
 /** A button that opens a list of things, one of which is chosen. */
-export function Choose({ words, choices, onChoose, side = 'bottom', isBusy = false }: ChooseProps) {
+export function Choose({ words, choices, onChoose, side = 'bottom', isBusy = false, kind }: ChooseProps) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <Button disabled={isBusy}>{words}</Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          className="popover"
-          align="start"
-          side={side}
-          sideOffset={8}
-          collisionPadding={8}
-          style={{ maxHeight: '60vh', overflow: 'auto' }}
-        >
-          {choices.map(([value, says]) => (
-            <DropdownMenu.Item key={value} className="menu-item" onSelect={() => onChoose(value)}>
-              {says}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu>
+      <MenuTrigger asChild>
+        <Button kind={kind} disabled={isBusy}>
+          {words}
+        </Button>
+      </MenuTrigger>
+      <MenuContent side={side} sideOffset={8}>
+        {choices.map(([value, says]) => (
+          <MenuItem key={value} onSelect={() => onChoose(value)}>
+            {says}
+          </MenuItem>
+        ))}
+      </MenuContent>
+    </Menu>
   );
 }

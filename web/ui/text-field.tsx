@@ -1,5 +1,6 @@
 import type { InputHTMLAttributes } from 'react';
 import { Field } from './field.tsx';
+import { Input } from './input.tsx';
 
 interface TextFieldProps
   extends Pick<InputHTMLAttributes<HTMLInputElement>, 'type' | 'autoComplete' | 'required' | 'placeholder'> {
@@ -9,6 +10,7 @@ interface TextFieldProps
   readonly hint?: string;
   readonly fault?: string | null;
   readonly maxLength?: number;
+  readonly className?: string;
 }
 
 /** One line of text with its name. */
@@ -19,15 +21,15 @@ export function TextField({
   hint,
   fault = null,
   maxLength = 200,
+  className,
   ...input
 }: TextFieldProps) {
   return (
-    <Field name={name} fault={fault} {...(hint ? { hint } : {})}>
+    <Field name={name} fault={fault} {...(hint ? { hint } : {})} {...(className ? { className } : {})}>
       {(control) => (
-        <input
+        <Input
           {...control}
           {...input}
-          className="input"
           maxLength={maxLength}
           value={value}
           onChange={(event) => onChange(event.target.value)}

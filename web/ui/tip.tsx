@@ -1,16 +1,14 @@
-import { Tooltip } from 'radix-ui';
-import type { ReactElement } from 'react';
+import { lazy, Suspense } from 'react';
+import type { TipProps } from './tip-shown.tsx';
+
+/** Nobody hovers before the first screen stands: what finds a tip its place comes after that. */
+const TipShown = lazy(() => import('./tip-shown.tsx'));
 
 /** A word for a control that shows only a drawing. */
-export function Tip({ words, children }: { readonly words: string; readonly children: ReactElement }) {
+export function Tip({ words, children }: TipProps) {
   return (
-    <Tooltip.Root delayDuration={300}>
-      <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
-      <Tooltip.Portal>
-        <Tooltip.Content className="tooltip" sideOffset={6}>
-          {words}
-        </Tooltip.Content>
-      </Tooltip.Portal>
-    </Tooltip.Root>
+    <Suspense fallback={children}>
+      <TipShown words={words}>{children}</TipShown>
+    </Suspense>
   );
 }

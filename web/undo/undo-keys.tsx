@@ -25,8 +25,7 @@ async function step(word: string, work: () => Promise<string | null>): Promise<v
 }
 
 /** A field of text has an undo of its own; a slider, a box to tick or a colour has none. */
-const PLAIN_FIELD =
-  'textarea, input:not([type="range"], [type="checkbox"], [type="radio"], [type="color"], [type="file"])';
+const PLAIN_FIELD = 'textarea, input:not([type="color"], [type="file"])';
 
 /** Ctrl or Cmd Z, and Shift with it or Ctrl Y, wherever a person is not typing into a plain field. */
 export function useUndoKeys(): void {
@@ -51,11 +50,11 @@ export function UndoButtons() {
   const last = done.at(-1);
   const next = undone.at(-1);
   return (
-    <span className="undo-buttons">
+    <span className="flex gap-0.5">
       <Tip words={last ? `Undo ${last.name} (Ctrl Z)` : 'Nothing to undo'}>
         <button
           type="button"
-          className="undo-button"
+          className="grid size-7 place-items-center rounded-sm text-bar-ink enabled:hover:bg-white/12 disabled:cursor-default disabled:opacity-50"
           aria-label={last ? `Undo ${last.name}` : 'Undo'}
           disabled={!last || isBusy}
           onClick={() => void stepBack()}
@@ -66,7 +65,7 @@ export function UndoButtons() {
       <Tip words={next ? `Do again: ${next.name} (Ctrl Shift Z)` : 'Nothing to do again'}>
         <button
           type="button"
-          className="undo-button"
+          className="grid size-7 place-items-center rounded-sm text-bar-ink enabled:hover:bg-white/12 disabled:cursor-default disabled:opacity-50"
           aria-label={next ? `Redo ${next.name}` : 'Redo'}
           disabled={!next || isBusy}
           onClick={() => void stepForward()}

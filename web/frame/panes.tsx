@@ -1,0 +1,35 @@
+import type { HTMLAttributes, ReactNode } from 'react';
+import { cx } from '../ui/cx.ts';
+
+/**
+ * The panes of a screen: a question or a head across, the work, the label at its right, and what comes in across the
+ * foot. On a narrow screen they stand one under the other.
+ */
+export const PANES_LOOK =
+  'grid h-full grid-rows-[auto_minmax(0,1fr)_auto] max-narrow:grid-cols-1 max-narrow:grid-rows-[auto_minmax(0,1fr)_minmax(0,42%)_auto]';
+
+export function HeadPane({ className, ...rest }: HTMLAttributes<HTMLElement>) {
+  return (
+    <section
+      className={cx('col-span-full border-b border-line bg-panel px-4.5 pt-3.5 pb-2.5', className)}
+      {...rest}
+    />
+  );
+}
+
+/** At the right: the label, or what is said of what is chosen. */
+export function SidePane({ className, ...rest }: HTMLAttributes<HTMLElement>) {
+  return (
+    <aside
+      className={cx(
+        'overflow-auto border-l border-line p-3.5 max-narrow:border-t max-narrow:border-l-0 max-narrow:p-2.5',
+        className,
+      )}
+      {...rest}
+    />
+  );
+}
+
+export function FootPane({ children }: { readonly children: ReactNode }) {
+  return <div className="col-span-full min-w-0">{children}</div>;
+}
