@@ -13,13 +13,16 @@ const ResultSchema = v.object({
   ),
 });
 
-/** Every fault that axe finds on the page as it stands, a line each. Frames of other origins are left out. */
-export async function faultsOf(page: Page): Promise<readonly string[]> {
+/**
+ * Every fault that axe finds on the page as it stands, or in what `within` selects of it, a line each. Frames of other
+ * origins are left out.
+ */
+export async function faultsOf(page: Page, within: string | null = null): Promise<readonly string[]> {
   // Evaluated from outside, past the page's own policy, which lets no foreign script in.
   if (!(await page.evaluate("'axe' in window"))) await page.evaluate(axe.source);
   const result: unknown = await page.evaluate(
     // Faults alone are worked out to the end and sent here; all that passes is several times as much.
-    `axe.run(document, {
+    `axe.run(${within === null ? 'document' : JSON.stringify(within)}, {
       iframes: false,
       resultTypes: ['violations'],
       runOnly: { type: 'tag', values: ${JSON.stringify(TAGS)} },

@@ -103,6 +103,7 @@ test('an empty house is begun, says who works there, and a day’s work goes on 
   });
 
   await test.step('the editor signs in with what was handed over, and takes a password of her own', async () => {
+    await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible();
     await page.getByRole('textbox', { name: 'E-mail address' }).fill('mara@reserve.example');
     await page.getByLabel('Password').fill(password);
     await page.getByRole('button', { name: 'Sign in' }).click();

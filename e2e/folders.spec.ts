@@ -78,7 +78,9 @@ test('the sections of a site are kept in its House rules', async ({ page }) => {
   await expect(sections).toHaveValue(/visit\/hides/);
   const before = await sections.inputValue();
   await sections.fill(`${before}\nvisit/Shop & Café`);
-  await page.getByRole('button', { name: /^Save/ }).click();
+  const save = page.getByRole('button', { name: 'Save rules' });
+  await save.click();
+  await expect(save).toBeDisabled();
   await page.goto('/shelf');
   await expect(page.getByRole('navigation', { name: 'Folders' })).toContainText('visit/shop-cafe');
   await page.getByRole('link', { name: 'House rules' }).click();

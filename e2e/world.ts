@@ -12,3 +12,6 @@ export const ORIGIN = `http://localhost:${PORT}`;
 export const OUTSIDE_PORT = PORT + 1;
 /** Breaks things on purpose: the line to the database, the server itself. */
 export const CONTROL = `http://127.0.0.1:${PORT + 2}`;
+/** Where the page of all controls stands, which is not part of what is built. */
+export const UI_PORT = 4510;
+export const UI_ORIGIN = `http://localhost:${UI_PORT}`;

@@ -107,8 +107,12 @@ export function App() {
   );
 }
 
+/** Every control in every state, while the product is worked on; the build leaves it out. */
+const Gallery = import.meta.env.DEV ? lazy(() => import('./gallery/gallery.tsx')) : null;
+
 function WhoIsHere() {
   const me = useQuery(meQuery);
+  if (Gallery && window.location.pathname === '/ui') return <Gallery />;
   if (me.isPending) return null;
   if (window.location.pathname === '/clip')
     return <ClipScreen isSignedIn={me.data !== null && me.data !== undefined} />;

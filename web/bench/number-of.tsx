@@ -1,6 +1,4 @@
-import { type FormEvent, useEffect, useState } from 'react';
-import { FIELD_NAME_LOOK } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
+import { MeasuredField } from '../form/measured-field.tsx';
 
 interface NumberOfProps {
   readonly name: string;
@@ -8,33 +6,21 @@ interface NumberOfProps {
   readonly onNumber: (value: number) => void;
 }
 
-/** A number in px that is kept when it is left or Enter is pressed; what is no number is put back. */
+/** A number in px of the original. */
 export function NumberOf({ name, value, onNumber }: NumberOfProps) {
-  const [draft, setDraft] = useState(String(value));
-  useEffect(() => setDraft(String(value)), [value]);
-  const keep = () => {
-    const number = Number(draft.trim());
-    if (draft.trim() !== '' && Number.isFinite(number) && number !== value) onNumber(number);
-    else setDraft(String(value));
-  };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    keep();
-  };
   return (
-    <form onSubmit={submit} className="flex min-w-0 flex-col gap-0.75">
-      <label className={FIELD_NAME_LOOK} htmlFor={`frame-${name}`}>
-        {name}
-      </label>
-      <Input
-        id={`frame-${name}`}
-        className="font-mono text-mono"
-        inputMode="numeric"
-        value={draft}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={keep}
-      />
-    </form>
+    <MeasuredField
+      name={name}
+      says={String(value)}
+      inputMode="numeric"
+      read={(text) => {
+        const number = Number(text.replace(/px$/, '').trim());
+        return text !== '' && Number.isFinite(number)
+          ? { value: number }
+          : { fault: 'A number of px is needed.' };
+      }}
+      onKeep={onNumber}
+    />
   );
 }
 

@@ -2,7 +2,18 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { AS_IT_CAME, type Cuttable, type Prep } from '#core/media/recipe.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
-import { allOf, button, byRole, click, control, mount, statesOf, unmount, write } from '../mounted.tsx';
+import {
+  allOf,
+  button,
+  byRole,
+  click,
+  control,
+  mount,
+  press,
+  statesOf,
+  unmount,
+  write,
+} from '../mounted.tsx';
 import { CropRow } from './crop-row.tsx';
 import { FrameRow } from './frame-row.tsx';
 import { GroundRow } from './ground-row.tsx';
@@ -66,11 +77,17 @@ describe('the crop of a piece', () => {
     ]);
   });
 
-  it('puts back what is no number', () => {
+  it('leaves what is no number in the field with the reason, until Escape puts back what was there', () => {
     const { kept, ground } = row();
     write(control(ground, 'Left'), 'far left');
     expect(kept).toEqual([]);
+    expect(control(ground, 'Left').value).toBe('far left');
+    expect(allOf(ground, 'alert').map(({ textContent }) => textContent)).toEqual([
+      'A number of px is needed.',
+    ]);
+    press(control(ground, 'Left'), 'Escape');
     expect(control(ground, 'Left').value).toBe('0');
+    expect(allOf(ground, 'alert')).toEqual([]);
   });
 
   it('gives the piece its own shape back', () => {

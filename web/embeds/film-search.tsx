@@ -1,11 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
+import * as v from 'valibot';
 import type { HostEntry } from '#core/embed/host.ts';
 import { sayTime } from '#core/embed/parameters.ts';
 import { sayFailure } from '../api/client.ts';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
-import { Input } from '../ui/input.tsx';
 import { filmsQuery } from './embed-queries.ts';
 
 interface FilmSearchProps {
@@ -13,29 +15,31 @@ interface FilmSearchProps {
   readonly onTake: (address: string) => void;
 }
 
+const WordsSchema = v.object({ words: v.pipe(v.string(), v.trim(), v.maxLength(200)) });
+
 /** Films of a host by words; one is taken by its address, as if it had been pasted. */
 export function FilmSearch({ host, onTake }: FilmSearchProps) {
-  const [words, setWords] = useState('');
   const [asked, setAsked] = useState('');
   const films = useQuery({ ...filmsQuery(host.id, asked), enabled: asked !== '' });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    setAsked(words.trim());
-  };
+  const form = useSaveForm({
+    schema: WordsSchema,
+    defaults: { words: '' },
+    save: ({ words }) => setAsked(words),
+  });
   return (
     <section className="mt-4.5" aria-label={`Films at ${host.name}`}>
-      <form className="flex gap-1.5" onSubmit={submit}>
-        <Input
+      <Form of={form} className="flex items-end gap-1.5">
+        <Line
+          of={form}
           className="min-w-0 flex-1"
+          name="words"
+          label={`Words to look for at ${host.name}`}
           type="search"
-          aria-label={`Words to look for at ${host.name}`}
           placeholder={`Find a film at ${host.name}`}
           maxLength={200}
-          value={words}
-          onChange={(event) => setWords(event.target.value)}
         />
         <Button type="submit">Find</Button>
-      </form>
+      </Form>
       <Fault says={films.error ? sayFailure(films.error) : null} />
       {films.data?.films.length === 0 ? (
         <p className="text-soft">

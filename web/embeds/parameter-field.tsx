@@ -1,8 +1,7 @@
-import { useState } from 'react';
 import { type Parameter, readValue, sayTime, sayValueFault } from '#core/embed/parameters.ts';
+import { MeasuredField } from '../form/measured-field.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
 import { Select } from '../ui/select.tsx';
 
 interface ParameterFieldProps {
@@ -47,32 +46,19 @@ export function ParameterField({ parameter, value, onChange }: ParameterFieldPro
 
 /** Typed freely; what does not fit stays in the field with its reason. */
 function WrittenParameter({ parameter, value, onChange }: ParameterFieldProps) {
-  const shown = value === undefined ? '' : parameter.type === 'time' ? sayTime(Number(value)) : value;
-  const [text, setText] = useState(shown);
-  const [fault, setFault] = useState<string | null>(null);
-  const keep = () => {
-    if (text.trim() === shown) return;
-    const read = text.trim() === '' ? undefined : readValue(parameter, text.trim());
-    if (text.trim() !== '' && read === undefined) {
-      setFault(sayValueFault(parameter));
-      return;
-    }
-    setFault(null);
-    onChange(read);
-  };
   return (
-    <Field isBeside name={parameter.label} fault={fault}>
-      {(control) => (
-        <Input
-          {...control}
-          className="font-mono text-mono"
-          placeholder={parameter.type === 'time' ? '0:00' : ''}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          onBlur={keep}
-          onKeyDown={(event) => event.key === 'Enter' && keep()}
-        />
-      )}
-    </Field>
+    <MeasuredField<string | undefined>
+      isBeside
+      name={parameter.label}
+      says={value === undefined ? '' : parameter.type === 'time' ? sayTime(Number(value)) : value}
+      placeholder={parameter.type === 'time' ? '0:00' : ''}
+      maxLength={200}
+      read={(text) => {
+        if (text === '') return { value: undefined };
+        const read = readValue(parameter, text);
+        return read === undefined ? { fault: sayValueFault(parameter) } : { value: read };
+      }}
+      onKeep={onChange}
+    />
   );
 }

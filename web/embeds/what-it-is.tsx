@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import type { EmbedShape, HostEntry } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import type { Parameter } from '#core/embed/parameters.ts';
@@ -7,11 +6,10 @@ import type { UnknownParameter } from '#core/embed/query.ts';
 import type { Statement } from '#core/embed/say.ts';
 import { readShape, sayShape } from '#core/embed/shape.ts';
 import { titleOf } from '#core/embed/write.ts';
+import { MeasuredField } from '../form/measured-field.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { cx } from '../ui/cx.ts';
-import { Field } from '../ui/field.tsx';
 import { Folded } from '../ui/folded.tsx';
-import { Input } from '../ui/input.tsx';
 import { ParameterField } from './parameter-field.tsx';
 
 type ChangeEmbed = (change: Partial<Embed>, name: string) => void;
@@ -119,24 +117,16 @@ interface TitleFieldProps {
 }
 
 function TitleField({ embed, entry, change }: TitleFieldProps) {
-  const [title, setTitle] = useState(embed.title);
-  const keep = () => {
-    if (title.trim() !== embed.title) change({ title: title.trim() }, 'the title for screen readers');
-  };
   return (
-    <Field isBeside name="Title for screen readers">
-      {(control) => (
-        <Input
-          {...control}
-          maxLength={300}
-          placeholder={titleOf({ ...embed, title: '' }, entry)}
-          value={title}
-          onChange={(event) => setTitle(event.target.value)}
-          onBlur={keep}
-          onKeyDown={(event) => event.key === 'Enter' && keep()}
-        />
-      )}
-    </Field>
+    <MeasuredField
+      isBeside
+      name="Title for screen readers"
+      says={embed.title}
+      placeholder={titleOf({ ...embed, title: '' }, entry)}
+      maxLength={300}
+      read={(value) => ({ value })}
+      onKeep={(title) => change({ title }, 'the title for screen readers')}
+    />
   );
 }
 
@@ -147,27 +137,16 @@ interface ShapeFieldProps {
 
 /** "16:9" keeps its shape at any width; "520" is a height in px. */
 function ShapeField({ shape, change }: ShapeFieldProps) {
-  const shown = sayShape(shape);
-  const [text, setText] = useState(shown);
-  const [fault, setFault] = useState<string | null>(null);
-  const keep = () => {
-    if (text.trim() === shown) return;
-    const read = readShape(text);
-    setFault(read ? null : 'A shape is written as 16:9, a height as 520.');
-    if (read) change({ shape: read }, 'the shape');
-  };
   return (
-    <Field isBeside name="Shape, or height" fault={fault}>
-      {(control) => (
-        <Input
-          {...control}
-          className="font-mono text-mono"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          onBlur={keep}
-          onKeyDown={(event) => event.key === 'Enter' && keep()}
-        />
-      )}
-    </Field>
+    <MeasuredField
+      isBeside
+      name="Shape, or height"
+      says={sayShape(shape)}
+      read={(text) => {
+        const value = readShape(text);
+        return value ? { value } : { fault: 'A shape is written as 16:9, a height as 520.' };
+      }}
+      onKeep={(read) => change({ shape: read }, 'the shape')}
+    />
   );
 }

@@ -31,14 +31,16 @@ const WAYS: readonly { readonly words: string; readonly to: string; readonly dee
 ];
 
 interface FindOrDoProps {
+  /** What was typed before this was there. */
+  readonly begunWith: string;
   readonly isOpen: boolean;
   readonly onClose: () => void;
   readonly onKeys: () => void;
 }
 
 /** One field that finds pages and pieces, and does what the areas' buttons do. */
-export function FindOrDo({ isOpen, onClose, onKeys }: FindOrDoProps) {
-  const [words, setWords] = useState('');
+export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) {
+  const [words, setWords] = useState(begunWith);
   const navigate = useNavigate();
   const { data: me } = useQuery(meQuery);
   const gathersToo = me && may(me.role, 'gather');

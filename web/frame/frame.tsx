@@ -9,6 +9,7 @@ import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
 import { Toasts } from './toasts.tsx';
 import { TopBar } from './top-bar.tsx';
+import { TypedMeanwhile } from './typed-meanwhile.tsx';
 
 const FindOrDo = lazy(async () => ({ default: (await import('./find-or-do.tsx')).FindOrDo }));
 const KeysHelp = lazy(async () => ({ default: (await import('./keys-help.tsx')).KeysHelp }));
@@ -33,6 +34,8 @@ function useLeftOver(): void {
 
 export function Frame() {
   const [isFinding, setFinding] = useState(false);
+  /** Typed after the keys that open the field, and before it was there. */
+  const [typed, setTyped] = useState('');
   const [isDrawn, setDrawn] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
   const { pathname } = useLocation();
@@ -63,9 +66,14 @@ export function Frame() {
           <Outlet />
         </Suspense>
       </main>
-      <Suspense>
+      <Suspense fallback={isFinding ? <TypedMeanwhile onType={setTyped} /> : null}>
         {isDrawn || isFinding ? (
-          <FindOrDo isOpen={isFinding} onClose={() => setFinding(false)} onKeys={() => setShowsKeys(true)} />
+          <FindOrDo
+            begunWith={typed}
+            isOpen={isFinding}
+            onClose={() => setFinding(false)}
+            onKeys={() => setShowsKeys(true)}
+          />
         ) : null}
         {showsKeys ? <KeysHelp onClose={() => setShowsKeys(false)} /> : null}
       </Suspense>

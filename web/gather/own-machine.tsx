@@ -1,9 +1,10 @@
-import { type FormEvent, useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
+import * as v from 'valibot';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
 import { FolderChoices } from '../ui/folder-choices.tsx';
-import { Input } from '../ui/input.tsx';
 import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
 
 interface OwnMachineProps {
@@ -58,38 +59,47 @@ export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineP
   );
 }
 
+const AddressSchema = v.object({
+  address: v.pipe(v.string(), v.trim(), v.minLength(1, 'Give an address.'), v.maxLength(4000)),
+});
+
 function AddressField({ onAddress }: { readonly onAddress: (address: string) => void }) {
   const [isOpen, setOpen] = useState(false);
-  const [address, setAddress] = useState('');
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    if (address.trim() === '') return;
-    setOpen(false);
-    onAddress(address.trim());
-  };
   return (
     <Popover open={isOpen} onOpenChange={setOpen}>
       <PopoverTrigger asChild>
         <Button kind="link">Give any address</Button>
       </PopoverTrigger>
       <PopoverContent aria-label="An address">
-        <form className="grid w-80 gap-2 p-1.5" onSubmit={submit}>
-          <Field name="Address of a picture, or of a page that shows it">
-            {(control) => (
-              <Input
-                {...control}
-                placeholder="https://"
-                value={address}
-                onChange={(event) => setAddress(event.target.value)}
-              />
-            )}
-          </Field>
-          <Button type="submit" kind="action">
-            Read it
-          </Button>
-        </form>
+        <AddressForm
+          onAddress={(address) => {
+            setOpen(false);
+            onAddress(address);
+          }}
+        />
       </PopoverContent>
     </Popover>
+  );
+}
+
+function AddressForm({ onAddress }: { readonly onAddress: (address: string) => void }) {
+  const form = useSaveForm({
+    schema: AddressSchema,
+    defaults: { address: '' },
+    save: ({ address }) => onAddress(address),
+  });
+  return (
+    <Form of={form} className="w-80 gap-2 p-1.5">
+      <Line
+        of={form}
+        name="address"
+        label="Address of a picture, or of a page that shows it"
+        placeholder="https://"
+      />
+      <Button type="submit" kind="action">
+        Read it
+      </Button>
+    </Form>
   );
 }
 

@@ -3,7 +3,7 @@ import type { Asset } from '#api/assets.ts';
 import { type Condition, needsHand, sayCondition } from '#core/media/condition.ts';
 import { Button } from '../ui/button.tsx';
 import { FAULT_LOOK } from '../ui/fault.tsx';
-import { useLabelChange } from './row.tsx';
+import { useLabelChange } from './use-label-change.ts';
 
 /** What was found on the file when it came in: first what needs a hand, with its remedy, then what is only told. */
 export function Conditions({ asset, isEditable }: { readonly asset: Asset; readonly isEditable: boolean }) {

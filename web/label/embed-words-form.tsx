@@ -1,60 +1,71 @@
-import { type FormEvent, useState } from 'react';
-import { titleOfHeld } from '#core/page/embed-here.ts';
+import { useWatch } from 'react-hook-form';
+import * as v from 'valibot';
+import { type HeldEmbed, titleOfHeld } from '#core/page/embed-here.ts';
 import { captionHere } from '#core/page/words.ts';
-import { pieceOf } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
-import { useLabelChange } from './row.tsx';
-import { CaptionField, DescriptionField, OnlyHere } from './words-fields.tsx';
-import type { WordsFormProps } from './words-form.tsx';
+import { LabelSchema } from '#core/rights/label.ts';
+import { Box, Line, Lines } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
+import { changePiece, pieceOf } from '../pieces/pieces.ts';
+import { LabelForm } from './row.tsx';
+import { DESCRIPTION_HINT, type WordsFormProps } from './words-form.tsx';
+
+const EmbedWordsSchema = v.object({
+  title: v.pipe(v.string(), v.trim(), v.maxLength(300)),
+  ...v.pick(LabelSchema, ['caption', 'description']).entries,
+  onlyHere: v.boolean(),
+});
+
+interface EmbedWordsFormProps extends WordsFormProps {
+  readonly held: HeldEmbed;
+}
 
 /** The words of an embed. Its frame has a title in the place of an alt text, the same on every page. */
-export function EmbedWordsForm({ asset, use, onDone }: WordsFormProps) {
-  const held = asset.embed;
-  const [title, setTitle] = useState(held?.embed.title ?? '');
-  const [caption, setCaption] = useState(
-    use ? captionHere(use.placement, pieceOf(asset)) : asset.label.caption,
-  );
-  const [description, setDescription] = useState(asset.label.description);
-  const [onlyHere, setOnlyHere] = useState(use !== null && use.placement.caption !== null);
-  const { fault, save } = useLabelChange(asset);
-  if (!held) return null;
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    const label = onlyHere ? {} : { caption: caption.trim(), description: description.trim() };
-    const embed = { ...held.embed, title: title.trim() };
-    if (!(await save({ label, embed }, 'its words'))) return;
-    const here = onlyHere ? caption.trim() : null;
-    if (use && use.placement.caption !== here)
-      use.change({ caption: here }, onlyHere ? 'its words here' : 'the piece’s own words');
-    onDone();
-  };
+export function EmbedWordsForm({ asset, held, use, onDone }: EmbedWordsFormProps) {
+  const form = useSaveForm({
+    schema: EmbedWordsSchema,
+    defaults: {
+      title: held.embed.title,
+      caption: use ? captionHere(use.placement, pieceOf(asset)) : asset.label.caption,
+      description: asset.label.description,
+      onlyHere: use !== null && use.placement.caption !== null,
+    },
+    refusedAt: 'title',
+    keepAs: `words of ${use?.placement.id ?? asset.id}`,
+    save: async ({ title, caption, description, onlyHere }) => {
+      const label = onlyHere ? {} : { caption, description };
+      await changePiece(asset.id, { label, embed: { ...held.embed, title } }, 'its words');
+      const here = onlyHere ? caption : null;
+      if (use && use.placement.caption !== here)
+        use.change({ caption: here }, onlyHere ? 'its words here' : 'the piece’s own words');
+      onDone();
+    },
+  });
+  const onlyHere = useWatch({ control: form.form.control, name: 'onlyHere' });
   return (
-    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
-      <Field
-        name="Title for screen readers"
-        fault={fault}
+    <LabelForm of={form} deed="Save words">
+      <Line
+        of={form}
+        name="title"
+        label="Title for screen readers"
         hint="What it is, in a few words. The same on every page."
-      >
-        {(control) => (
-          <Input
-            {...control}
-            maxLength={300}
-            placeholder={titleOfHeld({ ...held, embed: { ...held.embed, title: '' } })}
-            value={title}
-            onChange={(event) => setTitle(event.target.value)}
-          />
-        )}
-      </Field>
-      <CaptionField value={caption} onChange={setCaption} />
-      {onlyHere ? null : <DescriptionField value={description} onChange={setDescription} />}
-      {use ? <OnlyHere checked={onlyHere} onChange={setOnlyHere} /> : null}
-      <div className="flex flex-wrap gap-2">
-        <Button kind="action" type="submit">
-          Save words
-        </Button>
-      </div>
-    </form>
+        maxLength={300}
+        placeholder={titleOfHeld({ ...held, embed: { ...held.embed, title: '' } })}
+      />
+      <Lines of={form} name="caption" label="Caption" maxLength={5000} />
+      {onlyHere ? null : (
+        <Lines
+          of={form}
+          name="description"
+          label="Long description"
+          hint={DESCRIPTION_HINT}
+          maxLength={5000}
+        />
+      )}
+      {use ? (
+        <Box of={form} name="onlyHere">
+          For this page only
+        </Box>
+      ) : null}
+    </LabelForm>
   );
 }

@@ -1,5 +1,6 @@
 import { RadioGroup } from 'radix-ui';
-import { type FormEvent, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
+import * as v from 'valibot';
 import { hasOwnWidth, isBeside, shownWidth, stackingWidth } from '#core/page/layout.ts';
 import {
   isLinkAddress,
@@ -12,12 +13,12 @@ import {
   type Width,
 } from '#core/page/model.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from '#core/page/target.ts';
+import { Form, Line } from '../form/form.tsx';
+import { MeasuredField, type Read } from '../form/measured-field.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { standing } from '../sheet/keys.ts';
 import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
-import { Fault } from '../ui/fault.tsx';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
 import { Tip } from '../ui/tip.tsx';
 import { PositionDrawing } from './position-drawing.tsx';
 import { LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
@@ -93,13 +94,17 @@ function Positions({
 }
 
 /** "480", "480 px" or "46%". */
-function readWidth(text: string): Width | string {
+function readWidth(text: string): Read<Width> {
   const [, number, unit] = /^\s*(\d+(?:[.,]\d+)?)\s*(px|%)?\s*$/i.exec(text) ?? [];
-  if (number === undefined) return 'A width is written as 480 or 46%.';
+  if (number === undefined) return { fault: 'A width is written as 480 or 46%.' };
   const value = Number(number.replace(',', '.'));
   if (unit === '%')
-    return value >= 5 && value <= 100 ? { unit: '%', value } : 'Between 5% and 100% of the column.';
-  return value >= 40 && value <= 4000 ? { unit: 'px', value: Math.round(value) } : 'Between 40 and 4,000 px.';
+    return value >= 5 && value <= 100
+      ? { value: { unit: '%', value } }
+      : { fault: 'Between 5% and 100% of the column.' };
+  return value >= 40 && value <= 4000
+    ? { value: { unit: 'px', value: Math.round(value) } }
+    : { fault: 'Between 40 and 4,000 px.' };
 }
 
 function WidthInput({ use, rules }: { readonly use: Use; readonly rules: HouseRules }) {
@@ -108,87 +113,57 @@ function WidthInput({ use, rules }: { readonly use: Use; readonly rules: HouseRu
   const now = placement.width
     ? `${Math.round(placement.width.value * 10) / 10}${placement.width.unit === '%' ? '%' : ' px'}`
     : `${Math.round(DEFAULT_SHARE[placement.position] * 100)}%`;
-  const [text, setText] = useState(own ? now : '');
-  const [fault, setFault] = useState<string | null>(null);
-  const commit = () => {
-    if (text.trim() === '' || text === now) return;
-    const width = readWidth(text);
-    if (typeof width === 'string') {
-      setFault(width);
-      return;
-    }
-    setFault(null);
-    use.change(own ? { width } : { width, position: 'centred', margins: null }, 'changing the width');
-  };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    commit();
-  };
   const px = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
   return (
-    <form className="flex items-end gap-2" onSubmit={submit}>
-      <Field className="w-23" name="Width" fault={fault}>
-        {(control) => (
-          <Input
-            {...control}
-            className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
-            placeholder={`${px} px`}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            onBlur={commit}
-          />
-        )}
-      </Field>
+    <div className="flex items-end gap-2">
+      <MeasuredField
+        className="w-23"
+        name="Width"
+        isSmall
+        says={own ? now : ''}
+        placeholder={`${px} px`}
+        read={readWidth}
+        onKeep={(width) =>
+          use.change(own ? { width } : { width, position: 'centred', margins: null }, 'changing the width')
+        }
+      />
       <span className="font-mono text-mono text-soft">{px} px</span>
-    </form>
+    </div>
   );
+}
+
+function readMargin(text: string): Read<number> {
+  const value = Number(text.replace(/px$/, '').trim());
+  return text !== '' && Number.isInteger(value) && value >= 0 && value <= MARGIN_LIMIT_PX
+    ? { value }
+    : { fault: `Whole px, 0 to ${MARGIN_LIMIT_PX}.` };
 }
 
 function MarginInputs({ use }: { readonly use: Use }) {
   const margins = marginsOf(use.placement);
   const isEven = new Set(Object.values(margins)).size === 1;
   const [linked, setLinked] = useState(use.placement.margins !== null && isEven);
-  const [draft, setDraft] = useState<Record<Side, string>>({
-    top: String(margins.top),
-    right: String(margins.right),
-    bottom: String(margins.bottom),
-    left: String(margins.left),
-  });
-  const [fault, setFault] = useState<string | null>(null);
-  const write = (side: Side, text: string) =>
-    setDraft(linked ? { top: text, right: text, bottom: text, left: text } : { ...draft, [side]: text });
-  const commit = () => {
-    const read = SIDES.map((side) => [side, Number(draft[side].replace(/px$/, '').trim())] as const);
-    if (read.some(([, value]) => !Number.isInteger(value) || value < 0 || value > MARGIN_LIMIT_PX)) {
-      setFault(`Margins are whole px from 0 to ${MARGIN_LIMIT_PX}.`);
-      return;
-    }
-    setFault(null);
-    const next = Object.fromEntries(read) as Margins;
-    if (JSON.stringify(next) !== JSON.stringify(margins)) use.change({ margins: next }, 'changing margins');
+  const keep = (side: Side, px: number) => {
+    const next: Margins = linked ? { top: px, right: px, bottom: px, left: px } : { ...margins, [side]: px };
+    use.change({ margins: next }, 'changing margins');
   };
   return (
     <div>
-      <fieldset className="grid grid-cols-4 gap-1" aria-label="Margins in px">
+      <fieldset className="grid grid-cols-4 items-start gap-1" aria-label="Margins in px">
         {SIDES.map((side) => (
-          <Field key={side} name={SIDE_WORDS[side]}>
-            {(control) => (
-              <Input
-                {...control}
-                className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
-                inputMode="numeric"
-                value={draft[side]}
-                onChange={(event) => write(side, event.target.value)}
-                onBlur={commit}
-                onKeyDown={(event) => event.key === 'Enter' && commit()}
-              />
-            )}
-          </Field>
+          <MeasuredField
+            key={side}
+            name={SIDE_WORDS[side]}
+            isSmall
+            inputMode="numeric"
+            says={String(margins[side])}
+            read={readMargin}
+            onKeep={(px) => keep(side, px)}
+          />
         ))}
       </fieldset>
-      <Fault says={fault} />
       <div className="flex items-center justify-between gap-2">
-        <Checkbox aria-label="One value for all four" checked={linked} onChange={(isOn) => setLinked(isOn)}>
+        <Checkbox aria-label="One value for all four" checked={linked} onChange={setLinked}>
           One for all
         </Checkbox>
         {use.placement.margins ? (
@@ -227,28 +202,23 @@ function sayFit(placement: Placement, rules: HouseRules): string {
 }
 
 function MoveForm({ use }: { readonly use: Use }) {
-  const [paragraph, setParagraph] = useState(String(use.paragraph || 1));
-  const [href, setHref] = useState(use.placement.click.kind === 'link' ? use.placement.click.href : '');
-  const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => setParagraph(String(use.paragraph || 1)), [use.paragraph]);
-  const goBeside = (event: FormEvent) => {
-    event.preventDefault();
-    const number = Number(paragraph);
-    if (number >= 1 && number <= use.paragraphs) use.move({ besideParagraph: number });
-  };
-  const link = (event: FormEvent) => {
-    event.preventDefault();
-    const address = href.trim();
-    if (address !== '' && !isLinkAddress(address)) {
-      setFault('A link begins with https://, http://, mailto:, / or #.');
-      return;
-    }
-    setFault(null);
-    use.change(
-      { click: address === '' ? { kind: 'nothing' } : { kind: 'link', href: address } },
-      address === '' ? 'taking the link off' : 'linking it',
-    );
-  };
+  const now = use.placement.click.kind === 'link' ? use.placement.click.href : '';
+  const beside = useSaveForm({
+    schema: v.object({ paragraph: paragraphOf(use.paragraphs) }),
+    defaults: { paragraph: String(use.paragraph || 1) },
+    save: ({ paragraph }) => use.move({ besideParagraph: paragraph }),
+  });
+  const { reset } = beside.form;
+  useEffect(() => reset({ paragraph: String(use.paragraph || 1) }), [reset, use.paragraph]);
+  const link = useSaveForm({
+    schema: ClickSchema,
+    defaults: { href: now },
+    save: ({ href }) =>
+      use.change(
+        { click: href === '' ? { kind: 'nothing' } : { kind: 'link', href } },
+        href === '' ? 'taking the link off' : 'linking it',
+      ),
+  });
   return (
     <div className="col-span-full grid gap-2.25 pt-1.5">
       <div className="flex flex-wrap gap-2">
@@ -259,43 +229,34 @@ function MoveForm({ use }: { readonly use: Use }) {
         ))}
       </div>
       {use.paragraphs > 0 ? (
-        <form className="flex items-end gap-2" onSubmit={goBeside}>
-          <Field
-            name={isBeside(use.placement) ? 'Beside paragraph' : 'Before paragraph'}
+        <Form of={beside} className="flex items-end gap-2">
+          <Line
+            of={beside}
+            name="paragraph"
+            type="number"
+            min={1}
+            max={use.paragraphs}
+            data-row="beside"
+            label={isBeside(use.placement) ? 'Beside paragraph' : 'Before paragraph'}
             hint={`of ${use.paragraphs}`}
-          >
-            {(control) => (
-              <Input
-                {...control}
-                className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
-                type="number"
-                min={1}
-                max={use.paragraphs}
-                value={paragraph}
-                data-row="beside"
-                onChange={(event) => setParagraph(event.target.value)}
-              />
-            )}
-          </Field>
+            isMono
+            maxLength={4}
+          />
           <Button type="submit">Move</Button>
-        </form>
+        </Form>
       ) : null}
-      <form className="flex items-end gap-2" onSubmit={link} style={{ alignItems: 'end' }}>
-        <div style={{ flex: 1 }}>
-          <Field name="A click goes to" fault={fault}>
-            {(control) => (
-              <Input
-                {...control}
-                className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
-                placeholder="https://, or empty for nowhere"
-                value={href}
-                onChange={(event) => setHref(event.target.value)}
-              />
-            )}
-          </Field>
-        </div>
+      <Form of={link} className="flex items-end gap-2">
+        <Line
+          of={link}
+          className="flex-1"
+          name="href"
+          label="A click goes to"
+          placeholder="https://, or empty for nowhere"
+          isMono
+          maxLength={2000}
+        />
         <Button type="submit">Link</Button>
-      </form>
+      </Form>
       <Checkbox
         checked={use.placement.click.kind === 'larger'}
         onChange={(isOn) =>
@@ -313,3 +274,21 @@ function MoveForm({ use }: { readonly use: Use }) {
     </div>
   );
 }
+
+const LINK_FAULT = 'A link begins with https://, http://, mailto:, / or #.';
+const ClickSchema = v.object({
+  href: v.pipe(
+    v.string(),
+    v.trim(),
+    v.check((href) => href === '' || isLinkAddress(href), LINK_FAULT),
+  ),
+});
+
+/** The number of one of so many paragraphs, as it is typed. */
+const paragraphOf = (count: number) =>
+  v.pipe(
+    v.string(),
+    v.trim(),
+    v.transform(Number),
+    v.check((number) => Number.isInteger(number) && number >= 1 && number <= count, `From 1 to ${count}.`),
+  );

@@ -1,19 +1,21 @@
-import { type FormEvent, useState } from 'react';
 import { toast } from 'sonner';
+import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { LabelSchema } from '#core/rights/label.ts';
+import { DateLine, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
+import { changePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
-import { DateInput } from '../ui/date-input.tsx';
 import { sayDate } from '../ui/dates.ts';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
 import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import { FitRow } from './fit-row.tsx';
 import { NameRow } from './name-row.tsx';
 import { RightsRow } from './rights-row.tsx';
-import { type LabelRowName, OpenRow, type RowState, type Use, useLabelChange } from './row.tsx';
+import { LabelForm, type LabelRowName, OpenRow, type RowState, type Use } from './row.tsx';
 import { SourceRow } from './source-row.tsx';
+import { useLabelChange } from './use-label-change.ts';
 import { WordsRow } from './words-row.tsx';
 
 export interface LabelProps {
@@ -104,47 +106,26 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
   );
 }
 
+const TitleSchema = v.pick(LabelSchema, ['title', 'taken', 'place']);
+
 function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
-  const [title, setTitle] = useState(asset.label.title);
-  const [taken, setTaken] = useState(asset.label.taken);
-  const [place, setPlace] = useState(asset.label.place);
-  const { fault, save } = useLabelChange(asset);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (await save({ label: { title, taken, place } }, 'the title')) onDone();
-  };
+  const { title, taken, place } = asset.label;
+  const form = useSaveForm({
+    schema: TitleSchema,
+    defaults: { title, taken, place },
+    keepAs: `title of ${asset.id}`,
+    save: async (label) => {
+      await changePiece(asset.id, { label }, 'the title');
+      onDone();
+    },
+  });
   return (
-    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
-      <Field name="Title" fault={fault}>
-        {(control) => (
-          <Input
-            {...control}
-            maxLength={300}
-            value={title}
-            onChange={(event) => setTitle(event.target.value)}
-          />
-        )}
-      </Field>
+    <LabelForm of={form} deed="Save">
+      <Line of={form} name="title" label="Title" maxLength={300} />
       <div className="grid grid-cols-2 gap-2">
-        <Field name="Taken on">
-          {(control) => <DateInput {...control} value={taken} onChange={setTaken} />}
-        </Field>
-        <Field name="Place">
-          {(control) => (
-            <Input
-              {...control}
-              maxLength={300}
-              value={place}
-              onChange={(event) => setPlace(event.target.value)}
-            />
-          )}
-        </Field>
+        <DateLine of={form} name="taken" label="Taken on" />
+        <Line of={form} name="place" label="Place" maxLength={300} />
       </div>
-      <div className="flex flex-wrap gap-2">
-        <Button kind="action" type="submit">
-          Save
-        </Button>
-      </div>
-    </form>
+    </LabelForm>
   );
 }

@@ -1,16 +1,19 @@
-import { type FormEvent, useId, useState } from 'react';
+import { useId } from 'react';
+import { useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
-import type { Asset } from '#api/assets.ts';
+import * as v from 'valibot';
+import { type Asset, AssetChangeSchema } from '#api/assets.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
 import { nameByPattern, sayPattern } from '#core/naming/pattern.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
+import { changePiece } from '../pieces/pieces.ts';
 import { sayPageCount } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
 import { FolderChoices } from '../ui/folder-choices.tsx';
-import { Input } from '../ui/input.tsx';
-import { LabelRow, OpenRow, type RowState, useLabelChange } from './row.tsx';
+import { LabelForm, LabelRow, OpenRow, type RowState } from './row.tsx';
 
 interface NameRowProps extends RowState {
   readonly asset: Asset;
@@ -62,6 +65,9 @@ function OnPages({ asset }: { readonly asset: Asset }) {
   );
 }
 
+/** A name and a folder, as a change to the piece says them. */
+const PlaceSchema = v.required(v.pick(AssetChangeSchema, ['stem', 'folder']));
+
 function NameForm({
   asset,
   rules,
@@ -72,9 +78,17 @@ function NameForm({
   readonly onDone: () => void;
 }) {
   const listId = useId();
-  const [stem, setStem] = useState(asset.stem);
-  const [folder, setFolder] = useState(asset.folder);
-  const { fault, save } = useLabelChange(asset);
+  const form = useSaveForm({
+    schema: PlaceSchema,
+    defaults: { stem: asset.stem, folder: asset.folder },
+    refusedAt: 'stem',
+    keepAs: `name of ${asset.id}`,
+    save: async (change) => {
+      await changePiece(asset.id, change, 'its name');
+      onDone();
+    },
+  });
+  const stem = useWatch({ control: form.form.control, name: 'stem' });
   const { title, place, maker, taken } = asset.label;
   const offered = nameByPattern(rules.namePattern, {
     title,
@@ -84,51 +98,24 @@ function NameForm({
     fileName: asset.originalName,
     kind: 'picture',
   });
-  const ownFault = nameFault(stem);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (await save({ stem, folder }, 'its name')) onDone();
-  };
+  const fault = nameFault(stem);
   return (
-    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
-      <Field
-        name="Name"
-        fault={fault ?? (ownFault ? sayNameFault(ownFault) : null)}
-        hint={`The house pattern is ${sayPattern(rules.namePattern)}.`}
-      >
-        {(control) => (
-          <Input
-            {...control}
-            className="font-mono text-mono"
-            maxLength={200}
-            value={stem}
-            onChange={(event) => setStem(event.target.value)}
-          />
-        )}
-      </Field>
+    <LabelForm of={form} deed="Save name">
+      <Line
+        of={form}
+        name="stem"
+        label="Name"
+        hint={fault ? sayNameFault(fault) : `The house pattern is ${sayPattern(rules.namePattern)}.`}
+        isMono
+        maxLength={200}
+      />
       {offered !== stem ? (
-        <Button kind="link" onClick={() => setStem(offered)}>
+        <Button kind="link" onClick={() => form.form.setValue('stem', offered, { shouldDirty: true })}>
           Use {offered}
         </Button>
       ) : null}
-      <Field name="Folder">
-        {(control) => (
-          <Input
-            {...control}
-            className="font-mono text-mono"
-            list={listId}
-            maxLength={400}
-            value={folder}
-            onChange={(event) => setFolder(event.target.value)}
-          />
-        )}
-      </Field>
+      <Line of={form} name="folder" label="Folder" isMono list={listId} maxLength={400} />
       <FolderChoices id={listId} />
-      <div className="flex flex-wrap gap-2">
-        <Button kind="action" type="submit">
-          Save name
-        </Button>
-      </div>
-    </form>
+    </LabelForm>
   );
 }

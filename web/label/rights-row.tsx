@@ -1,21 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
 import { sayJudgement } from '#core/rights/judgement.ts';
-import type { LabelPatch } from '#core/rights/label.ts';
+import { type LabelPatch, LabelSchema } from '#core/rights/label.ts';
 import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { meQuery } from '../api/queries.ts';
-import { pieceOf } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
-import { Fault } from '../ui/fault.tsx';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
-import { Select } from '../ui/select.tsx';
-import { LabelRow, OpenRow, type RowState, type Use, useLabelChange } from './row.tsx';
+import { Line, OneOfList } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
+import { changePiece, pieceOf } from '../pieces/pieces.ts';
+import { LabelForm, LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
 
 interface RightsRowProps extends RowState {
   readonly asset: Asset;
@@ -62,55 +59,42 @@ const LINES = [
   ['licensedTo', 'Licensed to', ''],
 ] as const;
 
+const RightsSchema = v.pick(LabelSchema, ['licence', ...LINES.map(([field]) => field)]);
+
 function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
   const { data: me } = useQuery(meQuery);
-  const [draft, setDraft] = useState(asset.label);
-  const { fault, save } = useLabelChange(asset);
   const groups = LICENCE_GROUPS.filter(([, ids]) => asset.embed?.poster === 'drawn' || ids.every(isOfCopies));
   const maySayLicence = me ? may(me.role, 'say-rights') : false;
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    const lines: LabelPatch = Object.fromEntries(LINES.map(([field]) => [field, draft[field].trim()]));
-    if (
-      await save({ label: { ...lines, ...(maySayLicence ? { licence: draft.licence } : {}) } }, 'its rights')
-    )
+  const { licence, maker, makerAddress, source, sourceAddress, sourceId, notice, licensedTo } = asset.label;
+  const form = useSaveForm({
+    schema: RightsSchema,
+    defaults: { licence, maker, makerAddress, source, sourceAddress, sourceId, notice, licensedTo },
+    keepAs: `rights of ${asset.id}`,
+    save: async ({ licence, ...lines }) => {
+      const label: LabelPatch = maySayLicence ? { ...lines, licence } : lines;
+      await changePiece(asset.id, { label }, 'its rights');
       onDone();
-  };
+    },
+  });
   return (
-    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
-      <Field name="Licence" {...(maySayLicence ? {} : { hint: 'Said by editors and rights keepers.' })}>
-        {(control) => (
-          <Select
-            {...control}
-            disabled={!maySayLicence}
-            value={draft.licence}
-            choices={groups.map(([heading, ids]) => ({
-              heading,
-              choices: ids.map((id) => [id, licenceTerms(id).name] as const),
-            }))}
-            onChoose={(licence) => setDraft({ ...draft, licence })}
-          />
-        )}
-      </Field>
-      {LINES.map(([field, name, hint]) => (
-        <Field key={field} name={name}>
-          {(control) => (
-            <Input
-              {...control}
-              placeholder={hint}
-              value={draft[field]}
-              onChange={(event) => setDraft({ ...draft, [field]: event.target.value })}
-            />
-          )}
-        </Field>
-      ))}
-      <Fault says={fault} />
-      <div className="flex flex-wrap gap-2">
-        <Button kind="action" type="submit">
-          Save rights
-        </Button>
-      </div>
-      <p className="text-soft">A help, not legal advice.</p>
-    </form>
+    <>
+      <LabelForm of={form} deed="Save rights">
+        <OneOfList
+          of={form}
+          name="licence"
+          label="Licence"
+          {...(maySayLicence ? {} : { hint: 'Said by editors and rights keepers.' })}
+          disabled={!maySayLicence}
+          choices={groups.map(([heading, ids]) => ({
+            heading,
+            choices: ids.map((id) => [id, licenceTerms(id).name] as const),
+          }))}
+        />
+        {LINES.map(([field, name, hint]) => (
+          <Line key={field} of={form} name={field} label={name} placeholder={hint} maxLength={1000} />
+        ))}
+      </LabelForm>
+      <p className="col-span-full text-soft">A help, not legal advice.</p>
+    </>
   );
 }

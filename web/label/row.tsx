@@ -1,8 +1,8 @@
-import { type ReactNode, useState } from 'react';
-import type { Asset } from '#api/assets.ts';
+import type { ReactNode } from 'react';
+import type { FieldValues } from 'react-hook-form';
 import type { Placement } from '#core/page/model.ts';
-import { sayFailure } from '../api/client.ts';
-import { changePiece } from '../pieces/pieces.ts';
+import { Form } from '../form/form.tsx';
+import type { SaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 
 export type LabelRowName = 'title' | 'fit' | 'cut' | 'words' | 'rights' | 'name';
@@ -71,18 +71,23 @@ export function OpenRow({ words, state }: OpenRowProps) {
   );
 }
 
-/** Saves a change to the piece and says why when it could not be. */
-export function useLabelChange(asset: Asset) {
-  const [fault, setFault] = useState<string | null>(null);
-  const save = async (change: Parameters<typeof changePiece>[1], name: string): Promise<boolean> => {
-    setFault(null);
-    try {
-      await changePiece(asset.id, change, name);
-      return true;
-    } catch (error) {
-      setFault(sayFailure(error));
-      return false;
-    }
-  };
-  return { fault, save };
+interface LabelFormProps<In extends FieldValues> {
+  readonly of: SaveForm<In>;
+  /** What the button says it does. */
+  readonly deed: string;
+  readonly children: ReactNode;
+}
+
+/** The form of a row, across the whole width of the label. */
+export function LabelForm<In extends FieldValues>({ of, deed, children }: LabelFormProps<In>) {
+  return (
+    <Form of={of} className="col-span-full pt-1.5">
+      {children}
+      <div className="flex flex-wrap gap-2">
+        <Button kind="action" type="submit" disabled={of.isBusy}>
+          {deed}
+        </Button>
+      </div>
+    </Form>
+  );
 }

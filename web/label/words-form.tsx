@@ -1,14 +1,12 @@
-import { type FormEvent, useState } from 'react';
+import { useWatch } from 'react-hook-form';
+import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { altHere, captionHere } from '#core/page/words.ts';
-import type { Alt } from '#core/rights/label.ts';
-import { pieceOf } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
-import { Checkbox } from '../ui/checkbox.tsx';
-import { Field } from '../ui/field.tsx';
-import { TextArea } from '../ui/input.tsx';
-import { type Use, useLabelChange } from './row.tsx';
-import { CaptionField, DescriptionField, OnlyHere } from './words-fields.tsx';
+import { type Alt, LabelSchema } from '#core/rights/label.ts';
+import { Box, Lines } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
+import { changePiece, pieceOf } from '../pieces/pieces.ts';
+import { LabelForm, type Use } from './row.tsx';
 
 export interface WordsFormProps {
   readonly asset: Asset;
@@ -16,63 +14,80 @@ export interface WordsFormProps {
   readonly onDone: () => void;
 }
 
+/** The words of a piece as they are typed: an alt text, or that it needs none. */
+const WordsSchema = v.object({
+  text: v.pipe(v.string(), v.trim(), v.maxLength(1000)),
+  isDecorative: v.boolean(),
+  ...v.pick(LabelSchema, ['caption', 'description']).entries,
+  onlyHere: v.boolean(),
+});
+
+function altOf({ text, isDecorative }: v.InferOutput<typeof WordsSchema>): Alt {
+  if (isDecorative) return { kind: 'decorative' };
+  return text === '' ? { kind: 'unsaid' } : { kind: 'text', text };
+}
+
 /** Alt text or that it is decorative, caption, long description: of the piece, or for one page only. */
 export function WordsForm({ asset, use, onDone }: WordsFormProps) {
   const piece = pieceOf(asset);
   const now = use ? altHere(use.placement, piece) : asset.label.alt;
-  const [isDecorative, setDecorative] = useState(now.kind === 'decorative');
-  const [text, setText] = useState(now.kind === 'text' ? now.text : '');
-  const [caption, setCaption] = useState(use ? captionHere(use.placement, piece) : asset.label.caption);
-  const [description, setDescription] = useState(asset.label.description);
-  const [onlyHere, setOnlyHere] = useState(
-    use !== null && (use.placement.alt !== null || use.placement.caption !== null),
-  );
-  const { fault, save } = useLabelChange(asset);
-  const alt: Alt = isDecorative
-    ? { kind: 'decorative' }
-    : text.trim() === ''
-      ? { kind: 'unsaid' }
-      : { kind: 'text', text: text.trim() };
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (use && onlyHere) {
-      use.change({ alt, caption: caption.trim() }, 'its words here');
+  const isSaidHere = use !== null && (use.placement.alt !== null || use.placement.caption !== null);
+  const form = useSaveForm({
+    schema: WordsSchema,
+    defaults: {
+      text: now.kind === 'text' ? now.text : '',
+      isDecorative: now.kind === 'decorative',
+      caption: use ? captionHere(use.placement, piece) : asset.label.caption,
+      description: asset.label.description,
+      onlyHere: isSaidHere,
+    },
+    refusedAt: 'text',
+    keepAs: `words of ${use?.placement.id ?? asset.id}`,
+    save: async (said) => {
+      const alt = altOf(said);
+      const { caption, description } = said;
+      if (use && said.onlyHere) use.change({ alt, caption }, 'its words here');
+      else {
+        await changePiece(asset.id, { label: { alt, caption, description } }, 'its words');
+        if (isSaidHere) use.change({ alt: null, caption: null }, 'the piece’s own words');
+      }
       onDone();
-      return;
-    }
-    if (
-      !(await save({ label: { alt, caption: caption.trim(), description: description.trim() } }, 'its words'))
-    )
-      return;
-    if (use && (use.placement.alt !== null || use.placement.caption !== null))
-      use.change({ alt: null, caption: null }, 'the piece’s own words');
-    onDone();
-  };
+    },
+  });
+  const [isDecorative, onlyHere] = useWatch({
+    control: form.form.control,
+    name: ['isDecorative', 'onlyHere'],
+  });
   return (
-    <form className="col-span-full grid gap-2.25 pt-1.5" onSubmit={(event) => void submit(event)}>
-      <Field name="Alt text" fault={fault} hint="What it shows, in a plain sentence.">
-        {(control) => (
-          <TextArea
-            {...control}
-            maxLength={1000}
-            disabled={isDecorative}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-        )}
-      </Field>
-      <Checkbox checked={isDecorative} onChange={(isOn) => setDecorative(isOn)}>
-        {' '}
+    <LabelForm of={form} deed="Save words">
+      <Lines
+        of={form}
+        name="text"
+        label="Alt text"
+        hint="What it shows, in a plain sentence."
+        maxLength={1000}
+        disabled={isDecorative}
+      />
+      <Box of={form} name="isDecorative">
         It is decorative
-      </Checkbox>
-      <CaptionField value={caption} onChange={setCaption} />
-      {onlyHere ? null : <DescriptionField value={description} onChange={setDescription} />}
-      {use ? <OnlyHere checked={onlyHere} onChange={setOnlyHere} /> : null}
-      <div className="flex flex-wrap gap-2">
-        <Button kind="action" type="submit">
-          Save words
-        </Button>
-      </div>
-    </form>
+      </Box>
+      <Lines of={form} name="caption" label="Caption" maxLength={5000} />
+      {onlyHere ? null : (
+        <Lines
+          of={form}
+          name="description"
+          label="Long description"
+          hint={DESCRIPTION_HINT}
+          maxLength={5000}
+        />
+      )}
+      {use ? (
+        <Box of={form} name="onlyHere">
+          For this page only
+        </Box>
+      ) : null}
+    </LabelForm>
   );
 }
+
+export const DESCRIPTION_HINT = 'For charts and maps: everything that is in them.';

@@ -24,15 +24,18 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
   const fault = asset.embed
     ? null
     : altFault(alt, { linked: use !== null && use.placement.click.kind !== 'nothing', caption });
-  const Form = asset.embed ? EmbedWordsForm : WordsForm;
+  const form = { asset, use, onDone: state.onToggle };
+  const key = `${asset.id} ${use?.placement.id}`;
   return (
     <LabelRow
       name="Words"
       way={<OpenRow words={alt.kind === 'unsaid' ? 'Write its words' : 'Change its words'} state={state} />}
       form={
-        state.isOpen ? (
-          <Form key={`${asset.id} ${use?.placement.id}`} asset={asset} use={use} onDone={state.onToggle} />
-        ) : null
+        !state.isOpen ? null : asset.embed ? (
+          <EmbedWordsForm key={key} held={asset.embed} {...form} />
+        ) : (
+          <WordsForm key={key} {...form} />
+        )
       }
     >
       {asset.embed ? <p>Those who cannot see it hear “{titleOfHeld(asset.embed)}”.</p> : null}

@@ -1,13 +1,14 @@
 import type { Editor } from '@tiptap/core';
-import { type FormEvent, useState } from 'react';
+import { useWatch } from 'react-hook-form';
+import * as v from 'valibot';
 import { isLinkAddress } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { LabelRow } from '../label/row.tsx';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
 import type { PageView } from './use-page-session.ts';
 
 interface TextCardProps {
@@ -123,44 +124,46 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
 
 function LinkRow({ editor }: { readonly editor: Editor }) {
   const now = String(editor.getAttributes('link').href ?? '');
-  const [href, setHref] = useState(now);
-  const [fault, setFault] = useState<string | null>(null);
   const hasText = !editor.state.selection.empty || now !== '';
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const address = href.trim();
-    if (address === '') {
-      onSheet(editor).extendMarkRange('link').unsetLink().run();
-      return;
-    }
-    if (!isLinkAddress(address)) {
-      setFault('A link begins with https://, http://, mailto:, / or #.');
-      return;
-    }
-    onSheet(editor).extendMarkRange('link').setLink({ href: address }).run();
-  };
+  const form = useSaveForm({
+    schema: TextLinkSchema,
+    defaults: { href: now },
+    save: ({ href }) => {
+      const text = onSheet(editor).extendMarkRange('link');
+      if (href === '') text.unsetLink().run();
+      else text.setLink({ href }).run();
+    },
+  });
+  const href = useWatch({ control: form.form.control, name: 'href' });
   return (
     <LabelRow name="Link">
       {hasText ? (
-        <form className="flex items-end gap-2" onSubmit={submit}>
-          <div style={{ flex: 1 }}>
-            <Field name="These words go to" fault={fault}>
-              {(control) => (
-                <Input
-                  {...control}
-                  className="min-h-6.5 px-1.5 py-0.5 font-mono text-sm"
-                  placeholder="https://"
-                  value={href}
-                  onChange={(event) => setHref(event.target.value)}
-                />
-              )}
-            </Field>
-          </div>
+        <Form of={form} className="flex items-end gap-2">
+          <Line
+            of={form}
+            className="flex-1"
+            name="href"
+            label="These words go to"
+            placeholder="https://"
+            isMono
+            maxLength={2000}
+          />
           <Button type="submit">{href.trim() === '' && now !== '' ? 'Unlink' : 'Link'}</Button>
-        </form>
+        </Form>
       ) : (
         <p className="text-soft">Select words to link them.</p>
       )}
     </LabelRow>
   );
 }
+
+const TextLinkSchema = v.object({
+  href: v.pipe(
+    v.string(),
+    v.trim(),
+    v.check(
+      (href) => href === '' || isLinkAddress(href),
+      'A link begins with https://, http://, mailto:, / or #.',
+    ),
+  ),
+});

@@ -1,100 +1,103 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import { Controller } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import * as v from 'valibot';
+import { NewPageSchema } from '#api/pages.ts';
+import type { Target } from '#api/targets.ts';
 import type { Want } from '#core/page/model.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { ask } from '../api/client.ts';
 import { targetsQuery } from '../api/queries.ts';
+import { DateLine, Form, Line, OneOfList } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
-import { DateInput } from '../ui/date-input.tsx';
 import { Deeds } from '../ui/deeds.tsx';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
-import { Select } from '../ui/select.tsx';
 import { WantLines } from './want-lines.tsx';
 
 const CreatedSchema = v.object({ id: v.string() });
 
-export function NewPageScreen() {
-  const targets = useQuery(targetsQuery);
-  const [title, setTitle] = useState('');
-  const [targetId, setTargetId] = useState<string | null>(null);
-  const [wants, setWants] = useState<readonly Want[]>([newWant('Lead of the page', 'landscape', 1600)]);
-  const [due, setDue] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  if (!targets.data) return null;
-  const chosen =
-    targetId ?? targets.data.find((target) => target.id === 'reserve')?.id ?? targets.data[0]?.id ?? '';
+/** A new page as it is said: wants without words are none, and a date may be left out. */
+const SaidSchema = v.object({
+  ...v.pick(NewPageSchema, ['title', 'targetId']).entries,
+  wants: v.pipe(
+    v.array(v.custom<Want>((want) => typeof want === 'object' && want !== null)),
+    v.transform((wants) => wants.filter(({ purpose }) => purpose.trim() !== '')),
+    NewPageSchema.entries.wants,
+  ),
+  due: v.union([v.literal(''), v.pipe(v.string(), v.isoDate('A date is written as 12 March 2026.'))]),
+});
 
-  const begin = async (event: FormEvent) => {
-    event.preventDefault();
-    setFault(null);
-    try {
-      const said = wants.filter((want) => want.purpose.trim() !== '');
-      const { id } = await ask(CreatedSchema, '/pages', {
-        method: 'POST',
-        body: { title, targetId: chosen, wants: said, due: due || null },
-      });
-      await client.invalidateQueries({ queryKey: ['pages'] });
-      navigate(`/pages/${id}`);
-    } catch (error) {
-      setFault(sayFailure(error));
-    }
-  };
-  return (
+export function NewPageScreen() {
+  const { data: targets } = useQuery(targetsQuery);
+  return targets ? (
     <div className="h-full overflow-auto px-5 py-6.5">
       <Card as="div" className="mx-auto max-w-180 px-6 pt-5 pb-6">
         <h1 className="mb-3.5 text-3xl">Begin a page</h1>
-        <form className="grid gap-3.5" onSubmit={(event) => void begin(event)}>
-          <Field name="Title" fault={fault}>
-            {(control) => (
-              <Input
-                {...control}
-                autoFocus
-                required
-                maxLength={300}
-                value={title}
-                onChange={(event) => setTitle(event.target.value)}
-              />
-            )}
-          </Field>
-          <div className="grid grid-cols-2 gap-2">
-            <Field name="For">
-              {(control) => (
-                <Select
-                  {...control}
-                  value={chosen}
-                  choices={targets.data.map(
-                    ({ id, rules }) => [id, `${rules.name}, column ${rules.column} px`] as const,
-                  )}
-                  onChoose={setTargetId}
-                />
-              )}
-            </Field>
-            <Field name="Due on">
-              {(control) => <DateInput {...control} value={due} onChange={setDue} />}
-            </Field>
-          </div>
-          <div>
-            <h2 className="mt-2 text-lg">What it needs</h2>
-            <p className="text-soft">Said now, pictures are looked for in the right shape and size.</p>
-          </div>
-          <WantLines wants={wants} onChange={setWants} />
-          <Deeds>
-            <Button kind="action" type="submit">
-              Begin
-            </Button>
-            <Button onClick={() => setWants([...wants, newWant('', 'any', 800)])}>Another want</Button>
-          </Deeds>
-        </form>
+        <NewPageForm targets={targets} />
       </Card>
     </div>
+  ) : null;
+}
+
+function NewPageForm({ targets }: { readonly targets: readonly Target[] }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const form = useSaveForm({
+    schema: SaidSchema,
+    defaults: {
+      title: '',
+      targetId: (targets.find(({ id }) => id === 'reserve') ?? targets[0])?.id ?? '',
+      wants: [LEAD],
+      due: '',
+    },
+    keepAs: 'new-page',
+    save: async ({ due, wants, ...said }) => {
+      // A want has an id of its own on each page.
+      const own = wants.map((want) => ({ ...want, id: crypto.randomUUID() }));
+      const body = { ...said, wants: own, due: due === '' ? null : due };
+      const { id } = await ask(CreatedSchema, '/pages', { method: 'POST', body });
+      await client.invalidateQueries({ queryKey: ['pages'] });
+      navigate(`/pages/${id}`);
+    },
+  });
+  return (
+    <Form of={form} className="gap-3.5">
+      <Line of={form} name="title" label="Title" autoFocus maxLength={300} />
+      <div className="grid grid-cols-2 gap-2">
+        <OneOfList
+          of={form}
+          name="targetId"
+          label="For"
+          choices={targets.map(({ id, rules }) => [id, `${rules.name}, column ${rules.column} px`] as const)}
+        />
+        <DateLine of={form} name="due" label="Due on" />
+      </div>
+      <div>
+        <h2 className="mt-2 text-lg">What it needs</h2>
+        <p className="text-soft">Said now, pictures are looked for in the right shape and size.</p>
+      </div>
+      <Controller
+        control={form.form.control}
+        name="wants"
+        render={({ field: { value, onChange } }) => (
+          <>
+            <WantLines wants={value} onChange={onChange} />
+            <Deeds>
+              <Button kind="action" type="submit" disabled={form.isBusy}>
+                Begin
+              </Button>
+              <Button onClick={() => onChange([...value, newWant('', 'any', 800)])}>Another want</Button>
+            </Deeds>
+          </>
+        )}
+      />
+    </Form>
   );
 }
 
 export function newWant(purpose: string, shape: Want['shape'], leastWidth: number): Want {
   return { id: crypto.randomUUID(), purpose, shape, leastWidth, filledBy: null };
 }
+
+/** What most pages begin with. */
+const LEAD: Want = { ...newWant('Lead of the page', 'landscape', 1600), id: 'lead' };

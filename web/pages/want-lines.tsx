@@ -31,7 +31,7 @@ export function WantLines({
           key={want.id}
           className="grid grid-cols-[minmax(0,1fr)_130px_110px_auto] items-end gap-2 @max-[521px]:grid-cols-[1fr_1fr_auto]"
         >
-          <Field name={`Want ${at + 1}: what for`}>
+          <Field className="@max-[521px]:col-span-full" name={`Want ${at + 1}: what for`}>
             {(control) => (
               <Input
                 {...control}

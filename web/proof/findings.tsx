@@ -1,11 +1,12 @@
-import { type FormEvent, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import * as v from 'valibot';
 import type { Severity } from '#core/proof/codes.ts';
 import type { Remedy } from '#core/proof/finding.ts';
 import { sayFailure } from '../api/client.ts';
+import { Form, Lines } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
-import { Field } from '../ui/field.tsx';
-import { TextArea } from '../ui/input.tsx';
 import { stepBack } from '../undo/undo-keys.tsx';
 import type { NumberedFinding } from './frame.tsx';
 
@@ -172,6 +173,10 @@ function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: 
   );
 }
 
+const AltTextSchema = v.object({
+  text: v.pipe(v.string(), v.trim(), v.minLength(1, 'Say what it shows.'), v.maxLength(1000)),
+});
+
 function WriteAlt({
   onWrite,
   onCancel,
@@ -179,29 +184,21 @@ function WriteAlt({
   readonly onWrite: (text: string) => Promise<void>;
   readonly onCancel: () => void;
 }) {
-  const [text, setText] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    try {
-      await onWrite(text.trim());
-    } catch (error) {
-      setFault(sayFailure(error));
-    }
-  };
+  const form = useSaveForm({
+    schema: AltTextSchema,
+    defaults: { text: '' },
+    refusedAt: 'text',
+    save: ({ text }) => onWrite(text),
+  });
   return (
-    <form className="mt-2 grid gap-1.5" onSubmit={(event) => void submit(event)}>
-      <Field name="Alt text" fault={fault} hint="What it shows, in a plain sentence.">
-        {(control) => (
-          <TextArea
-            {...control}
-            required
-            maxLength={1000}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-        )}
-      </Field>
+    <Form of={form} className="mt-2 gap-1.5">
+      <Lines
+        of={form}
+        name="text"
+        label="Alt text"
+        hint="What it shows, in a plain sentence."
+        maxLength={1000}
+      />
       <div className="mt-2 flex flex-wrap gap-1.5">
         <Button className="min-h-6.5 px-2.5 py-0.5" kind="action" type="submit">
           Save words
@@ -210,6 +207,6 @@ function WriteAlt({
           Leave it
         </Button>
       </div>
-    </form>
+    </Form>
   );
 }

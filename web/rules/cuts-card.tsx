@@ -1,5 +1,6 @@
 import { webSafe } from '#core/naming/names.ts';
 import type { CutPreset } from '#core/page/target.ts';
+import { Table } from '../table/table.tsx';
 import { Button } from '../ui/button.tsx';
 import { Input } from '../ui/input.tsx';
 import { RulesCard } from './rules-card.tsx';
@@ -18,6 +19,7 @@ export function CutsCard({ rules, change }: RulesPart) {
   const presets = rules.cutPresets;
   const put = (at: number, part: Partial<CutPreset>) =>
     change({ cutPresets: presets.map((preset, index) => (index === at ? { ...preset, ...part } : preset)) });
+  const placeOf = ({ id }: CutPreset) => presets.findIndex((one) => one.id === id);
   const add = () =>
     change({
       cutPresets: [
@@ -27,64 +29,65 @@ export function CutsCard({ rules, change }: RulesPart) {
     });
   return (
     <RulesCard id="rules-cuts" title="Cuts" about="The shapes in use: offered wherever a piece is placed.">
-      <table className="w-full border-collapse">
-        <thead>
-          <tr>
-            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft" scope="col">
-              Name
-            </th>
-            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft" scope="col">
-              Shape
-            </th>
-            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft" scope="col">
-              Width (px)
-            </th>
-            <th className="py-1 pr-1.5 text-left text-2xs font-semibold text-soft">
-              <span className="sr-only">Drop</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {presets.map((preset, at) => (
-            <tr key={preset.id}>
-              <td className="border-t border-hairline py-0.75 pr-1.5">
-                <Input
-                  aria-label={`Name of cut ${at + 1}`}
-                  value={preset.name}
-                  onChange={(event) => put(at, { name: event.target.value })}
-                />
-              </td>
-              <td className="border-t border-hairline py-0.75 pr-1.5">
-                <RatioInput
-                  label={`Shape of ${preset.name}`}
-                  ratio={preset.ratio}
-                  onChange={(ratio) => put(at, { ratio })}
-                />
-              </td>
-              <td className="border-t border-hairline py-0.75 pr-1.5">
-                <Input
-                  className="font-mono text-mono"
-                  inputMode="numeric"
-                  aria-label={`Width of ${preset.name} in px`}
-                  value={preset.width}
-                  onChange={(event) =>
-                    put(at, { width: Number(event.target.value.replace(/\D/g, '').slice(0, 5)) })
-                  }
-                />
-              </td>
-              <td className="border-t border-hairline py-0.75 pr-1.5">
-                <Button
-                  kind="quiet"
-                  aria-label={`Drop ${preset.name || webSafe(preset.id)}`}
-                  onClick={() => change({ cutPresets: presets.filter((_, index) => index !== at) })}
-                >
-                  Drop
-                </Button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        about="Cuts"
+        isSmall
+        rows={presets}
+        keyOf={({ id }) => id}
+        columns={[
+          {
+            id: 'name',
+            heading: 'Name',
+            cell: (preset) => (
+              <Input
+                aria-label={`Name of cut ${placeOf(preset) + 1}`}
+                value={preset.name}
+                onChange={(event) => put(placeOf(preset), { name: event.target.value })}
+              />
+            ),
+          },
+          {
+            id: 'shape',
+            heading: 'Shape',
+            cell: (preset) => (
+              <RatioInput
+                label={`Shape of ${preset.name}`}
+                ratio={preset.ratio}
+                onChange={(ratio) => put(placeOf(preset), { ratio })}
+              />
+            ),
+          },
+          {
+            id: 'width',
+            heading: 'Width (px)',
+            cell: (preset) => (
+              <Input
+                className="font-mono text-mono"
+                inputMode="numeric"
+                aria-label={`Width of ${preset.name} in px`}
+                value={preset.width}
+                onChange={(event) =>
+                  put(placeOf(preset), { width: Number(event.target.value.replace(/\D/g, '').slice(0, 5)) })
+                }
+              />
+            ),
+          },
+          {
+            id: 'drop',
+            heading: 'Drop',
+            isHeadingHidden: true,
+            cell: (preset) => (
+              <Button
+                kind="quiet"
+                aria-label={`Drop ${preset.name || webSafe(preset.id)}`}
+                onClick={() => change({ cutPresets: presets.filter(({ id }) => id !== preset.id) })}
+              >
+                Drop
+              </Button>
+            ),
+          },
+        ]}
+      />
       <Button kind="link" onClick={add}>
         Another cut
       </Button>

@@ -8,6 +8,7 @@ import { sayKind } from '#core/embed/model.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
+import { Table } from '../table/table.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { sayDate } from '../ui/dates.ts';
@@ -56,46 +57,64 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
       className="mt-5"
     >
       <Fault says={fault} />
-      <Lines>
-        {entries.map((entry) => (
-          <Line
-            key={entry.id}
-            says={
-              <>
-                <b>{entry.name}</b>
-                <span className="text-soft">
-                  {' '}
-                  {sayKind(entry.kind)},{' '}
-                  <span className="font-mono text-mono">{new URL(entry.origin).host}</span>
-                </span>
-              </>
-            }
-          >
-            <Button
-              kind="link"
-              aria-expanded={opened === entry.id}
-              aria-label={`${opened === entry.id ? 'Close' : 'Open'} the entry of ${entry.name}`}
-              onClick={() => setOpened(opened === entry.id ? null : entry.id)}
-            >
-              {opened === entry.id ? 'Close' : 'Open'}
-            </Button>
-            {opened === entry.id ? (
-              <EntryForm
-                entry={entry}
-                isEditable={isEditable}
-                away={`Trust ${entry.name} no more`}
-                onSave={take}
-                onAway={() =>
-                  void save(
-                    entries.filter(({ id }) => id !== entry.id),
-                    `removing ${entry.name}`,
-                  )
-                }
-              />
-            ) : null}
-          </Line>
-        ))}
-      </Lines>
+      <Table
+        className="mt-2.5 mb-3.5"
+        about="Trusted hosts"
+        isSmall
+        rows={entries}
+        keyOf={({ id }) => id}
+        columns={[
+          { id: 'name', heading: 'Host', sortBy: ({ name }) => name, cell: ({ name }) => <b>{name}</b> },
+          {
+            id: 'kind',
+            heading: 'Shows',
+            folds: true,
+            sortBy: ({ kind }) => sayKind(kind),
+            className: 'text-soft',
+            cell: ({ kind }) => sayKind(kind),
+          },
+          {
+            id: 'address',
+            heading: 'Its address',
+            folds: true,
+            sortBy: ({ origin }) => new URL(origin).host,
+            className: 'wrap-anywhere font-mono text-mono text-soft',
+            cell: ({ origin }) => new URL(origin).host,
+          },
+          {
+            id: 'open',
+            heading: 'Entry',
+            isHeadingHidden: true,
+            className: 'w-14 text-right',
+            cell: ({ id, name }) => (
+              <Button
+                kind="link"
+                aria-expanded={opened === id}
+                aria-label={`${opened === id ? 'Close' : 'Open'} the entry of ${name}`}
+                onClick={() => setOpened(opened === id ? null : id)}
+              >
+                {opened === id ? 'Close' : 'Open'}
+              </Button>
+            ),
+          },
+        ]}
+        below={(entry) =>
+          opened === entry.id ? (
+            <EntryForm
+              entry={entry}
+              isEditable={isEditable}
+              away={`Trust ${entry.name} no more`}
+              onSave={take}
+              onAway={() =>
+                void save(
+                  entries.filter(({ id }) => id !== entry.id),
+                  `removing ${entry.name}`,
+                )
+              }
+            />
+          ) : null
+        }
+      />
       {entries.length === 0 ? (
         <p>
           No host is trusted yet, so that everything embedded comes as a link. Take entries in, or write one.

@@ -1,66 +1,40 @@
-import { type FormEvent, useState } from 'react';
-import { type MadePassword, MadePasswordSchema, ROLE_WORDS, ROLES, type Role } from '#api/people.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import {
+  type MadePassword,
+  MadePasswordSchema,
+  NewPersonSchema,
+  ROLE_WORDS,
+  ROLES,
+  type Role,
+} from '#api/people.ts';
+import { ask } from '../api/client.ts';
+import { Form, Line, OneOfList } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
-import { Select } from '../ui/select.tsx';
-import { TextField } from '../ui/text-field.tsx';
+import type { SelectChoices } from '../ui/select.tsx';
+
+const ROLE_CHOICES: SelectChoices<Role> = ROLES.map((one) => [one, ROLE_WORDS[one]]);
+const WIDE = 'max-w-70 flex-[1_1_200px]';
 
 /** Adds somebody; their first password comes back to be handed over. */
 export function NewPersonForm({ onAdded }: { readonly onAdded: (made: MadePassword) => void }) {
-  const [name, setName] = useState('');
-  const [email, setEmail] = useState('');
-  const [role, setRole] = useState<Role>('editor');
-  const [fault, setFault] = useState<string | null>(null);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    setFault(null);
-    try {
-      onAdded(await ask(MadePasswordSchema, '/people', { method: 'POST', body: { name, email, role } }));
-      setName('');
-      setEmail('');
-    } catch (error) {
-      setFault(sayFailure(error));
-    }
-  };
+  const form = useSaveForm({
+    schema: NewPersonSchema,
+    defaults: { name: '', email: '', role: 'editor' },
+    refusedAt: 'email',
+    keepAs: 'new-person',
+    save: async (body) => {
+      onAdded(await ask(MadePasswordSchema, '/people', { method: 'POST', body }));
+      form.form.reset({ name: '', email: '', role: body.role });
+    },
+  });
   return (
-    <form
-      className="mb-3 flex flex-wrap items-start gap-2.5"
-      aria-label="Add a person"
-      onSubmit={(event) => void submit(event)}
-    >
-      <TextField
-        className="max-w-70 flex-[1_1_200px]"
-        name="Name"
-        required
-        autoComplete="off"
-        maxLength={100}
-        value={name}
-        onChange={setName}
-      />
-      <TextField
-        className="max-w-70 flex-[1_1_200px]"
-        name="E-mail address"
-        type="email"
-        required
-        autoComplete="off"
-        fault={fault}
-        value={email}
-        onChange={setEmail}
-      />
-      <Field className="max-w-70 flex-[1_1_200px]" name="Role">
-        {(control) => (
-          <Select
-            {...control}
-            value={role}
-            choices={ROLES.map((one) => [one, ROLE_WORDS[one]] as const)}
-            onChoose={setRole}
-          />
-        )}
-      </Field>
+    <Form of={form} className="mb-3 flex flex-wrap items-start gap-2.5" aria-label="Add a person">
+      <Line of={form} className={WIDE} name="name" label="Name" autoComplete="off" maxLength={100} />
+      <Line of={form} className={WIDE} name="email" label="E-mail address" type="email" autoComplete="off" />
+      <OneOfList of={form} className={WIDE} name="role" label="Role" choices={ROLE_CHOICES} />
       <Button className="mt-5" type="submit">
         Add
       </Button>
-    </form>
+    </Form>
   );
 }

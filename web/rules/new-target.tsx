@@ -1,11 +1,14 @@
-import { type FormEvent, useState } from 'react';
-import { type Target, TargetSchema } from '#api/targets.ts';
+import { useState } from 'react';
+import { NewTargetSchema, type Target, TargetSchema } from '#api/targets.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
-import { TextField } from '../ui/text-field.tsx';
 import { ledger } from '../undo/ledger.ts';
+
+const WIDE = 'max-w-70 flex-[1_1_200px]';
 
 interface NewTargetProps {
   /** The target whose rules the new one begins with. */
@@ -16,30 +19,23 @@ interface NewTargetProps {
 
 /** Another place that pages go to, with the rules of the one that is looked at. */
 export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
-  const [name, setName] = useState('');
-  const [siteAddress, setSiteAddress] = useState('');
   const [fault, setFault] = useState<string | null>(null);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    setFault(null);
-    try {
-      const { commercial } = like.rules;
-      const made = await ask(TargetSchema, '/targets', {
-        method: 'POST',
-        body: { name, siteAddress, commercial, like: like.id },
-      });
+  const form = useSaveForm({
+    schema: NewTargetSchema,
+    defaults: { name: '', siteAddress: '', commercial: like.rules.commercial, like: like.id },
+    keepAs: 'new-target',
+    save: async (body) => {
+      const made = await ask(TargetSchema, '/targets', { method: 'POST', body });
       await queryClient.invalidateQueries();
       ledger.add({
-        name: `the making of ${name}`,
+        name: `the making of ${body.name}`,
         scope: 'rules',
         undo: () => removeTarget(made.id),
         redo: () => bringBack(made.id),
       });
       onMade(made.id);
-    } catch (error) {
-      setFault(sayFailure(error));
-    }
-  };
+    },
+  });
   const remove = async () => {
     setFault(null);
     try {
@@ -56,28 +52,21 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
     }
   };
   return (
-    <form
+    <Form
+      of={form}
       className="flex flex-wrap items-start gap-2.5 border-b border-line py-3"
       aria-label="Targets"
-      onSubmit={(event) => void submit(event)}
     >
-      <TextField
-        className="max-w-70 flex-[1_1_200px]"
-        name="Another target"
+      <Line
+        of={form}
+        className={WIDE}
+        name="name"
+        label="Another target"
         hint={`It begins with the rules of ${like.rules.name}.`}
         placeholder="What you call it"
-        required
         maxLength={60}
-        value={name}
-        onChange={setName}
       />
-      <TextField
-        className="max-w-70 flex-[1_1_200px]"
-        name="Its address"
-        placeholder="https://"
-        value={siteAddress}
-        onChange={setSiteAddress}
-      />
+      <Line of={form} className={WIDE} name="siteAddress" label="Its address" placeholder="https://" />
       <Button className="mt-5" type="submit">
         Make it
       </Button>
@@ -88,7 +77,7 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
         Close
       </Button>
       <Fault says={fault} />
-    </form>
+    </Form>
   );
 }
 

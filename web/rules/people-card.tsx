@@ -12,10 +12,10 @@ import {
 } from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
+import { Table } from '../table/table.tsx';
 import { Button } from '../ui/button.tsx';
 import { copyText } from '../ui/copy.ts';
 import { Fault } from '../ui/fault.tsx';
-import { Line, Lines } from '../ui/lines.tsx';
 import { Select } from '../ui/select.tsx';
 import { ledger } from '../undo/ledger.ts';
 import { NewPersonForm } from './new-person-form.tsx';
@@ -73,46 +73,70 @@ export function PeopleCard() {
       heading={heading}
     >
       <Fault says={fault} />
-      <Lines>
-        {here.map((person) => (
-          <Line
-            key={person.id}
-            says={
+      <Table
+        className="mt-2.5 mb-3.5"
+        about="People"
+        isSmall
+        rows={here}
+        keyOf={({ id }) => id}
+        columns={[
+          {
+            id: 'name',
+            heading: 'Name',
+            sortBy: ({ name }) => name,
+            className: 'wrap-anywhere',
+            cell: (person) => (
               <>
                 <b>{person.name}</b> <span className="text-soft">{person.email}</span>
               </>
-            }
-          >
-            <Select
-              className="w-40"
-              aria-label={`Role of ${person.name}`}
-              value={person.role}
-              choices={ROLES.map((role) => [role, ROLE_WORDS[role]] as const)}
-              onChoose={(role) => void change(person, { role }, `the role of ${person.name}`)}
-            />
-            {person.id === me.data?.id ? (
-              <span className="flex min-w-42.5 justify-end gap-3.5 text-soft">you</span>
-            ) : (
-              <span className="flex min-w-42.5 justify-end gap-3.5">
-                <Button
-                  kind="link"
-                  aria-label={`New password for ${person.name}`}
-                  onClick={() => void renew(person)}
-                >
-                  New password
-                </Button>
-                <Button
-                  kind="link"
-                  aria-label={`${person.name} leaves`}
-                  onClick={() => void change(person, { left: true }, `the leaving of ${person.name}`)}
-                >
-                  Leaves
-                </Button>
-              </span>
-            )}
-          </Line>
-        ))}
-      </Lines>
+            ),
+          },
+          {
+            id: 'role',
+            heading: 'Role',
+            folds: true,
+            sortBy: ({ role }) => ROLE_WORDS[role],
+            className: 'w-42',
+            cell: (person) => (
+              <Select
+                className="w-40"
+                aria-label={`Role of ${person.name}`}
+                value={person.role}
+                choices={ROLES.map((role) => [role, ROLE_WORDS[role]] as const)}
+                onChoose={(role) => void change(person, { role }, `the role of ${person.name}`)}
+              />
+            ),
+          },
+          {
+            id: 'deeds',
+            heading: 'What can be done',
+            isHeadingHidden: true,
+            folds: true,
+            className: 'w-48',
+            cell: (person) =>
+              person.id === me.data?.id ? (
+                <span className="flex justify-end text-soft max-narrow:justify-start">you</span>
+              ) : (
+                <span className="flex justify-end gap-3.5 max-narrow:justify-start">
+                  <Button
+                    kind="link"
+                    aria-label={`New password for ${person.name}`}
+                    onClick={() => void renew(person)}
+                  >
+                    New password
+                  </Button>
+                  <Button
+                    kind="link"
+                    aria-label={`${person.name} leaves`}
+                    onClick={() => void change(person, { left: true }, `the leaving of ${person.name}`)}
+                  >
+                    Leaves
+                  </Button>
+                </span>
+              ),
+          },
+        ]}
+      />
       {handOver ? (
         <HandedOver key={handOver.password} handOver={handOver} onDone={() => setHandOver(null)} />
       ) : null}

@@ -41,7 +41,7 @@ describe('House rules', () => {
 
   it('list the trusted hosts, and what was decided with who and why', () => {
     const words = wordsOf(rules());
-    expect(words).toContain('Lanternreel film, lanternreel.example');
+    expect(words).toContain('Lanternreel film lanternreel.example');
     expect(words).toContain(
       'radio.example Sunniva Brandt, 12 March 2026: Friends of the reserve run it. Take back',
     );

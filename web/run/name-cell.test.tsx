@@ -12,15 +12,7 @@ const ROW = exampleRow({ after: { ...before, stem: 'reed-cutting-01' } });
 
 function cell(row = ROW) {
   const written: (string | null)[] = [];
-  const ground = mount(
-    <table>
-      <tbody>
-        <tr>
-          <NameCell row={row} onStem={(stem) => void written.push(stem)} />
-        </tr>
-      </tbody>
-    </table>,
-  );
+  const ground = mount(<NameCell row={row} onStem={(stem) => void written.push(stem)} />);
   return { ground, written };
 }
 

@@ -1,8 +1,7 @@
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import type { PreviewRow } from '#api/runs.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
-import { Input } from '../ui/input.tsx';
-import { CELL_LOOK } from './cell-look.ts';
+import { MeasuredField } from '../form/measured-field.tsx';
 import { Warnings } from './warnings.tsx';
 
 interface NameCellProps {
@@ -16,7 +15,7 @@ export function NameCell({ row, onStem }: NameCellProps) {
   const [isOpen, setOpen] = useState(false);
   const { before, after } = row;
   return (
-    <td className={CELL_LOOK}>
+    <>
       {isOpen && onStem ? (
         <NameForm
           stem={after.stem}
@@ -45,7 +44,7 @@ export function NameCell({ row, onStem }: NameCellProps) {
         <span className="block text-sm leading-4 text-soft">“{after.title}”</span>
       )}
       <Warnings warnings={row.warnings} place="name" />
-    </td>
+    </>
   );
 }
 
@@ -56,34 +55,19 @@ interface NameFormProps {
 }
 
 function NameForm({ stem, onStem, onClose }: NameFormProps) {
-  const [typed, setTyped] = useState(stem);
-  const [isTried, setTried] = useState(false);
-  const fault = typed.trim() === '' ? undefined : nameFault(typed.trim());
-  const submit = (event?: FormEvent) => {
-    event?.preventDefault();
-    if (fault) setTried(true);
-    else onStem(typed.trim() === '' ? null : typed.trim());
-  };
   return (
-    <form onSubmit={submit}>
-      <Input
-        autoFocus
-        className="font-mono text-mono"
-        aria-label="Name"
-        aria-invalid={isTried && fault ? true : undefined}
-        value={typed}
-        onFocus={(event) => event.target.select()}
-        onChange={(event) => setTyped(event.target.value)}
-        onBlur={() => submit()}
-        onKeyDown={(event) => {
-          if (event.key === 'Escape') onClose();
-        }}
-      />
-      {isTried && fault ? (
-        <span className="block text-sm leading-4 text-due" role="alert">
-          {sayNameFault(fault)}
-        </span>
-      ) : null}
-    </form>
+    <MeasuredField<string | null>
+      name="Name"
+      isNameHidden
+      autoFocus
+      says={stem}
+      maxLength={200}
+      read={(text) => {
+        const fault = text === '' ? null : nameFault(text);
+        return fault ? { fault: sayNameFault(fault) } : { value: text === '' ? null : text };
+      }}
+      onKeep={onStem}
+      onLeave={onClose}
+    />
   );
 }

@@ -1,13 +1,14 @@
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
+import * as v from 'valibot';
 import type { CutPreset } from '#core/page/target.ts';
 import type { RunOrder } from '#core/run/order.ts';
 import { maybeSizeWish, type SizeWish, saySizeWish } from '#core/run/size-wish.ts';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { CHIP_LOOK, Chips } from '../ui/chips.tsx';
 import { cx } from '../ui/cx.ts';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
 import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
 import { RunCard } from './run-card.tsx';
 
@@ -87,22 +88,19 @@ function WishChips({ about, wishes, presets, onChange }: WishChipsProps) {
   );
 }
 
+const OtherSizeSchema = v.object({
+  typed: v.pipe(
+    v.string(),
+    v.transform(maybeSizeWish),
+    v.custom<SizeWish>(
+      (wish) => wish !== undefined,
+      'That is no size between 1 and 8000 px. Write it as one of these.',
+    ),
+  ),
+});
+
 function OtherSize({ onAdd }: { readonly onAdd: (wish: SizeWish) => void }) {
   const [isOpen, setOpen] = useState(false);
-  const [typed, setTyped] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const wish = maybeSizeWish(typed);
-    if (!wish) {
-      setFault('That is no size between 1 and 8000 px. Write it as one of these.');
-      return;
-    }
-    setOpen(false);
-    setTyped('');
-    setFault(null);
-    onAdd(wish);
-  };
   return (
     <Popover open={isOpen} onOpenChange={setOpen}>
       <PopoverTrigger asChild>
@@ -111,22 +109,36 @@ function OtherSize({ onAdd }: { readonly onAdd: (wish: SizeWish) => void }) {
         </button>
       </PopoverTrigger>
       <PopoverContent aria-label="Another size">
-        <form className="flex items-start gap-2 p-1.5" onSubmit={submit}>
-          <Field name="Another size" fault={fault} hint="480 wide, 600 high, 1200 long, 800 x 600, or 50%.">
-            {(control) => (
-              <Input
-                {...control}
-                className="font-mono text-mono"
-                value={typed}
-                onChange={(event) => setTyped(event.target.value)}
-              />
-            )}
-          </Field>
-          <Button className="mt-4.25" kind="action" type="submit">
-            Add
-          </Button>
-        </form>
+        <OtherSizeForm
+          onAdd={(wish) => {
+            setOpen(false);
+            onAdd(wish);
+          }}
+        />
       </PopoverContent>
     </Popover>
+  );
+}
+
+function OtherSizeForm({ onAdd }: { readonly onAdd: (wish: SizeWish) => void }) {
+  const form = useSaveForm({
+    schema: OtherSizeSchema,
+    defaults: { typed: '' },
+    save: ({ typed }) => onAdd(typed),
+  });
+  return (
+    <Form of={form} className="flex items-start gap-2 p-1.5">
+      <Line
+        of={form}
+        name="typed"
+        label="Another size"
+        hint="480 wide, 600 high, 1200 long, 800 x 600, or 50%."
+        isMono
+        maxLength={40}
+      />
+      <Button className="mt-4.25" kind="action" type="submit">
+        Add
+      </Button>
+    </Form>
   );
 }

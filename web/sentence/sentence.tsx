@@ -1,6 +1,8 @@
-import { type FormEvent, type ReactNode, useState } from 'react';
+import { type ReactNode, useState } from 'react';
+import * as v from 'valibot';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
-import { Input } from '../ui/input.tsx';
 import { Menu, MenuContent, MenuRadioGroup, MenuRadioItem, MenuTrigger } from '../ui/menu.tsx';
 import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
 
@@ -101,23 +103,20 @@ export function LeastWidth({
   return width > 0 ? <>at least {part} wide</> : <>of {part}</>;
 }
 
+const WrittenSchema = v.object({ text: v.pipe(v.string(), v.trim(), v.maxLength(200)) });
+
 function WrittenForm({ about, value, isNumber, onWrite }: Omit<WrittenProps, 'words'>) {
-  const [text, setText] = useState(value);
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    onWrite(isNumber ? text.replace(/\D/g, '') : text.trim());
-  };
+  const form = useSaveForm({
+    schema: WrittenSchema,
+    defaults: { text: value },
+    save: ({ text }) => onWrite(isNumber ? text.replace(/\D/g, '') : text),
+  });
   return (
-    <form className="flex gap-2 p-1.5" onSubmit={submit}>
-      <Input
-        aria-label={about}
-        inputMode={isNumber ? 'numeric' : 'text'}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
+    <Form of={form} className="flex items-end gap-2 p-1.5">
+      <Line of={form} name="text" label={about} inputMode={isNumber ? 'numeric' : 'text'} />
       <Button kind="action" type="submit">
         Show
       </Button>
-    </form>
+    </Form>
   );
 }

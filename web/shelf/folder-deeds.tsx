@@ -1,15 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { FolderSchema } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { withAncestors } from '#core/naming/folders.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
-import { Field } from '../ui/field.tsx';
 import { useFolderPaths } from '../ui/folder-choices.tsx';
-import { Input } from '../ui/input.tsx';
 import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
 import { ledger } from '../undo/ledger.ts';
 
@@ -156,45 +156,40 @@ interface PathFormProps {
 
 function PathForm({ words, field, hint, path, deed, onPath }: PathFormProps) {
   const [isOpen, setOpen] = useState(false);
-  const [typed, setTyped] = useState(path);
-  const [fault, setFault] = useState<string | null>(null);
-  const open = (next: boolean) => {
-    setOpen(next);
-    setTyped(path);
-    setFault(null);
-  };
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    try {
-      await onPath(typed);
-      setOpen(false);
-    } catch (error) {
-      setFault(sayFailure(error));
-    }
-  };
   return (
-    <Popover open={isOpen} onOpenChange={open}>
+    <Popover open={isOpen} onOpenChange={setOpen}>
       <PopoverTrigger asChild>
         <Button kind="link">{words}</Button>
       </PopoverTrigger>
       <PopoverContent aria-label={field}>
-        <form className="flex w-75 flex-col items-start gap-2 p-1.5" onSubmit={(event) => void submit(event)}>
-          <Field name={field} hint={hint} fault={fault}>
-            {(control) => (
-              <Input
-                {...control}
-                className="font-mono text-mono"
-                maxLength={420}
-                value={typed}
-                onChange={(event) => setTyped(event.target.value)}
-              />
-            )}
-          </Field>
-          <Button kind="action" type="submit">
-            {deed}
-          </Button>
-        </form>
+        <PathFields
+          field={field}
+          hint={hint}
+          path={path}
+          deed={deed}
+          onPath={async (typed) => {
+            await onPath(typed);
+            setOpen(false);
+          }}
+        />
       </PopoverContent>
     </Popover>
+  );
+}
+
+function PathFields({ field, hint, path, deed, onPath }: Omit<PathFormProps, 'words'>) {
+  const form = useSaveForm({
+    schema: FolderSchema,
+    defaults: { path },
+    refusedAt: 'path',
+    save: (typed) => onPath(typed.path),
+  });
+  return (
+    <Form of={form} className="w-75 justify-items-start gap-2 p-1.5">
+      <Line of={form} className="w-full" name="path" label={field} hint={hint} isMono maxLength={420} />
+      <Button kind="action" type="submit">
+        {deed}
+      </Button>
+    </Form>
   );
 }

@@ -1,44 +1,35 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
-import { PersonSchema, ROLE_WORDS, ROLES } from '#api/people.ts';
+import { PersonSchema, ROLE_WORDS, ROLES, SignInSchema } from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { beginningQuery, demoPeopleQuery, meQuery } from '../api/queries.ts';
+import { Form, Line } from '../form/form.tsx';
+import { useSaveForm } from '../form/use-save-form.ts';
 import { Mark } from '../frame/mark.tsx';
 import { Button } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { Fault } from '../ui/fault.tsx';
-import { TextField } from '../ui/text-field.tsx';
 import { Begin } from './begin.tsx';
 
 /** The password of the made-up people, offered only where the server says it runs the demo. */
 const DEMO_PASSWORD = 'saltmere-2026';
 
 export function SignIn({ failure }: { readonly failure: Error | null }) {
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
   const client = useQueryClient();
   const demo = useQuery(demoPeopleQuery);
   const beginning = useQuery(beginningQuery);
 
-  const signIn = async (asEmail: string, withPassword: string) => {
-    setBusy(true);
-    setFault(null);
-    try {
-      const me = await ask(PersonSchema, '/session', {
-        method: 'POST',
-        body: { email: asEmail, password: withPassword },
-      });
+  const form = useSaveForm({
+    schema: SignInSchema,
+    defaults: { email: '', password: '' },
+    refusedAt: 'password',
+    save: async (body) => {
+      const me = await ask(PersonSchema, '/session', { method: 'POST', body });
       client.setQueryData(meQuery.queryKey, me);
-    } catch (error) {
-      setFault(sayFailure(error));
-      setBusy(false);
-    }
-  };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    void signIn(email, password);
+    },
+  });
+  const signInAs = (email: string) => {
+    form.form.reset({ email, password: DEMO_PASSWORD });
+    form.submit();
   };
   if (beginning.isPending && !failure) return null;
   return (
@@ -54,28 +45,19 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
         {beginning.data?.isOpen ? (
           <Begin />
         ) : (
-          <form className="grid gap-3" onSubmit={submit}>
-            <TextField
-              name="E-mail address"
-              type="email"
-              autoComplete="username"
-              required
-              value={email}
-              onChange={setEmail}
-            />
-            <TextField
-              name="Password"
+          <Form of={form} className="gap-3">
+            <Line of={form} name="email" label="E-mail address" type="email" autoComplete="username" />
+            <Line
+              of={form}
+              name="password"
+              label="Password"
               type="password"
               autoComplete="current-password"
-              required
-              fault={fault}
-              value={password}
-              onChange={setPassword}
             />
-            <Button kind="action" type="submit" disabled={isBusy}>
+            <Button kind="action" type="submit" disabled={form.isBusy}>
               Sign in
             </Button>
-          </form>
+          </Form>
         )}
         {demo.data && demo.data.length > 0 ? (
           <div className="mt-4.5 border-t border-hairline pt-3">
@@ -85,8 +67,8 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
                 <li key={person.email}>
                   <Button
                     className="w-full flex-col items-start gap-0 border-line"
-                    disabled={isBusy}
-                    onClick={() => void signIn(person.email, DEMO_PASSWORD)}
+                    disabled={form.isBusy}
+                    onClick={() => signInAs(person.email)}
                   >
                     {person.name}
                     <span className="text-soft">{roleWords(person.role)}</span>

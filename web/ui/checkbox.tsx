@@ -24,7 +24,7 @@ export function CheckBox({ checked, onChange, className, ...rest }: BoxProps) {
         'grid size-4.25 flex-none place-items-center rounded-xs border border-control bg-panel text-action-ink',
         'data-[state=checked]:border-action data-[state=checked]:bg-action',
         // Whoever may only read has to see what is so.
-        'disabled:cursor-not-allowed disabled:text-panel disabled:data-[state=checked]:border-soft disabled:data-[state=checked]:bg-soft',
+        'disabled:cursor-not-allowed disabled:bg-hairline disabled:text-panel disabled:data-[state=checked]:border-soft disabled:data-[state=checked]:bg-soft',
         'forced-colors:data-[state=checked]:bg-[Highlight] forced-colors:data-[state=checked]:text-[HighlightText]',
         className,
       )}

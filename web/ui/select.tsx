@@ -7,10 +7,14 @@ import { ITEM_LOOK, POPOVER_LOOK } from './menu.tsx';
 
 type Choices<T extends string> = readonly (readonly [value: T, words: string])[];
 
+/** What can be chosen; under headings where there are many. */
+export type SelectChoices<T extends string> =
+  | Choices<T>
+  | readonly { readonly heading: string; readonly choices: Choices<T> }[];
+
 interface SelectProps<T extends string> {
   readonly value: T;
-  /** What can be chosen; under headings where there are many. */
-  readonly choices: Choices<T> | readonly { readonly heading: string; readonly choices: Choices<T> }[];
+  readonly choices: SelectChoices<T>;
   readonly onChoose: (value: T) => void;
   readonly disabled?: boolean;
   readonly className?: string;
@@ -25,7 +29,7 @@ const EMPTY = '\u0000';
 const inside = (value: string) => (value === '' ? EMPTY : value);
 
 const isGrouped = <T extends string>(
-  choices: SelectProps<T>['choices'],
+  choices: SelectChoices<T>,
 ): choices is readonly { readonly heading: string; readonly choices: Choices<T> }[] =>
   choices.some((one) => 'heading' in one);
 
