@@ -363,3 +363,36 @@ async function expectAccessibleInBoth(page: Page): Promise<void> {
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
   await expectAccessible(page);
 }
+
+test('a pane is drawn wider by keys, and is as wide after a reload', async ({ page }) => {
+  await signIn(page, 'Mara', '/shelf');
+  const edge = page.getByRole('separator', { name: 'Size of the label' });
+  const widthOfLabel = async () => (await label(page).boundingBox())?.width ?? 0;
+  await expect.poll(widthOfLabel).toBeGreaterThan(300);
+  const before = await widthOfLabel();
+  await edge.focus();
+  for (let press = 0; press < 3; press += 1) await page.keyboard.press('ArrowLeft');
+  await expect.poll(widthOfLabel).toBeGreaterThan(before + 20);
+  const drawn = await widthOfLabel();
+  await page.reload();
+  await expect.poll(async () => Math.abs((await widthOfLabel()) - drawn)).toBeLessThan(2);
+  await page.setViewportSize({ width: 400, height: 800 });
+  await expect(page.getByRole('listbox', { name: 'Pieces' })).toBeVisible();
+  await expect(label(page)).toBeVisible();
+});
+
+test('what is typed right after the keys of "Find or do" is not lost, however slow the line', async ({
+  page,
+}) => {
+  await page.route('**/assets/find-or-do*.js', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  await signIn(page, 'Mara');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Begin a page');
+  const found = page.getByRole('option', { name: 'Begin a page', exact: true });
+  await expect(found).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { level: 1, name: 'Begin a page' })).toBeVisible();
+});

@@ -1,6 +1,8 @@
-import { mkdir } from 'node:fs/promises';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import pixelmatch from 'pixelmatch';
+import { PNG } from 'pngjs';
 import { CHROMIUM } from '../scripts/lib/browser.mjs';
 import { choose } from './hands.ts';
 
@@ -175,6 +177,19 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
   ],
 ];
 
+/** Of a picture's pixels, in percent: from here on somebody has to look at it. */
+const LOOK_FROM_PERCENT = 0.3;
+
+/** How far a picture is from the one before. */
+function sayDifference(before: Buffer, now: Buffer): string {
+  const [old, fresh] = [PNG.sync.read(before), PNG.sync.read(now)];
+  if (old.width !== fresh.width || old.height !== fresh.height) return 'of another size';
+  const { width, height } = fresh;
+  const pixels = pixelmatch(old.data, fresh.data, undefined, width, height, { threshold: 0.15 });
+  const percent = (100 * pixels) / (width * height);
+  return `${percent.toFixed(2)}% other${percent > LOOK_FROM_PERCENT ? ', to be looked at' : ''}`;
+}
+
 await mkdir(FOLDER, { recursive: true });
 const browser = await chromium.launch({
   ...CHROMIUM,
@@ -190,7 +205,11 @@ for (const [name, open, close] of SHOTS) {
   await open(page);
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(500);
-  await page.screenshot({ path: join(FOLDER, `${name}.png`) });
+  const path = join(FOLDER, `${name}.png`);
+  const before = await readFile(path).catch(() => null);
+  const now = await page.screenshot();
+  await writeFile(path, now);
+  console.log(`${name}: ${before ? sayDifference(before, now) : 'new'}`);
   await close?.(page);
 }
 await browser.close();

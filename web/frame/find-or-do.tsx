@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { type Deed, may } from '#api/people.ts';
 import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
@@ -40,7 +40,11 @@ interface FindOrDoProps {
 
 /** One field that finds pages and pieces, and does what the areas' buttons do. */
 export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) {
-  const [words, setWords] = useState(begunWith);
+  const [words, setWords] = useState('');
+  // Written once it is drawn, as if it had been typed now: only what is typed makes the first answer the chosen one.
+  useEffect(() => {
+    if (begunWith) setWords(begunWith);
+  }, [begunWith]);
   const navigate = useNavigate();
   const { data: me } = useQuery(meQuery);
   const gathersToo = me && may(me.role, 'gather');

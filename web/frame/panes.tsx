@@ -1,12 +1,8 @@
 import type { HTMLAttributes, ReactNode } from 'react';
 import { cx } from '../ui/cx.ts';
 
-/**
- * The panes of a screen: a question or a head across, the work, the label at its right, and what comes in across the
- * foot. On a narrow screen they stand one under the other.
- */
-export const PANES_LOOK =
-  'grid h-full grid-rows-[auto_minmax(0,1fr)_auto] max-narrow:grid-cols-1 max-narrow:grid-rows-[auto_minmax(0,1fr)_minmax(0,42%)_auto]';
+/** The rows of a screen: a question or a head, the panes side by side, and what comes in at the foot. */
+export const PANES_LOOK = 'grid h-full grid-cols-1 grid-rows-[auto_minmax(0,1fr)_auto]';
 
 export function HeadPane({ className, ...rest }: HTMLAttributes<HTMLElement>) {
   return (
@@ -19,15 +15,7 @@ export function HeadPane({ className, ...rest }: HTMLAttributes<HTMLElement>) {
 
 /** At the right: the label, or what is said of what is chosen. */
 export function SidePane({ className, ...rest }: HTMLAttributes<HTMLElement>) {
-  return (
-    <aside
-      className={cx(
-        'overflow-auto border-l border-line p-3.5 max-narrow:border-t max-narrow:border-l-0 max-narrow:p-2.5',
-        className,
-      )}
-      {...rest}
-    />
-  );
+  return <aside className={cx('overflow-auto p-3.5 max-narrow:p-2.5', className)} {...rest} />;
 }
 
 export function FootPane({ children }: { readonly children: ReactNode }) {

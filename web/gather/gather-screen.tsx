@@ -16,6 +16,7 @@ import { gather } from '../arrivals/gatherings.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
+import { LABEL_PX, Split } from '../frame/split.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { Button } from '../ui/button.tsx';
 import { ChosenToolbar } from '../ui/chosen-toolbar.tsx';
@@ -123,10 +124,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
     onTake: (picture: SealedPicture) => void take([picture], want !== null && !isFilled),
   };
   return (
-    <div
-      className={cx(PANES_LOOK, 'relative grid-cols-[minmax(0,1fr)_var(--spacing-label)]')}
-      {...drop.handlers}
-    >
+    <div className={cx(PANES_LOOK, 'relative')} {...drop.handlers}>
       <HeadPane className="pt-3 pb-2" aria-label="Question">
         <h1 className="sr-only">Gather</h1>
         <QuestionLine asked={asked} onAsk={ask} />
@@ -148,49 +146,67 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
           <Answered asked={asked} />
         </div>
       </HeadPane>
-      <section
-        className={cx(
-          'overflow-auto px-4.5 pt-3 pb-6 max-narrow:p-2.5',
-          drop.isOver && 'inset-ring-3 inset-ring-action',
-        )}
-        aria-label="Results"
-      >
-        <Results
-          asked={asked}
-          group={group}
-          onAsk={ask}
-          onHeld={(asset) => open({ kind: 'held', asset })}
-          openAsset={opened?.kind === 'held' ? opened.asset.id : null}
-          onTakeHeld={(asset) => void takeHeld(asset)}
-          onTakeAll={(pictures) => void take(pictures, false)}
-        />
-      </section>
-      <SidePane className="flex flex-col" aria-label="Label">
-        {want ? <WantNote want={want} /> : null}
-        {opened?.kind === 'held' ? (
-          <HeldLabel
-            asset={opened.asset}
-            rules={rules}
-            onTake={page ? () => void takeHeld(opened.asset) : null}
-          />
-        ) : null}
-        {opened?.kind === 'result' ? (
-          <ResultLabel
-            picture={opened.picture}
-            rules={rules}
-            want={want}
-            licence={licence}
-            onLicence={setLicence}
-          >
-            <TakeButtons
-              hasPage={page !== null}
-              want={want && !isFilled ? want : null}
-              onTake={(forWant) => void take([opened.picture], forWant)}
-            />
-          </ResultLabel>
-        ) : null}
-        {opened === null ? <ClipperCard /> : null}
-      </SidePane>
+      <Split
+        id="gather"
+        panes={[
+          {
+            id: 'results',
+            name: 'the results',
+            content: (
+              <section
+                className={cx(
+                  'overflow-auto px-4.5 pt-3 pb-6 max-narrow:p-2.5',
+                  drop.isOver && 'inset-ring-3 inset-ring-action',
+                )}
+                aria-label="Results"
+              >
+                <Results
+                  asked={asked}
+                  group={group}
+                  onAsk={ask}
+                  onHeld={(asset) => open({ kind: 'held', asset })}
+                  openAsset={opened?.kind === 'held' ? opened.asset.id : null}
+                  onTakeHeld={(asset) => void takeHeld(asset)}
+                  onTakeAll={(pictures) => void take(pictures, false)}
+                />
+              </section>
+            ),
+          },
+          {
+            id: 'side',
+            name: 'the label',
+            width: { usual: LABEL_PX, least: 260 },
+            content: (
+              <SidePane className="flex flex-col" aria-label="Label">
+                {want ? <WantNote want={want} /> : null}
+                {opened?.kind === 'held' ? (
+                  <HeldLabel
+                    asset={opened.asset}
+                    rules={rules}
+                    onTake={page ? () => void takeHeld(opened.asset) : null}
+                  />
+                ) : null}
+                {opened?.kind === 'result' ? (
+                  <ResultLabel
+                    picture={opened.picture}
+                    rules={rules}
+                    want={want}
+                    licence={licence}
+                    onLicence={setLicence}
+                  >
+                    <TakeButtons
+                      hasPage={page !== null}
+                      want={want && !isFilled ? want : null}
+                      onTake={(forWant) => void take([opened.picture], forWant)}
+                    />
+                  </ResultLabel>
+                ) : null}
+                {opened === null ? <ClipperCard /> : null}
+              </SidePane>
+            ),
+          },
+        ]}
+      />
       {chosen.size > 0 ? (
         <ChosenToolbar about="With the chosen pictures" count={chosen.size}>
           <Button kind="bar" onClick={() => void take([...chosen.values()], false)}>

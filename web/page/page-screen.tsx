@@ -14,6 +14,7 @@ import { ComingIn } from '../arrivals/coming-in.tsx';
 import type { FoundFile } from '../arrivals/dropped.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
+import { LABEL_PX, Split } from '../frame/split.tsx';
 import type { LabelRowName } from '../label/row.tsx';
 import { afterSelection, fillWant, placePiece, selectPlacement, takeOffTray } from '../sheet/commands.ts';
 import { Sheet } from '../sheet/sheet.tsx';
@@ -133,7 +134,7 @@ function PageWork({
   const { rules } = page.target;
   const selectedAsset = view.selected?.asset ?? (opened?.kind === 'asset' ? opened.id : null);
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_var(--spacing-label)] grid-rows-[auto_auto_minmax(0,1fr)_auto] max-narrow:grid-cols-1 max-narrow:grid-rows-[auto_auto_minmax(180px,1fr)_minmax(0,38%)_auto] max-narrow:overflow-auto">
+    <div className="grid h-full grid-cols-1 grid-rows-[auto_auto_minmax(0,1fr)_auto]">
       <PageHeader
         page={page}
         doc={view.doc}
@@ -153,24 +154,43 @@ function PageWork({
         <SaveNotice saving={saving} recovered={view.recovered} onAgain={() => void session.saver.save()} />
         <ClashNotice saving={saving} onSettle={(way) => session.show(session.saver.settle(way))} />
       </div>
-      <Sheet
-        editor={session.editor}
-        page={view.doc}
-        rules={rules}
-        selected={view.selected}
-        isEditable={isEditable}
+      <Split
+        id="page"
+        className="row-start-3"
+        panes={[
+          {
+            id: 'sheet',
+            name: 'the sheet',
+            content: (
+              <Sheet
+                editor={session.editor}
+                page={view.doc}
+                rules={rules}
+                selected={view.selected}
+                isEditable={isEditable}
+              />
+            ),
+          },
+          {
+            id: 'label',
+            name: 'the label',
+            width: { usual: LABEL_PX, least: 280 },
+            content: (
+              <RightPane
+                session={session}
+                view={view}
+                rules={rules}
+                isEditable={isEditable}
+                opened={opened}
+                row={row}
+                onRow={onRow}
+                onOpened={onOpened}
+              />
+            ),
+          },
+        ]}
       />
-      <RightPane
-        session={session}
-        view={view}
-        rules={rules}
-        isEditable={isEditable}
-        opened={opened}
-        row={row}
-        onRow={onRow}
-        onOpened={onOpened}
-      />
-      <div className="col-span-full row-start-4 min-w-0 max-narrow:row-start-5">
+      <div className="row-start-4 min-w-0">
         <ComingIn />
         <Tray
           pageId={page.id}

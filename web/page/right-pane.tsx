@@ -25,9 +25,6 @@ import type { Opened } from './opened.ts';
 import { TextCard } from './text-card.tsx';
 import type { PageSession, PageView } from './use-page-session.ts';
 
-/** In the third row of the page's panes, under its head and its notices; on a narrow screen under the sheet. */
-const PLACE = 'col-start-2 row-start-3 max-narrow:col-start-1 max-narrow:row-start-4 max-narrow:p-3.5';
-
 interface RightPaneProps {
   readonly session: PageSession;
   readonly view: PageView;
@@ -55,7 +52,7 @@ export function RightPane({
   const asset = usePiece(view.selected?.asset ?? openedAsset);
   if (opened?.kind === 'want' && !view.selected) {
     return (
-      <SidePane className={PLACE} aria-label="Wants">
+      <SidePane aria-label="Wants">
         <WantsCard
           pageId={session.pageId}
           wants={view.doc.wants}
@@ -67,7 +64,7 @@ export function RightPane({
     );
   }
   return (
-    <SidePane className={PLACE} data-pane="label" aria-label="Label">
+    <SidePane data-pane="label" aria-label="Label">
       {asset ? (
         <>
           <Label

@@ -7,8 +7,8 @@ import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
+import { Split } from '../frame/split.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
-import { cx } from '../ui/cx.ts';
 import { Empty } from '../ui/empty.tsx';
 import { Progress } from '../ui/progress.tsx';
 import { RunCard } from './run-card.tsx';
@@ -24,13 +24,13 @@ export function RunningScreen() {
   useFollowed(run);
   if (error)
     return (
-      <div className={cx(PANES_LOOK, 'grid-cols-[minmax(0,1fr)_318px]')}>
+      <div className={PANES_LOOK}>
         <Empty>{sayFailure(error)}</Empty>
       </div>
     );
   if (!run) return null;
   return (
-    <div className={cx(PANES_LOOK, 'grid-cols-[minmax(0,1fr)_318px]')}>
+    <div className={PANES_LOOK}>
       <HeadPane className="pb-3" aria-label="The run">
         <h1 className="text-3xl">{run.title}</h1>
         <Progress
@@ -43,12 +43,30 @@ export function RunningScreen() {
           <RunButtons run={run} />
         </div>
       </HeadPane>
-      <div className="min-h-0 min-w-0">
-        <RunTable rows={run.steps} />
-      </div>
-      <SidePane className="grid content-start gap-3.5" aria-label="Report">
-        <Report run={run} />
-      </SidePane>
+      <Split
+        id="run"
+        panes={[
+          {
+            id: 'rows',
+            name: 'the pictures',
+            content: (
+              <div className="min-h-0 min-w-0">
+                <RunTable rows={run.steps} />
+              </div>
+            ),
+          },
+          {
+            id: 'side',
+            name: 'the report',
+            width: { usual: 318, least: 240 },
+            content: (
+              <SidePane className="grid content-start gap-3.5" aria-label="Report">
+                <Report run={run} />
+              </SidePane>
+            ),
+          },
+        ]}
+      />
     </div>
   );
 }

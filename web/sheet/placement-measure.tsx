@@ -151,7 +151,7 @@ function WidthHandle({ editor, placement, rules, figure, box, side, onDrag }: Ha
   return (
     <button
       type="button"
-      className="pointer-events-auto absolute h-10 w-6 -translate-x-1.25 cursor-ew-resize touch-none before:absolute before:inset-x-1.25 before:inset-y-0 before:rounded-sm before:border-2 before:border-measure before:bg-[linear-gradient(#bf360c,#bf360c)_center_/_2px_50%_no-repeat_#fff] before:content-['']"
+      className="pointer-events-auto absolute h-10 w-6 -translate-x-1.25 cursor-ew-resize touch-none before:absolute before:inset-x-1.25 before:inset-y-0 before:rounded-sm before:border-2 before:border-measure before:bg-white after:absolute after:top-1/4 after:left-1/2 after:h-1/2 after:w-0.5 after:-translate-x-1/2 after:bg-measure"
       role="slider"
       aria-label="Width"
       aria-valuemin={40}

@@ -97,7 +97,7 @@ export function ShelfRows({
   return (
     <div
       className={cx(
-        'relative -ml-0.75 overflow-auto py-3.5 pl-0.75 -outline-offset-3 max-narrow:ml-0 max-narrow:py-2.5 max-narrow:pl-2.5',
+        'relative overflow-auto py-3.5 pl-3.5 -outline-offset-3 max-narrow:py-2.5 max-narrow:pl-2.5',
         isOver && 'inset-ring-3 inset-ring-action',
       )}
       ref={scroll}

@@ -15,11 +15,12 @@ import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
+import { LABEL_PX, Split } from '../frame/split.tsx';
+import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName } from '../label/row.tsx';
 import { putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
-import { cx } from '../ui/cx.ts';
 import { Empty } from '../ui/empty.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { ChosenCard } from './chosen-card.tsx';
@@ -54,6 +55,7 @@ export function ShelfScreen() {
     setParams(next, { replace: true });
     setRow(null);
   };
+  const isMiddle = useIsNarrow('middle');
   const take = useTakeIn(question.folder ?? '', open);
   const { data: count } = useQuery(shelfCountQuery(question));
   const [first] = shelf.data?.pages ?? [];
@@ -61,13 +63,7 @@ export function ShelfScreen() {
   const mayChange = (asset: Asset) =>
     me !== undefined && me !== null && (may(me.role, 'say-rights') || asset.createdBy === me.name);
   return (
-    <div
-      className={cx(
-        PANES_LOOK,
-        'grid-cols-[202px_minmax(0,1fr)_var(--spacing-label)] max-middle:grid-cols-[minmax(0,1fr)_var(--spacing-label)]',
-      )}
-      {...take.handlers}
-    >
+    <div className={PANES_LOOK} {...take.handlers}>
       <HeadPane aria-label="Question">
         <h1 className="sr-only">Shelf</h1>
         <ShelfQuestion question={question} onAsk={ask} />
@@ -86,55 +82,84 @@ export function ShelfScreen() {
           {take.picker}
         </div>
       </HeadPane>
-      <Folders
-        held={count?.held}
-        part={question.part}
-        folder={question.folder ?? ''}
-        onChoose={(folder) => ask({ ...withoutPart(question), folder })}
-        onAsk={ask}
+      <Split
+        id="shelf"
+        panes={[
+          ...(isMiddle
+            ? []
+            : [
+                {
+                  id: 'folders',
+                  name: 'the folders',
+                  width: { usual: 202, least: 140 },
+                  content: (
+                    <Folders
+                      held={count?.held}
+                      part={question.part}
+                      folder={question.folder ?? ''}
+                      onChoose={(folder) => ask({ ...withoutPart(question), folder })}
+                      onAsk={ask}
+                    />
+                  ),
+                },
+              ]),
+          {
+            id: 'pieces',
+            name: 'the pieces',
+            content: (
+              <div className="relative grid min-h-0 min-w-0">
+                {shelf.error ? <Empty>{sayFailure(shelf.error)}</Empty> : null}
+                {first && assets.length === 0 ? (
+                  <Empty>
+                    <h2 className="mb-1 text-xl text-ink">Nothing answers this question</h2>
+                    <p>Ask for less, or hand pieces in: drop files anywhere here.</p>
+                  </Empty>
+                ) : null}
+                <ShelfRows
+                  assets={assets}
+                  openId={openId}
+                  chosen={chosen}
+                  isOver={take.isOver}
+                  onOpen={open}
+                  onChosen={setChosen}
+                  hasMore={shelf.hasNextPage}
+                  onMore={() => {
+                    if (!shelf.isFetchingNextPage) void shelf.fetchNextPage();
+                  }}
+                />
+                {chosen.size > 0 ? <ChosenBar assets={chosenAssets} onClear={() => setChosen(NONE)} /> : null}
+              </div>
+            ),
+          },
+          {
+            id: 'label',
+            name: 'the label',
+            width: { usual: LABEL_PX, least: 260 },
+            content: (
+              <SidePane aria-label="Label">
+                {chosenAssets.length > 1 ? (
+                  <ChosenCard assets={chosenAssets} />
+                ) : opened && rules ? (
+                  <>
+                    <Label
+                      key={opened.id}
+                      asset={opened}
+                      rules={rules}
+                      use={null}
+                      isEditable={mayChange(opened) && opened.deletedAt === null}
+                      openRow={row}
+                      onOpenRow={setRow}
+                    />
+                    <PieceDeeds asset={opened} isEditable={mayChange(opened)} onGone={() => open(null)} />
+                  </>
+                ) : (
+                  <p className="text-soft">Choose a piece to see its label.</p>
+                )}
+              </SidePane>
+            ),
+          },
+        ]}
       />
-      <div className="relative grid min-h-0 min-w-0">
-        {shelf.error ? <Empty>{sayFailure(shelf.error)}</Empty> : null}
-        {first && assets.length === 0 ? (
-          <Empty>
-            <h2 className="mb-1 text-xl text-ink">Nothing answers this question</h2>
-            <p>Ask for less, or hand pieces in: drop files anywhere here.</p>
-          </Empty>
-        ) : null}
-        <ShelfRows
-          assets={assets}
-          openId={openId}
-          chosen={chosen}
-          isOver={take.isOver}
-          onOpen={open}
-          onChosen={setChosen}
-          hasMore={shelf.hasNextPage}
-          onMore={() => {
-            if (!shelf.isFetchingNextPage) void shelf.fetchNextPage();
-          }}
-        />
-        {chosen.size > 0 ? <ChosenBar assets={chosenAssets} onClear={() => setChosen(NONE)} /> : null}
-      </div>
-      <SidePane aria-label="Label">
-        {chosenAssets.length > 1 ? (
-          <ChosenCard assets={chosenAssets} />
-        ) : opened && rules ? (
-          <>
-            <Label
-              key={opened.id}
-              asset={opened}
-              rules={rules}
-              use={null}
-              isEditable={mayChange(opened) && opened.deletedAt === null}
-              openRow={row}
-              onOpenRow={setRow}
-            />
-            <PieceDeeds asset={opened} isEditable={mayChange(opened)} onGone={() => open(null)} />
-          </>
-        ) : (
-          <p className="text-soft">Choose a piece to see its label.</p>
-        )}
-      </SidePane>
       <FootPane>
         <ComingIn />
       </FootPane>

@@ -1,0 +1,85 @@
+import { Fragment, type ReactNode } from 'react';
+import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
+import { cx } from '../ui/cx.ts';
+import { useIsNarrow } from './use-is-narrow.ts';
+
+/** One of the panes of a screen. The one without a width takes what the others leave. */
+interface Pane {
+  readonly id: string;
+  /** What is drawn wider or narrower at its edge, in words. */
+  readonly name: string;
+  /** In px, to begin with and at least; none for the work itself. */
+  readonly width?: { readonly usual: number; readonly least: number };
+  readonly content: ReactNode;
+}
+
+const SEPARATOR_LOOK =
+  'relative outline-offset-0 hover:bg-action focus-visible:bg-action data-[separator=active]:bg-action aria-[orientation=horizontal]:h-px aria-[orientation=vertical]:w-px';
+
+interface SplitProps {
+  /** Under which the widths that a person drew are remembered. */
+  readonly id: string;
+  readonly panes: readonly Pane[];
+  readonly className?: string;
+}
+
+/** Of the height of a narrow screen, what stands under the work gets this much. */
+const UNDER = '42%';
+const LEAST_WORK_PX = 280;
+/** The usual width of the label, as the theme's `label`. */
+export const LABEL_PX = 344;
+
+/**
+ * Panes side by side whose edges are drawn by hand or by arrow keys, each as wide as it was left; one under the other on
+ * a narrow screen.
+ */
+export function Split({ id, panes, className }: SplitProps) {
+  const isNarrow = useIsNarrow();
+  const layout = useDefaultLayout({
+    id: `${id}${isNarrow ? ' narrow' : ''}`,
+    panelIds: panes.map((pane) => pane.id),
+    storage: localStorage,
+  });
+  return (
+    <Group
+      key={String(isNarrow)}
+      className={cx('min-h-0 min-w-0', className)}
+      orientation={isNarrow ? 'vertical' : 'horizontal'}
+      {...layout}
+    >
+      {panes.map((pane, at) => {
+        const sized = pane.width ?? panes[at - 1]?.width;
+        return (
+          <Fragment key={pane.id}>
+            {at > 0 && sized ? (
+              <Separator
+                className={cx(
+                  SEPARATOR_LOOK,
+                  // What begins a screen is set off by its ground; the label by a line.
+                  pane.width ? 'bg-line' : 'bg-transparent',
+                )}
+                aria-label={`Size of ${(pane.width ? pane : panes[at - 1])?.name ?? ''}`}
+              />
+            ) : null}
+            <Panel
+              id={pane.id}
+              className="grid min-h-0 min-w-0 *:min-h-0"
+              {...(pane.width
+                ? isNarrow
+                  ? { defaultSize: UNDER, minSize: '15%' }
+                  : {
+                      defaultSize: `${pane.width.usual}px`,
+                      minSize: `${pane.width.least}px`,
+                      maxSize: '55%',
+                      groupResizeBehavior: 'preserve-pixel-size' as const,
+                    }
+                : { minSize: isNarrow ? '20%' : `${LEAST_WORK_PX}px` })}
+            >
+              {pane.content}
+            </Panel>
+          </Fragment>
+        );
+      })}
+    </Group>
+  );
+}
