@@ -1,11 +1,11 @@
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useRef } from 'react';
 import * as v from 'valibot';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { FolderChoices } from '../ui/folder-choices.tsx';
-import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
+import { Opens } from '../ui/opens.tsx';
 
 interface OwnMachineProps {
   readonly folder: string;
@@ -64,21 +64,17 @@ const AddressSchema = v.object({
 });
 
 function AddressField({ onAddress }: { readonly onAddress: (address: string) => void }) {
-  const [isOpen, setOpen] = useState(false);
   return (
-    <Popover open={isOpen} onOpenChange={setOpen}>
-      <PopoverTrigger asChild>
-        <Button kind="link">Give any address</Button>
-      </PopoverTrigger>
-      <PopoverContent aria-label="An address">
+    <Opens about="An address" trigger={<Button kind="link">Give any address</Button>}>
+      {(close) => (
         <AddressForm
           onAddress={(address) => {
-            setOpen(false);
+            close();
             onAddress(address);
           }}
         />
-      </PopoverContent>
-    </Popover>
+      )}
+    </Opens>
   );
 }
 

@@ -33,9 +33,7 @@ export function NameRow({ asset, rules, ...state }: NameRowProps) {
         state.isOpen ? <NameForm key={asset.id} asset={asset} rules={rules} onDone={state.onToggle} /> : null
       }
     >
-      <p className="font-mono text-mono" style={{ overflowWrap: 'anywhere' }}>
-        {called}
-      </p>
+      <p className="font-mono text-mono wrap-anywhere">{called}</p>
       {fault ? <p className="text-due">{sayNameFault(fault)}</p> : null}
       <p className="text-soft">
         {asset.folder ? `In ${asset.folder.replaceAll('/', ' / ')}. ` : ''}

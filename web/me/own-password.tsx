@@ -8,7 +8,7 @@ import { PasswordForm } from './password-form.tsx';
 export function OwnPassword({ me }: { readonly me: Person }) {
   return (
     <main className="grid min-h-dvh place-content-center p-5">
-      <Card as="div" className="w-[min(400px,calc(100vw_-_40px))] px-6 pt-5.5 pb-6">
+      <Card as="div" className="w-[min(400px,calc(100vw-40px))] px-6 pt-5.5 pb-6">
         <div className="mb-4.5 flex items-center gap-2.5 text-4xl font-bold font-stretch-112%">
           <Mark className="h-7.25 w-6" /> Placard
         </div>

@@ -47,8 +47,7 @@ export function PatternParts({ pattern, parts, onChange: put }: PatternPartsProp
           </button>
           {part.part === 'word' ? (
             <Input
-              className="font-mono text-mono"
-              style={{ width: 90 }}
+              className="w-22.5 font-mono text-mono"
               aria-label="Fixed word"
               value={part.word}
               onChange={(event) =>

@@ -55,7 +55,7 @@ export function ClashNotice({ saving, onSettle }: ClashNoticeProps) {
       isOpen
       onClose={() => undefined}
     >
-      <p style={{ marginTop: 12 }}>Theirs begins:</p>
+      <p className="mt-3">Theirs begins:</p>
       <p className="text-soft">“{words.slice(0, 2).join(' ').slice(0, 220)}”</p>
       <Deeds>
         <Button kind="action" onClick={() => onSettle('both')}>
@@ -64,7 +64,7 @@ export function ClashNotice({ saving, onSettle }: ClashNoticeProps) {
         <Button onClick={() => onSettle('mine')}>Go on with mine</Button>
         <Button onClick={() => onSettle('theirs')}>Go on with theirs</Button>
       </Deeds>
-      <p className="text-soft" style={{ marginTop: 10 }}>
+      <p className="mt-2.5 text-soft">
         Put together, each place takes the side that changed it; where both did, both stand one after the
         other.
       </p>

@@ -34,7 +34,7 @@ export function EmbedsCard({ rules, change }: RulesPart) {
           : 'No frames come through here: a linked poster stands in their place.'
       }
     >
-      <div style={{ display: 'grid', gap: 6, marginBottom: 12 }}>
+      <div className="mb-3 grid gap-1.5">
         {PARTS.map(([part, words]) => (
           <Checkbox
             key={part}

@@ -54,7 +54,7 @@ export function UseCard({ rules, change }: RulesPart) {
           onChange={(kilobytes) => change({ weightBudget: kilobytes * KILO })}
         />
       </div>
-      <div style={{ display: 'grid', gap: 6, margin: '12px 0' }}>
+      <div className="my-3 grid gap-1.5">
         <Checkbox checked={rules.commercial} onChange={(isOn) => change({ commercial: isOn })}>
           {' '}
           It is a commercial site

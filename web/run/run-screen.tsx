@@ -9,8 +9,7 @@ import type { RunOrder } from '#core/run/order.ts';
 import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { mostSizes, queryClient, targetsQuery } from '../api/queries.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
-import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
-import { Split } from '../frame/split.tsx';
+import { FootPane, HeadPane, PANES_LOOK } from '../frame/panes.tsx';
 import { Choice, PART_LOOK, Sentence } from '../sentence/sentence.tsx';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
@@ -20,6 +19,7 @@ import { FORMAT_WORDS, FormatCard } from './format-card.tsx';
 import { NameCard } from './name-card.tsx';
 import { PlaceCard } from './place-card.tsx';
 import { RunCard } from './run-card.tsx';
+import { RunPanes } from './run-panes.tsx';
 import { runPreviewQuery } from './run-queries.ts';
 import { RunTable } from './run-table.tsx';
 import { countToLookAt, listed, pictures, sayNaming, saySizes, sayTotals } from './run-words.ts';
@@ -101,51 +101,38 @@ function Draft({ order, target, targets }: DraftProps) {
           <BeginButtons order={order} preview={preview.data} isFresh={!preview.isPlaceholderData} />
         </div>
       </HeadPane>
-      <Split
-        id="run"
-        panes={[
-          {
-            id: 'rows',
-            name: 'the pictures',
-            content: (
-              <div className="min-h-0 min-w-0">
-                {preview.data ? (
-                  <RunTable
-                    rows={preview.data.rows}
-                    edit={{
-                      isLeftOut: (id) => order.rows[id]?.leftOut === true,
-                      onLeftOut: (id, leftOut) => changeRow(id, { leftOut }),
-                      onStem: (id, stem) => {
-                        const { stem: _before, ...row } = order.rows[id] ?? {};
-                        change({ rows: { ...order.rows, [id]: stem === null ? row : { ...row, stem } } });
-                      },
-                    }}
-                  />
-                ) : null}
-              </div>
-            ),
-          },
-          {
-            id: 'side',
-            name: 'what is done',
-            width: { usual: 318, least: 240 },
-            content: (
-              <SidePane className="grid content-start gap-3.5" aria-label="What is done">
-                <SizesCard order={order} change={change} presets={rules.cutPresets} />
-                <FormatCard order={order} change={change} rules={rules} />
-                <NameCard order={order} change={change} rules={rules} preview={preview.data} />
-                <PlaceCard order={order} change={change} />
-                <RunCard id="run-stays" title="What stays">
-                  <p>
-                    {order.into === 'zip'
-                      ? 'The shelf, as it is. Names, folder and recipe hold for the files alone.'
-                      : 'The originals, as they are. One step back undoes the whole run.'}
-                  </p>
-                </RunCard>
-              </SidePane>
-            ),
-          },
-        ]}
+      <RunPanes
+        rows={
+          preview.data ? (
+            <RunTable
+              rows={preview.data.rows}
+              edit={{
+                isLeftOut: (id) => order.rows[id]?.leftOut === true,
+                onLeftOut: (id, leftOut) => changeRow(id, { leftOut }),
+                onStem: (id, stem) => {
+                  const { stem: _before, ...row } = order.rows[id] ?? {};
+                  change({ rows: { ...order.rows, [id]: stem === null ? row : { ...row, stem } } });
+                },
+              }}
+            />
+          ) : null
+        }
+        about="What is done"
+        side={
+          <>
+            <SizesCard order={order} change={change} presets={rules.cutPresets} />
+            <FormatCard order={order} change={change} rules={rules} />
+            <NameCard order={order} change={change} rules={rules} preview={preview.data} />
+            <PlaceCard order={order} change={change} />
+            <RunCard id="run-stays" title="What stays">
+              <p>
+                {order.into === 'zip'
+                  ? 'The shelf, as it is. Names, folder and recipe hold for the files alone.'
+                  : 'The originals, as they are. One step back undoes the whole run.'}
+              </p>
+            </RunCard>
+          </>
+        }
       />
     </>
   );

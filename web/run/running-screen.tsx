@@ -6,13 +6,13 @@ import { type Run, RunSchema } from '#api/runs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
-import { HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
-import { Split } from '../frame/split.tsx';
+import { HeadPane, PANES_LOOK } from '../frame/panes.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Empty } from '../ui/empty.tsx';
 import { Progress } from '../ui/progress.tsx';
 import { RunCard } from './run-card.tsx';
 import { forgetRun, refreshAfterRun, rememberRun } from './run-deeds.ts';
+import { RunPanes } from './run-panes.tsx';
 import { runQuery } from './run-queries.ts';
 import { RunTable } from './run-table.tsx';
 import { pictures, sayProgress } from './run-words.ts';
@@ -43,30 +43,7 @@ export function RunningScreen() {
           <RunButtons run={run} />
         </div>
       </HeadPane>
-      <Split
-        id="run"
-        panes={[
-          {
-            id: 'rows',
-            name: 'the pictures',
-            content: (
-              <div className="min-h-0 min-w-0">
-                <RunTable rows={run.steps} />
-              </div>
-            ),
-          },
-          {
-            id: 'side',
-            name: 'the report',
-            width: { usual: 318, least: 240 },
-            content: (
-              <SidePane className="grid content-start gap-3.5" aria-label="Report">
-                <Report run={run} />
-              </SidePane>
-            ),
-          },
-        ]}
-      />
+      <RunPanes rows={<RunTable rows={run.steps} />} about="Report" side={<Report run={run} />} />
     </div>
   );
 }

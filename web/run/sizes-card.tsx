@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import * as v from 'valibot';
 import type { CutPreset } from '#core/page/target.ts';
 import type { RunOrder } from '#core/run/order.ts';
@@ -9,7 +8,7 @@ import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { CHIP_LOOK, Chips } from '../ui/chips.tsx';
 import { cx } from '../ui/cx.ts';
-import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
+import { Opens } from '../ui/opens.tsx';
 import { RunCard } from './run-card.tsx';
 
 export interface RunPart {
@@ -100,23 +99,24 @@ const OtherSizeSchema = v.object({
 });
 
 function OtherSize({ onAdd }: { readonly onAdd: (wish: SizeWish) => void }) {
-  const [isOpen, setOpen] = useState(false);
   return (
-    <Popover open={isOpen} onOpenChange={setOpen}>
-      <PopoverTrigger asChild>
+    <Opens
+      about="Another size"
+      trigger={
         <button type="button" className={cx(CHIP_LOOK, 'border-dashed border-control')}>
           Another size...
         </button>
-      </PopoverTrigger>
-      <PopoverContent aria-label="Another size">
+      }
+    >
+      {(close) => (
         <OtherSizeForm
           onAdd={(wish) => {
-            setOpen(false);
+            close();
             onAdd(wish);
           }}
         />
-      </PopoverContent>
-    </Popover>
+      )}
+    </Opens>
   );
 }
 

@@ -1,10 +1,10 @@
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import * as v from 'valibot';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { Menu, MenuContent, MenuRadioGroup, MenuRadioItem, MenuTrigger } from '../ui/menu.tsx';
-import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
+import { Opens } from '../ui/opens.tsx';
 
 /** A question in plain English whose underlined parts are its controls. */
 export function Sentence({ children }: { readonly children: ReactNode }) {
@@ -60,26 +60,27 @@ interface WrittenProps {
 
 /** A part that is typed: words to look for, or a number. */
 export function Written({ about, value, words, isNumber = false, onWrite }: WrittenProps) {
-  const [isOpen, setOpen] = useState(false);
   return (
-    <Popover open={isOpen} onOpenChange={setOpen}>
-      <PopoverTrigger asChild>
+    <Opens
+      about={about}
+      trigger={
         <button type="button" className={PART_LOOK} aria-label={`${about}: ${words}`}>
           {words}
         </button>
-      </PopoverTrigger>
-      <PopoverContent aria-label={about}>
+      }
+    >
+      {(close) => (
         <WrittenForm
           about={about}
           value={value}
           isNumber={isNumber}
           onWrite={(next) => {
-            setOpen(false);
+            close();
             onWrite(next);
           }}
         />
-      </PopoverContent>
-    </Popover>
+      )}
+    </Opens>
   );
 }
 

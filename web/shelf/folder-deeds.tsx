@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { toast } from 'sonner';
 import { FolderSchema } from '#api/assets.ts';
 import { may } from '#api/people.ts';
@@ -10,7 +9,7 @@ import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { useFolderPaths } from '../ui/folder-choices.tsx';
-import { Popover, PopoverContent, PopoverTrigger } from '../ui/popover.tsx';
+import { Opens } from '../ui/opens.tsx';
 import { ledger } from '../undo/ledger.ts';
 
 interface FolderDeedsProps {
@@ -154,26 +153,19 @@ interface PathFormProps {
   readonly onPath: (path: string) => Promise<void>;
 }
 
-function PathForm({ words, field, hint, path, deed, onPath }: PathFormProps) {
-  const [isOpen, setOpen] = useState(false);
+function PathForm({ words, onPath, ...fields }: PathFormProps) {
   return (
-    <Popover open={isOpen} onOpenChange={setOpen}>
-      <PopoverTrigger asChild>
-        <Button kind="link">{words}</Button>
-      </PopoverTrigger>
-      <PopoverContent aria-label={field}>
+    <Opens about={fields.field} trigger={<Button kind="link">{words}</Button>}>
+      {(close) => (
         <PathFields
-          field={field}
-          hint={hint}
-          path={path}
-          deed={deed}
+          {...fields}
           onPath={async (typed) => {
             await onPath(typed);
-            setOpen(false);
+            close();
           }}
         />
-      </PopoverContent>
-    </Popover>
+      )}
+    </Opens>
   );
 }
 

@@ -34,7 +34,7 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
   if (beginning.isPending && !failure) return null;
   return (
     <main className="grid min-h-dvh place-content-center p-5">
-      <Card as="div" className="w-[min(400px,calc(100vw_-_40px))] px-6 pt-5.5 pb-6">
+      <Card as="div" className="w-[min(400px,calc(100vw-40px))] px-6 pt-5.5 pb-6">
         <div className="mb-4.5 flex items-center gap-2.5 text-4xl font-bold font-stretch-112%">
           <Mark className="h-7.25 w-6" /> Placard
         </div>
