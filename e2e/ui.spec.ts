@@ -59,7 +59,10 @@ test('the controls are worked by keys alone', async ({ page }) => {
   });
   await test.step('arrows choose among a few', async () => {
     const few = page.getByRole('radiogroup', { name: 'One of a few' });
+    // The list gives the focus back to its button once it has closed.
+    await expect(page.getByRole('listbox')).toHaveCount(0);
     await few.getByRole('radio', { name: '1:1' }).focus();
+    await expect(few.getByRole('radio', { name: '1:1' })).toBeFocused();
     await page.keyboard.press('ArrowLeft');
     await expect(few.getByRole('radio', { name: '16:9' })).toBeChecked();
   });

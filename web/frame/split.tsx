@@ -13,8 +13,9 @@ interface Pane {
   readonly content: ReactNode;
 }
 
+/** Takes no room of its own: a px of it would put what is centred beside it between two px of the screen. */
 const SEPARATOR_LOOK =
-  'relative outline-offset-0 hover:bg-action focus-visible:bg-action data-[separator=active]:bg-action aria-[orientation=horizontal]:h-px aria-[orientation=vertical]:w-px';
+  'relative z-1 outline-offset-0 after:absolute after:inset-y-0 after:-left-px after:w-px hover:after:bg-action focus-visible:after:bg-action data-[separator=active]:after:bg-action aria-[orientation=horizontal]:h-0 aria-[orientation=horizontal]:after:inset-x-0 aria-[orientation=horizontal]:after:-top-px aria-[orientation=horizontal]:after:h-px aria-[orientation=horizontal]:after:w-auto aria-[orientation=vertical]:w-0';
 
 interface SplitProps {
   /** Under which the widths that a person drew are remembered. */
@@ -56,7 +57,7 @@ export function Split({ id, panes, className }: SplitProps) {
                 className={cx(
                   SEPARATOR_LOOK,
                   // What begins a screen is set off by its ground; the label by a line.
-                  pane.width ? 'bg-line' : 'bg-transparent',
+                  pane.width && 'after:bg-line',
                 )}
                 aria-label={`Size of ${(pane.width ? pane : panes[at - 1])?.name ?? ''}`}
               />
