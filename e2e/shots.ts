@@ -143,7 +143,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     'embed-placed',
     async (page) => {
       await page.goto(`${ORIGIN}/pages/demo-page-4`);
-      await page.getByRole('figure').last().click();
+      await page.getByRole('figure').filter({ hasText: 'when it is clicked' }).click();
     },
   ],
   [

@@ -23,7 +23,8 @@ const ROW_PX = 150;
 const GAP_PX = 10;
 /** Name and status under each picture, and the space to the next row. */
 const UNDER_PX = 52;
-const RIGHT_PX = 18;
+/** The margins at both sides of a row: 14 px and 18 px. */
+const SIDES_PX = 32;
 const LEAST_ASPECT = 0.5;
 const MOST_ASPECT = 2.8;
 
@@ -44,7 +45,7 @@ export function ShelfRows({
     const aspects = assets.map((asset) =>
       Math.min(MOST_ASPECT, Math.max(LEAST_ASPECT, asset.width / asset.height)),
     );
-    return trueShapeRows(aspects, Math.max(200, width - RIGHT_PX), ROW_PX, GAP_PX);
+    return trueShapeRows(aspects, Math.max(200, width - SIDES_PX), ROW_PX, GAP_PX);
   }, [assets, width]);
   const virtual = useVirtualizer({
     count: rows.length,
