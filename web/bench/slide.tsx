@@ -13,7 +13,7 @@ interface SlideProps {
 /** A slider that shows at once and keeps when it is let go. A double press puts it back to nothing. */
 export function Slide({ name, value, least, most, says, onMove, onLet }: SlideProps) {
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: a second way for the hand; by keys, 0 is typed or stepped to
+    // biome-ignore lint/a11y/noStaticElementInteractions: a second way for the hand; by keys, 0 is stepped to
     <div
       className="grid min-h-6 grid-cols-[56px_minmax(0,1fr)_44px] items-center gap-2"
       onDoubleClick={() => onLet(0)}
