@@ -8,6 +8,7 @@ import { overStanding } from '#core/page/over-standing.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
 import { copyAt, judge, sayJudgement } from '#core/rights/judgement.ts';
 import { LabelRow } from '../label/row.tsx';
+import { FieldSet } from '../ui/field-set.tsx';
 import { CropRow } from './crop-row.tsx';
 import { FrameRow } from './frame-row.tsx';
 import { GroundRow } from './ground-row.tsx';
@@ -43,7 +44,7 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, lights, ...r
       aria-label={preset ? `Label of the cut ${preset.name}` : 'Label of the piece'}
     >
       {preset ? <CutHead preset={preset} piece={piece} /> : <PieceHead piece={piece} />}
-      <fieldset disabled={!isEditable}>
+      <FieldSet disabled={!isEditable}>
         {preset?.ratio ? <FrameRow piece={piece} ratio={preset.ratio} onKeep={onKeep} /> : null}
         {preset ? null : <CropRow piece={piece} rules={rules} onKeep={onKeep} />}
         <TurnRow prep={prep} onKeep={onKeep} />
@@ -64,7 +65,7 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, lights, ...r
           change={change}
         />
         {asset.alpha ? <GroundRow prep={prep} onDraft={onDraft} change={change} /> : null}
-      </fieldset>
+      </FieldSet>
       <StepsRow prep={prep} isEditable={isEditable} change={change} onKeep={onKeep} />
       <RightsOfCut asset={asset} piece={piece} rules={rules} preset={preset} />
       {preset ? <Becomes asset={asset} piece={piece} preset={preset} /> : null}

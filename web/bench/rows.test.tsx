@@ -14,9 +14,11 @@ import {
   unmount,
   write,
 } from '../mounted.tsx';
+import { exampleAsset } from '../testing.tsx';
 import { CropRow } from './crop-row.tsx';
 import { FrameRow } from './frame-row.tsx';
 import { GroundRow } from './ground-row.tsx';
+import { PrepCard } from './prep-card.tsx';
 import { StepsRow } from './steps-row.tsx';
 import { ToneRow } from './tone-row.tsx';
 import { TurnRow } from './turn-row.tsx';
@@ -133,6 +135,42 @@ describe('turning', () => {
       [90, false, 'turning it right'],
       [0, true, 'mirroring it'],
     ]);
+  });
+});
+
+describe('the whole of what is done to a piece', () => {
+  const lightOf = (isEditable: boolean) => {
+    const { kept, onKeep } = keeping();
+    const ground = mount(
+      <PrepCard
+        asset={exampleAsset()}
+        piece={piece()}
+        rules={RULES}
+        preset={null}
+        isEditable={isEditable}
+        lights={undefined}
+        onDraft={() => undefined}
+        onKeep={onKeep}
+        isLevelling={false}
+        onLevelling={() => undefined}
+      />,
+    );
+    return { kept, slider: byRole(ground, 'slider', 'Light') };
+  };
+
+  it('is moved by the keys of whoever may change it', async () => {
+    const { kept, slider } = lightOf(true);
+    press(slider, 'ArrowRight');
+    await Promise.resolve();
+    expect(kept.map(([prep]) => prep.tone.light)).toEqual([1]);
+  });
+
+  it('stays as it is for whoever may only read it, its sliders too', async () => {
+    const { kept, slider } = lightOf(false);
+    press(slider, 'ArrowRight');
+    await Promise.resolve();
+    expect(kept).toEqual([]);
+    expect(slider.hasAttribute('data-disabled')).toBe(true);
   });
 });
 

@@ -7,7 +7,8 @@ import { cx } from './cx.ts';
 export const buttonLook = cva('disabled:cursor-not-allowed disabled:opacity-55', {
   variants: {
     kind: {
-      plain: 'border-ink bg-panel text-ink hover:bg-action-soft',
+      plain:
+        'border-ink bg-panel text-ink hover:bg-action-soft aria-pressed:border-action aria-pressed:bg-action-soft forced-colors:aria-pressed:outline-2',
       action: 'border-action bg-action text-action-ink hover:brightness-108',
       /** On the dark bar over the screen. */
       bar: 'border-bar-line text-bar-ink hover:bg-white/10',

@@ -1,5 +1,6 @@
 import { Slider as Radix } from 'radix-ui';
 import { cx } from './cx.ts';
+import { useIsDisabled } from './field-set.tsx';
 
 interface SliderProps {
   readonly value: number;
@@ -24,18 +25,24 @@ export function Slider({
   onChange,
   onSettle,
   tone = 'ink',
+  disabled = false,
   className,
   'aria-label': name,
   'aria-valuetext': says,
   ...rest
 }: SliderProps) {
+  const isAround = useIsDisabled();
   return (
     <Radix.Root
       value={[value]}
+      disabled={disabled || isAround}
       onValueChange={([next]) => next !== undefined && onChange(next)}
       // Radix tells that it was let go of before it tells where to.
       onValueCommit={([next]) => queueMicrotask(() => next !== undefined && onSettle?.(next))}
-      className={cx('relative flex h-5 w-full touch-none items-center select-none', className)}
+      className={cx(
+        'relative flex h-5 w-full touch-none items-center select-none data-disabled:opacity-55',
+        className,
+      )}
       {...rest}
     >
       <Radix.Track className="relative h-1 grow rounded-xs bg-control">
@@ -50,7 +57,7 @@ export function Slider({
         aria-label={name}
         {...(says ? { 'aria-valuetext': says } : {})}
         className={cx(
-          'block h-4.5 w-2.5 cursor-ew-resize rounded-xs border border-panel data-disabled:bg-soft forced-colors:bg-[ButtonText]',
+          'block h-4.5 w-2.5 cursor-ew-resize rounded-xs border border-panel data-disabled:cursor-not-allowed forced-colors:bg-[ButtonText]',
           tone === 'ink' ? 'bg-ink' : 'bg-due',
         )}
       />
