@@ -27,6 +27,8 @@ const NATIVE = [
   [/\stype="radio"/, 'OneOf or RadioList of web/ui'],
   [/\stype="range"/, 'Slider of web/ui'],
   [/\stype="color"/, 'ColourField of web/ui'],
+  // A slider is no form field to the browser: it would still move.
+  [/<fieldset\b[^>]*\sdisabled/, 'FieldSet of web/ui'],
   [/<details\b/, 'Folded of web/ui'],
 ];
 
