@@ -29,8 +29,8 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
     editor.view.updateRoot();
   }, [editor]);
   const asset = usePiece(selected?.asset ?? null);
-  const paperWidth = usePaperWidth(pane, rules);
-  const column = columnAt(rules, paperWidth);
+  const { width, left } = usePaper(pane, rules);
+  const column = columnAt(rules, width);
   const intoText = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== 'ArrowDown') return;
     event.preventDefault();
@@ -44,14 +44,14 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
     >
       <style>{styleSheet(rules, page, 'any')}</style>
       <div className="sticky top-0 z-3 bg-ground">
-        <div style={{ width: paperWidth, margin: '0 auto' }}>
-          <Ruler start={(paperWidth - column) / 2} length={column} />
+        <div style={{ width, marginLeft: left }}>
+          <Ruler start={(width - column) / 2} length={column} />
         </div>
       </div>
       <div
-        className="sheet-paper relative mx-auto min-h-[calc(100%-24px)] bg-paper pt-px pb-20 shadow-card"
+        className="sheet-paper relative min-h-[calc(100%-24px)] bg-paper pt-px pb-20 shadow-card"
         ref={paper}
-        style={{ width: paperWidth }}
+        style={{ width, marginLeft: left }}
       >
         <div className="placard">
           <div className="placard-column">
@@ -76,7 +76,7 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
             asset={asset}
             rules={rules}
             paper={paper}
-            paperWidth={paperWidth}
+            paperWidth={width}
           />
         ) : null}
       </div>
@@ -84,23 +84,27 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
   );
 }
 
-const PANE_PADDING_PX = 48;
-
-/** As wide as the pane lets it be, up to where a breakout fits; never narrower than a phone. */
-function usePaperWidth(pane: RefObject<HTMLDivElement | null>, rules: HouseRules): number {
+/**
+ * As wide as the pane lets it be, up to where a breakout fits, never narrower than a phone, and in its middle. The
+ * paper and the column on it begin on a whole px, whatever width the pane was drawn to: else every line is soft.
+ */
+function usePaper(pane: RefObject<HTMLDivElement | null>, rules: HouseRules) {
   const widest = Math.max(rules.breakout, rules.column) + 2 * rules.gutter;
-  const [width, setWidth] = useState(rules.column + 2 * rules.gutter);
+  const [place, setPlace] = useState({ width: rules.column + 2 * rules.gutter, left: 0 });
   useLayoutEffect(() => {
     const element = pane.current;
     if (!element) return;
     const look = () => {
-      const room = element.clientWidth - (element.clientWidth > 700 ? PANE_PADDING_PX : 0);
-      setWidth(Math.max(320, Math.min(widest, room)));
+      const { paddingLeft, paddingRight } = getComputedStyle(element);
+      const room = element.clientWidth - Number.parseFloat(paddingLeft) - Number.parseFloat(paddingRight);
+      const most = Math.max(320, Math.min(widest, Math.floor(room)));
+      const width = most - ((most - columnAt(rules, most)) % 2);
+      setPlace({ width, left: Math.max(0, Math.floor((room - width) / 2)) });
     };
     look();
     const observer = new ResizeObserver(look);
     observer.observe(element);
     return () => observer.disconnect();
-  }, [pane, widest]);
-  return width;
+  }, [pane, rules, widest]);
+  return place;
 }
