@@ -40,6 +40,8 @@ function giveWhatJsdomLacks(): void {
   if (!('ResizeObserver' in globalThis)) Reflect.set(globalThis, 'ResizeObserver', ObservesNothing);
   if (!('scrollIntoView' in Element.prototype))
     Reflect.set(Element.prototype, 'scrollIntoView', () => undefined);
+  if (!('checkVisibility' in Element.prototype))
+    Reflect.set(Element.prototype, 'checkVisibility', () => true);
 }
 
 /** What has a role, of its own or by its kind of element, in the order in which it stands. */
@@ -122,8 +124,9 @@ export function button(ground: ParentNode, name: string): HTMLButtonElement {
   throw new Error(`"${name}" is not a button.`);
 }
 
-export function press(element: Element, key: string): void {
-  act(() => void element.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })));
+export function press(element: Element, key: string, more: KeyboardEventInit = {}): void {
+  const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more });
+  act(() => void element.dispatchEvent(event));
 }
 
 export function click(element: HTMLElement): void {

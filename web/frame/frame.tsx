@@ -6,6 +6,7 @@ import { findGatherings } from '../arrivals/gatherings.ts';
 import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { usePasteLeftOver } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
+import { Carrying } from '../drag/carrying.tsx';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
 import { Toasts } from './toasts.tsx';
 import { TopBar } from './top-bar.tsx';
@@ -77,6 +78,7 @@ export function Frame() {
         ) : null}
         {showsKeys ? <KeysHelp onClose={() => setShowsKeys(false)} /> : null}
       </Suspense>
+      <Carrying />
       <Toasts />
     </div>
   );

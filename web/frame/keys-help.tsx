@@ -21,6 +21,7 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
       ['O, E', 'Out of the column, edge to edge'],
       ['+, -', 'Wider, narrower'],
       ['N', 'Beside paragraph N'],
+      ['M', 'Carry it: into the text, to a want, back to the tray'],
       ['Enter', 'To its label'],
       ['Delete', 'Take it off the page'],
     ],
@@ -31,6 +32,8 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
       ['Arrows', 'Go from piece to piece'],
       ['Enter', 'Place it, or open its label'],
       ['Space', 'Choose it'],
+      ['M', 'Carry it: to a folder, into the text, to a want'],
+      ['Alt Left, Alt Right', 'Move it along the tray'],
     ],
   ],
 ];

@@ -2,11 +2,13 @@ import { toast } from 'sonner';
 import type { Hosts } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { sayFailure } from '../api/client.ts';
+import { assetQuery, queryClient } from '../api/queries.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
 import { readCarried } from '../arrivals/carried.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { keepEmbed } from '../embeds/held-embeds.ts';
 import { looksLikeCode, readInText } from '../embeds/in-text.ts';
+import { putPieces } from '../pieces/pieces.ts';
 import { addToTray, fillWant, placePiece } from '../sheet/commands.ts';
 import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
 import type { PageSession } from './use-page-session.ts';
@@ -45,6 +47,26 @@ export function takeFiles(
     if (!arrived.isNew) toast(arrived.sentence);
     return true;
   });
+}
+
+/** Takes pieces in that were dragged here from another window: each is on the shelf already. */
+export async function takePieces(
+  { editor }: PageSession,
+  ids: readonly string[],
+  { wantId, at }: Onto,
+): Promise<void> {
+  try {
+    const held = await Promise.all(ids.map((id) => queryClient.fetchQuery(assetQuery(id))));
+    if (editor.isDestroyed) return;
+    putPieces(held);
+    const [first] = held;
+    if (wantId && first) fillWant(editor, wantId, first.id);
+    // The last first, so that they stand in the order in which they were chosen.
+    else if (at !== null) for (const { id } of [...held].reverse()) placePiece(editor, id, at);
+    else for (const { id } of held) addToTray(editor, id);
+  } catch (error) {
+    toast.error(sayFailure(error));
+  }
 }
 
 /**

@@ -13,15 +13,24 @@ import { mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import type { FoundFile } from '../arrivals/dropped.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
+import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import type { LabelRowName } from '../label/row.tsx';
-import { afterSelection, fillWant, placePiece, selectPlacement, takeOffTray } from '../sheet/commands.ts';
+import {
+  afterSelection,
+  fillWant,
+  moveOnTray,
+  placePiece,
+  removePlacement,
+  selectPlacement,
+  takeOffTray,
+} from '../sheet/commands.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { Empty } from '../ui/empty.tsx';
 import { useStore } from '../ui/store.ts';
-import { takeCarried, takeFiles, takeText } from './brought.ts';
+import { takeCarried, takeFiles, takePieces, takeText } from './brought.ts';
 import { ClashNotice, SaveNotice } from './notices.tsx';
 import type { Opened } from './opened.ts';
 import { PageHeader } from './page-header.tsx';
@@ -55,6 +64,8 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
         },
         duration: 15_000,
       }),
+    onPieces: (ids: readonly string[], at: number) =>
+      void (session && takePieces(session, ids, { pageId: page.id, wantId: null, at })),
     onPastedText: (text: string, isAlone: boolean) =>
       session !== null && takeText(session, text, isAlone, hosts),
     onOpenLabel: () => document.querySelector<HTMLElement>('[data-pane="label"] :is(input, button)')?.focus(),
@@ -236,10 +247,13 @@ function trayHands(
     onTakeOff: (id) => takeOffTray(editor, id),
     onFiles: (files) => takeFiles(session, files, { pageId, wantId: null, at: null }),
     // What is dragged out of the text itself is no piece.
-    takes: (data) => !editor.view.dragging && mayCarry(data),
+    takes: (data) => !editor.view.dragging && (mayCarry(data) || holdsPieces(data)),
     onDrop: (data, wantId) => {
-      if (!takeCarried(session, data, { pageId, wantId }, ways)) toast.error(NOT_CARRIED);
+      if (holdsPieces(data)) void takePieces(session, droppedPieces(data), { pageId, wantId, at: null });
+      else if (!takeCarried(session, data, { pageId, wantId }, ways)) toast.error(NOT_CARRIED);
     },
+    onMove: (id, before) => void moveOnTray(editor, id, before),
+    onTakeBack: (id) => removePlacement(editor, id),
     onFill: (wantId, id) => {
       fillWant(editor, wantId, id);
       setOpened({ kind: 'asset', id });

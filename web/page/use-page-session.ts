@@ -45,6 +45,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
     const opened = open(page, isEditable, {
       onFiles: (...args) => steady.current.onFiles(...args),
       onPictures: (...args) => steady.current.onPictures(...args),
+      onPieces: (...args) => steady.current.onPieces(...args),
       onPastedText: (...args) => steady.current.onPastedText(...args),
       onOpenLabel: () => steady.current.onOpenLabel(),
       onBesideParagraph: () => steady.current.onBesideParagraph(),

@@ -11,6 +11,7 @@ import {
   addToTray,
   changePlacement,
   fillWant,
+  moveOnTray,
   movePlacement,
   movePlacementTo,
   paragraphNumber,
@@ -201,6 +202,29 @@ describe('the tray, the wants and the title', () => {
     editor.commands.redo();
     takeOffTray(editor, 'heron');
     expect(docOf(editor).tray).toEqual(['bittern']);
+  });
+});
+
+describe('the tray', () => {
+  const trayed = (editor: Editor) => docOf(editor).tray.join(' ');
+
+  it('is put into another order, each step with its name', () => {
+    const editor = editorOf({ ...examplePage(paragraph('one')), tray: ['a', 'b', 'c'] });
+    expect(moveOnTray(editor, 'a', 'c')).toBe(true);
+    expect(trayed(editor)).toBe('b a c');
+    expect(moveOnTray(editor, 'b', null)).toBe(true);
+    expect(trayed(editor)).toBe('a c b');
+    expect(ledger.store.state.done.at(-1)?.name).toBe('moving it on the tray');
+  });
+
+  it('stays as it is where a piece stands there already, or is not there', () => {
+    const editor = editorOf({ ...examplePage(paragraph('one')), tray: ['a', 'b', 'c'] });
+    expect(moveOnTray(editor, 'a', 'b')).toBe(false);
+    expect(moveOnTray(editor, 'c', null)).toBe(false);
+    expect(moveOnTray(editor, 'gone', 'b')).toBe(false);
+    expect(moveOnTray(editor, 'a', 'gone')).toBe(false);
+    expect(moveOnTray(editor, 'a', 'a')).toBe(false);
+    expect(trayed(editor)).toBe('a b c');
   });
 });
 

@@ -87,6 +87,7 @@ export function afterSelection(editor: Editor): number {
 
 /** The block boundary nearest to a point of the screen. */
 export function boundaryAt(editor: Editor, left: number, top: number): number {
+  if (top < editor.view.dom.getBoundingClientRect().top) return 0;
   const at = editor.view.posAtCoords({ left, top });
   if (!at) return editor.state.doc.content.size;
   const $pos = editor.state.doc.resolve(at.inside >= 0 ? at.inside : at.pos);
@@ -202,6 +203,19 @@ export function takeOffTray(editor: Editor, assetId: string): void {
       trayOf(tr).filter((id) => id !== assetId),
     ),
   );
+}
+
+/** Moves a piece on the tray before another one, or to its end; false when it stands there already. */
+export function moveOnTray(editor: Editor, assetId: string, before: string | null): boolean {
+  const tr = named(editor, 'moving it on the tray');
+  const now = trayOf(tr);
+  const others = now.filter((id) => id !== assetId);
+  const at = before === null ? others.length : others.indexOf(before);
+  if (at < 0 || !now.includes(assetId)) return false;
+  const next = [...others.slice(0, at), assetId, ...others.slice(at)];
+  if (next.every((id, index) => id === now[index])) return false;
+  editor.view.dispatch(tr.setDocAttribute('tray', next));
+  return true;
 }
 
 export function setWants(editor: Editor, wants: readonly Want[], name: string): void {

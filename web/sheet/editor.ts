@@ -8,16 +8,14 @@ import type { Page } from '#api/pages.ts';
 import { isLinkAddress, LIST_DEPTH_LIMIT, type PageDoc } from '#core/page/model.ts';
 import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
+import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { pastedPictures } from '../gather/pasted.ts';
 import { ledger } from '../undo/ledger.ts';
-import { boundaryAt, movePlacementTo, NAME_META, placePiece, selectedPlacement } from './commands.ts';
+import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
 import { toEditor } from './page-json.ts';
-import { placementNode, placementOf } from './placement-node.ts';
-
-/** What a piece dragged from the tray carries. */
-export const PIECE_TYPE = 'application/x-placard-piece';
+import { placementNode } from './placement-node.ts';
 
 /** The page's own facts are attributes of the document, so that one history holds text, tray, wants and title. */
 const PageDocument = Document.extend({
@@ -118,19 +116,14 @@ export function connectSheet(editor: Editor, hooks: SheetHooks): void {
   editor.setOptions({
     editorProps: {
       ...editor.options.editorProps,
-      handleDrop: (_view, event, slice, isMoved) => {
+      handleDrop: (_view, event, _slice, isMoved) => {
         const at = boundaryAt(editor, event.clientX, event.clientY);
-        const dragged = slice.content.firstChild;
-        if (isMoved && slice.content.childCount === 1 && dragged?.type.name === 'placement') {
-          movePlacementTo(editor, placementOf(dragged).id, at);
-          return true;
-        }
-        const assetId = event.dataTransfer?.getData(PIECE_TYPE);
-        if (assetId) {
-          placePiece(editor, assetId, at);
-          return true;
-        }
         const data = event.dataTransfer;
+        // Pieces of this window are put down by the sheet's place (`sheet-place.tsx`) before the editor hears of it.
+        if (data && holdsPieces(data)) {
+          hooks.onPieces(droppedPieces(data), at);
+          return true;
+        }
         if (data && data.files.length === 0 && !isMoved && dropsEmbed(editor, hooks, data, at)) return true;
         if (!data || data.files.length === 0) return false;
         void filesOfDrop(data).then((files) => hooks.onFiles(files, at));

@@ -1,8 +1,10 @@
 import type { Editor } from '@tiptap/core';
 import type { Placement, Position, Width } from '#core/page/model.ts';
 import { DEFAULT_SHARE } from '#core/page/target.ts';
+import { CARRY_KEY, carry } from '../drag/carry.ts';
 import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
+import { carriedPlacement } from './placement-node.ts';
 
 const POSITION_KEYS: Readonly<Record<string, Position>> = {
   l: 'beside-left',
@@ -37,6 +39,7 @@ export function placementKey(
     changePlacement(editor, placement.id, standing(position), `placing it ${position.replace('-', ' ')}`);
   else if (event.key === '+' || event.key === '=') widen(editor, placement, 1);
   else if (event.key === '-') widen(editor, placement, -1);
+  else if (event.key === CARRY_KEY) carry(carriedPlacement(placement));
   else if (event.key === 'Enter') hooks.onOpenLabel();
   else if (event.key.toLowerCase() === 'n') hooks.onBesideParagraph();
   else if (event.key === 'Delete' || event.key === 'Backspace') removePlacement(editor, placement.id);

@@ -1,3 +1,4 @@
+import { combine } from '@atlaskit/pragmatic-drag-and-drop/utils/combine';
 import { Node as EditorNode } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
@@ -19,6 +20,8 @@ import type { HouseRules } from '#core/page/target.ts';
 import { captionHere, creditedAs, creditHere } from '#core/page/words.ts';
 import { figureClass, figureStyle, overClass, overStyle } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
+import { makeSource } from '../drag/pointer.ts';
+import type { Source } from '../drag/source.ts';
 import { drawOver } from '../over/draw-over.ts';
 import { ownViews } from '../pieces/own-views.ts';
 import { pieceOf, pieces } from '../pieces/pieces.ts';
@@ -51,9 +54,19 @@ export function placementNode(rules: HouseRules, targetId: string) {
       return ['figure', { 'data-placement': JSON.stringify(node.attrs) }];
     },
     addNodeView() {
-      return ({ node }) => new PlacementView(node, rules, targetId);
+      return ({ node, editor }) => new PlacementView(node, rules, targetId, () => editor.isEditable);
     },
   });
+}
+
+/** A placement as what is dragged, or carried by keys. */
+export function carriedPlacement({ id, asset }: Placement): Source {
+  const held = pieces.state.get(asset);
+  return {
+    dragged: { from: 'sheet', id: asset, placementId: id },
+    words: held ? held.label.title || held.stem : 'The piece',
+    isMovable: true,
+  };
 }
 
 /** A pasted placement is a new use: it gets an id of its own. Anything that is not a placement is passed over. */
@@ -78,7 +91,7 @@ class PlacementView implements NodeView {
   readonly #stopListening: () => void;
   #placement: Placement;
 
-  constructor(node: Node, rules: HouseRules, targetId: string) {
+  constructor(node: Node, rules: HouseRules, targetId: string, isEditable: () => boolean) {
     this.#rules = rules;
     this.#live = new LiveEmbed(targetId);
     this.#placement = placementOf(node);
@@ -91,7 +104,10 @@ class PlacementView implements NodeView {
     this.dom.append(this.#worded, this.#caption);
     this.dom.contentEditable = 'false';
     this.#draw();
-    this.#stopListening = pieces.subscribe(() => this.#draw());
+    this.#stopListening = combine(
+      pieces.subscribe(() => this.#draw()),
+      makeSource(this.dom, () => ({ ...carriedPlacement(this.#placement), isMovable: isEditable() })),
+    );
   }
 
   update(node: Node): boolean {

@@ -10,6 +10,7 @@ import { usePiece } from '../pieces/pieces.ts';
 import { setTitle } from './commands.ts';
 import { onSheet } from './on-sheet.ts';
 import { PlacementMeasure } from './placement-measure.tsx';
+import { SheetPlace } from './sheet-place.tsx';
 
 interface SheetProps {
   readonly editor: Editor;
@@ -69,6 +70,7 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
           </div>
           <div ref={text} />
         </div>
+        <SheetPlace editor={editor} pane={pane} paper={paper} isEditable={isEditable} />
         {selected && isEditable ? (
           <PlacementMeasure
             editor={editor}

@@ -23,6 +23,7 @@ export function layNothingOut(): void {
 export const NO_HOOKS = {
   onFiles: () => undefined,
   onPictures: () => undefined,
+  onPieces: () => undefined,
   onPastedText: () => false,
   onOpenLabel: () => undefined,
   onBesideParagraph: () => undefined,

@@ -1,12 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import type { AssetQuery } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery } from '../api/queries.ts';
+import { type Dragged, idsOf } from '../drag/dragged.ts';
+import type { Spot } from '../drag/place.ts';
+import { elementAt, usePlace, useScrollsAlong } from '../drag/use-drag.ts';
 import { changePieces } from '../pieces/pieces.ts';
 import { cx } from '../ui/cx.ts';
-import { droppedPieces, holdsPieces } from './dragged.ts';
 import { FolderDeeds } from './folder-deeds.tsx';
 
 interface FoldersProps {
@@ -31,9 +33,29 @@ const KEPT: readonly (readonly [string, AssetQuery])[] = [
 export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
   const folders = useQuery(foldersQuery);
   const list = folders.data ?? [];
+  const pane = useRef<HTMLElement>(null);
   const [over, setOver] = useState<string | null>(null);
+  const spot = (path: string, dragged: Dragged): Spot => ({
+    say: `into ${path.replaceAll('/', ' / ')}`,
+    name: path.split('/').at(-1) ?? '',
+    mark: (isByKeys) => {
+      setOver(path);
+      if (isByKeys) rowOf(pane.current, path)?.scrollIntoView({ block: 'nearest' });
+    },
+    put: () => void moveInto(idsOf(dragged), path),
+  });
+  usePlace(pane, {
+    takes: ({ from }) => from === 'shelf' && list.length > 0,
+    spotAt: (dragged, { x, y }) => {
+      const row = elementAt({ x, y })?.closest<HTMLElement>('[data-folder]');
+      return row?.dataset.folder ? spot(row.dataset.folder, dragged) : null;
+    },
+    spots: (dragged) => list.map(({ path }) => spot(path, dragged)),
+    unmark: () => setOver(null),
+  });
+  useScrollsAlong(pane);
   return (
-    <nav className="overflow-auto py-3.5 pr-4 pl-4.5 max-middle:hidden" aria-label="Folders">
+    <nav ref={pane} className="overflow-auto py-3.5 pr-4 pl-4.5 max-middle:hidden" aria-label="Folders">
       <button
         type="button"
         className="flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong"
@@ -52,22 +74,10 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
               'flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong',
               over === path && 'border-due bg-due-soft',
             )}
+            data-folder={path}
             aria-current={folder === path}
             style={{ paddingLeft: 8 + (segments.length - 1) * 14 }}
             onClick={() => onChoose(path)}
-            onDragOver={(event) => {
-              if (!holdsPieces(event.dataTransfer)) return;
-              event.preventDefault();
-              setOver(path);
-            }}
-            onDragLeave={() => setOver(null)}
-            onDrop={(event) => {
-              setOver(null);
-              const ids = droppedPieces(event.dataTransfer);
-              if (ids.length === 0) return;
-              event.preventDefault();
-              void moveInto(ids, path);
-            }}
           >
             {segments.at(-1)} <span className="font-mono text-mono text-soft">{pieces}</span>
           </button>
@@ -92,6 +102,13 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
         </button>
       ))}
     </nav>
+  );
+}
+
+/** The row of a folder in the list. */
+function rowOf(pane: HTMLElement | null, path: string): HTMLElement | undefined {
+  return [...(pane?.querySelectorAll<HTMLElement>('[data-folder]') ?? [])].find(
+    ({ dataset }) => dataset.folder === path,
   );
 }
 

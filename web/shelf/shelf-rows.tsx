@@ -2,9 +2,11 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type MouseEvent, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { trueShapeRows } from '#core/media/rows.ts';
+import { CARRY_KEY, carry } from '../drag/carry.ts';
+import type { Source } from '../drag/source.ts';
+import { useSource } from '../drag/use-drag.ts';
 import { cx } from '../ui/cx.ts';
 import { useWidth } from '../ui/use-width.ts';
-import { dragPieces } from './dragged.ts';
 import { statusOf } from './status.ts';
 
 interface ShelfRowsProps {
@@ -66,6 +68,11 @@ export function ShelfRows({
     if (!next.delete(id)) next.add(id);
     onChosen(next);
   };
+  /** What is taken up with a piece: all that are chosen, if it is one of them. */
+  const takenUp = (id: string): Source => {
+    const ids = chosen.has(id) ? [...chosen] : [id];
+    return { dragged: { from: 'shelf', ids }, words: sayPieces(ids, assets), isMovable: true };
+  };
   const press = (event: MouseEvent, id: string) => {
     if (event.ctrlKey || event.metaKey) choose(id);
     else if (event.shiftKey && openId) onChosen(rangeBetween(assets, openId, id));
@@ -75,13 +82,17 @@ export function ShelfRows({
     }
   };
   const walk = (event: KeyboardEvent<HTMLDivElement>) => {
-    const at = assets.findIndex((asset) => asset.id === openId);
-    const to = nextIndex(event.key, at, rows);
     const focused =
       document.activeElement instanceof HTMLElement ? document.activeElement.dataset.piece : undefined;
+    // The piece that has the focus may not be told to the address yet, when keys follow quickly.
+    const at = assets.findIndex((asset) => asset.id === (focused ?? openId));
+    const to = nextIndex(event.key, at, rows);
     if (event.key === ' ' && focused) {
       event.preventDefault();
       choose(focused);
+    } else if (event.key === CARRY_KEY && focused) {
+      event.preventDefault();
+      carry(takenUp(focused));
     } else if (event.key === 'Escape') onChosen(new Set());
     else if (to !== null) {
       const next = assets[to];
@@ -127,7 +138,7 @@ export function ShelfRows({
                   isSelected={asset.id === openId || chosen.has(asset.id)}
                   number={numbers.get(asset.id) ?? null}
                   onPress={press}
-                  onDrag={(data) => dragPieces(data, chosen.has(asset.id) ? [...chosen] : [asset.id])}
+                  onTaken={() => takenUp(asset.id)}
                 />
               ))}
             </div>
@@ -144,10 +155,13 @@ interface ShelfPieceProps {
   readonly isSelected: boolean;
   readonly number: number | null;
   readonly onPress: (event: MouseEvent, id: string) => void;
-  readonly onDrag: (data: DataTransfer) => void;
+  /** What is dragged with it. */
+  readonly onTaken: () => Source;
 }
 
-function ShelfPiece({ asset, height, isSelected, number, onPress, onDrag }: ShelfPieceProps) {
+function ShelfPiece({ asset, height, isSelected, number, onPress, onTaken }: ShelfPieceProps) {
+  const element = useRef<HTMLButtonElement>(null);
+  useSource(element, onTaken);
   const aspect = Math.min(MOST_ASPECT, Math.max(LEAST_ASPECT, asset.width / asset.height));
   const status = statusOf(asset);
   return (
@@ -159,14 +173,15 @@ function ShelfPiece({ asset, height, isSelected, number, onPress, onDrag }: Shel
       data-piece={asset.id}
       style={{ width: aspect * height }}
       onClick={(event) => onPress(event, asset.id)}
-      draggable
-      onDragStart={(event) => onDrag(event.dataTransfer)}
+      ref={element}
+      aria-description="M carries it to a folder"
     >
       <img
         className={cx('w-full bg-blank object-cover', isSelected && 'outline-3 outline-due')}
         src={asset.thumb}
         alt={asset.label.title}
         style={{ height }}
+        draggable={false}
         loading="lazy"
         decoding="async"
       />
@@ -181,6 +196,12 @@ function ShelfPiece({ asset, height, isSelected, number, onPress, onDrag }: Shel
       </span>
     </button>
   );
+}
+
+function sayPieces(ids: readonly string[], assets: readonly Asset[]): string {
+  if (ids.length > 1) return `${ids.length} pieces`;
+  const asset = assets.find(({ id }) => id === ids[0]);
+  return asset?.label.title || asset?.stem || '1 piece';
 }
 
 function rangeBetween(assets: readonly Asset[], one: string, other: string): ReadonlySet<string> {

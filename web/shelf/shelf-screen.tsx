@@ -24,7 +24,6 @@ import { Button, LinkButton } from '../ui/button.tsx';
 import { Empty } from '../ui/empty.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { ChosenCard } from './chosen-card.tsx';
-import { holdsPieces } from './dragged.ts';
 import { Folders } from './folders.tsx';
 import { PieceDeeds } from './piece-deeds.tsx';
 import { readQuestion, writeQuestion } from './question.ts';
@@ -196,9 +195,6 @@ function useOpened(id: string | null): Asset | undefined {
   return known ?? asked.data;
 }
 
-/** Pieces that are dragged about on the shelf itself carry their addresses too. */
-const mayBringIn = (data: DataTransfer) => mayCarry(data) && !holdsPieces(data);
-
 /** Files dropped anywhere on the shelf, pasted or chosen, go into the folder that is looked at. */
 function useTakeIn(folder: string, onOpen: (id: string) => void) {
   const input = useRef<HTMLInputElement>(null);
@@ -215,7 +211,7 @@ function useTakeIn(folder: string, onOpen: (id: string) => void) {
     return true;
   };
   usePaste(takeFiles);
-  const drop = useDrop(mayBringIn, (data) => {
+  const drop = useDrop(mayCarry, (data) => {
     if (!takeFiles(data)) takeText(carriedText(data));
   });
   return {

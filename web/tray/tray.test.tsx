@@ -3,6 +3,8 @@ import { act } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { PageDoc } from '#core/page/model.ts';
 import { examplePage, examplePlacement } from '#core/page/testing.ts';
+import { carrying } from '../drag/carry.ts';
+import { spoken } from '../drag/spoken.ts';
 import { allOf, button, click, mount, press, unmount } from '../mounted.tsx';
 import { putPieces } from '../pieces/pieces.ts';
 import { exampleAsset } from '../testing.tsx';
@@ -38,6 +40,8 @@ function tray(doc: PageDoc, { isEditable = true, takes = true } = {}) {
       onFiles={say('files')}
       takes={() => takes}
       onDrop={(_data, wantId) => deeds.push(['drop', wantId])}
+      onMove={say('move')}
+      onTakeBack={say('take back')}
       onFill={say('fill')}
       onWant={say('want')}
     />,
@@ -112,14 +116,43 @@ describe('the tray', () => {
     const want = button(ground, 'Lead of the pagelandscape, at least 1600 px');
     expect(drop(trayOf(ground), { 'text/plain': 'https://a.example/' })).toBe(true);
     drop(want, { 'text/plain': 'https://a.example/' });
-    drop(want, { 'application/x-placard-piece': 'heron' });
     expect(deeds).toEqual([
       ['drop', null],
       ['drop', 'lead'],
-      ['fill', 'lead', 'heron'],
     ]);
     click(want);
     expect(deeds.at(-1)).toEqual(['want', 'lead']);
+  });
+
+  it('carries a piece into a want by keys', () => {
+    putPieces([exampleAsset({ id: 'heron' })]);
+    const { ground, deeds } = tray(page({ tray: ['heron'], wants: [WANT] }));
+    const piece = pieceOf(ground);
+    for (const key of ['m', 'Tab', 'Enter']) press(piece, key);
+    expect(deeds).toEqual([['fill', 'lead', 'heron']]);
+  });
+
+  it('moves a piece among the others by Alt and arrows, and says where it stands', () => {
+    putPieces(['heron', 'bittern', 'boats'].map((id) => exampleAsset({ id, label: { title: id } })));
+    const { ground, deeds } = tray(page({ tray: ['heron', 'bittern', 'boats'] }));
+    const said: string[] = [];
+    const stop = spoken.subscribe(() => said.push(spoken.state));
+    press(pieceOf(ground, 0), 'ArrowRight', { altKey: true });
+    press(pieceOf(ground, 1), 'End', { altKey: true });
+    press(pieceOf(ground, 2), 'Home', { altKey: true });
+    press(pieceOf(ground, 0), 'ArrowLeft', { altKey: true });
+    stop();
+    expect(deeds).toEqual([
+      ['move', 'heron', 'boats'],
+      ['move', 'bittern', null],
+      ['move', 'boats', 'heron'],
+    ]);
+    expect(said).toEqual([
+      'heron put 2 of 3 on the tray.',
+      'bittern put 3 of 3 on the tray.',
+      'boats put 1 of 3 on the tray.',
+      'heron is there already.',
+    ]);
   });
 
   it('lets pass over what it cannot take', () => {
@@ -133,6 +166,8 @@ describe('the tray', () => {
     const { ground, deeds } = tray(page({ tray: ['heron'], wants: [WANT] }), { isEditable: false });
     press(pieceOf(ground), 'Enter');
     press(pieceOf(ground), 'Delete');
+    press(pieceOf(ground), 'm');
+    expect(carrying.state).toBeNull();
     expect(drop(trayOf(ground), { Files: '' })).toBe(false);
     expect(ground.textContent).not.toContain('Choose files');
     expect(deeds).toEqual([]);

@@ -1,12 +1,17 @@
-import { type ChangeEvent, type DragEvent, type KeyboardEvent, useRef, useState } from 'react';
+import { type ChangeEvent, type KeyboardEvent, type RefObject, useRef, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
 import { type PageDoc, placementsOf, type Want } from '#core/page/model.ts';
 import type { FoundFile } from '../arrivals/dropped.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
+import { CARRY_KEY, carry } from '../drag/carry.ts';
+import type { Dragged } from '../drag/dragged.ts';
+import type { Place, Spot } from '../drag/place.ts';
+import type { Source } from '../drag/source.ts';
+import { say } from '../drag/spoken.ts';
+import { usePlace, useScrollsAlong, useSource } from '../drag/use-drag.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { pieces } from '../pieces/pieces.ts';
-import { PIECE_TYPE } from '../sheet/editor.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { useStore } from '../ui/store.ts';
@@ -19,6 +24,10 @@ export interface TrayHands {
   /** Whether what is dragged may be something for the tray. */
   readonly takes: (data: DataTransfer) => boolean;
   readonly onDrop: (data: DataTransfer, wantId: string | null) => void;
+  /** Moves a piece on the tray before another, or to the end. */
+  readonly onMove: (assetId: string, before: string | null) => void;
+  /** Takes a placement off the sheet; its piece stays on the tray. */
+  readonly onTakeBack: (placementId: string) => void;
   readonly onFill: (wantId: string, assetId: string) => void;
   readonly onWant: (wantId: string) => void;
 }
@@ -32,6 +41,11 @@ interface TrayProps extends TrayHands {
 }
 
 const ACCEPTED = 'image/*';
+/** Stands for the place after the last piece. */
+const END = '';
+const MARK_LOOK = 'before:absolute before:top-0 before:z-1 before:h-18 before:w-1 before:bg-due';
+
+const titleOf = (asset: Asset) => asset.label.title || asset.stem;
 
 /** The pieces gathered for a page by their true shapes, and dashed frames for what is still wanted. */
 export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }: TrayProps) {
@@ -45,6 +59,11 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
     hands.onFiles([...(event.target.files ?? [])].map((file) => ({ file, folder: '' })));
     event.target.value = '';
   };
+  const list = useRef<HTMLUListElement>(null);
+  /** Where what is dragged would go: before a piece, or at the end. */
+  const [gap, setGap] = useState<string | null>(null);
+  usePlace(list, trayPlace({ list, gathered, isEditable, hands, setGap }));
+  useScrollsAlong(list);
   const drop = useDrop(
     (data) => isEditable && hands.takes(data),
     (data) => hands.onDrop(data, null),
@@ -84,12 +103,14 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
           aria-label="Files for the tray"
         />
       </div>
-      <ul className="flex min-w-0 flex-1 gap-3 overflow-x-auto p-0.75" onKeyDown={walk}>
-        {gathered.map((asset) => (
+      <ul ref={list} className="flex min-w-0 flex-1 gap-3 overflow-x-auto p-0.75" onKeyDown={walk}>
+        {gathered.map((asset, at) => (
           <TrayPiece
             key={asset.id}
             asset={asset}
             isPlaced={placed.has(asset.id)}
+            mark={gap === asset.id ? 'before' : gap === END && at === gathered.length - 1 ? 'after' : null}
+            steps={stepsOf(gathered, at)}
             isOpen={asset.id === openAsset}
             isEditable={isEditable}
             hands={hands}
@@ -115,9 +136,83 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
   );
 }
 
+interface TrayPlaceParts {
+  readonly list: RefObject<HTMLUListElement | null>;
+  readonly gathered: readonly Asset[];
+  readonly isEditable: boolean;
+  readonly hands: TrayHands;
+  readonly setGap: (gap: string | null) => void;
+}
+
+/** The tray takes its own pieces into another order, and those of the sheet back. */
+function trayPlace({ list, gathered, isEditable, hands, setGap }: TrayPlaceParts): Place {
+  const items = () => [...(list.current?.querySelectorAll<HTMLElement>('[data-tray]') ?? [])];
+  const spot = (dragged: Dragged, at: number): Spot => {
+    const before = gathered[at];
+    return {
+      say: before ? `before ${titleOf(before)} on the tray` : 'at the end of the tray',
+      name: before ? titleOf(before) : '',
+      mark: (isByKeys) => {
+        setGap(before?.id ?? END);
+        const beside = items()[Math.min(at, gathered.length - 1)];
+        if (isByKeys) beside?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      },
+      put: () => {
+        if (dragged.from === 'tray') hands.onMove(dragged.id, before?.id ?? null);
+      },
+    };
+  };
+  const back = ({ placementId }: Dragged & { from: 'sheet' }): Spot => ({
+    say: 'back on the tray',
+    name: '',
+    mark: () => setGap(END),
+    put: () => hands.onTakeBack(placementId),
+  });
+  return {
+    takes: ({ from }) => isEditable && from !== 'shelf',
+    spotAt: (dragged, { x }) => {
+      if (dragged.from === 'sheet') return back(dragged);
+      const at = items().findIndex((item) => {
+        const { left, width } = item.getBoundingClientRect();
+        return x < left + width / 2;
+      });
+      return spot(dragged, at < 0 ? gathered.length : at);
+    },
+    spots: (dragged) =>
+      dragged.from === 'sheet'
+        ? [back(dragged)]
+        : Array.from({ length: gathered.length + 1 }, (_, at) => spot(dragged, at)),
+    first: (dragged) =>
+      Math.max(
+        0,
+        gathered.findIndex(({ id }) => dragged.from === 'tray' && id === dragged.id),
+      ),
+    unmark: () => setGap(null),
+  };
+}
+
+interface TrayStep {
+  readonly before: string | null;
+  readonly say: string;
+}
+/** Where one step by key leads a piece of the tray; none where it stands at that end already. */
+type TraySteps = Readonly<Record<'back' | 'on' | 'start' | 'end', TrayStep | null>>;
+
+const STEP_KEYS = { ArrowLeft: 'back', ArrowRight: 'on', Home: 'start', End: 'end' } as const;
+
+function stepsOf(gathered: readonly Asset[], at: number): TraySteps {
+  const last = gathered.length - 1;
+  const to = (place: number): TrayStep | null => {
+    if (place < 0 || place > last || place === at) return null;
+    const others = gathered.filter((_, index) => index !== at);
+    return { before: others[place]?.id ?? null, say: `${place + 1} of ${gathered.length} on the tray` };
+  };
+  return { back: to(at - 1), on: to(at + 1), start: to(0), end: to(last) };
+}
+
 /** Arrow keys go along the tray. */
 function walk(event: KeyboardEvent<HTMLUListElement>): void {
-  if (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft') return;
+  if (event.altKey || (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft')) return;
   const buttons = [...event.currentTarget.querySelectorAll('button')];
   const at = buttons.findIndex((button) => button.matches(':focus'));
   buttons[at + (event.key === 'ArrowRight' ? 1 : -1)]?.focus();
@@ -126,37 +221,56 @@ function walk(event: KeyboardEvent<HTMLUListElement>): void {
 interface TrayPieceProps {
   readonly asset: Asset;
   readonly isPlaced: boolean;
+  /** Where something that is dragged would go, beside this. */
+  readonly mark: 'before' | 'after' | null;
+  readonly steps: TraySteps;
   readonly isOpen: boolean;
   readonly isEditable: boolean;
   readonly hands: TrayHands;
 }
 
-function TrayPiece({ asset, isPlaced, isOpen, isEditable, hands }: TrayPieceProps) {
+function TrayPiece({ asset, isPlaced, mark, steps, isOpen, isEditable, hands }: TrayPieceProps) {
   const isComp = asset.label.licence === 'comp';
-  const drag = (event: DragEvent) => {
-    event.dataTransfer.setData(PIECE_TYPE, asset.id);
-    event.dataTransfer.effectAllowed = 'copy';
-  };
+  const element = useRef<HTMLButtonElement>(null);
+  const source = (): Source => ({
+    dragged: { from: 'tray', id: asset.id },
+    words: titleOf(asset),
+    isMovable: isEditable,
+  });
+  useSource(element, source);
   const press = (event: KeyboardEvent) => {
     if (!isEditable) return;
     if (event.key === 'Enter') {
       event.preventDefault();
       hands.onPlace(asset.id);
+    } else if (event.key === CARRY_KEY) carry(source());
+    else if (event.altKey && event.key in STEP_KEYS) {
+      event.preventDefault();
+      const step = steps[STEP_KEYS[event.key as keyof typeof STEP_KEYS]];
+      if (step) hands.onMove(asset.id, step.before);
+      say(step ? `${titleOf(asset)} put ${step.say}.` : `${titleOf(asset)} is there already.`);
     } else if (event.key === 'Delete' || event.key === 'Backspace') hands.onTakeOff(asset.id);
   };
   const placed = isPlaced ? 'placed' : 'not placed yet';
   const note = asset.embed ? `${sayKind(asset.embed.embed.kind)}, ${placed}` : placed;
   const width = Math.min(190, Math.round((72 * asset.width) / asset.height));
   return (
-    <li className="flex-none" style={{ width: Math.max(54, width) }}>
+    <li
+      className={cx(
+        'relative flex-none',
+        mark && MARK_LOOK,
+        mark === 'after' ? 'before:-right-2' : 'before:-left-2',
+      )}
+      style={{ width: Math.max(54, width) }}
+      data-tray={asset.id}
+    >
       <button
+        ref={element}
         className="block w-full text-left"
         type="button"
-        draggable={isEditable}
         data-placed={isPlaced}
         aria-pressed={isOpen}
-        aria-description="Enter places it"
-        onDragStart={drag}
+        aria-description="Enter places it, M carries it"
         onClick={() => hands.onOpen(asset.id)}
         onDoubleClick={() => isEditable && hands.onPlace(asset.id)}
         onKeyDown={press}
@@ -195,36 +309,42 @@ interface WantFrameProps {
 }
 
 function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
-  const [isOver, setOver] = useState(false);
-  const over = (event: DragEvent) => {
-    if (!isEditable || !(event.dataTransfer.types.includes(PIECE_TYPE) || hands.takes(event.dataTransfer)))
-      return;
-    event.preventDefault();
-    event.stopPropagation();
-    setOver(true);
-  };
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    event.stopPropagation();
-    setOver(false);
-    const assetId = event.dataTransfer.getData(PIECE_TYPE);
-    if (assetId) hands.onFill(want.id, assetId);
-    else hands.onDrop(event.dataTransfer, want.id);
-  };
+  const frame = useRef<HTMLButtonElement>(null);
+  const [isMarked, setMarked] = useState(false);
+  const spot = (dragged: Dragged): Spot => ({
+    say: `into the want ${want.purpose}`,
+    name: want.purpose,
+    mark: (isByKeys) => {
+      setMarked(true);
+      if (isByKeys) frame.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+    },
+    put: () => {
+      if (dragged.from !== 'shelf') hands.onFill(want.id, dragged.id);
+    },
+  });
+  usePlace(frame, {
+    takes: ({ from }) => isEditable && from !== 'shelf',
+    spotAt: spot,
+    spots: (dragged) => [spot(dragged)],
+    unmark: () => setMarked(false),
+  });
+  const drop = useDrop(
+    (data) => isEditable && hands.takes(data),
+    (data) => hands.onDrop(data, want.id),
+  );
   const least = want.leastWidth > 0 ? `, at least ${want.leastWidth} px` : '';
   return (
     <li>
       <button
+        ref={frame}
         type="button"
         className={cx(
           'grid h-19.5 w-37.5 flex-none place-content-center border border-dashed border-control px-2.5 py-1 text-center text-xs leading-snug text-soft hover:border-2 hover:border-dashed hover:border-due hover:text-ink aria-pressed:border-2 aria-pressed:border-dashed aria-pressed:border-due aria-pressed:text-ink',
-          isOver && 'border-2 border-due text-ink',
+          (isMarked || drop.isOver) && 'border-2 border-due text-ink',
         )}
         aria-pressed={isOpen}
         onClick={() => hands.onWant(want.id)}
-        onDragOver={over}
-        onDragLeave={() => setOver(false)}
-        onDrop={drop}
+        {...drop.handlers}
       >
         {want.purpose}
         <br />

@@ -1,0 +1,28 @@
+import * as v from 'valibot';
+
+/** What is dragged: chosen pieces of the shelf, one of a tray, or one that stands on a sheet. */
+export type Dragged =
+  | { readonly from: 'shelf'; readonly ids: readonly string[] }
+  | { readonly from: 'tray'; readonly id: string }
+  | { readonly from: 'sheet'; readonly id: string; readonly placementId: string };
+
+/** The type under which another window of Placard reads which pieces are dragged. */
+export const PIECES_TYPE = 'application/x-placard-pieces';
+/** As many as are chosen at once by hand; what claims more was not dragged here. */
+const MOST = 2_000;
+const IdsSchema = v.pipe(v.array(v.pipe(v.string(), v.maxLength(64))), v.maxLength(MOST));
+
+export const idsOf = (dragged: Dragged): readonly string[] =>
+  dragged.from === 'shelf' ? dragged.ids : [dragged.id];
+
+export const holdsPieces = (data: Pick<DataTransfer, 'types'>) => data.types.includes(PIECES_TYPE);
+
+/** The pieces that were dragged here from another window; none for anything else. */
+export function droppedPieces(data: Pick<DataTransfer, 'getData'>): readonly string[] {
+  try {
+    const read = v.safeParse(IdsSchema, JSON.parse(data.getData(PIECES_TYPE)));
+    return read.success ? read.output : [];
+  } catch {
+    return [];
+  }
+}

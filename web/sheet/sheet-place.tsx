@@ -1,0 +1,145 @@
+import type { Editor } from '@tiptap/core';
+import type { Node } from '@tiptap/pm/model';
+import { type RefObject, useRef, useState } from 'react';
+import type { Dragged } from '../drag/dragged.ts';
+import type { Place, Spot } from '../drag/place.ts';
+import { usePlace, useScrollsAlong } from '../drag/use-drag.ts';
+import { pieces } from '../pieces/pieces.ts';
+import { cx } from '../ui/cx.ts';
+import {
+  afterSelection,
+  boundaryAt,
+  findPlacement,
+  movePlacementTo,
+  paragraphIndexes,
+  placePiece,
+} from './commands.ts';
+
+interface SheetPlaceProps {
+  readonly editor: Editor;
+  /** What scrolls, and what is as large as a piece can be dragged over. */
+  readonly pane: RefObject<HTMLElement | null>;
+  readonly paper: RefObject<HTMLElement | null>;
+  readonly isEditable: boolean;
+}
+
+/** Lets pieces be put down between the blocks of the sheet, and draws the line at which they would stand. */
+export function SheetPlace({ editor, pane, paper, isEditable }: SheetPlaceProps) {
+  const line = useRef<HTMLElement>(null);
+  const [at, setAt] = useState<number | null>(null);
+  usePlace(pane, sheetPlace(editor, isEditable, line, setAt));
+  useScrollsAlong(pane);
+  const box = at === null ? null : lineAt(editor, at, paper.current);
+  return box ? (
+    <i
+      ref={line}
+      className={cx('pointer-events-none absolute z-2 h-0.75 scroll-m-15 bg-due', NO_TEXT_MARK)}
+      style={box}
+    />
+  ) : null;
+}
+
+function sheetPlace(
+  editor: Editor,
+  isEditable: boolean,
+  line: RefObject<HTMLElement | null>,
+  show: (at: number | null) => void,
+): Place {
+  const spot = (dragged: Dragged, at: number): Spot => {
+    const { doc } = editor.state;
+    const next = doc.nodeAt(at);
+    return {
+      say: staysAt(editor, dragged) === at ? 'where it stands' : sayBefore(doc, at),
+      name: next ? wordsOf(next) : '',
+      mark: (isByKeys) => {
+        show(at);
+        if (isByKeys) requestAnimationFrame(() => line.current?.scrollIntoView({ block: 'nearest' }));
+      },
+      put: () => put(editor, dragged, at),
+    };
+  };
+  return {
+    takes: ({ from }) => isEditable && from !== 'shelf',
+    spotAt: (dragged, { x, y }) => spot(dragged, boundaryAt(editor, x, y)),
+    spots: (dragged) => boundaries(editor, dragged).map((at) => spot(dragged, at)),
+    first: (dragged) => {
+      const from = staysAt(editor, dragged) ?? afterSelection(editor);
+      return Math.max(0, boundaries(editor, dragged).indexOf(from));
+    },
+    unmark: () => show(null),
+  };
+}
+
+function put(editor: Editor, dragged: Dragged, at: number): void {
+  if (dragged.from === 'sheet') movePlacementTo(editor, dragged.placementId, at);
+  else if (dragged.from === 'tray') placePiece(editor, dragged.id, at);
+}
+
+/** Where a placement stands already. */
+function staysAt(editor: Editor, dragged: Dragged): number | null {
+  return dragged.from === 'sheet' ? (findPlacement(editor, dragged.placementId)?.pos ?? null) : null;
+}
+
+/** The boundaries between blocks; behind a placement that is moved is the same spot as before it. */
+function boundaries(editor: Editor, dragged: Dragged): readonly number[] {
+  const { doc } = editor.state;
+  const stays = staysAt(editor, dragged);
+  const behind = stays === null ? null : stays + (doc.nodeAt(stays)?.nodeSize ?? 0);
+  const all = [doc.content.size];
+  doc.forEach((_node, pos) => void all.push(pos));
+  return all.filter((at) => at !== behind).sort((a, b) => a - b);
+}
+
+/** A boundary by the block that comes after it: "before paragraph 3, The tide turns". */
+function sayBefore(doc: Node, at: number): string {
+  const next = doc.nodeAt(at);
+  if (!next) return 'at the end of the page';
+  const words = wordsOf(next);
+  const index = doc.resolve(at).index(0);
+  switch (next.type.name) {
+    case 'placement':
+      return `before the piece ${words}`;
+    case 'heading':
+      return `before the heading ${words}`;
+    case 'paragraph':
+      return words
+        ? `before paragraph ${paragraphIndexes(doc).indexOf(index) + 1}, ${words}`
+        : 'before an empty line';
+    default:
+      return `before the list ${words}`;
+  }
+}
+
+const WORDS_SAID = 6;
+
+function wordsOf(node: Node): string {
+  if (node.type.name === 'placement') {
+    const asset = pieces.state.get(String(node.attrs.asset));
+    return asset ? asset.label.title || asset.stem : '';
+  }
+  const words = node.textBetween(0, Math.min(node.content.size, 200), ' ', ' ').trim().split(/\s+/u);
+  return words.slice(0, WORDS_SAID).join(' ');
+}
+
+/** The editor's own mark of where text would go stays away: it is drawn after ours, on the same paper. */
+const NO_TEXT_MARK = '[&~.prosemirror-dropcursor-block]:hidden [&~.prosemirror-dropcursor-inline]:hidden';
+
+/** Where the line of a boundary is drawn on the paper: in the gap above what follows, beside what the text flows round. */
+function lineAt(editor: Editor, at: number, paper: HTMLElement | null) {
+  if (!paper) return null;
+  const on = paper.getBoundingClientRect();
+  const text = editor.view.dom.getBoundingClientRect();
+  const next = at < editor.state.doc.content.size ? editor.view.nodeDOM(at) : null;
+  const first = next instanceof HTMLElement ? firstLineOf(next) : null;
+  const left = first?.left ?? text.left;
+  const y = first ? first.top - 7 : text.bottom + 4;
+  return { left: left - on.left, width: text.right - left, top: Math.max(0, y - on.top) };
+}
+
+function firstLineOf(block: HTMLElement): { readonly left: number; readonly top: number } {
+  const { left, top } = block.getBoundingClientRect();
+  if (block.tagName === 'FIGURE') return { left, top };
+  const letters = document.createRange();
+  letters.selectNodeContents(block);
+  return { left: letters.getClientRects()[0]?.left ?? left, top };
+}
