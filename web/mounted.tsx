@@ -85,11 +85,11 @@ export function control(ground: ParentNode, name: string): HTMLInputElement | HT
   return found;
 }
 
-/** Writes into a field as a person does, and leaves it or presses Enter. */
+/** Writes into a field as a person does, and leaves it, presses Enter, or stays in it. */
 export function write(
   field: HTMLInputElement | HTMLTextAreaElement,
   text: string,
-  then: 'leave' | 'enter' = 'leave',
+  then: 'leave' | 'enter' | 'stay' = 'leave',
 ): void {
   const proto =
     field instanceof HTMLInputElement ? HTMLInputElement.prototype : HTMLTextAreaElement.prototype;
@@ -99,7 +99,7 @@ export function write(
     field.dispatchEvent(new Event('input', { bubbles: true }));
   });
   if (then === 'leave') act(() => field.blur());
-  else press(field, 'Enter');
+  else if (then === 'enter') press(field, 'Enter');
 }
 
 /** What a list offers, once it is opened by the keyboard. */

@@ -30,6 +30,8 @@ const NATIVE = [
   // A slider is no form field to the browser: it would still move.
   [/<fieldset\b[^>]*\sdisabled/, 'FieldSet of web/ui'],
   [/<details\b/, 'Folded of web/ui'],
+  [/<datalist\b/, 'FolderInput of web/ui'],
+  [/\sonDragStart=|\sdraggable(?!=\{false\})(?=[\s=>/])/, 'useSource of web/drag'],
 ];
 
 /** Every fault in what the screens under `root` are drawn with, a sentence each. */

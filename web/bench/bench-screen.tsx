@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
@@ -15,6 +15,8 @@ import { placementsOf } from '#core/page/model.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, lightsQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
+import { Split } from '../frame/split.tsx';
+import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { Empty } from '../ui/empty.tsx';
@@ -128,8 +130,71 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
       toast.error(sayFailure(error));
     }
   };
+  const cuts = (
+    <CutList
+      asset={asset}
+      piece={piece}
+      rules={rules}
+      lights={lights}
+      open={open}
+      onOpen={(preset) => {
+        const next = new URLSearchParams(params);
+        next.set('cut', preset?.id ?? WHOLE_PIECE);
+        setParams(next, { replace: true });
+        setLooked(null);
+      }}
+    />
+  );
+  const stage = (
+    <div className="flex min-h-0 min-w-0 flex-col">
+      {looked ? <LikenessDetail sample={looked} /> : null}
+      <Stage
+        isHidden={looked !== null}
+        asset={asset}
+        piece={piece}
+        preset={isCompared ? null : open}
+        isEditable={isEditable && !isCompared}
+        isCompared={isCompared}
+        onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : onDraft(next))}
+        onFocal={onFocal}
+        level={isLevelling ? { onLine, onLeave: () => setLevelling(false) } : null}
+      />
+      {isWeighed && open ? (
+        <Suspense fallback={null}>
+          <LikenessPanel
+            key={open.id}
+            asset={asset}
+            piece={piece}
+            preset={open}
+            rules={rules}
+            targetId={target.id}
+            isEditable={isEditable}
+            onKeep={onKeep}
+            isLooking={looked !== null}
+            onLook={setLooked}
+          />
+        </Suspense>
+      ) : null}
+    </div>
+  );
+  const label = (
+    <aside className="overflow-auto p-3.5" aria-label="Label">
+      <PrepCard
+        asset={asset}
+        piece={piece}
+        rules={rules}
+        preset={open}
+        isEditable={isEditable}
+        lights={lights}
+        onDraft={onDraft}
+        onKeep={onKeep}
+        isLevelling={isLevelling}
+        onLevelling={setLevelling}
+      />
+    </aside>
+  );
   return (
-    <div className="grid h-full grid-cols-[236px_minmax(0,1fr)_316px] grid-rows-[auto_minmax(0,1fr)] max-middle:grid-cols-[minmax(0,1fr)_300px] max-middle:grid-rows-[auto_minmax(0,1fr)_auto] max-narrow:h-auto max-narrow:grid-cols-1 max-narrow:grid-rows-[auto_auto_min(76vw,420px)_auto]">
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] max-narrow:h-auto max-narrow:grid-rows-[auto]">
       <BenchHeader
         asset={asset}
         here={here}
@@ -143,64 +208,45 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
         }}
         onPropose={() => void propose()}
       />
-      <CutList
-        asset={asset}
-        piece={piece}
-        rules={rules}
-        lights={lights}
-        open={open}
-        onOpen={(preset) => {
-          const next = new URLSearchParams(params);
-          next.set('cut', preset?.id ?? WHOLE_PIECE);
-          setParams(next, { replace: true });
-          setLooked(null);
-        }}
-      />
-      <div className="flex min-h-0 min-w-0 flex-col">
-        {looked ? <LikenessDetail sample={looked} /> : null}
-        <Stage
-          isHidden={looked !== null}
-          asset={asset}
-          piece={piece}
-          preset={isCompared ? null : open}
-          isEditable={isEditable && !isCompared}
-          isCompared={isCompared}
-          onPrep={(next, isDone, name) => (isDone ? onKeep(next, name) : onDraft(next))}
-          onFocal={onFocal}
-          level={isLevelling ? { onLine, onLeave: () => setLevelling(false) } : null}
-        />
-        {isWeighed && open ? (
-          <Suspense fallback={null}>
-            <LikenessPanel
-              key={open.id}
-              asset={asset}
-              piece={piece}
-              preset={open}
-              rules={rules}
-              targetId={target.id}
-              isEditable={isEditable}
-              onKeep={onKeep}
-              isLooking={looked !== null}
-              onLook={setLooked}
-            />
-          </Suspense>
-        ) : null}
-      </div>
-      <aside className="overflow-auto p-3.5" aria-label="Label">
-        <PrepCard
-          asset={asset}
-          piece={piece}
-          rules={rules}
-          preset={open}
-          isEditable={isEditable}
-          lights={lights}
-          onDraft={onDraft}
-          onKeep={onKeep}
-          isLevelling={isLevelling}
-          onLevelling={setLevelling}
-        />
-      </aside>
+      <BenchPanes cuts={cuts} stage={stage} label={label} />
       <ToneFilter piece={piece} />
+    </div>
+  );
+}
+
+interface PanesProps {
+  readonly cuts: ReactNode;
+  readonly stage: ReactNode;
+  readonly label: ReactNode;
+}
+
+/** The cuts, the piece, and what is done to it: side by side, or the cuts under both, or all under each other. */
+function BenchPanes({ cuts, stage, label }: PanesProps) {
+  const isMiddle = useIsNarrow('middle');
+  const isNarrow = useIsNarrow();
+  if (isNarrow)
+    return (
+      <div className="grid grid-cols-1 grid-rows-[auto_min(76vw,420px)_auto]">
+        {cuts}
+        {stage}
+        {label}
+      </div>
+    );
+  const work = [
+    { id: 'piece', name: 'the piece', content: stage },
+    { id: 'label', name: 'what is done to it', width: { usual: 316, least: 260 }, content: label },
+  ];
+  if (!isMiddle)
+    return (
+      <Split
+        id="bench"
+        panes={[{ id: 'cuts', name: 'the cuts', width: { usual: 236, least: 160 }, content: cuts }, ...work]}
+      />
+    );
+  return (
+    <div className="grid grid-rows-[minmax(0,1fr)_auto]">
+      <Split id="bench" panes={work} />
+      {cuts}
     </div>
   );
 }
@@ -264,7 +310,7 @@ function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: Head
   const format = isOriginalFormat(asset.format) ? ORIGINAL_FORMATS[asset.format].says : asset.format;
   const { width, height } = asset.original;
   return (
-    <header className="col-span-full flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-line bg-panel px-4.5 py-2.25">
+    <header className="flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-line bg-panel px-4.5 py-2.25">
       <h1 className="font-serif text-3xl leading-tight font-normal italic">
         {asset.label.title || asset.stem}
       </h1>

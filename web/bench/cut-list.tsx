@@ -27,10 +27,7 @@ const THUMB_HEIGHT_PX = 66;
 export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListProps) {
   const whole = wholeSize(piece);
   return (
-    <nav
-      className="overflow-auto max-middle:col-span-full max-middle:row-start-3 max-narrow:row-auto"
-      aria-label="Cuts"
-    >
+    <nav className="overflow-auto" aria-label="Cuts">
       <h2 className="px-4.5 pt-3.5 pb-1.5 text-2xs font-semibold text-soft">For every use</h2>
       <ul className="max-middle:flex">
         <li>

@@ -1,10 +1,17 @@
-import type { FormHTMLAttributes, HTMLInputAutoCompleteAttribute, ReactNode } from 'react';
-import { Controller, type FieldPathByValue, type FieldPathValue, type FieldValues } from 'react-hook-form';
+import type { ComponentProps, FormHTMLAttributes, HTMLInputAutoCompleteAttribute, ReactNode } from 'react';
+import {
+  Controller,
+  type ControllerRenderProps,
+  type FieldPathByValue,
+  type FieldPathValue,
+  type FieldValues,
+} from 'react-hook-form';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { cx } from '../ui/cx.ts';
 import { DateInput } from '../ui/date-input.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
+import { FolderInput } from '../ui/folder-input.tsx';
 import { Input, TextArea } from '../ui/input.tsx';
 import { Select, type SelectChoices } from '../ui/select.tsx';
 import type { SaveForm } from './use-save-form.ts';
@@ -39,38 +46,58 @@ interface LineProps<In extends FieldValues> extends FieldProps<In, string> {
   readonly placeholder?: string;
   readonly maxLength?: number;
   readonly isMono?: boolean;
-  readonly list?: string;
   readonly inputMode?: 'numeric' | 'text';
   readonly autoFocus?: boolean;
 }
 
-/** What is said at a field: its fault in words, and what it hints at. */
-function said(
-  { hint, className }: { readonly hint?: string; readonly className?: string },
-  fault: string | undefined,
-) {
-  return {
-    fault: fault ?? null,
-    ...(hint === undefined ? {} : { hint }),
-    ...(className === undefined ? {} : { className }),
-  };
+interface ControlledProps<In extends FieldValues, Name extends FieldPathByValue<In, string>> {
+  readonly of: FieldProps<In, string> & { readonly name: Name };
+  readonly children: (
+    control: Parameters<ComponentProps<typeof Field>['children']>[0],
+    field: ControllerRenderProps<In, Name>,
+  ) => ReactNode;
 }
 
-/** One line of text. */
-export function Line<In extends FieldValues>(props: LineProps<In>) {
-  const { of, name, label, hint: _hint, className: _class, isMono = false, ...input } = props;
+/** A named control of a form, with its fault in words and what it hints at. */
+function Controlled<In extends FieldValues, Name extends FieldPathByValue<In, string>>({
+  of: { of, name, label, hint, className },
+  children,
+}: ControlledProps<In, Name>) {
   return (
     <Controller
       control={of.form.control}
       name={name}
       render={({ field, fieldState }) => (
-        <Field name={label} {...said(props, fieldState.error?.message)}>
-          {(control) => (
-            <Input {...control} {...input} {...field} className={cx(isMono && 'font-mono text-mono')} />
-          )}
+        <Field
+          name={label}
+          fault={fieldState.error?.message ?? null}
+          {...(hint === undefined ? {} : { hint })}
+          {...(className === undefined ? {} : { className })}
+        >
+          {(control) => children(control, field)}
         </Field>
       )}
     />
+  );
+}
+
+/** One line of text. */
+export function Line<In extends FieldValues>(props: LineProps<In>) {
+  const {
+    of: _of,
+    name: _name,
+    label: _label,
+    hint: _hint,
+    className: _class,
+    isMono = false,
+    ...input
+  } = props;
+  return (
+    <Controlled of={props}>
+      {(control, field) => (
+        <Input {...control} {...input} {...field} className={cx(isMono && 'font-mono text-mono')} />
+      )}
+    </Controlled>
   );
 }
 
@@ -82,35 +109,31 @@ export function Lines<In extends FieldValues>(
     readonly rows?: number;
   },
 ) {
-  const { of, name, label, disabled = false, maxLength, rows } = props;
+  const { disabled = false, maxLength, rows } = props;
   return (
-    <Controller
-      control={of.form.control}
-      name={name}
-      render={({ field, fieldState }) => (
-        <Field name={label} {...said(props, fieldState.error?.message)}>
-          {(control) => (
-            <TextArea {...control} {...field} disabled={disabled} maxLength={maxLength} rows={rows} />
-          )}
-        </Field>
+    <Controlled of={props}>
+      {(control, field) => (
+        <TextArea {...control} {...field} disabled={disabled} maxLength={maxLength} rows={rows} />
       )}
-    />
+    </Controlled>
   );
 }
 
 /** A date, typed or chosen. */
 export function DateLine<In extends FieldValues>(props: FieldProps<In, string>) {
-  const { of, name, label } = props;
   return (
-    <Controller
-      control={of.form.control}
-      name={name}
-      render={({ field: { onBlur, ref: _ref, ...field }, fieldState }) => (
-        <Field name={label} {...said(props, fieldState.error?.message)}>
-          {(control) => <DateInput {...control} {...field} onSettle={onBlur} />}
-        </Field>
-      )}
-    />
+    <Controlled of={props}>
+      {(control, { onBlur, ref: _ref, ...field }) => <DateInput {...control} {...field} onSettle={onBlur} />}
+    </Controlled>
+  );
+}
+
+/** A folder, typed or chosen. */
+export function FolderLine<In extends FieldValues>(props: FieldProps<In, string>) {
+  return (
+    <Controlled of={props}>
+      {(control, { ref: _ref, ...field }) => <FolderInput {...control} {...field} />}
+    </Controlled>
   );
 }
 
@@ -141,18 +164,12 @@ export function OneOfList<In extends FieldValues, Name extends FieldPathByValue<
     readonly disabled?: boolean;
   },
 ) {
-  const { of, name, label, choices, disabled = false } = props;
+  const { choices, disabled = false } = props;
   return (
-    <Controller
-      control={of.form.control}
-      name={name}
-      render={({ field: { value, onChange }, fieldState }) => (
-        <Field name={label} {...said(props, fieldState.error?.message)}>
-          {(control) => (
-            <Select {...control} disabled={disabled} value={value} choices={choices} onChoose={onChange} />
-          )}
-        </Field>
+    <Controlled of={props}>
+      {(control, { value, onChange }) => (
+        <Select {...control} disabled={disabled} value={value} choices={choices} onChoose={onChange} />
       )}
-    />
+    </Controlled>
   );
 }

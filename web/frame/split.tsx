@@ -22,6 +22,8 @@ interface SplitProps {
   readonly id: string;
   readonly panes: readonly Pane[];
   readonly className?: string;
+  /** From which width down the panes stand one under the other. */
+  readonly stacks?: 'narrow' | 'middle';
 }
 
 /** Of the height of a narrow screen, what stands under the work gets this much. */
@@ -34,8 +36,8 @@ export const LABEL_PX = 344;
  * Panes side by side whose edges are drawn by hand or by arrow keys, each as wide as it was left; one under the other on
  * a narrow screen.
  */
-export function Split({ id, panes, className }: SplitProps) {
-  const isNarrow = useIsNarrow();
+export function Split({ id, panes, className, stacks = 'narrow' }: SplitProps) {
+  const isNarrow = useIsNarrow(stacks);
   const layout = useDefaultLayout({
     id: `${id}${isNarrow ? ' narrow' : ''}`,
     panelIds: panes.map((pane) => pane.id),

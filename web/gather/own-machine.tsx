@@ -1,10 +1,10 @@
-import { useEffect, useId, useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import * as v from 'valibot';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
-import { FolderChoices } from '../ui/folder-choices.tsx';
+import { FolderInput } from '../ui/folder-input.tsx';
 import { Opens } from '../ui/opens.tsx';
 
 interface OwnMachineProps {
@@ -31,7 +31,14 @@ export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineP
         A whole folder
       </Button>
       <span className="text-soft">
-        into <FolderField folder={folder} onFolder={onFolder} />
+        into{' '}
+        <FolderInput
+          className="min-h-6 w-37.5 rounded-none border-0 border-b bg-transparent px-1 py-px"
+          aria-label="Folder that it goes into"
+          placeholder="no folder"
+          value={folder}
+          onChange={onFolder}
+        />
       </span>
       <input
         ref={files}
@@ -96,29 +103,5 @@ function AddressForm({ onAddress }: { readonly onAddress: (address: string) => v
         Read it
       </Button>
     </Form>
-  );
-}
-
-function FolderField({
-  folder,
-  onFolder,
-}: {
-  readonly folder: string;
-  readonly onFolder: (folder: string) => void;
-}) {
-  const listId = useId();
-  return (
-    <>
-      <input
-        className="min-h-6 w-37.5 border-b border-control px-1 py-px font-mono text-mono text-ink placeholder:text-soft"
-        aria-label="Folder that it goes into"
-        placeholder="no folder"
-        list={listId}
-        maxLength={400}
-        value={folder}
-        onChange={(event) => onFolder(event.target.value)}
-      />
-      <FolderChoices id={listId} />
-    </>
   );
 }

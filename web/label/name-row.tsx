@@ -1,4 +1,3 @@
-import { useId } from 'react';
 import { useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
 import * as v from 'valibot';
@@ -6,13 +5,12 @@ import { type Asset, AssetChangeSchema } from '#api/assets.ts';
 import { nameFault, sayNameFault } from '#core/naming/names.ts';
 import { nameByPattern, sayPattern } from '#core/naming/pattern.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { Line } from '../form/form.tsx';
+import { FolderLine, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece } from '../pieces/pieces.ts';
 import { sayPageCount } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
-import { FolderChoices } from '../ui/folder-choices.tsx';
 import { LabelForm, LabelRow, OpenRow, type RowState } from './row.tsx';
 
 interface NameRowProps extends RowState {
@@ -75,7 +73,6 @@ function NameForm({
   readonly rules: HouseRules;
   readonly onDone: () => void;
 }) {
-  const listId = useId();
   const form = useSaveForm({
     schema: PlaceSchema,
     defaults: { stem: asset.stem, folder: asset.folder },
@@ -112,8 +109,7 @@ function NameForm({
           Use {offered}
         </Button>
       ) : null}
-      <Line of={form} name="folder" label="Folder" isMono list={listId} maxLength={400} />
-      <FolderChoices id={listId} />
+      <FolderLine of={form} name="folder" label="Folder" />
     </LabelForm>
   );
 }

@@ -31,10 +31,7 @@ export function Findings({
   onWrite,
 }: FindingsProps) {
   return (
-    <aside
-      className="overflow-auto border-l border-line bg-panel px-4 pt-3 pb-7.5 max-middle:border-t max-middle:border-l-0 max-middle:border-t-line"
-      aria-label="Findings"
-    >
+    <aside className="overflow-auto bg-panel px-4 pt-3 pb-7.5" aria-label="Findings">
       <h2 className="text-lg">{headline(numbered)}</h2>
       <p className="text-soft">
         {numbered.length === 0

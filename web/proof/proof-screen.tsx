@@ -12,6 +12,7 @@ import type { Remedy } from '#core/proof/finding.ts';
 import { applyRemedy, proofPage } from '#core/proof/proof.ts';
 import { sayFailure } from '../api/client.ts';
 import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
+import { Split } from '../frame/split.tsx';
 import { ClashNotice, SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
 import { TakeAway } from '../page/take-away.tsx';
@@ -135,9 +136,49 @@ function Proof({
     session.doc.set(session.saver.settle(way));
     void session.saver.save();
   };
+  const widths = (
+    <div className="grid grid-rows-[auto_minmax(0,1fr)]">
+      <div>
+        <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
+        <ClashNotice saving={saving} onSettle={settle} />
+      </div>
+      <section
+        className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
+        ref={frames}
+        aria-label="The page at its widths"
+      >
+        {preview.data
+          ? rules.proofWidths.map((viewport, at) => (
+              <ProofFrame
+                key={viewport}
+                address={`${preview.data.address}&seen=${labels}`}
+                viewport={viewport}
+                shown={shown[at] ?? viewport}
+                page={doc}
+                findings={numbered}
+                chosen={chosen}
+                onChoose={setChosen}
+              />
+            ))
+          : null}
+        {preview.error ? <Empty>{sayFailure(preview.error)}</Empty> : null}
+      </section>
+    </div>
+  );
+  const findings = (
+    <Findings
+      numbered={numbered}
+      chosen={chosen}
+      mended={mended}
+      isEditable={isEditable}
+      onChoose={setChosen}
+      onApply={apply}
+      onWrite={write}
+    />
+  );
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_340px] grid-rows-[auto_minmax(0,1fr)] max-middle:grid-cols-1 max-middle:grid-rows-[auto_minmax(0,1fr)_minmax(0,46%)]">
-      <header className="col-span-full flex min-h-12.5 items-center gap-3.5 border-b border-line bg-panel px-4.5 py-1.5 max-middle:flex-wrap">
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
+      <header className="flex min-h-12.5 items-center gap-3.5 border-b border-line bg-panel px-4.5 py-1.5 max-middle:flex-wrap">
         <h1 className="truncate text-2xl">{sayPageTitle(doc.title)}</h1>
         <p className="min-w-0 flex-1 text-soft">
           proof for the {rules.name}
@@ -148,39 +189,13 @@ function Proof({
         <LinkButton to={`/pages/${page.id}`}>Back to the sheet</LinkButton>
         {isEditable ? <TakeAway pageId={page.id} beforeTaking={() => session.saver.save()} /> : null}
       </header>
-      <div>
-        <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
-        <ClashNotice saving={saving} onSettle={settle} />
-        <section
-          className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
-          ref={frames}
-          aria-label="The page at its widths"
-        >
-          {preview.data
-            ? rules.proofWidths.map((viewport, at) => (
-                <ProofFrame
-                  key={viewport}
-                  address={`${preview.data.address}&seen=${labels}`}
-                  viewport={viewport}
-                  shown={shown[at] ?? viewport}
-                  page={doc}
-                  findings={numbered}
-                  chosen={chosen}
-                  onChoose={setChosen}
-                />
-              ))
-            : null}
-          {preview.error ? <Empty>{sayFailure(preview.error)}</Empty> : null}
-        </section>
-      </div>
-      <Findings
-        numbered={numbered}
-        chosen={chosen}
-        mended={mended}
-        isEditable={isEditable}
-        onChoose={setChosen}
-        onApply={apply}
-        onWrite={write}
+      <Split
+        id="proof"
+        stacks="middle"
+        panes={[
+          { id: 'frames', name: 'the frames', content: widths },
+          { id: 'findings', name: 'the findings', width: { usual: 340, least: 260 }, content: findings },
+        ]}
       />
     </div>
   );

@@ -1,11 +1,10 @@
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
 import { pieces } from '../pieces/pieces.ts';
 import { Field } from '../ui/field.tsx';
-import { FolderChoices } from '../ui/folder-choices.tsx';
-import { Input } from '../ui/input.tsx';
+import { FolderInput } from '../ui/folder-input.tsx';
 import { Select } from '../ui/select.tsx';
 import { useStore } from '../ui/store.ts';
 import { RunCard } from './run-card.tsx';
@@ -22,26 +21,19 @@ export function PlaceCard({ order, change }: RunPart) {
 }
 
 function FolderField({ order, change }: RunPart) {
-  const listId = useId();
   const [typed, setTyped] = useState(order.folder ?? '');
   return (
     <Field name="Folder" hint={order.folder === null ? 'Each stays in its own.' : 'A new one is made.'}>
       {(control) => (
-        <>
-          <Input
-            {...control}
-            className="font-mono text-mono"
-            list={listId}
-            maxLength={400}
-            placeholder="as they are"
-            value={typed}
-            onChange={(event) => {
-              setTyped(event.target.value);
-              change({ folder: event.target.value.trim() === '' ? null : event.target.value });
-            }}
-          />
-          <FolderChoices id={listId} />
-        </>
+        <FolderInput
+          {...control}
+          placeholder="as they are"
+          value={typed}
+          onChange={(folder) => {
+            setTyped(folder);
+            change({ folder: folder.trim() === '' ? null : folder });
+          }}
+        />
       )}
     </Field>
   );

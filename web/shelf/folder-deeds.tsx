@@ -8,7 +8,7 @@ import { meQuery, queryClient } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
-import { useFolderPaths } from '../ui/folder-choices.tsx';
+import { useFolderPaths } from '../ui/folder-paths.ts';
 import { Opens } from '../ui/opens.tsx';
 import { ledger } from '../undo/ledger.ts';
 

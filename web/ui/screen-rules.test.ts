@@ -25,6 +25,9 @@ describe('what a screen is drawn with', () => {
     ['web/a/a.tsx', '<input type="checkbox" />', 1],
     ['web/a/a.tsx', '<details><summary>More</summary></details>', 1],
     ['web/a/a.tsx', '<fieldset\n  disabled={!isEditable}>', 1],
+    ['web/a/a.tsx', '<datalist id="a">', 1],
+    ['web/a/a.tsx', '<li draggable={isEditable} />', 1],
+    ['web/a/a.tsx', '<li draggable\n onDragStart={drag} />', 1],
     ['web/a/a.css', '.a { color: red; }', 1],
     ['web/theme/base.css', '.a { @apply flex; }', 1],
     ['web/theme/base.css', 'a {}\n'.repeat(400), 1],
@@ -36,6 +39,7 @@ describe('what a screen is drawn with', () => {
     ['web/ui/colour.tsx', '<input type="color" />'],
     ['web/a/a.tsx', 'element.matches(\'input:not([type="color"])\')'],
     ['web/a/a.tsx', '<fieldset className="grid"><input disabled /></fieldset>'],
+    ['web/a/a.tsx', '<img draggable={false} />'],
     ['web/a/a.test.tsx', '<select></select>'],
     ['web/theme/base.css', 'a {}\n'],
   ])('%s with %j is as it should be', (name, text) => {

@@ -10,15 +10,3 @@ export function useFolderPaths(): { readonly made: readonly string[]; readonly m
   const sections = targets.data?.flatMap(({ rules }) => rules.sections) ?? [];
   return { made, missing: folders.data ? missingSections(sections, made) : [] };
 }
-
-/** What a field for a folder offers. */
-export function FolderChoices({ id }: { readonly id: string }) {
-  const { made, missing } = useFolderPaths();
-  return (
-    <datalist id={id}>
-      {[...made, ...missing].map((path) => (
-        <option key={path} value={path} />
-      ))}
-    </datalist>
-  );
-}
