@@ -122,7 +122,8 @@ test('pieces of the shelf are carried into a folder by keys', async ({ page }) =
   await page.keyboard.press('m');
   await expect(said(page)).toContainText(/^Carrying 2 pieces, into .*, 1 of \d+\./u);
   await page.keyboard.press('End');
-  const last = (await said(page).innerText()).match(/^into (?<path>.+), \d+ of \d+/u)?.groups?.path ?? '';
+  const last =
+    /^into (?<path>.+), \d+ of \d+/u.exec((await said(page).textContent()) ?? '')?.groups?.path ?? '';
   await expect(folders.getByRole('button', { name: last.split(' / ').at(-1) ?? '' }).last()).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByText(`2 pieces moved to ${last.replaceAll(' / ', '/')}.`)).toBeVisible();
