@@ -8,6 +8,7 @@ import { nameByPattern } from '#core/naming/pattern.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
 import { withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
+import type { Queries } from '../server/db/connection.ts';
 import { assets, embedHosts, folders, pages, people, settings, targets } from '../server/db/schema.ts';
 import { embedKey } from '../server/embeds/keep.ts';
 import type { SavedEmbed } from '../server/embeds/saved.ts';
@@ -15,7 +16,7 @@ import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
 import { indexPlacements } from '../server/pages/store.ts';
 import { hashPassword } from '../server/people/passwords.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
-import { freeStemLike } from '../server/shelf/names.ts';
+import { freeStemLike, nameInTurn } from '../server/shelf/names.ts';
 import { StartProblem } from '../server/start-problem.ts';
 import { DEMO_PAGES, pageDoc } from './pages.ts';
 import { paintPiece } from './paint.ts';
@@ -132,14 +133,6 @@ async function seedPieces(
   return ids;
 }
 
-let lastTurn: Promise<void> = Promise.resolve();
-
-/** One after the other: two pieces that are named at once would be given the same free name. */
-function inTurn(work: () => Promise<void>): Promise<void> {
-  lastTurn = lastTurn.then(work);
-  return lastTurn;
-}
-
 /** Takes a painting in as any file is, then says of it what people have said. */
 async function hang(context: Context, piece: DemoPiece, path: string, now: Date): Promise<string> {
   const copy = join(context.config.dataFolder, 'uploads', `demo-${piece.key}`);
@@ -161,9 +154,10 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
   await rm(copy, { force: true });
   const label = withPatch(row.label, piece.said ?? {});
   const said = Object.keys(piece.said ?? {});
-  await inTurn(async () => {
-    const stem = await stemOf(context, piece, row.stem, label);
-    await context.db
+  await context.db.transaction(async (tx) => {
+    await nameInTurn(tx);
+    const stem = await stemOf(tx, piece, row.stem, label);
+    await tx
       .update(assets)
       .set({
         label,
@@ -198,7 +192,7 @@ function embedOf(
 }
 
 async function stemOf(
-  context: Context,
+  db: Queries,
   piece: DemoPiece,
   now: string,
   label: { title: string; place: string; maker: string; taken: string },
@@ -206,7 +200,7 @@ async function stemOf(
   const wished =
     piece.stem ??
     nameByPattern(RESERVE_SITE.namePattern, { ...label, fileName: piece.file, kind: 'picture' });
-  return wished === now ? now : freeStemLike(context.db, wished);
+  return wished === now ? now : freeStemLike(db, wished);
 }
 
 async function seedPages(context: Context, ids: ReadonlyMap<string, string>, now: Date): Promise<void> {

@@ -15,7 +15,7 @@ import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { assets, folders, looks, people, provenance, removals, settings, targets } from '../db/schema.ts';
+import { assets, folders, looks, people, provenance, removals, targets } from '../db/schema.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { storeCut } from '../imaging/cut-store.ts';
 import { type FirstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
@@ -23,7 +23,7 @@ import type { OriginalFacts } from '../imaging/read-original.ts';
 import { presentPerson } from '../people/guard.ts';
 import { Refusal } from '../problem.ts';
 import { derivedColumns } from '../shelf/derived.ts';
-import { freeStemLike } from '../shelf/names.ts';
+import { freeStemLike, nameInTurn } from '../shelf/names.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
 
@@ -143,8 +143,7 @@ async function insertNamed(
   for (let tries = 1; ; tries += 1) {
     try {
       await context.db.transaction(async (tx) => {
-        // Names are given one after the other: many that come at once would all be given the same free one.
-        await tx.select().from(settings).where(eq(settings.name, NAMING)).for('update');
+        await nameInTurn(tx);
         const stem = await freeStemLike(tx, wished);
         await tx.insert(assets).values(rowOf(incoming, seen, { patch, label, stem, now }));
         await tx.delete(removals).where(eq(removals.key, originalKey(facts.sha256)));
@@ -174,9 +173,6 @@ async function insertNamed(
     }
   }
 }
-
-/** The row that is locked while a name is given. */
-const NAMING = 'naming';
 
 function rowOf(
   incoming: Incoming,

@@ -1,7 +1,18 @@
 import { eq, like, or } from 'drizzle-orm';
 import { nextFree } from '#core/naming/clash.ts';
 import type { Queries } from '../db/connection.ts';
-import { assets, namesOut } from '../db/schema.ts';
+import { assets, namesOut, settings } from '../db/schema.ts';
+
+/** The row that is locked while a name is given. */
+const NAMING = 'naming';
+
+/**
+ * Makes this transaction the only one that gives names until it ends: of many pieces that are named at once, all would
+ * be given the same free name.
+ */
+export async function nameInTurn(tx: Queries): Promise<void> {
+  await tx.select().from(settings).where(eq(settings.name, NAMING)).for('update');
+}
 
 /**
  * The wished name, or the next free one: no other piece has it, and none went out under it. Only names that differ in

@@ -88,7 +88,7 @@ async function amongTheNext(
       stem: assets.stem,
       widthPx: assets.widthPx,
     })
-    .from(assets, hintsFor(question))
+    .from(assets, hintsFor(rest))
     .where(
       and(
         filterOf(context, rest, personId),
@@ -125,9 +125,12 @@ export async function countShelf(
 
 type IndexHints = { readonly forceIndex?: string };
 
-/** MariaDB takes two conditions on the folder for more than they are, and reads everything instead. */
-function hintsFor({ folder }: Question): IndexHints {
-  return folder ? { forceIndex: 'assets_standing_folder' } : {};
+/**
+ * MariaDB takes two conditions on the folder for more than they are, and reads everything instead. Where words are looked
+ * up in their own index, no other can be forced: it refuses the question then (error 1191).
+ */
+function hintsFor({ folder, words }: Question): IndexHints {
+  return folder && !wordsOf(words).some(isIndexed) ? { forceIndex: 'assets_standing_folder' } : {};
 }
 
 function filterOf(context: Context, question: Question, personId: string): SQL | undefined {

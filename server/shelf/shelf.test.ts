@@ -49,6 +49,61 @@ async function ask(query: string): Promise<string[]> {
   return assets.map((asset) => asset.stem).sort();
 }
 
+/** What each part of the sentence can say; the first of each says nothing. */
+const PARTS: Readonly<Record<string, readonly string[]>> = {
+  kind: ['any', 'photo', 'drawing', 'transparent', 'embed', 'animated'],
+  folder: ['', 'birds', 'birds/heron', 'nowhere'],
+  licence: ['any', 'commercial', 'changeable', 'unknown', 'comp', 'cc-by-4.0'],
+  words: ['', 'heron', 'at', 'he dawn', '%'],
+  missing: ['nothing', 'alt', 'title', 'maker'],
+  part: ['standing', 'pinned', 'folded', 'thrown-away'],
+  shape: ['any', 'landscape', 'portrait', 'square'],
+  leastWidth: ['1', '1100'],
+  order: ['newest', 'oldest', 'name', 'widest'],
+};
+
+/** Every pair of things that two parts can say, and folder, words and part of the shelf each with each. */
+function combinations(): readonly string[] {
+  const names = Object.keys(PARTS);
+  const of = (name: string) => PARTS[name] ?? [];
+  const pairs = names.flatMap((one, at) =>
+    names
+      .slice(at + 1)
+      .flatMap((other) => of(one).flatMap((a) => of(other).map((b) => ({ [one]: a, [other]: b })))),
+  );
+  const triples = of('folder').flatMap((folder) =>
+    of('words').flatMap((words) => of('part').map((part) => ({ folder, words, part }))),
+  );
+  return [...new Set([...pairs, ...triples].map((said) => String(new URLSearchParams(said))))];
+}
+
+describe('every combination of the sentence', () => {
+  it('is answered by what answers each of its parts, in pages and in number', async () => {
+    const alone = new Map<string, readonly string[]>();
+    for (const [name, values] of Object.entries(PARTS))
+      for (const value of values)
+        alone.set(`${name}=${value}`, await ask(String(new URLSearchParams({ [name]: value }))));
+    const all = combinations();
+    expect(all.length).toBeGreaterThan(600);
+    for (const query of all) {
+      const said = [...new URLSearchParams(query)];
+      const part = said.find(([name]) => name === 'part')?.[1] ?? 'standing';
+      const rest = said.filter(([name]) => name !== 'part');
+      // What stands on the shelf is what is asked of, unless another part of it is.
+      const expected = (alone.get(`part=${part}`) ?? []).filter((stem) =>
+        rest.every(([name, value]) => part !== 'standing' || alone.get(`${name}=${value}`)?.includes(stem)),
+      );
+      const found = await ask(query);
+      if (part === 'standing') expect([query, found]).toEqual([query, expected]);
+      else expect(expected).toEqual(expect.arrayContaining(found));
+      const counted = await server.ask(
+        `/api/assets/count?${new URLSearchParams(said.filter(([name]) => name !== 'order'))}`,
+      );
+      expect([query, counted.body]).toEqual([query, expect.objectContaining({ found: found.length })]);
+    }
+  });
+});
+
 describe('the sentence', () => {
   it.each([
     ['', ['bittern', 'boardwalk', 'dusk', 'heron']],

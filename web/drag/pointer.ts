@@ -84,6 +84,8 @@ export function makePlace(element: HTMLElement, place: () => Place): () => void 
 
 /** Lets a part of the screen scroll while something is dragged along its edge. */
 export function scrollsAlong(element: HTMLElement): () => void {
+  const { overflowX, overflowY } = getComputedStyle(element);
+  if (overflowX === 'visible' && overflowY === 'visible') return () => undefined;
   return autoScrollForElements({ element, canScroll: ({ source }) => takenUp.has(source.element) });
 }
 
