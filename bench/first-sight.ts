@@ -29,7 +29,7 @@ export async function benchFirstSight(page: Page): Promise<void> {
     await box.fill(addressOf(path));
     await page.getByText(/^Plays “/).waitFor();
     const told = performance.now() - start;
-    await shown(page.locator('.embed-foresight'));
+    await shown(page.locator('img:has(+ iframe)').or(page.locator('img[src*=poster]')).first());
     const seen = performance.now() - start;
     await shown(page.frameLocator('iframe[title="As readers get it"]').locator('img').first());
     runs.push({ bare, told, seen, live: performance.now() - start });

@@ -72,18 +72,46 @@ async function typing(page: Page): Promise<void> {
     return durations.sort((a, b) => a - b);
   };
   const ours = await typed(false);
+  const [still, dragged] = await draggingPieces(page, `${ORIGIN}/pages/${id}`);
   const bare = await typed(true);
   const middle = (sorted: readonly number[]) => sorted[Math.floor(sorted.length / 2)] ?? 0;
   say(
     'a key typed in a page of 300 placements (aim: under 16 ms)',
     `${millis(middle(ours))}, p95 ${millis(ours[Math.floor(ours.length * 0.95)] ?? 0)}, ${times(middle(ours), middle(bare))} the same page without any editor`,
   );
+  say(
+    'dragging a piece of the tray over that page, frames against standing still',
+    `${dragged.perSecond.toFixed(0)} a second against ${still.perSecond.toFixed(0)}, ${Math.round(dragged.late * 100)}% late`,
+  );
+}
+
+async function draggingPieces(page: Page, address: string): Promise<readonly [Frames, Frames]> {
+  await page.goto(address);
+  await page.getByText('You hear them').first().waitFor();
+  await page.waitForTimeout(1500);
+  const still = await framesDuring(page, () => page.waitForTimeout(2000));
+  const piece = await page.getByRole('region', { name: 'Tray' }).getByRole('img').first().boundingBox();
+  if (!piece) throw new Error('There is nothing on the tray.');
+  await page.mouse.move(piece.x + 20, piece.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(400, 500, { steps: 5 });
+  const dragged = await framesDuring(page, async () => {
+    for (let at = 0; at < 100; at += 1) {
+      await page.mouse.move(400, 380 + 160 * Math.sin(at / 8));
+      await page.waitForTimeout(16);
+    }
+  });
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  return [still, dragged];
 }
 
 /** Leaves the page as it looks, as plain text that can be written in: what the browser itself takes for a key. */
 async function withoutEditor(page: Page): Promise<void> {
   await page.waitForTimeout(1000);
-  await page.locator('.sheet-text').evaluate((sheet) => sheet.replaceWith(sheet.cloneNode(true)));
+  await page
+    .getByRole('textbox', { name: 'Text of the page' })
+    .evaluate((sheet) => sheet.replaceWith(sheet.cloneNode(true)));
 }
 
 /** How long the page worked on each key, in milliseconds: from a key's event to the end of the work it set off. */
@@ -117,8 +145,9 @@ async function preparing(page: Page): Promise<void> {
   await page.waitForTimeout(800);
   const start = performance.now();
   await link.click();
-  await page.locator('.stage-picture .prepared img').waitFor();
-  await page.locator('.stage-picture .prepared img').evaluate((image: HTMLImageElement) => image.decode());
+  const picture = page.getByRole('region', { name: 'Stage' }).getByRole('img').first();
+  await picture.waitFor();
+  await picture.evaluate((image: HTMLImageElement) => image.decode());
   say(
     'the Bench from pressing to the picture on its stage (aim: under 400 ms)',
     millis(performance.now() - start),

@@ -123,6 +123,9 @@ export const HOW = 'Arrows and Tab go on, Enter puts it down, Escape puts it bac
 function putDown(now: Carrying): void {
   const spot = placesFor(now.dragged)[now.place]?.spots(now.dragged)[now.spot];
   stop();
-  spot?.put();
-  if (spot) say(`${now.words} put ${spot.say}.`);
+  if (!spot) return;
+  // Said as it was before what is put there moves the rest.
+  const where = spot.say;
+  spot.put();
+  say(`${now.words} put ${where}.`);
 }

@@ -75,8 +75,9 @@ export function makePlace(element: HTMLElement, place: () => Place): () => void 
         const [spot, taken] = [shown, takenUp.get(event.source.element)];
         show(null);
         if (!spot || !taken) return;
+        const where = spot.say;
         spot.put();
-        say(`${taken.words} put ${spot.say}.`);
+        say(`${taken.words} put ${where}.`);
       },
     }),
   );
