@@ -264,7 +264,9 @@ it('a reader whose time grows with the square of the length is told of', () => {
       for (let at = 0; at < text.length; at += 1) sum += text.charCodeAt(at);
     return sum;
   };
-  expect(alwaysTooSteep(square, (length) => 'a'.repeat(length))).toBeGreaterThan(MOST_GROWTH);
+  // One look may be disturbed by what else the machine does; a steep reader is steep in most.
+  const looks = Array.from({ length: 5 }, () => tooSteep(square, (length) => 'a'.repeat(length)));
+  expect(looks.filter((growth) => growth !== null && growth > MOST_GROWTH).length).toBeGreaterThan(2);
   expect(
     alwaysTooSteep(
       (text) => text.toUpperCase(),

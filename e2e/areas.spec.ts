@@ -17,18 +17,26 @@ test('the shelf answers its sentence, and its label is written once for every pa
   await page.keyboard.press('Enter');
   await expect(page.getByRole('option')).toHaveCount(1);
   await page.getByRole('option', { name: /Main channel at slack water/ }).click();
-  await row(page, 'Words').getByRole('button', { name: 'Change its words' }).click();
-  await row(page, 'Words')
+  await row(page, 'Alt text and caption')
+    .getByRole('button', { name: 'Change alt text and caption' })
+    .click();
+  await row(page, 'Alt text and caption')
     .getByRole('textbox', { name: 'Alt text' })
     .fill('Flat bright water between two stands of reed.');
-  await row(page, 'Words').getByRole('button', { name: 'Save words' }).click();
-  await expect(row(page, 'Words').getByText('“Flat bright water between two stands of reed.”')).toBeVisible();
+  await row(page, 'Alt text and caption').getByRole('button', { name: 'Save words' }).click();
+  await expect(
+    row(page, 'Alt text and caption').getByText('“Flat bright water between two stands of reed.”'),
+  ).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(
-    row(page, 'Words').getByText('“The main channel lies flat and bright between two stands of reed.”'),
+    row(page, 'Alt text and caption').getByText(
+      '“The main channel lies flat and bright between two stands of reed.”',
+    ),
   ).toBeVisible();
   await page.keyboard.press('Control+Shift+z');
-  await expect(row(page, 'Words').getByText('“Flat bright water between two stands of reed.”')).toBeVisible();
+  await expect(
+    row(page, 'Alt text and caption').getByText('“Flat bright water between two stands of reed.”'),
+  ).toBeVisible();
 });
 
 test('a name that is taken is refused with the next free one', async ({ page }) => {
@@ -124,8 +132,8 @@ test('a page that may not go out says what stops it, and where it is mended', as
   await page.getByRole('link', { name: 'See the proof' }).click();
   const words = page
     .getByRole('listitem')
-    .filter({ hasText: 'Boardwalk at noon, June says nothing to those who cannot see it.' });
-  await words.getByRole('button', { name: 'Write its words' }).click();
+    .filter({ hasText: 'Boardwalk at noon, June has no alt text yet.' });
+  await words.getByRole('button', { name: 'Write alt text' }).click();
   await words.getByRole('textbox', { name: 'Alt text' }).fill('New planks run straight out into the marsh.');
   await words.getByRole('button', { name: 'Save words' }).click();
   await expect(words).toHaveCount(0);
@@ -220,7 +228,7 @@ const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) 
     '/shelf',
     async (page) => {
       await page.getByRole('option').first().click();
-      await row(page, 'Words').getByRole('button').first().click();
+      await row(page, 'Alt text and caption').getByRole('button').first().click();
     },
   ],
   [

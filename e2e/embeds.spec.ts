@@ -130,7 +130,7 @@ test('what is dropped on the tray or on a want is taken, and what embeds nothing
   await tray(page)
     .getByRole('button', { name: /Tides at Saltmere Bar/ })
     .click();
-  await expect(row(page, 'Rights')).toContainText('nothing of it is copied, so that nothing is owed.');
+  await expect(row(page, 'Rights')).toContainText('nothing of it is copied, so no credit is required.');
   await expect(row(page, 'Source')).toContainText('its poster was drawn here');
   await dropText(page, tray(page), at('lanternreel', '/watch/boardwalk-22'));
   await expect(tray(page).getByText('2 pieces')).toBeVisible();
@@ -192,15 +192,15 @@ test('the title of a frame is said on its label, once for every page', async ({ 
   await tray(page)
     .getByRole('button', { name: /a-day-of-reed-cutting/ })
     .press('Enter');
-  await row(page, 'Words').getByRole('button', { name: 'Change its words' }).click();
+  await row(page, 'Title and caption').getByRole('button', { name: 'Change title and caption' }).click();
   await expectAccessible(page);
-  await row(page, 'Words')
+  await row(page, 'Title and caption')
     .getByRole('textbox', { name: 'Title for screen readers' })
     .fill('Film: a day with the cutters');
-  await row(page, 'Words').getByRole('textbox', { name: 'Caption' }).fill('Seen from the water.');
-  await row(page, 'Words').getByRole('checkbox', { name: 'For this page only' }).check();
-  await row(page, 'Words').getByRole('button', { name: 'Save words' }).click();
-  await expect(row(page, 'Words')).toContainText(
+  await row(page, 'Title and caption').getByRole('textbox', { name: 'Caption' }).fill('Seen from the water.');
+  await row(page, 'Title and caption').getByRole('checkbox', { name: 'For this page only' }).check();
+  await row(page, 'Title and caption').getByRole('button', { name: 'Save words' }).click();
+  await expect(row(page, 'Title and caption')).toContainText(
     'Those who cannot see it hear “Film: a day with the cutters”.',
   );
   await expect(placed(page, 'A day of reed-cutting')).toContainText('Seen from the water.');

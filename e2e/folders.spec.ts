@@ -17,7 +17,7 @@ test('folders are made, filled by dragging, moved and removed, and each step can
   await page.getByRole('textbox', { name: 'New folder' }).fill('Spring Walk');
   await page.keyboard.press('Enter');
   await expect(folder('spring-walk')).toHaveAttribute('aria-current', 'true');
-  await expect(page.getByText('Nothing answers this question')).toBeVisible();
+  await expect(page.getByText('This folder is empty')).toBeVisible();
 
   // Filled by dragging two chosen pieces onto it.
   await folder('All').click();

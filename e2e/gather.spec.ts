@@ -43,7 +43,7 @@ test('a want is the question already, and what is taken for it stands on the pag
   await expect(
     row(page, 'Rights').getByText('CC BY 4.0. May be used here. The credit is owed.'),
   ).toBeVisible();
-  await expect(row(page, 'Owes').getByText('Photo: Osric Penhale, Commonfield, CC BY 4.0.')).toBeVisible();
+  await expect(row(page, 'Credit').getByText('Photo: Osric Penhale, Commonfield, CC BY 4.0.')).toBeVisible();
   await expect(row(page, 'Source').getByText('Its page says the same licence.')).toBeVisible();
   await page.getByRole('button', { name: 'Take it for this want' }).click();
   await expect(coming(page).getByText('Taken in: the-warden-with-a-glass.jpg.')).toBeVisible();
@@ -160,7 +160,7 @@ test('any address is read: a page shows its pictures, a picture is taken, a bad 
   await give(anysite('/page/article'));
   await expect(page.getByText('2 pictures on this page of anysite.localhost, largest first')).toBeVisible();
   await result(page, /^Morning on the flats/).click();
-  await expect(row(page, 'Owes').getByText(/Osric Penhale/)).toBeVisible();
+  await expect(row(page, 'Credit').getByText(/Osric Penhale/)).toBeVisible();
   await page.getByRole('button', { name: 'To the shelf' }).click();
   await expect(coming(page).getByText('Taken in: morning-on-the-flats.jpg.')).toBeVisible();
   await page.getByRole('button', { name: 'Ask all sources instead' }).click();
@@ -237,8 +237,8 @@ test('lookalikes are shown side by side, and one takes the other’s place on ev
 test('a piece is kept at hand, thrown away with its use shown first, and brought back', async ({ page }) => {
   await signIn(page, 'Mara', '/shelf?words=slack');
   await page.getByRole('option').first().click();
-  await page.getByRole('button', { name: 'Keep it at hand' }).click();
-  await page.getByRole('button', { name: 'Kept at hand', exact: true }).click();
+  await page.getByRole('button', { name: 'Pin' }).click();
+  await page.getByRole('button', { name: 'Pinned', exact: true }).click();
   await expect(page.getByRole('option')).toHaveCount(1);
   await page.getByRole('option').first().click();
   await page.getByRole('button', { name: 'Throw it away' }).click();

@@ -1,6 +1,7 @@
 import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { expect, type Locator, type Page } from '@playwright/test';
+import sharp from 'sharp';
 import { paintPiece } from '../demo/paint.ts';
 import type { DemoPiece } from '../demo/pieces.ts';
 import { metadataTool } from '../server/imaging/metadata.ts';
@@ -160,4 +161,14 @@ export async function dropText(page: Page, target: Locator, text: string): Promi
 /** No fault that axe can find, on the whole page as it stands. */
 export async function expectAccessible(page: Page): Promise<void> {
   expect(await faultsOf(page)).toEqual([]);
+}
+
+/** A small picture that nobody has handed in yet. */
+export async function smallPicture(name: string): Promise<TestFile> {
+  const rgb = Array.from({ length: 3 }, () => Math.floor(Math.random() * 256));
+  const [r = 0, g = 0, b = 0] = rgb;
+  const buffer = await sharp({ create: { width: 640, height: 400, channels: 3, background: { r, g, b } } })
+    .png()
+    .toBuffer();
+  return { name, mimeType: 'image/png', buffer };
 }

@@ -65,14 +65,16 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
   });
 
   await test.step('complete the label: words and rights, with a judgement in a sentence', async () => {
-    await row(page, 'Words').getByRole('button', { name: 'Write its words' }).click();
-    await row(page, 'Words')
+    await row(page, 'Alt text and caption').getByRole('button', { name: 'Write alt text' }).click();
+    await row(page, 'Alt text and caption')
       .getByRole('textbox', { name: 'Alt text' })
       .fill('A bittern stands between reeds beside the sluice.');
-    await row(page, 'Words').getByRole('textbox', { name: 'Caption' }).fill('It came up with the tide.');
-    await row(page, 'Words').getByRole('button', { name: 'Save words' }).click();
+    await row(page, 'Alt text and caption')
+      .getByRole('textbox', { name: 'Caption' })
+      .fill('It came up with the tide.');
+    await row(page, 'Alt text and caption').getByRole('button', { name: 'Save words' }).click();
     await expect(
-      row(page, 'Words').getByText('“A bittern stands between reeds beside the sluice.”'),
+      row(page, 'Alt text and caption').getByText('“A bittern stands between reeds beside the sluice.”'),
     ).toBeVisible();
     await expect(row(page, 'Rights').getByText('May be used here. The credit is owed.')).toBeVisible();
 
@@ -81,7 +83,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
       .first()
       .click();
     await expect(row(page, 'Rights').getByText('May not be used here.')).toBeVisible();
-    await row(page, 'Rights').getByRole('button', { name: 'Say its rights' }).click();
+    await row(page, 'Rights').getByRole('button', { name: 'Set licence' }).click();
     await choose(
       row(page, 'Rights').getByRole('combobox', { name: 'Licence' }),
       'Creative Commons BY-NC 4.0',
@@ -89,10 +91,10 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     await row(page, 'Rights').getByRole('textbox', { name: 'Maker', exact: true }).fill('T. Veraldi');
     await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
     await expect(row(page, 'Rights').getByText('CC BY-NC 4.0 forbids commercial use')).toBeVisible();
-    await row(page, 'Rights').getByRole('button', { name: 'Change its rights' }).click();
+    await row(page, 'Rights').getByRole('button', { name: 'Change rights' }).click();
     await choose(row(page, 'Rights').getByRole('combobox', { name: 'Licence' }), 'Our own work');
     await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
-    await expect(row(page, 'Rights').getByText('May be used here. Nothing is owed.')).toBeVisible();
+    await expect(row(page, 'Rights').getByText('May be used here. No credit required.')).toBeVisible();
   });
 
   await test.step('write on the sheet', async () => {
@@ -209,12 +211,16 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     await row(page, 'Fit').getByRole('button', { name: 'Link', exact: true }).click();
     await expect(row(page, 'Fit').getByRole('alert')).toContainText('A link begins with');
     await row(page, 'Fit').getByRole('checkbox', { name: 'A click opens it larger' }).check();
-    await row(page, 'Words').getByRole('button', { name: 'Change its words' }).click();
-    await row(page, 'Words').getByRole('checkbox', { name: 'For this page only' }).check();
-    await row(page, 'Words').getByRole('textbox', { name: 'Caption' }).fill('Seen on the first morning.');
-    await row(page, 'Words').getByRole('button', { name: 'Save words' }).click();
+    await row(page, 'Alt text and caption')
+      .getByRole('button', { name: 'Change alt text and caption' })
+      .click();
+    await row(page, 'Alt text and caption').getByRole('checkbox', { name: 'For this page only' }).check();
+    await row(page, 'Alt text and caption')
+      .getByRole('textbox', { name: 'Caption' })
+      .fill('Seen on the first morning.');
+    await row(page, 'Alt text and caption').getByRole('button', { name: 'Save words' }).click();
     await expect(bittern.locator('figcaption')).toContainText('Seen on the first morning.');
-    await expect(row(page, 'Words').getByText('Said for this page only.')).toBeVisible();
+    await expect(row(page, 'Alt text and caption').getByText('Said for this page only.')).toBeVisible();
   });
 
   await test.step('undo and redo through all of it, by name', async () => {

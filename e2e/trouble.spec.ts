@@ -228,7 +228,7 @@ test('a contributor hands in and says what it is, and reads no page', async ({ p
     .first()
     .click();
   await expect(page.getByRole('heading', { name: /Boardwalk at noon/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Change its words' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Change alt text and caption' })).toBeHidden();
 });
 
 test('a screen that fails says so in its place, and what was typed is there afterwards', async ({ page }) => {

@@ -204,7 +204,7 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'post /api/assets/{id}/bring-back': { does: 'Bring a piece back', answers: AssetSchema },
   'get /api/pins': { does: 'The pieces that one keeps at hand' },
   'put /api/pins/{id}': { does: 'Keep a piece at hand' },
-  'delete /api/pins/{id}': { does: 'No longer keep it at hand' },
+  'delete /api/pins/{id}': { does: 'Unpin' },
   'get /api/sources': { does: 'The places that pictures are gathered from' },
   'get /api/sources/{id}/pictures': { does: 'Ask a source', answers: SourceAnswerSchema },
   'get /api/sources/{id}/albums': { does: 'The albums of a drive' },

@@ -131,7 +131,7 @@ export function sayChanges(changes: readonly Change[]): string {
 /** The whole judgement in plain sentences, as the label says it. */
 export function sayJudgement(judgement: Judgement): string {
   if (judgement.restsOn === 'nothing-copied')
-    return 'May be used here. Its host shows it and nothing of it is copied, so that nothing is owed.';
+    return 'May be used here. Its host shows it and nothing of it is copied, so no credit is required.';
   const duties = judgement.duties.filter(
     (duty) => duty !== 'credit' || !judgement.duties.includes('say-changes'),
   );
@@ -139,7 +139,7 @@ export function sayJudgement(judgement: Judgement): string {
   const why = judgement.reasons.map(sayReason);
   switch (judgement.verdict) {
     case 'allowed':
-      return ['May be used here.', ...(owes.length > 0 ? owes : ['Nothing is owed.'])].join(' ');
+      return ['May be used here.', ...(owes.length > 0 ? owes : ['No credit required.'])].join(' ');
     case 'allowed-if':
       return ['May be used here once the credit is complete.', ...why].join(' ');
     case 'not-allowed':

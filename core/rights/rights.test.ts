@@ -62,7 +62,9 @@ describe('licence table', () => {
     expect(sayJudgement(judge(label({ licence: 'cc-by-4.0' }), CROPPED))).toBe(
       'May be used here. The credit must say that it was cropped.',
     );
-    expect(sayJudgement(judge(label({ licence: 'own' }), HERE))).toBe('May be used here. Nothing is owed.');
+    expect(sayJudgement(judge(label({ licence: 'own' }), HERE))).toBe(
+      'May be used here. No credit required.',
+    );
     expect(sayJudgement(judge(label({ licence: 'cc-by-nc-4.0' }), HERE))).toBe(
       'May not be used here. CC BY-NC 4.0 forbids commercial use, and the Reserve site is commercial.',
     );

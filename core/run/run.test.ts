@@ -186,7 +186,7 @@ describe('names of a run', () => {
       ['heron'],
     );
     expect(rows.map(({ after }) => after.stem)).toEqual(['heron-2', 'heron-3']);
-    expect(rows[0]?.warnings.map(sayRunWarning)).toEqual(['heron is taken. Say what differs?']);
+    expect(rows[0]?.warnings.map(sayRunWarning)).toEqual(['heron is in use. Add a word to tell it apart']);
   });
 
   it('say nothing of a piece that keeps the number it has', () => {

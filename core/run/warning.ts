@@ -13,6 +13,9 @@ export const RunWarningSchema = v.variant('code', [
 ]);
 export type RunWarning = v.InferOutput<typeof RunWarningSchema>;
 
+/** Whether a name was written that cannot be one: a run waits for it to be mended. */
+export const isNameFault = ({ code }: RunWarning) => code === 'name-fault';
+
 /** Which part of a row a warning is about. */
 export function warningPlace({ code }: RunWarning): 'name' | 'sizes' {
   return code === 'name-taken' || code === 'name-fault' || code === 'was-out' ? 'name' : 'sizes';
@@ -26,7 +29,7 @@ export function needsLook({ code }: RunWarning): boolean {
 export function sayRunWarning(warning: RunWarning): string {
   switch (warning.code) {
     case 'name-taken':
-      return `${warning.wished} is taken. Say what differs?`;
+      return `${warning.wished} is in use. Add a word to tell it apart`;
     case 'name-fault':
       return `${warning.says} It stays ${warning.stem}.`;
     case 'was-out':

@@ -51,7 +51,7 @@ function sameWords(one: string, other: string): boolean {
 }
 
 const SENTENCES: Readonly<Record<AltFault, string>> = {
-  missing: 'It says nothing to those who cannot see it.',
+  missing: 'No alt text yet.',
   'decorative-linked':
     'It is marked decorative, but it is a link: its alt text has to say where the link goes.',
   'file-name': 'The alt text is a file name or an address, not words.',

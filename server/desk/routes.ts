@@ -122,7 +122,7 @@ function notCleared(context: Context, whole: WholePage): Errand | null {
     after: 'may not be used yet.',
     detail: `${first.label.title || first.stem}: ${reasons.map(sayReason).join(' ')}`,
     due: whole.row.due,
-    action: 'Say its rights',
+    action: 'Set licence',
     address: `${pageAddress(whole)}?piece=${first.id}&row=rights`,
     thumb: thumbAddress(context, first),
     count: null,

@@ -101,6 +101,24 @@ describe('a run over many pieces', () => {
     expect(made.byRuns.count).toBe(1);
   });
 
+  it('waits while a name that was written in a row is none, and calls nothing by another', async () => {
+    const [one, two] = [await handIn('walk one.JPG'), await handIn('walk two.JPG')];
+    const wish = order([one, two], {
+      naming: { ...BY_SUBJECT, pattern: [{ part: 'subject' }] },
+      rows: { [one.id]: { stem: 'spring walk' }, [two.id]: { stem: 'spring-walk' } },
+    });
+    const { seen } = await previewed(wish);
+    const answer = await server.ask('/api/runs', { method: 'POST', body: { order: wish, seen } });
+    expect(answer.status).toBe(422);
+    expect(detailOf(answer)).toContain(`The name that was written for ${one.stem} is none.`);
+    expect((await assetOf(two.id)).stem).toBe(two.stem);
+    // Left out, it holds nothing up.
+    const rows = { ...wish.rows, [one.id]: { stem: 'spring walk', leftOut: true } };
+    const ended = await done({ ...wish, rows });
+    expect(ended).toMatchObject({ done: 1 });
+    expect((await assetOf(two.id)).stem).toBe('spring-walk');
+  });
+
   it('is taken back by one undo, with the files it made, and done again', async () => {
     const piece = await handIn('IMG_0003.JPG');
     await change(piece.id, { label: { title: 'Eel pass' } });

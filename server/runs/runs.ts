@@ -5,6 +5,7 @@ import type { PreviewRow, Run, RunPreview, RunStep, RunSummary } from '#api/runs
 import { folderPath } from '#core/naming/folders.ts';
 import type { RunOrder } from '#core/run/order.ts';
 import type { RunRow } from '#core/run/plan.ts';
+import { isNameFault } from '#core/run/warning.ts';
 import type { Context } from '../context.ts';
 import { assets, jobs, runSteps } from '../db/schema.ts';
 import { throwCuts } from '../imaging/made-cuts.ts';
@@ -66,6 +67,12 @@ export async function beginRun(
     );
   const parts = planned.rows.filter(({ leftOut }) => leftOut === null).length;
   if (parts === 0) throw new Refusal(422, 'Nothing would change, so there is nothing to run.');
+  const faulty = planned.rows.find(({ leftOut, warnings }) => leftOut === null && warnings.some(isNameFault));
+  if (faulty)
+    throw new Refusal(
+      422,
+      `The name that was written for ${faulty.before.stem} is none. Nothing was begun; mend it in its row, or leave it out.`,
+    );
   const newFolders = order.folder === null ? [] : await missingFolders(context, folderPath(order.folder));
   await context.db.transaction(async (tx) => {
     const title = `A run over ${parts === 1 ? '1 piece' : `${parts} pieces`}`;

@@ -15,11 +15,11 @@ import { placementsOf } from '#core/page/model.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, lightsQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
-import { Empty } from '../ui/empty.tsx';
 import { CutList } from './cut-list.tsx';
 import { type Here, herePageQuery, prepareHere } from './here.ts';
 import { LikenessDetail } from './likeness-detail.tsx';
@@ -37,17 +37,19 @@ export function BenchScreen() {
   const { id = '' } = useParams();
   const asked = useQuery(assetQuery(id));
   const targets = useQuery(targetsQuery);
-  const { data: me } = useQuery(meQuery);
+  const person = useQuery(meQuery);
+  const me = person.data;
   useEffect(() => {
     if (asked.data) putPieces([asked.data]);
   }, [asked.data]);
   const asset = usePiece(id);
   const here = useHere();
-  if (asked.error && !asset) return <Empty>{sayFailure(asked.error)}</Empty>;
   const target =
     targets.data?.find((one) => here !== 'asked' && one.id === here?.targetId) ??
     strictest(targets.data ?? []);
-  if (!asset || !target || !me || here === 'asked') return null;
+  if (!asset || !target || !me)
+    return <Unanswered isScreen of={asset ? [targets, person] : [asked, targets, person]} />;
+  if (here === 'asked') return null;
   const isEditable = may(me.role, 'say-rights') || asset.createdBy === me.name;
   // In one use alone it starts from what is done to it everywhere.
   const shown = here?.placement.prep ? { ...asset, prep: here.placement.prep } : asset;

@@ -5,6 +5,7 @@ import { type Asset, type MadeCuts, MadeCutsSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { madeCutsQuery, queryClient } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { LabelRow } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';
 
@@ -13,9 +14,10 @@ const files = (count: number) => (count === 1 ? '1 file' : `${count} files`);
 /** The files that were made of a piece: for which page, how heavy, and those that nothing needs any more. */
 export function MadeRow({ asset, isEditable }: { readonly asset: Asset; readonly isEditable: boolean }) {
   // What is needed follows from how the piece is prepared: another version asks anew.
-  const made = useQuery(madeCutsQuery(asset.id, asset.version)).data;
+  const asked = useQuery(madeCutsQuery(asset.id, asset.version));
+  const made = asked.data;
   const [isOpen, setOpen] = useState(false);
-  if (!made) return null;
+  if (!made) return <Unanswered of={asked} className="px-0 py-2.5" />;
   const throwAway = async () => {
     try {
       const left = await ask(MadeCutsSchema, `/assets/${asset.id}/cuts`, { method: 'DELETE' });

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Errand } from '#api/desk.ts';
 import { may } from '#api/people.ts';
-import { sayFailure } from '../api/client.ts';
 import { deskQuery, meQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { PageLine } from '../pages/page-line.tsx';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
@@ -31,11 +31,11 @@ const FIRST = 4;
 const sentence = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 
 export function DeskScreen() {
-  const { data: me } = useQuery(meQuery);
+  const asked = useQuery(meQuery);
+  const me = asked.data;
   const desk = useQuery(deskQuery);
   const [showsAll, setShowsAll] = useState(false);
-  if (desk.error) return <Empty>{sayFailure(desk.error)}</Empty>;
-  if (!desk.data || !me) return null;
+  if (!desk.data || !me) return <Unanswered isScreen of={[desk, asked]} />;
   const { errands, pages, recent } = desk.data;
   const isNew = pages.length === 0 && recent.length === 0;
   const stopped = pages.filter((page) => page.stops > 0).length;

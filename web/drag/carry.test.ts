@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { carry, carrying } from './carry.ts';
 import type { Dragged } from './dragged.ts';
 import { addPlace, type Place } from './place.ts';
@@ -31,7 +31,10 @@ function place(names: readonly string[], more: Partial<Place> = {}): HTMLElement
 }
 
 const HERON: Dragged = { from: 'tray', id: 'heron' };
-const takeUp = (dragged: Dragged = HERON) => carry({ dragged, words: 'Heron at dawn', isMovable: true });
+function takeUp(dragged: Dragged = HERON): void {
+  carry({ dragged, words: 'Heron at dawn', isMovable: true });
+  vi.setSystemTime(Date.now() + 300);
+}
 
 function press(key: string, more: KeyboardEventInit = {}): KeyboardEvent {
   const event = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more });
@@ -40,6 +43,7 @@ function press(key: string, more: KeyboardEventInit = {}): KeyboardEvent {
 }
 
 beforeEach(() => {
+  vi.useFakeTimers();
   deeds.length = 0;
   away = [];
 });
@@ -47,6 +51,7 @@ afterEach(() => {
   if (carrying.state) press('Escape');
   for (const take of away) take();
   document.body.replaceChildren();
+  vi.useRealTimers();
 });
 
 describe('carrying by keys', () => {
@@ -115,6 +120,14 @@ describe('carrying by keys', () => {
     expect(press('Delete').defaultPrevented).toBe(false);
     document.body.removeEventListener('keydown', listen);
     expect(heard).toEqual(['r', 'Delete']);
+  });
+
+  it('is put back by a letter right after it, which is text that somebody types', () => {
+    place(['oars', 'boats']);
+    carry({ dragged: HERON, words: 'Heron at dawn', isMovable: true });
+    press('o');
+    expect(carrying.state).toBeNull();
+    expect(deeds).not.toContain('put oars');
   });
 
   it('says so where no place takes it', () => {

@@ -1,9 +1,12 @@
 import { Store } from '../ui/store.ts';
+import { TYPING_MILLIS } from '../ui/typing.ts';
 import type { Dragged } from './dragged.ts';
 import { moving } from './moving.ts';
 import { type Place, placesFor, type Spot } from './place.ts';
 import type { Source } from './source.ts';
 import { say } from './spoken.ts';
+
+let takenUpAt = 0;
 
 /** The key that takes up what has the focus. */
 export const CARRY_KEY = 'm';
@@ -24,6 +27,7 @@ export const carrying = new Store<Carrying | null>(null);
 /** Takes pieces up by key: arrows go from spot to spot, Tab from place to place, Enter puts them down. */
 export function carry({ dragged, words, isMovable }: Source): void {
   if (!isMovable) return;
+  takenUpAt = Date.now();
   const [place] = placesFor(dragged);
   if (!place) {
     say(`Nothing on this screen takes ${words}.`);
@@ -55,7 +59,9 @@ function onKey(event: KeyboardEvent): void {
   if (!now || event.ctrlKey || event.metaKey || event.altKey || event.key === 'Shift') return;
   event.preventDefault();
   event.stopPropagation();
-  if (event.key === 'Escape') putBack();
+  // A letter so soon after it was taken up is text that somebody types: nothing was meant to be carried.
+  const isTyping = event.key.length === 1 && Date.now() - takenUpAt < TYPING_MILLIS;
+  if (event.key === 'Escape' || isTyping) putBack();
   else if (event.key === 'Enter' || event.key === ' ') putDown(now);
   else {
     const to = nextSpot(now, event);

@@ -8,13 +8,13 @@ import { titleOf } from '#core/embed/write.ts';
 import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { sayFailure } from '../api/client.ts';
 import { targetsQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { carriedText } from '../arrivals/carried-text.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
-import { Empty } from '../ui/empty.tsx';
 import { FAULT_LOOK, Fault } from '../ui/fault.tsx';
 import { RadioList } from '../ui/radio-list.tsx';
 import { ledger } from '../undo/ledger.ts';
@@ -31,9 +31,7 @@ const KEPT = 'placard-pasted';
 export function EmbedsScreen() {
   const hosts = useQuery(hostsQuery);
   const targets = useQuery(targetsQuery);
-  const failure = hosts.error ?? targets.error;
-  if (failure) return <Empty>{sayFailure(failure)}</Empty>;
-  if (!hosts.data || !targets.data) return null;
+  if (!hosts.data || !targets.data) return <Unanswered isScreen of={[hosts, targets]} />;
   return <Workplace hosts={hosts.data} targets={targets.data} />;
 }
 

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { sayKind } from '#core/embed/model.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { heldEmbedsQuery } from './embed-queries.ts';
 
@@ -8,7 +9,7 @@ import { heldEmbedsQuery } from './embed-queries.ts';
 export function HeldList() {
   const held = useQuery(heldEmbedsQuery);
   const assets = held.data?.assets ?? [];
-  if (assets.length === 0) return null;
+  if (assets.length === 0) return <Unanswered of={held} className="px-0" />;
   return (
     <section aria-labelledby="held-embeds">
       <h2 className="text-xl" id="held-embeds">

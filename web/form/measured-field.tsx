@@ -21,6 +21,10 @@ interface MeasuredFieldProps<T> {
   readonly autoFocus?: boolean;
   /** Left as it was. */
   readonly onLeave?: () => void;
+  /** Told when what is typed can no longer be read, and when it can again or is put back. */
+  readonly onFault?: (isFaulty: boolean) => void;
+  /** What becomes of text as it is typed. */
+  readonly tidy?: (text: string) => string;
   readonly inputMode?: 'numeric' | 'text';
   readonly maxLength?: number;
   readonly className?: string;
@@ -42,15 +46,21 @@ export function MeasuredField<T>({
   isNameHidden = false,
   autoFocus = false,
   onLeave,
+  onFault,
+  tidy = (typed) => typed,
   inputMode = 'text',
   maxLength = 60,
   className,
 }: MeasuredFieldProps<T>) {
   const [text, setText] = useState(says);
-  const [fault, setFault] = useState<string | null>(null);
+  const [fault, setKnownFault] = useState<string | null>(null);
+  const setFault = (next: string | null) => {
+    setKnownFault(next);
+    if ((next === null) !== (fault === null)) onFault?.(next !== null);
+  };
   useEffect(() => {
     setText(says);
-    setFault(null);
+    setKnownFault(null);
   }, [says]);
   const keep = () => {
     if (text.trim() === says.trim()) {
@@ -90,7 +100,7 @@ export function MeasuredField<T>({
           inputMode={inputMode}
           maxLength={maxLength}
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => setText(tidy(event.target.value))}
           onBlur={keep}
           onKeyDown={press}
           {...(autoFocus ? { autoFocus, onFocus: (event) => event.target.select() } : {})}

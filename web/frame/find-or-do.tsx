@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { type Deed, may } from '#api/people.ts';
 import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
@@ -30,6 +30,35 @@ const WAYS: readonly { readonly words: string; readonly to: string; readonly dee
   { words: 'Open the house rules', to: '/rules' },
 ];
 
+/**
+ * The first answer is the chosen one, until somebody moves on from it: what comes later, as pages and pieces do, may put
+ * another first.
+ */
+function useFirstChosen(words: string) {
+  const [chosen, setChosen] = useState('');
+  const [list, setList] = useState<HTMLElement | null>(null);
+  const hasMoved = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other words are a question of their own
+  useEffect(() => {
+    hasMoved.current = false;
+  }, [words]);
+  useEffect(() => {
+    if (!list) return;
+    const look = () => {
+      const first = list.querySelector<HTMLElement>('[role="option"]:not([aria-disabled="true"])');
+      if (!hasMoved.current && first?.dataset.value) setChosen(first.dataset.value);
+    };
+    const observer = new MutationObserver(look);
+    observer.observe(list, { childList: true, subtree: true });
+    look();
+    return () => observer.disconnect();
+  }, [list]);
+  const moved = () => {
+    hasMoved.current = true;
+  };
+  return { list: setList, chosen, setChosen, moved };
+}
+
 interface FindOrDoProps {
   /** What was typed before this was there. */
   readonly begunWith: string;
@@ -56,6 +85,7 @@ export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) 
     enabled: isOpen && words.trim().length > 1,
     placeholderData: (before) => before,
   });
+  const { list, chosen, setChosen, moved } = useFirstChosen(words);
   const close = () => {
     setWords('');
     onClose();
@@ -73,6 +103,9 @@ export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) 
       open={isOpen}
       onOpenChange={(open) => !open && close()}
       label="Find or do"
+      value={chosen}
+      onValueChange={setChosen}
+      onKeyDown={(event) => (event.key === 'ArrowDown' || event.key === 'ArrowUp') && moved()}
       contentClassName="fixed top-[8vh] left-1/2 z-51 w-[min(560px,calc(100vw-24px))] -translate-x-1/2 border-ink border-t-7 bg-panel shadow-card"
       overlayClassName={VEIL_LOOK}
     >
@@ -82,7 +115,7 @@ export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) 
         onValueChange={setWords}
         placeholder="Find a page or a piece, or say what to do"
       />
-      <Command.List className="max-h-[52vh] overflow-auto p-1.5">
+      <Command.List className="max-h-[52vh] overflow-auto p-1.5" ref={list} onPointerMove={moved}>
         <Command.Empty className="px-2.5 py-3.5 text-soft">
           Nothing of that name. Try a word of the title, or the maker.
         </Command.Empty>

@@ -1,4 +1,5 @@
 import { Fragment } from 'react';
+import { Button } from '../ui/button.tsx';
 import { Panel } from '../ui/panel.tsx';
 
 const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])[] = [
@@ -63,6 +64,7 @@ export function KeysHelp({ onClose }: { readonly onClose: () => void }) {
           </dl>
         </section>
       ))}
+      <Button onClick={onClose}>Close</Button>
     </Panel>
   );
 }

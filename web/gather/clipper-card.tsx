@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { NewClipperSchema } from '#api/gather.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { cx } from '../ui/cx.ts';
@@ -37,6 +38,7 @@ export function ClipperCard() {
   const [latest] = clippers.data ?? [];
   return (
     <Card className="grid gap-2 px-4 pt-3.25 pb-3.5" aria-labelledby="clipper">
+      <Unanswered of={[clippers, clips]} className="p-0" />
       <h2 className="text-3xl" id="clipper">
         From any page
       </h2>

@@ -9,6 +9,7 @@ import type { HouseRules } from '#core/page/target.ts';
 import type { LicenceId } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { strictest, targetsQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { bringIn, putOnTray } from '../arrivals/arrivals.ts';
 import { mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
@@ -21,7 +22,6 @@ import { sayPageTitle } from '../pages/say-title.ts';
 import { Button } from '../ui/button.tsx';
 import { ChosenToolbar } from '../ui/chosen-toolbar.tsx';
 import { cx } from '../ui/cx.ts';
-import { Empty } from '../ui/empty.tsx';
 import { ClipperCard } from './clipper-card.tsx';
 import { readAsked, withAsked } from './gather-address.ts';
 import { gatherPageQuery, sourcesQuery } from './gather-queries.ts';
@@ -40,9 +40,8 @@ export function GatherScreen() {
   const page = useQuery({ ...gatherPageQuery(pageId ?? ''), enabled: pageId !== null });
   const targets = useQuery(targetsQuery);
   const sources = useQuery(sourcesQuery);
-  if (pageId !== null && page.error) return <Empty>{sayFailure(page.error)}</Empty>;
-  if (sources.error) return <Empty>{sayFailure(sources.error)}</Empty>;
-  if (!targets.data || !sources.data || (pageId !== null && !page.data)) return null;
+  if (!targets.data || !sources.data || (pageId !== null && !page.data))
+    return <Unanswered isScreen of={[targets, sources, page]} />;
   const rules = page.data?.target.rules ?? strictest(targets.data)?.rules;
   if (!rules) return null;
   return (

@@ -94,7 +94,7 @@ describe('what a result may be used for', () => {
   it('is said with what it owes', () => {
     const words = label(picture({ licence: BY }));
     expect(words).toContain('CC BY 4.0. May be used here. The credit is owed.');
-    expect(words).toContain('Owes Photo: Ines Okonjo, CC BY 4.0.');
+    expect(words).toContain('Credit Photo: Ines Okonjo, CC BY 4.0.');
   });
 
   it('warns before a crop that its licence forbids', () => {

@@ -134,7 +134,7 @@ function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsPro
         )}
       </LabelRow>
       {credit ? (
-        <LabelRow name="Owes">
+        <LabelRow name="Credit">
           <p>{credit}</p>
         </LabelRow>
       ) : null}

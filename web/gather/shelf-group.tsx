@@ -3,7 +3,9 @@ import { useEffect, useState } from 'react';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
+import { sayFailure } from '../api/client.ts';
 import { askShelf, shelfCountQuery } from '../api/queries.ts';
+import { failureOf } from '../api/unanswered.tsx';
 import { putPieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { ResultRows } from './result-rows.tsx';
@@ -32,8 +34,9 @@ export function ShelfGroup({ question, openId, onOpen, onTake }: ShelfGroupProps
     if (shelf.data) putPieces(shelf.data.assets);
   }, [shelf.data]);
   const assets = shelf.data?.assets ?? [];
-  const { data: count } = useQuery(shelfCountQuery(asked));
-  const found = count?.found ?? 0;
+  const counted = useQuery(shelfCountQuery(asked));
+  const found = counted.data?.found ?? 0;
+  const failure = failureOf(shelf) ?? failureOf(counted);
   const byId = (id: string) => assets.find((asset) => asset.id === id);
   const on = (deed: (asset: Asset) => void) => (id: string) => {
     const asset = byId(id);
@@ -42,9 +45,16 @@ export function ShelfGroup({ question, openId, onOpen, onTake }: ShelfGroupProps
   return (
     <Group
       name="On your shelf"
-      about={found === 0 ? 'nothing that fits' : `${found} ${found === 1 ? 'fits' : 'fit'}`}
+      isDue={failure !== null}
+      about={
+        failure
+          ? sayFailure(failure)
+          : found === 0
+            ? 'nothing that fits'
+            : `${found} ${found === 1 ? 'fits' : 'fit'}`
+      }
       way={
-        found > 0 ? (
+        failure ? null : found > 0 ? (
           <Button kind="link" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
             {isOpen ? 'Fold them away' : `Show ${Math.min(found, Number(SHOWN))}`}
           </Button>

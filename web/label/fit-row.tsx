@@ -172,7 +172,7 @@ function MarginInputs({ use }: { readonly use: Use }) {
             aria-label="Back to sensible margins"
             onClick={() => use.change({ margins: null }, 'sensible margins')}
           >
-            Sensible ones
+            Reset margins
           </Button>
         ) : null}
       </div>

@@ -48,13 +48,13 @@ const filmOf = (poster: 'host' | 'drawn') => ({
 
 describe('the label', () => {
   it('says everything in the same order, on the shelf and on a page', () => {
-    expect(rows(exampleAsset())).toEqual(['Cut', 'Words', 'Rights', 'Name']);
-    expect(rows(exampleAsset(), { use })).toEqual(['Fit', 'Cut', 'Words', 'Rights', 'Name']);
+    expect(rows(exampleAsset())).toEqual(['Cut', 'Alt text and caption', 'Rights', 'Name']);
+    expect(rows(exampleAsset(), { use })).toEqual(['Fit', 'Cut', 'Alt text and caption', 'Rights', 'Name']);
   });
 
   it('has the row of an embed in the place of the cut', () => {
     const asset = exampleAsset({ embed: filmOf('host') });
-    expect(rows(asset)).toEqual(['Embed', 'Words', 'Rights', 'Name']);
+    expect(rows(asset)).toEqual(['Embed', 'Title and caption', 'Rights', 'Name']);
     expect(words(asset)).toContain('Those who cannot see it hear “Film from Lanternreel”.');
   });
 
@@ -111,9 +111,7 @@ describe('the label', () => {
 describe('its rows', () => {
   it('of words say what is said, and what is wrong with it', () => {
     expect(words(exampleAsset())).toContain('“A heron stands in the reeds.”');
-    expect(words(exampleAsset({ label: { alt: { kind: 'unsaid' } } }))).toContain(
-      'It says nothing to those who cannot see it.',
-    );
+    expect(words(exampleAsset({ label: { alt: { kind: 'unsaid' } } }))).toContain('No alt text yet.');
     expect(words(exampleAsset({ label: { alt: { kind: 'decorative' } } }))).toContain(
       'Decorative: it is passed over',
     );

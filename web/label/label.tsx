@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { toast } from 'sonner';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
@@ -13,7 +14,7 @@ import { EmbedRow } from './embed-row.tsx';
 import { FitRow } from './fit-row.tsx';
 import { NameRow } from './name-row.tsx';
 import { RightsRow } from './rights-row.tsx';
-import { LabelForm, type LabelRowName, OpenRow, type RowState, type Use } from './row.tsx';
+import { LabelForm, type LabelRowName, OpenRow, type RowState, type Use, useFocusBack } from './row.tsx';
 import { SourceRow } from './source-row.tsx';
 import { useLabelChange } from './use-label-change.ts';
 import { WordsRow } from './words-row.tsx';
@@ -81,14 +82,20 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
     if (!(await save({ confirmed: drafted }, 'keeping what the file says')))
       toast.error('It could not be kept. Try again.');
   };
+  const head = useRef<HTMLElement>(null);
+  useFocusBack(head, state.isOpen);
   return (
-    <header className="pt-3 pb-2.75">
+    <header className="pt-3 pb-2.75" ref={head}>
       <h2 className="font-serif text-3xl leading-tight font-normal wrap-anywhere italic">
         {label.title || <span className="text-soft italic">No title yet</span>}
       </h2>
       <div className="mt-0.75 flex items-baseline justify-between gap-2.5 text-soft">
         <p>{by || 'Nobody has said who made it.'}</p>
-        <OpenRow words={label.title ? 'Change title and date' : 'Give it a title'} state={state} />
+        <OpenRow
+          words={label.title ? 'Change title and date' : 'Add title'}
+          isWhole={label.title === ''}
+          state={state}
+        />
       </div>
       {drafted.length > 0 ? (
         <div className="mt-2 bg-due-soft px-2.25 py-1.75">

@@ -28,21 +28,19 @@ export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
   const judgement = use ? judgeHere(rules, use.placement, piece) : judgeUnplaced(rules, piece);
   const credit = creditText(creditParts(asset.label, judgement), creditedAs(piece));
   const terms = licenceTerms(asset.label.licence);
+  const isUnknown = asset.label.licence === 'unknown';
   return (
     <LabelRow
       name="Rights"
-      way={
-        <OpenRow
-          words={asset.label.licence === 'unknown' ? 'Say its rights' : 'Change its rights'}
-          state={state}
-        />
-      }
+      isUnsaid={isUnknown}
+      way={<OpenRow words={isUnknown ? 'Set licence' : 'Change rights'} isWhole={isUnknown} state={state} />}
       form={state.isOpen ? <RightsForm key={asset.id} asset={asset} onDone={state.onToggle} /> : null}
     >
       <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>{sayJudgement(judgement)}</p>
       {asset.label.licence === 'not-copied' ? null : (
         <p className="text-soft">
-          {judgement.restsOn === 'licence' ? `${terms.name}.` : OF_POSTER} {credit ? `“${credit}”` : ''}
+          {judgement.restsOn === 'licence' ? `${terms.name}.` : OF_POSTER}{' '}
+          {credit ? `${judgement.duties.includes('credit') ? '' : 'Suggested: '}“${credit}”` : ''}
         </p>
       )}
     </LabelRow>

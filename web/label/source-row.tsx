@@ -5,6 +5,7 @@ import type { Asset } from '#api/assets.ts';
 import type { Provenance } from '#api/gather.ts';
 import { readLicence, sayLicenceReading } from '#core/gather/reading.ts';
 import { lookalikesQuery, provenanceQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { SaidList } from '../gather/said-list.tsx';
 import { AlikeDeeds } from '../lookalikes/alike-deeds.tsx';
 import { Compare } from '../lookalikes/compare.tsx';
@@ -17,7 +18,7 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
   const [showsAll, setShowsAll] = useState(false);
   const comings = came.data ?? [];
   const [latest] = comings;
-  if (!latest) return null;
+  if (!latest) return <Unanswered of={came} className="px-0 py-2.5" />;
   const fault = sayLicenceReading(readLicence(latest.said));
   return (
     <LabelRow name="Source">
@@ -73,7 +74,7 @@ function Alike({ asset, isEditable }: { readonly asset: Asset; readonly isEditab
   const alike = useQuery(lookalikesQuery(asset.id));
   const [isCompared, setCompared] = useState(false);
   const [first, ...others] = alike.data ?? [];
-  if (!first) return null;
+  if (!first) return <Unanswered of={alike} className="px-0 py-2.5" />;
   return (
     <>
       <p>

@@ -24,12 +24,26 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
   const fault = asset.embed
     ? null
     : altFault(alt, { linked: use !== null && use.placement.click.kind !== 'nothing', caption });
+  const isUnsaid = !asset.embed && alt.kind === 'unsaid';
   const form = { asset, use, onDone: state.onToggle };
   const key = `${asset.id} ${use?.placement.id}`;
   return (
     <LabelRow
-      name="Words"
-      way={<OpenRow words={alt.kind === 'unsaid' ? 'Write its words' : 'Change its words'} state={state} />}
+      name={asset.embed ? 'Title and caption' : 'Alt text and caption'}
+      isUnsaid={isUnsaid}
+      way={
+        <OpenRow
+          words={
+            asset.embed
+              ? 'Change title and caption'
+              : isUnsaid
+                ? 'Write alt text'
+                : 'Change alt text and caption'
+          }
+          isWhole={isUnsaid}
+          state={state}
+        />
+      }
       form={
         !state.isOpen ? null : asset.embed ? (
           <EmbedWordsForm key={key} held={asset.embed} {...form} />

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { type OwnSession, OwnSessionsSchema } from '#api/people.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { Button } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { sayTime } from '../ui/dates.ts';
@@ -15,7 +16,7 @@ const sessionsQuery = { queryKey: ['sessions'], queryFn: () => ask(OwnSessionsSc
 export function SessionsCard() {
   const sessions = useQuery(sessionsQuery);
   const [fault, setFault] = useState<string | null>(null);
-  if (!sessions.data) return null;
+  if (!sessions.data) return <Unanswered of={sessions} />;
   const end = async (session: OwnSession) => {
     setFault(null);
     await tell(`/me/sessions/${session.key}`, { method: 'DELETE' }).catch((error: unknown) =>

@@ -6,8 +6,8 @@ import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { placementsOf } from '#core/page/model.ts';
-import { sayFailure } from '../api/client.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { onTray } from '../arrivals/arrivals.ts';
 import { mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
@@ -23,12 +23,12 @@ import {
   moveOnTray,
   placePiece,
   removePlacement,
+  selectedPlacement,
   selectPlacement,
   takeOffTray,
 } from '../sheet/commands.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
-import { Empty } from '../ui/empty.tsx';
 import { useStore } from '../ui/store.ts';
 import { takeCarried, takeFiles, takePieces, takeText } from './brought.ts';
 import { ClashNotice, SaveNotice } from './notices.tsx';
@@ -41,8 +41,7 @@ export function PageScreen() {
   const { id = '' } = useParams();
   const page = useQuery(pageQuery(id));
   const me = useQuery(meQuery);
-  if (page.error && !page.data) return <Empty>{sayFailure(page.error)}</Empty>;
-  if (!page.data || !me.data) return null;
+  if (!page.data || !me.data) return <Unanswered isScreen of={[page, me]} />;
   return <OpenPage key={id} page={page.data} me={me.data} />;
 }
 
@@ -82,6 +81,7 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       : null,
   );
   useGathered(session, page.id);
+  useCaretFirst(session, setOpened);
   const hands = useMemo(
     () => (session ? trayHands(session, page.id, { setOpened, setRow, hosts, goTo: navigate }) : null),
     [session, page.id, hosts, navigate],
@@ -279,6 +279,23 @@ function useAsked(
     else if (want) setOpened({ kind: 'want', id: want });
     if (row === 'rights' || row === 'words' || row === 'name' || row === 'fit') setRow(row);
   }, [session, params, setOpened, setRow]);
+}
+
+/** What has the caret has the label: a piece or want that was opened beside it gives way. */
+function useCaretFirst(session: PageSession | null, setOpened: (opened: Opened) => void): void {
+  useEffect(() => {
+    if (!session) return;
+    const { editor } = session;
+    const look = () => {
+      if (editor.view.hasFocus() && !selectedPlacement(editor)) setOpened(null);
+    };
+    editor.on('focus', look);
+    editor.on('selectionUpdate', look);
+    return () => {
+      editor.off('focus', look);
+      editor.off('selectionUpdate', look);
+    };
+  }, [session, setOpened]);
 }
 
 /** What was gathered for this page by a job or on another screen comes onto its tray by itself. */

@@ -48,7 +48,7 @@ export function RightPane({
   onOpened,
 }: RightPaneProps) {
   const { editor } = session;
-  const openedAsset = opened?.kind === 'asset' ? opened.id : null;
+  const openedAsset = opened?.kind === 'asset' && isHere(view, opened.id) ? opened.id : null;
   const asset = usePiece(view.selected?.asset ?? openedAsset);
   if (opened?.kind === 'want' && !view.selected) {
     return (
@@ -91,6 +91,11 @@ export function RightPane({
       )}
     </SidePane>
   );
+}
+
+/** Whether a piece is on the tray or the sheet: one that was taken off both has no label here. */
+function isHere({ doc }: PageView, assetId: string): boolean {
+  return doc.tray.includes(assetId) || placementsOf(doc).some(({ asset }) => asset === assetId);
 }
 
 /** What can be done with a piece of the tray besides placing it: fill a want with it, or take it off. */

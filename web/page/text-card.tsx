@@ -91,10 +91,10 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
               onPress={(words) => KINDS.find((one) => one.words === words)?.apply(editor)}
             />
           </LabelRow>
-          <LabelRow name="Letters">
+          <LabelRow name="Style">
             <Chips
               keepsFocus
-              about="Letters"
+              about="Style"
               pressed={LETTERS.filter(({ mark }) => editor.isActive(mark)).map(({ words }) => words)}
               choices={LETTERS.map(({ words }) => [words, words] as const)}
               onPress={(words) => LETTERS.find((one) => one.words === words)?.apply(editor)}

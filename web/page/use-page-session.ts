@@ -1,4 +1,5 @@
 import type { Editor } from '@tiptap/core';
+import { Selection } from '@tiptap/pm/state';
 import { useEffect, useRef, useState } from 'react';
 import type { Page } from '#api/pages.ts';
 import type { PageDoc, Placement } from '#core/page/model.ts';
@@ -62,6 +63,13 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
   return session;
 }
 
+/** The caret begins in the text, or a piece at the head of the page would be selected before anybody pressed it. */
+function beginInText(editor: Editor): void {
+  const { doc, tr } = editor.state;
+  const inText = Selection.findFrom(doc.resolve(0), 1, true);
+  if (inText) editor.view.dispatch(tr.setSelection(inText).setMeta('addToHistory', false));
+}
+
 const READ_AFTER_MILLIS = 120;
 
 const scopeOf = (pageId: string) => `page ${pageId}`;
@@ -71,6 +79,7 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
   const kept = isEditable ? PageSaver.kept(page) : null;
   const editor = makeEditor(kept?.doc ?? page.doc, page.target, scope, isEditable, hooks);
   connectSheet(editor, hooks);
+  beginInText(editor);
   const shown = fromEditor(editor.getJSON());
   const saver = new PageSaver(page, kept ? page.doc : shown, (doc) => {
     // Only what was gathered differs; the text and the cursor in it stay as they are, and undo passes over it.

@@ -7,6 +7,7 @@ import type { Target } from '#api/targets.ts';
 import type { Want } from '#core/page/model.ts';
 import { ask } from '../api/client.ts';
 import { targetsQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { DateLine, Form, Line, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
@@ -28,15 +29,17 @@ const SaidSchema = v.object({
 });
 
 export function NewPageScreen() {
-  const { data: targets } = useQuery(targetsQuery);
-  return targets ? (
+  const targets = useQuery(targetsQuery);
+  return targets.data ? (
     <div className="h-full overflow-auto px-5 py-6.5">
       <Card as="div" className="mx-auto max-w-180 px-6 pt-5 pb-6">
         <h1 className="mb-3.5 text-3xl">Begin a page</h1>
-        <NewPageForm targets={targets} />
+        <NewPageForm targets={targets.data} />
       </Card>
     </div>
-  ) : null;
+  ) : (
+    <Unanswered isScreen of={targets} />
+  );
 }
 
 function NewPageForm({ targets }: { readonly targets: readonly Target[] }) {

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { may } from '#api/people.ts';
-import { sayFailure } from '../api/client.ts';
 import { meQuery, pagesQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { LinkButton } from '../ui/button.tsx';
 import { sayDue, sayTime } from '../ui/dates.ts';
 import { Empty } from '../ui/empty.tsx';
@@ -11,8 +11,7 @@ import { sayPageTitle } from './say-title.ts';
 export function PagesScreen() {
   const pages = useQuery(pagesQuery);
   const me = useQuery(meQuery);
-  if (pages.error) return <Empty>{sayFailure(pages.error)}</Empty>;
-  if (!pages.data) return null;
+  if (!pages.data) return <Unanswered isScreen of={pages} />;
   return (
     <div className="h-full overflow-auto px-8.5 pt-5.5 pb-10 max-narrow:px-3.5 max-narrow:py-4">
       <div className="mx-auto max-w-275">

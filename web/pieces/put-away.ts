@@ -98,7 +98,7 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
 
 export function pin(id: string): Promise<void> {
   return deed(
-    'keeping it at hand',
+    'pinning it',
     () => tell(`/pins/${id}`, { method: 'PUT', body: {} }),
     () => tell(`/pins/${id}`, { method: 'DELETE' }),
   );

@@ -10,8 +10,8 @@ import type { HouseRules } from '#core/page/target.ts';
 import { writeFragment } from '#core/page/write.ts';
 import type { Remedy } from '#core/proof/finding.ts';
 import { applyRemedy, proofPage } from '#core/proof/proof.ts';
-import { sayFailure } from '../api/client.ts';
 import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { Split } from '../frame/split.tsx';
 import { ClashNotice, SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
@@ -19,7 +19,6 @@ import { TakeAway } from '../page/take-away.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece, pieces, putPieces, usePieces } from '../pieces/pieces.ts';
 import { LinkButton } from '../ui/button.tsx';
-import { Empty } from '../ui/empty.tsx';
 import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { Findings } from './findings.tsx';
@@ -30,8 +29,7 @@ export function ProofScreen() {
   const { id = '' } = useParams();
   const page = useQuery(proofPageQuery(id));
   const me = useQuery(meQuery);
-  if (page.error && !page.data) return <Empty>{sayFailure(page.error)}</Empty>;
-  if (!page.data || !me.data) return null;
+  if (!page.data || !me.data) return <Unanswered isScreen of={[page, me]} />;
   return <OpenProof key={id} page={page.data} me={me.data} />;
 }
 
@@ -161,7 +159,7 @@ function Proof({
               />
             ))
           : null}
-        {preview.error ? <Empty>{sayFailure(preview.error)}</Empty> : null}
+        <Unanswered of={preview} />
       </section>
     </div>
   );

@@ -7,6 +7,7 @@ import { type HostEntry, readHostEntries } from '#core/embed/host.ts';
 import { sayKind } from '#core/embed/model.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { hostsQuery } from '../embeds/embed-queries.ts';
 import { Table } from '../table/table.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -25,7 +26,7 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
   const [opened, setOpened] = useState<string | null>(null);
   const [isWriting, setWriting] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
-  if (!hosts.data) return null;
+  if (!hosts.data) return <Unanswered of={hosts} />;
   const { entries, decisions } = hosts.data;
   const save = async (next: readonly HostEntry[], name: string) => {
     setFault(null);

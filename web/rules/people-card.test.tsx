@@ -27,7 +27,7 @@ describe('people in House rules', () => {
     expect(wordsOf(html)).toContain('Mara Oduya mara@saltmere.example');
     expect(html).toContain('aria-label="Role of Mara Oduya"');
     expect(html).toContain('aria-label="New password for Mara Oduya"');
-    expect(html).not.toContain('aria-label="Sunniva Brandt leaves"');
+    expect(html).not.toContain('aria-label="Remove Sunniva Brandt"');
   });
 
   it('who left stand apart, and can come back', () => {

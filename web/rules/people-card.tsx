@@ -12,6 +12,7 @@ import {
 } from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { Table } from '../table/table.tsx';
 import { Button } from '../ui/button.tsx';
 import { copyText } from '../ui/copy.ts';
@@ -38,7 +39,7 @@ export function PeopleCard() {
   useEffect(() => {
     if (isThere && hash === '#rules-people') heading.current?.scrollIntoView();
   }, [isThere, hash]);
-  if (!people.data || !me.data) return null;
+  if (!people.data || !me.data) return <Unanswered of={[people, me]} />;
   const attempt = async (work: () => Promise<unknown>) => {
     setFault(null);
     try {
@@ -127,10 +128,10 @@ export function PeopleCard() {
                   </Button>
                   <Button
                     kind="link"
-                    aria-label={`${person.name} leaves`}
-                    onClick={() => void change(person, { left: true }, `the leaving of ${person.name}`)}
+                    aria-label={`Remove ${person.name}`}
+                    onClick={() => void change(person, { left: true }, `removing ${person.name}`)}
                   >
-                    Leaves
+                    Remove
                   </Button>
                 </span>
               ),

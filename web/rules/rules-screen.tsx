@@ -7,6 +7,7 @@ import { type Target, TargetSchema } from '#api/targets.ts';
 import { type HouseRules, HouseRulesSchema } from '#core/page/target.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { meQuery, targetsQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Empty } from '../ui/empty.tsx';
@@ -30,8 +31,7 @@ export function RulesScreen() {
   const targets = useQuery(targetsQuery);
   const me = useQuery(meQuery);
   const [chosen, setChosen] = useState<string | null>(null);
-  if (targets.error) return <Empty>{sayFailure(targets.error)}</Empty>;
-  if (!targets.data || !me.data) return null;
+  if (!targets.data || !me.data) return <Unanswered isScreen of={[targets, me]} />;
   const target = targets.data.find((one) => one.id === (chosen ?? 'reserve')) ?? targets.data[0];
   if (!target) return <Empty>There is no target yet.</Empty>;
   return (

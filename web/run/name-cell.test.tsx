@@ -40,7 +40,20 @@ describe('the name of a row', () => {
     expect(written).toEqual([null]);
   });
 
-  it.each(['Bundles drying', 'bundles--drying', '-bundles', 'con', '2026'])(
+  it('has hyphens for spaces as it is typed, and says while it is none', () => {
+    const faults: boolean[] = [];
+    const ground = mount(
+      <NameCell row={ROW} onStem={() => undefined} onFault={(isFaulty) => void faults.push(isFaulty)} />,
+    );
+    open(ground);
+    write(control(ground, 'Name'), 'bundles drying ', 'stay');
+    expect(control(ground, 'Name').value).toBe('bundles-drying-');
+    write(control(ground, 'Name'), 'con');
+    write(control(ground, 'Name'), 'bundles drying');
+    expect(faults).toEqual([true, false]);
+  });
+
+  it.each(['Bundles', 'bundles--drying', '-bundles', 'con', '2026'])(
     'stays in the field with the reason where the rule does not allow it: “%s”',
     (wrong) => {
       const { ground, written } = cell();

@@ -8,10 +8,12 @@ interface NameCellProps {
   readonly row: PreviewRow;
   /** Writes this row's own name; null gives it back to the run's naming. Null where nothing can be changed. */
   readonly onStem: ((stem: string | null) => void) | null;
+  /** Told when what is typed is no name, and when it is one again. */
+  readonly onFault?: (isFaulty: boolean) => void;
 }
 
 /** What a piece will be called and where it will lie; pressed, the name can be written by hand. */
-export function NameCell({ row, onStem }: NameCellProps) {
+export function NameCell({ row, onStem, onFault }: NameCellProps) {
   const [isOpen, setOpen] = useState(false);
   const { before, after } = row;
   return (
@@ -24,6 +26,7 @@ export function NameCell({ row, onStem }: NameCellProps) {
             if (stem !== after.stem) onStem(stem);
           }}
           onClose={() => setOpen(false)}
+          {...(onFault ? { onFault } : {})}
         />
       ) : onStem ? (
         <button
@@ -52,9 +55,10 @@ interface NameFormProps {
   readonly stem: string;
   readonly onStem: (stem: string | null) => void;
   readonly onClose: () => void;
+  readonly onFault?: (isFaulty: boolean) => void;
 }
 
-function NameForm({ stem, onStem, onClose }: NameFormProps) {
+function NameForm({ stem, onStem, onClose, onFault }: NameFormProps) {
   return (
     <MeasuredField<string | null>
       name="Name"
@@ -66,7 +70,9 @@ function NameForm({ stem, onStem, onClose }: NameFormProps) {
         const fault = text === '' ? null : nameFault(text);
         return fault ? { fault: sayNameFault(fault) } : { value: text === '' ? null : text };
       }}
+      tidy={(text) => text.trimStart().replace(/\s+/gu, '-')}
       onKeep={onStem}
+      {...(onFault ? { onFault } : {})}
       onLeave={onClose}
     />
   );

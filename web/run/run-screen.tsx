@@ -8,6 +8,7 @@ import { folderPath } from '#core/naming/folders.ts';
 import type { RunOrder } from '#core/run/order.ts';
 import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { mostSizes, queryClient, targetsQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import { FootPane, HeadPane, PANES_LOOK } from '../frame/panes.tsx';
 import { Choice, PART_LOOK, Sentence } from '../sentence/sentence.tsx';
@@ -32,7 +33,7 @@ export function RunScreen() {
   const targets = useQuery(targetsQuery);
   const target = targets.data?.find(({ id }) => id === draft?.targetId) ?? mostSizes(targets.data ?? []);
   const drop = useDropIntoRun((ids) => target && addToDraft(ids, target));
-  if (!target) return null;
+  if (!target) return <Unanswered isScreen of={targets} />;
   return (
     <div
       className={cx(PANES_LOOK, drop.isOver && 'outline-3 -outline-offset-6 outline-action outline-dashed')}
@@ -73,6 +74,7 @@ interface DraftProps {
 function Draft({ order, target, targets }: DraftProps) {
   const preview = useQuery(runPreviewQuery(order));
   const change = (part: Partial<RunOrder>) => putDraft({ ...order, ...part });
+  const [faulty, setFaulty] = useState<ReadonlySet<string>>(new Set());
   const { rules } = target;
   const changeRow = (id: string, part: RunOrder['rows'][string]) =>
     change({ rows: { ...order.rows, [id]: { ...order.rows[id], ...part } } });
@@ -98,7 +100,12 @@ function Draft({ order, target, targets }: DraftProps) {
               {sayFailure(preview.error)}
             </span>
           ) : null}
-          <BeginButtons order={order} preview={preview.data} isFresh={!preview.isPlaceholderData} />
+          <BeginButtons
+            order={order}
+            preview={preview.data}
+            isFresh={!preview.isPlaceholderData}
+            faulty={faulty.size}
+          />
         </div>
       </HeadPane>
       <RunPanes
@@ -109,6 +116,13 @@ function Draft({ order, target, targets }: DraftProps) {
               edit={{
                 isLeftOut: (id) => order.rows[id]?.leftOut === true,
                 onLeftOut: (id, leftOut) => changeRow(id, { leftOut }),
+                onFault: (id, isFaulty) =>
+                  setFaulty((before) => {
+                    const next = new Set(before);
+                    if (isFaulty) next.add(id);
+                    else next.delete(id);
+                    return next;
+                  }),
                 onStem: (id, stem) => {
                   const { stem: _before, ...row } = order.rows[id] ?? {};
                   change({ rows: { ...order.rows, [id]: stem === null ? row : { ...row, stem } } });
@@ -149,9 +163,10 @@ function RunSentence({ order, target, targets, onChange }: RunSentenceProps) {
   const upright = order.portrait
     ? `, upright ones to ${saySizes(order.portrait, cutPresets) || 'no size'}`
     : '';
+  const isSized = order.sizes.length > 0 || (order.portrait?.length ?? 0) > 0;
   return (
     <Sentence>
-      Size{' '}
+      {isSized ? 'Size' : 'Rename'}{' '}
       <Link className="font-strong" to="/shelf">
         {pictures(order.pieces.length)}
       </Link>{' '}
@@ -161,14 +176,25 @@ function RunSentence({ order, target, targets, onChange }: RunSentenceProps) {
         value={target.id}
         choices={targets.map(({ id, rules }) => [id, rules.name] as const)}
         onChoose={(targetId) => onChange({ targetId })}
-      />{' '}
-      to{' '}
-      <Lead to="run-sizes">
-        {sizes}
-        {upright}
-      </Lead>{' '}
-      as <Lead to="run-formats">{listed(order.formats.map((format) => FORMAT_WORDS[format]))}</Lead>, name
-      them <Lead to="run-names">{sayNaming(order.naming)}</Lead>
+      />
+      {isSized ? (
+        <>
+          {' '}
+          to{' '}
+          <Lead to="run-sizes">
+            {sizes}
+            {upright}
+          </Lead>{' '}
+          as <Lead to="run-formats">{listed(order.formats.map((format) => FORMAT_WORDS[format]))}</Lead>, name
+          them
+        </>
+      ) : (
+        <>
+          {' '}
+          in <Lead to="run-sizes">the sizes they have</Lead>: name them
+        </>
+      )}{' '}
+      <Lead to="run-names">{sayNaming(order.naming)}</Lead>
       {order.recipe ? (
         <>
           , prepare them <Lead to="run-place">like {order.recipe.from}</Lead>
@@ -213,9 +239,11 @@ interface BeginButtonsProps {
   readonly preview: RunPreview | undefined;
   /** Whether the preview is of the order as it stands. */
   readonly isFresh: boolean;
+  /** How many names are typed that are none. */
+  readonly faulty: number;
 }
 
-function BeginButtons({ order, preview, isFresh }: BeginButtonsProps) {
+function BeginButtons({ order, preview, isFresh, faulty }: BeginButtonsProps) {
   const navigate = useNavigate();
   const [isBeginning, setBeginning] = useState(false);
   const parts = preview?.rows.filter(({ leftOut }) => leftOut === null).length ?? 0;
@@ -238,11 +266,20 @@ function BeginButtons({ order, preview, isFresh }: BeginButtonsProps) {
     }
   };
   return (
-    <span className="ml-auto flex gap-2">
+    <span className="ml-auto flex items-center gap-2">
+      {faulty > 0 ? (
+        <span className="text-due" role="status">
+          {faulty === 1 ? '1 name is not right yet.' : `${faulty} names are not right yet.`}
+        </span>
+      ) : null}
       <Button kind="quiet" onClick={() => putDraft(null)}>
-        Drop this run
+        Cancel
       </Button>
-      <Button kind="action" disabled={parts === 0 || isBeginning || !isFresh} onClick={() => void begin()}>
+      <Button
+        kind="action"
+        disabled={parts === 0 || isBeginning || !isFresh || faulty > 0}
+        onClick={() => void begin()}
+      >
         {order.into === 'zip' ? `Pack ${parts}` : `Run ${parts}`}
       </Button>
     </span>

@@ -15,6 +15,7 @@ interface RunTableProps {
     readonly isLeftOut: (assetId: string) => boolean;
     readonly onLeftOut: (assetId: string, leftOut: boolean) => void;
     readonly onStem: (assetId: string, stem: string | null) => void;
+    readonly onFault: (assetId: string, isFaulty: boolean) => void;
   };
 }
 
@@ -53,7 +54,13 @@ export function RunTable({ rows, edit }: RunTableProps) {
       id: 'becomes',
       heading: 'Becomes',
       sortBy: ({ after }) => after.stem,
-      cell: (row) => <NameCell row={row} onStem={edit ? (stem) => edit.onStem(row.assetId, stem) : null} />,
+      cell: (row) => (
+        <NameCell
+          row={row}
+          onStem={edit ? (stem) => edit.onStem(row.assetId, stem) : null}
+          {...(edit ? { onFault: (isFaulty) => edit.onFault(row.assetId, isFaulty) } : {})}
+        />
+      ),
     },
     {
       id: 'sizes',

@@ -71,7 +71,8 @@ export function sayProgress(run: RunSummary): string {
   if (undone > 0 && done === 0) return `Taken back: ${pictures(undone)} as they were.`;
   if (state === 'waiting') return 'Waits for a worker.';
   if (state !== 'running') return run.words;
-  const rate = perMinute ? `, ${perMinute} a minute` : '';
+  if (done + refused >= of) return 'Done.';
+  const rate = perMinute ? `, ${Math.round(perMinute)} a minute` : '';
   const left = secondsLeft === null ? '' : `, about ${sayTime(secondsLeft)} left`;
   return `${done + refused} of ${of}${rate}${left}.`;
 }

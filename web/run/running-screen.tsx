@@ -6,9 +6,9 @@ import { type Run, RunSchema } from '#api/runs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { HeadPane, PANES_LOOK } from '../frame/panes.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
-import { Empty } from '../ui/empty.tsx';
 import { Progress } from '../ui/progress.tsx';
 import { RunCard } from './run-card.tsx';
 import { forgetRun, refreshAfterRun, rememberRun } from './run-deeds.ts';
@@ -20,15 +20,10 @@ import { pictures, sayProgress } from './run-words.ts';
 /** A run under way, and afterwards the report of what became of each piece. */
 export function RunningScreen() {
   const { id = '' } = useParams();
-  const { data: run, error } = useQuery(runQuery(id));
+  const asked = useQuery(runQuery(id));
+  const run = asked.data;
   useFollowed(run);
-  if (error)
-    return (
-      <div className={PANES_LOOK}>
-        <Empty>{sayFailure(error)}</Empty>
-      </div>
-    );
-  if (!run) return null;
+  if (!run) return <Unanswered isScreen of={asked} />;
   return (
     <div className={PANES_LOOK}>
       <HeadPane className="pb-3" aria-label="The run">

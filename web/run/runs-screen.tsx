@@ -1,9 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { sayFailure } from '../api/client.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { sayTime } from '../ui/dates.ts';
 import { Empty } from '../ui/empty.tsx';
-import { Fault } from '../ui/fault.tsx';
 import { runsQuery } from './run-queries.ts';
 import { sayProgress } from './run-words.ts';
 
@@ -17,7 +16,7 @@ export function RunsScreen() {
         Everything that was done to many pictures at once, for a month.{' '}
         <Link to="/shelf/runs/new">Begin one</Link>
       </p>
-      <Fault says={runs.error ? sayFailure(runs.error) : null} />
+      <Unanswered of={runs} className="px-0" />
       {runs.data?.length === 0 ? (
         <Empty>No run yet. Choose pictures on the shelf and press Run.</Empty>
       ) : null}

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import type { Editor } from '@tiptap/core';
 import fc from 'fast-check';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import type { Block, PageDoc } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/model.ts';
@@ -229,6 +229,7 @@ describe('the tray', () => {
 });
 
 describe('keys on a selected piece', () => {
+  let later = Date.now();
   function press(editor: Editor, key: string, more: KeyboardEventInit = {}): boolean {
     const placement = selectedPlacement(editor);
     if (!placement) throw new Error('nothing is selected');
@@ -250,7 +251,11 @@ describe('keys on a selected piece', () => {
       }),
     );
     selectPlacement(editor, 'heron');
+    later += 60_000;
+    vi.useFakeTimers({ now: later });
     expect(press(editor, key)).toBe(true);
+    vi.runAllTimers();
+    vi.useRealTimers();
     expect(placementsOf(docOf(editor))[0]).toMatchObject({ position, width: null, margins: null });
   });
 

@@ -5,6 +5,7 @@ import { CARRY_KEY, carry } from '../drag/carry.ts';
 import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
 import { carriedPlacement } from './placement-node.ts';
+import { firstKey, settleSoleKey, soleKey } from './sole-key.ts';
 
 const POSITION_KEYS: Readonly<Record<string, Position>> = {
   l: 'beside-left',
@@ -28,22 +29,33 @@ export function placementKey(
   event: KeyboardEvent,
   hooks: SheetHooks,
 ): boolean {
+  const isPrinted = event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey;
+  const isStep = ['+', '=', '-'].includes(event.key);
+  // What another key does comes after what a letter before it does; letters, spaces and points in a row are text.
+  if (event.key !== 'Shift' && (!isPrinted || isStep)) settleSoleKey();
   if (event.ctrlKey || event.metaKey) return false;
   const move = MOVE_KEYS[event.key];
   if (event.altKey) {
     if (move) movePlacement(editor, placement.id, move);
     return move !== undefined;
   }
-  const position = POSITION_KEYS[event.key.toLowerCase()];
-  if (position)
-    changePlacement(editor, placement.id, standing(position), `placing it ${position.replace('-', ' ')}`);
+  const key = event.key.toLowerCase();
+  if (isPrinted && key === CARRY_KEY) firstKey(Date.now(), () => carry(carriedPlacement(placement)));
+  else if (isPrinted && !isStep) soleKey(Date.now(), letterDeed(editor, placement, key, hooks));
   else if (event.key === '+' || event.key === '=') widen(editor, placement, 1);
   else if (event.key === '-') widen(editor, placement, -1);
-  else if (event.key === CARRY_KEY) carry(carriedPlacement(placement));
   else if (event.key === 'Enter') hooks.onOpenLabel();
-  else if (event.key.toLowerCase() === 'n') hooks.onBesideParagraph();
   else if (event.key === 'Delete' || event.key === 'Backspace') removePlacement(editor, placement.id);
   return event.key.length === 1 || ['Enter', 'Delete', 'Backspace'].includes(event.key);
+}
+
+/** What a letter stands for; most stand for nothing. */
+function letterDeed(editor: Editor, placement: Placement, letter: string, hooks: SheetHooks): () => void {
+  const position = POSITION_KEYS[letter];
+  if (position)
+    return () =>
+      changePlacement(editor, placement.id, standing(position), `placing it ${position.replace('-', ' ')}`);
+  return letter === 'n' ? hooks.onBesideParagraph : () => undefined;
 }
 
 /** A new position brings its own sensible margins and width. */

@@ -1,6 +1,13 @@
 import './sheet.css';
 import type { Editor } from '@tiptap/core';
-import { type KeyboardEvent, type RefObject, useLayoutEffect, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type MouseEvent,
+  type RefObject,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
 import { columnAt } from '#core/page/layout.ts';
 import type { PageDoc, Placement } from '#core/page/model.ts';
 import { styleSheet } from '#core/page/style-sheet.ts';
@@ -8,6 +15,7 @@ import type { HouseRules } from '#core/page/target.ts';
 import { Ruler } from '../measure/ruler.tsx';
 import { usePiece } from '../pieces/pieces.ts';
 import { setTitle } from './commands.ts';
+import { edgeAt, writeAtEdge } from './lines.ts';
 import { onSheet } from './on-sheet.ts';
 import { PlacementMeasure } from './placement-measure.tsx';
 import { SheetPlace } from './sheet-place.tsx';
@@ -35,7 +43,22 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
   const intoText = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== 'ArrowDown') return;
     event.preventDefault();
-    onSheet(editor).focus('start').run();
+    if (isEditable) writeAtEdge(editor, 'start');
+    else onSheet(editor).focus('start').run();
+  };
+  /** The white above and under the text gives a line to write in. */
+  const pressWhite = (event: MouseEvent<HTMLElement>) => {
+    const { target } = event;
+    if (!isEditable || event.button !== 0 || !(target instanceof Element)) return;
+    if (
+      target.closest('textarea, button') ||
+      (target !== editor.view.dom && editor.view.dom.contains(target))
+    )
+      return;
+    const edge = edgeAt(editor, event.clientY);
+    if (!edge) return;
+    event.preventDefault();
+    writeAtEdge(editor, edge);
   };
   return (
     <section
@@ -49,10 +72,12 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
           <Ruler start={(width - column) / 2} length={column} />
         </div>
       </div>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: by key the first and last line are reached with arrows */}
       <div
         className="sheet-paper relative min-h-[calc(100%-24px)] bg-paper pt-px pb-20 shadow-card"
         ref={paper}
         style={{ width, marginLeft: left }}
+        onMouseDown={pressWhite}
       >
         <div className="placard">
           <div className="placard-column">

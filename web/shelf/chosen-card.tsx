@@ -46,7 +46,7 @@ export function ChosenCard({ assets }: { readonly assets: readonly Asset[] }) {
           </p>
         ))}
       </LabelRow>
-      <LabelRow name="Words">
+      <LabelRow name="Alt text">
         <p>
           {worded === assets.length
             ? 'Each has its own alt text.'

@@ -41,7 +41,7 @@ describe('the folders of the shelf', () => {
     [{}, ['All 11']],
     [{ folder: 'birds/heron' }, ['heron 4']],
     [{ part: 'thrown-away' }, ['Thrown away']],
-    [{ part: 'pinned' }, ['Kept at hand']],
+    [{ part: 'pinned' }, ['Pinned']],
   ])('say which is open: %j', (open, words) => {
     expect(current(folders(open))).toEqual(words);
   });

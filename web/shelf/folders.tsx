@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import type { AssetQuery } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
 import { type Dragged, idsOf } from '../drag/dragged.ts';
 import type { Spot } from '../drag/place.ts';
 import { elementAt, usePlace, useScrollsAlong } from '../drag/use-drag.ts';
@@ -24,7 +25,7 @@ const KEPT: readonly (readonly [string, AssetQuery])[] = [
   ['No alt text yet', { missing: 'alt' }],
   ['Not cleared yet', { licence: 'unknown' }],
   ['Comps', { licence: 'comp' }],
-  ['Kept at hand', { part: 'pinned' }],
+  ['Pinned', { part: 'pinned' }],
   ['Lookalikes folded away', { part: 'folded' }],
   ['Thrown away', { part: 'thrown-away' }],
 ];
@@ -64,6 +65,7 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
       >
         All <span className="font-mono text-mono text-soft">{held}</span>
       </button>
+      <Unanswered of={folders} className="p-2" />
       {list.map(({ path, pieces }) => {
         const segments = path.split('/');
         return (

@@ -18,13 +18,13 @@ describe('what can be done with a piece', () => {
     );
 
   it('depends on where it is', () => {
-    expect(deeds({})).toBe('Keep it at hand Throw it away');
+    expect(deeds({})).toBe('Pin Throw it away');
     expect(deeds({ foldedInto: 'bittern' })).toContain('Let it stand by itself');
     expect(deeds({ deletedAt: '2026-03-14T09:00:00.000Z' })).toMatch(/kept for 30 days\. Bring it back$/);
   });
 
   it('is little for who may only look', () => {
-    expect(deeds({ foldedInto: 'bittern' }, false)).toBe('Keep it at hand');
+    expect(deeds({ foldedInto: 'bittern' }, false)).toBe('Pin');
     expect(deeds({ deletedAt: '2026-03-14T09:00:00.000Z' }, false)).toBe('');
   });
 });

@@ -40,7 +40,7 @@ export function PieceDeeds({
   return (
     <div className="flex flex-wrap gap-x-4 gap-y-0.5 px-1 pt-2.5">
       <Button kind="link" onClick={() => void act(() => (isPinned ? unpin(asset.id) : pin(asset.id)))()}>
-        {isPinned ? 'No longer keep it at hand' : 'Keep it at hand'}
+        {isPinned ? 'Unpin' : 'Pin'}
       </Button>
       {asset.foldedInto && isEditable ? (
         <Button kind="link" onClick={() => void act(() => foldPiece(asset.id, null, asset.foldedInto))()}>

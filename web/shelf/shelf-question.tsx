@@ -14,7 +14,7 @@ const KINDS = [
 ] as const;
 const PARTS = [
   ['standing', 'what stands on the shelf'],
-  ['pinned', 'what you keep at hand'],
+  ['pinned', 'what you pinned'],
   ['folded', 'folded lookalikes'],
   ['thrown-away', 'what was thrown away'],
 ] as const;

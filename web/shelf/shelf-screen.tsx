@@ -4,8 +4,8 @@ import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import { may } from '#api/people.ts';
-import { sayFailure } from '../api/client.ts';
 import { askShelf, assetQuery, meQuery, shelfCountQuery, strictest, targetsQuery } from '../api/queries.ts';
+import { failureOf, Unanswered } from '../api/unanswered.tsx';
 import { bringIn } from '../arrivals/arrivals.ts';
 import { carriedText, mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
@@ -39,7 +39,9 @@ export function ShelfScreen() {
   const [chosen, setChosen] = useState(NONE);
   const [row, setRow] = useState<LabelRowName | null>(null);
   const shelf = useShelf(question);
-  const assets = shelf.data?.pages.flatMap((page) => page.assets) ?? [];
+  // What answered the last question is no answer to this one, where this one fails.
+  const answer = failureOf(shelf) ? undefined : shelf.data;
+  const assets = answer?.pages.flatMap((page) => page.assets) ?? [];
   const targets = useQuery(targetsQuery);
   const { data: me } = useQuery(meQuery);
   const opened = useOpened(openId);
@@ -56,8 +58,9 @@ export function ShelfScreen() {
   };
   const isMiddle = useIsNarrow('middle');
   const take = useTakeIn(question.folder ?? '', open);
-  const { data: count } = useQuery(shelfCountQuery(question));
-  const [first] = shelf.data?.pages ?? [];
+  const counted = useQuery(shelfCountQuery(question));
+  const count = failureOf(counted) ? undefined : counted.data;
+  const [first] = answer?.pages ?? [];
   const chosenAssets = assets.filter((asset) => chosen.has(asset.id));
   const mayChange = (asset: Asset) =>
     me !== undefined && me !== null && (may(me.role, 'say-rights') || asset.createdBy === me.name);
@@ -68,7 +71,11 @@ export function ShelfScreen() {
         <ShelfQuestion question={question} onAsk={ask} />
         <div className="mt-0.5 flex flex-wrap gap-x-4.5 gap-y-1 text-soft">
           <span role="status">
-            <strong>{count?.found ?? 0}</strong> of {count?.held ?? 0} pieces
+            {count ? (
+              <>
+                <strong>{count.found}</strong> of {count.held} pieces
+              </>
+            ) : null}
           </span>
           <Button className="min-h-5" kind="link" onClick={take.choose}>
             Hand pieces in
@@ -107,11 +114,17 @@ export function ShelfScreen() {
             name: 'the pieces',
             content: (
               <div className="relative grid min-h-0 min-w-0">
-                {shelf.error ? <Empty>{sayFailure(shelf.error)}</Empty> : null}
+                <Unanswered of={shelf} />
                 {first && assets.length === 0 ? (
                   <Empty>
-                    <h2 className="mb-1 text-xl text-ink">Nothing answers this question</h2>
-                    <p>Ask for less, or hand pieces in: drop files anywhere here.</p>
+                    <h2 className="mb-1 text-xl text-ink">
+                      {asksFolderAlone(question) ? 'This folder is empty' : 'Nothing answers this question'}
+                    </h2>
+                    <p>
+                      {asksFolderAlone(question)
+                        ? 'Drop files here, or drag pieces onto its name.'
+                        : 'Ask for less, or hand pieces in: drop files anywhere here.'}
+                    </p>
                   </Empty>
                 ) : null}
                 <ShelfRows
@@ -169,6 +182,11 @@ export function ShelfScreen() {
 /** The question of the standing shelf: choosing a folder leads back to it. */
 function withoutPart({ part: _part, ...question }: AssetQuery): AssetQuery {
   return question;
+}
+
+/** Whether a folder is looked at as it is, with nothing else asked of what lies in it. */
+function asksFolderAlone({ folder, order: _order, ...rest }: AssetQuery): boolean {
+  return Boolean(folder) && Object.values(rest).every((value) => value === undefined || value === 'any');
 }
 
 function useShelf(question: AssetQuery) {

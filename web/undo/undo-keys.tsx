@@ -12,7 +12,7 @@ export async function stepBack(): Promise<void> {
 }
 
 export async function stepForward(): Promise<void> {
-  await step('Done again', () => ledger.redo());
+  await step('Redone', () => ledger.redo());
 }
 
 async function step(word: string, work: () => Promise<string | null>): Promise<void> {

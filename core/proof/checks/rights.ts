@@ -58,7 +58,7 @@ function withoutCopying(
 function remediesOf(reason: Reason, { placement }: Placed): readonly Remedy[] {
   const open: Remedy = {
     kind: 'open',
-    words: 'Say its rights',
+    words: 'Set licence',
     place: atPlacement(placement),
     row: 'rights',
   };

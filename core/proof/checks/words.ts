@@ -19,7 +19,7 @@ export function checkWords(input: ProofInput): readonly Found[] {
       {
         code: missing ? 'alt-missing' : 'alt-poor',
         sentence: missing
-          ? `${callPiece(placed.piece)} says nothing to those who cannot see it.`
+          ? `${callPiece(placed.piece)} has no alt text yet.`
           : `The words of ${callPiece(placed.piece)} need another look.`,
         why:
           fault === 'missing'
@@ -41,7 +41,7 @@ function remediesOf(placed: Placed, fault: string): readonly Remedy[] {
   const alt = altHere(placement, piece);
   const write: Remedy = {
     kind: 'write-alt',
-    words: 'Write its words',
+    words: 'Write alt text',
     placementId: placement.id,
     assetId: piece.id,
   };

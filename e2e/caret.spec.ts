@@ -1,0 +1,97 @@
+import { expect, test } from '@playwright/test';
+import {
+  beginPage,
+  blocksOf,
+  dropFiles,
+  figures,
+  label,
+  placed,
+  saved,
+  sheet,
+  signIn,
+  smallPicture,
+  tray,
+} from './hands.ts';
+
+test('what has the caret has the label, whatever was opened beside it', async ({ page }) => {
+  await signIn(page, 'Mara', '/pages/demo-page-1');
+  const text = label(page).getByRole('article', { name: 'Label of the text' });
+  await expect(text).toBeVisible();
+
+  // A piece of the tray that stands nowhere, then a caret in the text.
+  await tray(page)
+    .getByRole('button', { name: /^Bittern in/ })
+    .click();
+  await expect(label(page).getByRole('heading', { name: /Bittern in/ })).toBeVisible();
+  await page.getByText('You hear them long before').click();
+  await expect(text).toBeVisible();
+
+  // A want, then a caret.
+  await tray(page)
+    .getByRole('button', { name: /Portrait of the warden/ })
+    .click();
+  await expect(page.getByRole('complementary', { name: 'Wants' })).toBeVisible();
+  await page.getByText('Three bearings make a bird').click();
+  await expect(text).toBeVisible();
+
+  // A placed piece by the tray, then the arrow key into the text.
+  await tray(page)
+    .getByRole('button', { name: /^Heron below/ })
+    .click();
+  await expect(label(page).getByRole('heading', { name: /Heron below/ })).toBeVisible();
+  await sheet(page).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(text).toBeVisible();
+
+  // A piece that is taken off the tray has no label here any longer.
+  await tray(page)
+    .getByRole('button', { name: /^Bittern in/ })
+    .click();
+  await label(page).getByRole('button', { name: 'Take it off the tray' }).click();
+  await expect(text).toBeVisible();
+  await page.getByRole('button', { name: 'Undo taking a piece off the tray' }).click();
+  await expect(tray(page).getByText('5 pieces,')).toBeVisible();
+});
+
+test('there is a line to write in before a first piece and after a last one', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Nothing but a picture');
+  await dropFiles(page, tray(page), [await smallPicture('marsh-light.png')]);
+  await tray(page)
+    .getByRole('button', { name: /^marsh-light/ })
+    .dblclick();
+  await expect(figures(page)).toHaveCount(1);
+  await page.keyboard.press('Alt+Home');
+  await expect.poll(() => blocksOf(page)).toBe('piece P');
+  await saved(page);
+
+  // The first press on a piece at the head of the page, after it was opened anew, selects it.
+  await page.reload();
+  await figures(page).first().click();
+  await expect(label(page).getByRole('region', { name: 'Fit' })).toBeVisible();
+
+  const box = async () => (await figures(page).first().boundingBox()) ?? { x: 0, y: 0, width: 0, height: 0 };
+  await page.mouse.click((await box()).x + 30, (await box()).y - 6);
+  await page.keyboard.type('Above it.');
+  await expect.poll(() => blocksOf(page)).toBe('P piece P');
+  await expect(sheet(page).getByText('Above it.')).toBeVisible();
+
+  const paper = await page.getByRole('region', { name: 'Sheet' }).boundingBox();
+  await page.mouse.click((paper?.x ?? 0) + 200, (paper?.y ?? 0) + (paper?.height ?? 0) - 20);
+  await page.keyboard.type('Under it.');
+  await expect(sheet(page).getByText('Under it.')).toBeVisible();
+  await expect.poll(() => blocksOf(page)).toBe('P piece P');
+});
+
+test('letters typed in a row on a selected piece do nothing, single ones do', async ({ page }) => {
+  await signIn(page, 'Mara', '/pages/demo-page-1');
+  const heron = placed(page, 'Heron below Hide No. 3');
+  await heron.click();
+  await expect(heron).toHaveClass(/beside-left/);
+  await page.keyboard.type('We lower our oars', { delay: 60 });
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+  await expect(heron).toHaveClass(/beside-left/);
+  await page.waitForTimeout(400);
+  await page.keyboard.press('r');
+  await expect(heron).toHaveClass(/beside-right/);
+});
