@@ -76,8 +76,11 @@ test('there is a line to write in before a first piece and after a last one', as
   await expect.poll(() => blocksOf(page)).toBe('P piece P');
   await expect(sheet(page).getByText('Above it.')).toBeVisible();
 
+  await page.getByRole('region', { name: 'Sheet' }).evaluate((pane) => {
+    pane.scrollTop = pane.scrollHeight;
+  });
   const paper = await page.getByRole('region', { name: 'Sheet' }).boundingBox();
-  await page.mouse.click((paper?.x ?? 0) + 200, (paper?.y ?? 0) + (paper?.height ?? 0) - 20);
+  await page.mouse.click((paper?.x ?? 0) + 200, (paper?.y ?? 0) + (paper?.height ?? 0) - 90);
   await page.keyboard.type('Under it.');
   await expect(sheet(page).getByText('Under it.')).toBeVisible();
   await expect.poll(() => blocksOf(page)).toBe('P piece P');

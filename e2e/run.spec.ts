@@ -106,6 +106,7 @@ test('chosen pictures are renamed by search and replace, by keyboard alone, and 
   await page.keyboard.press('Enter');
   await expect(page.getByRole('menuitemradio').first()).toBeFocused();
   await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('menuitemradio', { name: 'in a ZIP' })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /^Pack \d/ })).toBeVisible();
   await choose(page.getByRole('combobox', { name: 'Names' }), 'Search and replace');

@@ -17,7 +17,7 @@ export function statusOf(asset: Asset): PieceStatus {
   const missing = [
     label.licence === 'unknown' ? 'not cleared' : '',
     label.title === '' ? 'no title' : '',
-    label.alt.kind === 'unsaid' ? 'no words' : '',
+    label.alt.kind === 'unsaid' ? 'no alt text' : '',
   ].filter(Boolean);
   if (missing.length > 0)
     return { words: [asset.embed ? sayWhat(asset) : '', ...missing].filter(Boolean).join(', '), isDue: true };
