@@ -97,6 +97,9 @@ const LICENCE_QUESTIONS = ['any', 'commercial', 'changeable', 'unknown', 'comp',
 
 const optionalInteger = v.optional(v.pipe(v.string(), v.regex(/^\d{1,6}$/), v.transform(Number)));
 
+/** Asks for the pieces that lie in no folder: no folder can be called so (`core/naming/folders.ts`). */
+export const UNFILED = '-';
+
 /** The Shelf's sentence as query parameters. */
 export const AssetQuerySchema = v.strictObject({
   kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent', 'embed'])),

@@ -98,3 +98,38 @@ test('letters typed in a row on a selected piece do nothing, single ones do', as
   await page.keyboard.press('r');
   await expect(heron).toHaveClass(/beside-right/);
 });
+
+test('a selected piece says what it is and how it stands, and again when a key changes it', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara', '/pages/demo-page-2');
+  await expect(figures(page).first()).toBeVisible();
+  await figures(page).nth(1).click();
+  const said = page.getByRole('status').and(page.locator('[aria-live="assertive"]'));
+  await expect(said).toContainText(
+    /^.+: beside the text, on the right, 40% of the column, \d+ px shown of \d+, margins top \d+, right \d+, bottom \d+, left \d+\.$/u,
+  );
+  const figure = figures(page).nth(1);
+  await expect(figure).toHaveAttribute('aria-current', 'true');
+  await expect(figure).toHaveAccessibleDescription(/beside the text, on the right/u);
+  await page.keyboard.press('w');
+  await expect(said).toContainText(/: as wide as the column, 720 px shown of \d+/u);
+  await page.getByText('The old planks were larch').click();
+  await expect(page.getByRole('figure').and(page.locator('[aria-current]'))).toHaveCount(0);
+});
+
+test('each screen has its title, and the focus is never lost on the way to it', async ({ page }) => {
+  await signIn(page, 'Mara', '/pages/demo-page-2');
+  await expect(page).toHaveTitle('The boardwalk reopens - Sheet - Placard');
+  const proof = page
+    .getByRole('button', { name: 'Proof', exact: true })
+    .or(page.getByRole('link', { name: 'Proof', exact: true }));
+  await proof.focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveTitle('The boardwalk reopens - Proof - Placard');
+  await expect(page.getByRole('main')).toBeFocused();
+  await page.getByRole('link', { name: 'Pages', exact: true }).click();
+  await expect(page).toHaveTitle('Pages - Placard');
+  await page.getByRole('link', { name: 'Begin a page' }).click();
+  await expect(page).toHaveTitle('Begin a page - Placard');
+});

@@ -237,7 +237,7 @@ test('lookalikes are shown side by side, and one takes the other’s place on ev
 test('a piece is kept at hand, thrown away with its use shown first, and brought back', async ({ page }) => {
   await signIn(page, 'Mara', '/shelf?words=slack');
   await page.getByRole('option').first().click();
-  await page.getByRole('button', { name: 'Pin' }).click();
+  await page.getByRole('button', { name: 'Pin', exact: true }).click();
   await page.getByRole('button', { name: 'Pinned', exact: true }).click();
   await expect(page.getByRole('option')).toHaveCount(1);
   await page.getByRole('option').first().click();

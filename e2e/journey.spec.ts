@@ -374,6 +374,7 @@ test('the whole way by keyboard alone', async ({ page }) => {
   await page.keyboard.press('r');
   await expect(heron).toHaveClass(/beside-right/);
   await page.keyboard.press('n');
+  await expect(row(page, 'Fit').getByRole('spinbutton', { name: /paragraph/ })).toBeFocused();
   await page.keyboard.press('Control+a');
   await page.keyboard.type('1');
   await page.keyboard.press('Enter');

@@ -37,6 +37,9 @@ export const EMBED_STYLE = `
 .embed-click a:focus-visible span, .embed-click button:focus-visible span, .embed-click a:hover span, .embed-click button:hover span { text-decoration: underline; }
 .embed-click :focus-visible { outline: 3px solid #ffffff; outline-offset: -6px; }
 .embed-click iframe { position: absolute; inset: 0; width: 100% !important; height: 100% !important; }
+@container placard (width < 480px) {
+  .embed-click span, .embed-card span { padding: 6px 10px; font-size: 14px; max-width: 80%; display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 2; overflow: hidden; }
+}
 .embed-card { position: relative; display: block; }
 .embed-card img { width: 100%; height: auto; display: block; }
 `;

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from '../page/testing.ts';
 import { EMPTY_LABEL, LabelSchema, withPatch } from '../rights/label.ts';
-import { imageObjects } from './jsonld.ts';
+import { imageObjects, kindOfMaker } from './jsonld.ts';
 import { draftFromMetadata, metadataOfLabel } from './metadata.ts';
 
 const LABEL = withPatch(EMPTY_LABEL, {
@@ -100,5 +100,21 @@ describe('media.jsonld', () => {
       license: 'https://creativecommons.org/licenses/by/4.0/',
       acquireLicensePage: 'https://commonfield.example/heron',
     });
+  });
+
+  it.each([
+    ['Ines Okonjo', 'Person'],
+    ['Saltmere Marsh Reserve', 'Organization'],
+    ['County Archive of Saltmere', 'Organization'],
+    ['Archie Museveni', 'Person'],
+  ])('knows that %s is of type %s', (maker, type) => {
+    expect(kindOfMaker(maker)).toBe(type);
+  });
+
+  it('describes a picture by its long description, where it has one', () => {
+    const page = examplePage({ type: 'placement', attrs: examplePlacement('column') });
+    const pieces = new Map([['heron', examplePiece({ label: { ...LABEL, description: 'All of it.' } })]]);
+    const { '@graph': graph } = imageObjects(page, pieces, PLAIN_RULES, (name) => name);
+    expect(graph[0]?.description).toBe('All of it.');
   });
 });

@@ -14,7 +14,11 @@ export interface ImageObject {
   readonly description?: string;
   readonly width: number;
   readonly height: number;
-  readonly creator?: { readonly '@type': 'Person'; readonly name: string; readonly url?: string };
+  readonly creator?: {
+    readonly '@type': 'Person' | 'Organization';
+    readonly name: string;
+    readonly url?: string;
+  };
   readonly creditText?: string;
   readonly copyrightNotice?: string;
   readonly license?: string;
@@ -45,9 +49,15 @@ export function imageObjects(
       height: cut.size.height,
       ...said('name', label.title),
       ...said('caption', caption),
-      ...said('description', alt.kind === 'text' ? alt.text : ''),
+      ...said('description', label.description.trim() || (alt.kind === 'text' ? alt.text : '')),
       ...(label.maker
-        ? { creator: { '@type': 'Person', name: label.maker, ...said('url', label.makerAddress) } }
+        ? {
+            creator: {
+              '@type': kindOfMaker(label.maker),
+              name: label.maker,
+              ...said('url', label.makerAddress),
+            },
+          }
         : {}),
       ...said('creditText', credit),
       ...said('copyrightNotice', label.notice),
@@ -57,6 +67,14 @@ export function imageObjects(
   }
   return { '@context': 'https://schema.org', '@graph': [...objects.values()] };
 }
+
+/** Words that stand in the names of houses, and hardly in those of people. */
+const OF_HOUSES =
+  /\b(?:agency|archives?|association|board|bureau|centre|center|club|college|commission|committee|company|council|department|foundation|gallery|gmbh|group|inc|institute|library|limited|llc|ltd|ministry|museum|museums|office|press|project|reserve|school|services?|society|studio|studios|survey|trust|union|university|volunteers|works)\b/iu;
+
+/** Whether a maker is a person or a house, by the words of the name (schema.org `creator`). */
+export const kindOfMaker = (name: string): 'Person' | 'Organization' =>
+  OF_HOUSES.test(name) ? 'Organization' : 'Person';
 
 function said<K extends string>(key: K, value: string): { [P in K]?: string } {
   return value === '' ? {} : ({ [key]: value } as { [P in K]?: string });

@@ -27,7 +27,7 @@ export function creditsOfPage(
     const title = piece.label.title || piece.stem;
     const what = creditedAs(piece);
     const text = creditText(parts, what);
-    if (text !== '') credits.set(`${title}\n${text}`, { title, text, html: writeCredit(parts, what) });
+    if (text !== '') credits.set(`${title}\n${text}`, { title, text, html: writeCredit(parts, what, false) });
   }
   return [...credits.values()];
 }
@@ -45,11 +45,15 @@ export function writeCredits(page: PageDoc, pieces: ReadonlyMap<string, Piece>, 
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${title}</title>
+<link rel="stylesheet" href="style.css">
 </head>
 <body>
-<main>
+<main class="placard">
+<div class="placard-column">
 <h1>${title}</h1>
 ${list}
+<p><a href="index.html">Back to the page</a></p>
+</div>
 </main>
 </body>
 </html>

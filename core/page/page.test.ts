@@ -137,14 +137,16 @@ describe('HTML of a page', () => {
   const html = writeFragment(page, CONTEXT);
 
   it('is semantic: figure, picture, img with all it needs, caption with credit', () => {
-    expect(html).toContain('<figure class="placed beside-left"');
+    expect(html).toMatch(
+      /<figure class="placed beside-left" style="[^"]+" vocab="https:\/\/schema\.org\/" typeof="ImageObject" resource="media\/heron--1x1-\d+\.jpg">/,
+    );
     expect(html).toContain('<source type="image/avif"');
     expect(html).toContain('<source type="image/webp"');
     expect(html).toMatch(
       /<img src="media\/heron--1x1-\d+\.jpg" srcset="[^"]+ \d+w" sizes="[^"]+" width="\d+" height="\d+" alt="A heron stands in the reeds\."/,
     );
     expect(html).toContain(
-      '<figcaption>Below &quot;Hide 3&quot; <span class="credit">Photo: Ines Okonjo, <a href="https://creativecommons.org/licenses/by/4.0/" rel="license">CC BY 4.0</a>, cropped.</span></figcaption>',
+      '<figcaption>Below &quot;Hide 3&quot; <span class="credit">Photo: Ines Okonjo, <a href="https://creativecommons.org/licenses/by/4.0/" rel="license" property="license">CC BY 4.0</a>, cropped.</span></figcaption>',
     );
   });
 
@@ -174,7 +176,27 @@ describe('HTML of a page', () => {
     ).toContain('<a href="https://a.example/"><picture>');
     expect(
       writeFragment(examplePage(figure(examplePlacement('column', { click: { kind: 'larger' } }))), CONTEXT),
-    ).toContain('<a href="media/heron--2400.jpg"');
+    ).toMatch(/<a href="media\/heron--2400\.jpg">[\s\S]+ alt="A heron stands in the reeds\. Opens larger"/);
+    const silent = figure(
+      examplePlacement('column', { click: { kind: 'larger' }, alt: { kind: 'decorative' } }),
+    );
+    expect(writeFragment(examplePage(silent), CONTEXT)).toContain('alt="Opens larger"');
+  });
+
+  it('has its long description under the figure, to which the picture points', () => {
+    const described = examplePiece({
+      label: { title: 'Eels counted', description: 'In May <12>.\nIn June 40.\n\nThen none.' },
+    });
+    const written = writeFragment(examplePage(figure(examplePlacement('column', { id: 'chart' }))), {
+      ...CONTEXT,
+      pieces: new Map([[described.id, described]]),
+    });
+    expect(written).toMatch(/<img [^>]+ aria-details="described-chart"/);
+    expect(written).toContain(
+      '<details class="described" id="described-chart"><summary>Description of Eels counted</summary>\n<p>In May &lt;12&gt;.<br>In June 40.</p>\n<p>Then none.</p>\n</details></figcaption>',
+    );
+    expect(html).not.toContain('<details');
+    expect(html).not.toContain('aria-details');
   });
 
   it('names only files that are made, each once', () => {

@@ -26,7 +26,8 @@ export function styleSheet(
 ${stacking(rules.stackBelow, '')}
 ${ownStacking(page)
   .map((below) => stacking(below, `.stack-${below}`))
-  .join('\n')}`
+  .join('\n')}
+${PRINT}`
     .trimEnd()
     .concat('\n');
 }
@@ -78,11 +79,25 @@ const OVER = `
   .placed .over.plated > span { padding: 0; background: none; }
 }`;
 
+/**
+ * On paper (CSS Fragmentation 3, CSS Paged Media 3): no figure is cut in two, no heading stands alone at the foot of a
+ * page, links say where they lead, and what is folded away is there.
+ */
+const PRINT = `@media print {
+  .placard { font-size: 11pt; color: #000000; }
+  .placed, .placard li { break-inside: avoid; }
+  .placard h1, .placard h2, .placard h3, .placard h4 { break-after: avoid; break-inside: avoid; }
+  .placard p { orphans: 3; widows: 3; }
+  .placard a { color: inherit; }
+  .placard p a[href^="http"]::after, .placard li a[href^="http"]::after { content: " (" attr(href) ")"; font-size: 0.8em; overflow-wrap: anywhere; }
+  .described::details-content { content-visibility: visible; display: block; }
+}`;
+
 const TEXT = (
   size: number,
 ) => `.placard { container: placard / inline-size; font: ${size}px/1.5 "Source Serif 4 Variable", "Source Serif 4", Georgia, serif; color: #172126; overflow-wrap: break-word; }
 .placard-column { display: flow-root; margin: 0 auto; }
-.placard h1, .placard h2, .placard h3, .placard h4 { line-height: 1.2; margin: 1.2em 0 0.4em; text-wrap: balance; }
+.placard h1, .placard h2, .placard h3, .placard h4 { clear: both; line-height: 1.2; margin: 1.2em 0 0.4em; text-wrap: balance; }
 .placard h1 { font-size: 1.9em; margin-top: 0.7em; }
 .placard h2 { font-size: 1.45em; }
 .placard h3 { font-size: 1.15em; }
@@ -95,8 +110,11 @@ const TEXT = (
 .placed { display: block; box-sizing: border-box; margin: var(--t) var(--r) var(--b) var(--l); clear: both; }
 .placed img { display: block; width: 100%; height: auto; }
 .placed > a { display: block; }
-.placed figcaption { font: 13px/1.4 "Archivo Variable", Archivo, "Helvetica Neue", Arial, sans-serif; color: #55636a; padding-top: 6px; }
+.placed figcaption { font: 14px/1.4 "Archivo Variable", Archivo, "Helvetica Neue", Arial, sans-serif; color: #55636a; padding-top: 6px; }
 .placed figcaption a { color: inherit; }
+.described { margin-top: 4px; }
+.described summary { cursor: pointer; text-decoration: underline; text-underline-offset: 0.15em; }
+.described p { margin: 6px 0 0; }
 .placed.beside-left, .placed.beside-right { clear: none; width: max(${LEAST_SHOWN_PX}px, min(var(--w), 100% - var(--l) - var(--r))); }
 .placed.beside-left { float: left; clear: left; }
 .placed.beside-right { float: right; clear: right; }

@@ -2,6 +2,7 @@ import { writeEmbed } from '../embed/write.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { type CreditPart, creditLead } from '../rights/attribution.ts';
+import { describedIn, descriptionId, writeDescription } from './described.ts';
 import { formHere, type HeldEmbed, pictureUse } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
 import { isBeside, shownWidth } from './layout.ts';
@@ -52,7 +53,7 @@ function cutsHere(
  * The page as a fragment of HTML (WHATWG HTML, "figure", "picture", "img"): title, text and figures inside one
  * column. Only what the page model can say is ever written.
  */
-export function writeFragment(page: PageDoc, context: WriteContext): string {
+export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): string {
   const first = placementsOf(page)[0];
   const blocks = page.blocks.map((block) => writeBlock(block, context, first)).filter(Boolean);
   const title = page.title.trim() === '' ? [] : [`<h1>${escapeHtml(page.title.trim())}</h1>`];
@@ -61,6 +62,7 @@ export function writeFragment(page: PageDoc, context: WriteContext): string {
     '<div class="placard-column">',
     ...title,
     ...blocks,
+    ...(foot ? [foot] : []),
     '</div>',
     '</div>',
     '',
@@ -70,7 +72,12 @@ export function writeFragment(page: PageDoc, context: WriteContext): string {
 /** The page as a whole document that refers to its style sheet. */
 export function writeDocument(
   page: PageDoc,
-  context: WriteContext & { readonly styleSheet: string; readonly head?: string },
+  context: WriteContext & {
+    readonly styleSheet: string;
+    readonly head?: string;
+    /** What stands under the page's text, inside its column. */
+    readonly foot?: string;
+  },
 ): string {
   return `<!DOCTYPE html>
 <html lang="${escapeHtml(context.rules.language)}">
@@ -82,7 +89,7 @@ export function writeDocument(
 ${context.head ?? ''}</head>
 <body>
 <main>
-${writeFragment(page, context)}</main>
+${writeFragment(page, context, context.foot)}</main>
 </body>
 </html>
 `;
@@ -171,12 +178,7 @@ function writeFigure(placement: Placement, piece: Piece, context: WriteContext, 
   const worded = plan.over ? writeOver(shown, plan.over) : shown;
   const picture = writeClick(placement, plan, worded, context);
   const caption = writeCaption(placement, piece, context);
-  return [
-    `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}">`,
-    picture,
-    caption,
-    '</figure>',
-  ]
+  return [openFigure(placement, piece, plan, context), picture, caption, '</figure>']
     .filter(Boolean)
     .join('\n');
 }
@@ -200,13 +202,29 @@ function writeEmbedFigure(
   const column = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
   const { embed, hosts } = held;
   return [
-    `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}">`,
+    openFigure(placement, piece, plan, context),
     writeEmbed(formHere(rules, placement, held), { embed, hosts, target: { ...rules, column }, poster }),
     writeCaption(placement, piece, context),
     '</figure>',
   ]
     .filter(Boolean)
     .join('\n');
+}
+
+/** A figure; one with a licence says which picture that is of. */
+function openFigure(
+  placement: Placement,
+  piece: Piece,
+  { fallback }: PicturePlan,
+  context: WriteContext,
+): string {
+  const isLicensed = creditHere(context.rules, placement, piece).some(
+    ({ kind, address }) => kind === 'licence' && address,
+  );
+  const about = isLicensed
+    ? ` vocab="https://schema.org/" typeof="ImageObject" resource="${escapeHtml(context.addressOf(fallback))}"`
+    : '';
+  return `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}"${about}>`;
 }
 
 /** The classes of a placement's figure, as `style-sheet.ts` lays them out. */
@@ -243,9 +261,21 @@ function writePicture(
       : '';
   // The first picture is likely in sight at once: loading it lazily would hold back the largest paint.
   const loading = isFirst ? ' fetchpriority="high"' : ' loading="lazy"';
-  const alt = altHere(placement, piece);
-  const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt.kind === 'text' ? alt.text : '')}"${loading} decoding="async">`;
+  const alt = altSaid(placement, piece, plan);
+  const details =
+    alt !== '' && describedIn(piece).length > 0
+      ? ` aria-details="${escapeHtml(descriptionId(placement))}"`
+      : '';
+  const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt)}"${details}${loading} decoding="async">`;
   return sources.length > 0 ? `<picture>\n${sources.join('\n')}\n${img}\n</picture>` : img;
+}
+
+/** The alt text as it goes out. Of a picture that opens larger it is the name of a link, and says where that leads. */
+function altSaid(placement: Placement, piece: Piece, { larger }: PicturePlan): string {
+  const alt = altHere(placement, piece);
+  const text = alt.kind === 'text' ? alt.text.trim() : '';
+  if (!larger || placement.click.kind !== 'larger') return text;
+  return text === '' ? 'Opens larger' : `${text.replace(/[.\s]+$/u, '')}. Opens larger`;
 }
 
 /** Words over a picture as text of the page, which can be read, found and translated; `style-sheet.ts` lays them there. */
@@ -270,25 +300,30 @@ function srcset(cuts: readonly Cut[], context: WriteContext): string {
 function writeClick(placement: Placement, plan: PicturePlan, picture: string, context: WriteContext): string {
   if (placement.click.kind === 'link') return `<a href="${escapeHtml(placement.click.href)}">${picture}</a>`;
   if (!plan.larger) return picture;
-  return `<a href="${escapeHtml(context.addressOf(plan.larger))}" title="Open larger">${picture}</a>`;
+  return `<a href="${escapeHtml(context.addressOf(plan.larger))}">${picture}</a>`;
 }
 
 function writeCaption(placement: Placement, piece: Piece, context: WriteContext): string {
   const caption = captionHere(placement, piece);
   const credit = writeCredit(creditHere(context.rules, placement, piece), creditedAs(piece));
-  const parts = [caption && escapeHtml(caption), credit && `<span class="credit">${credit}</span>`].filter(
-    Boolean,
-  );
-  return parts.length > 0 ? `<figcaption>${parts.join(' ')}</figcaption>` : '';
+  const words = [caption && escapeHtml(caption), credit && `<span class="credit">${credit}</span>`]
+    .filter(Boolean)
+    .join(' ');
+  const parts = [words, writeDescription(placement, piece)].filter(Boolean);
+  return parts.length > 0 ? `<figcaption>${parts.join('\n')}</figcaption>` : '';
 }
 
-/** A credit line as HTML; the licence is linked with `rel="license"` (HTML, link type "license"). */
-export function writeCredit(parts: readonly CreditPart[], what = 'Photo'): string {
+/**
+ * A credit line as HTML. In a figure the licence is linked with `rel="license"` (HTML, link type "license") and says by
+ * `property` whose it is: that of the figure's picture, not of the whole document (RDFa Lite 1.1; schema.org `license`).
+ */
+export function writeCredit(parts: readonly CreditPart[], what = 'Photo', isInFigure = true): string {
   if (parts.length === 0) return '';
   const html = parts.map((part) => {
     const text = escapeHtml(part.text);
     if (!part.address) return text;
-    return `<a href="${escapeHtml(part.address)}"${part.kind === 'licence' ? ' rel="license"' : ''}>${text}</a>`;
+    const rel = isInFigure && part.kind === 'licence' ? ' rel="license" property="license"' : '';
+    return `<a href="${escapeHtml(part.address)}"${rel}>${text}</a>`;
   });
   return `${creditLead(parts, what)}${html.join(', ')}.`;
 }

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { imageObjects } from '#core/formats/jsonld.ts';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
-import { writeCredits } from '#core/page/credits.ts';
+import { creditsOfPage, writeCredits } from '#core/page/credits.ts';
 import { embedsOfPage } from '#core/page/embed-here.ts';
 import { type Placement, placementsOf } from '#core/page/model.ts';
 import { allCuts, type Cut, type Piece, planPicture } from '#core/page/picture.ts';
@@ -35,13 +35,16 @@ export async function writeBundle(
   const going = outgoing(whole);
   const cuts = cutsOfPage(whole.doc, going);
   const hasEmbeds = embedsOfPage(whole.doc, whole.rules, whole.pieces).length > 0;
+  const media = imageObjects(whole.doc, whole.pieces, whole.rules, inMedia);
+  const hasCredits = creditsOfPage(whole.doc, whole.pieces, whole.rules).length > 0;
   const texts: [string, string][] = [
     [
       'index.html',
       writeDocument(whole.doc, {
         ...going,
         styleSheet: 'style.css',
-        ...(hasEmbeds ? { head: EMBED_HEAD } : {}),
+        head: `${PAGE_LINKS}${linkedData(media)}${hasEmbeds ? EMBED_HEAD : ''}`,
+        foot: hasCredits ? CREDITS_LINK : '',
       }),
     ],
     [
@@ -49,10 +52,7 @@ export async function writeBundle(
       `${fontFaces('fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
     ],
     ['credits.html', writeCredits(whole.doc, whole.pieces, whole.rules)],
-    [
-      'media.jsonld',
-      `${JSON.stringify(imageObjects(whole.doc, whole.pieces, whole.rules, inMedia), null, 2)}\n`,
-    ],
+    ['media.jsonld', `${JSON.stringify(media, null, 2)}\n`],
   ];
   if (hasEmbeds) texts.push(['embeds.js', EMBED_SCRIPT]);
   const redirects = redirectsOf(cuts, whole.pieces, await formerNames(context, whole.assets), inMedia);
@@ -72,6 +72,14 @@ export async function writeBundle(
   }
   return written;
 }
+
+/** What is said of the page's pictures, for machines and for people, beside it (HTML, link types). */
+const PAGE_LINKS = '<link rel="alternate" type="application/ld+json" href="media.jsonld">\n';
+const CREDITS_LINK = '<p><a href="credits.html">Picture credits</a></p>';
+
+/** JSON-LD 1.1 in HTML: nothing in it ends the element that it stands in. */
+const linkedData = (media: unknown) =>
+  `<script type="application/ld+json">${JSON.stringify(media).replaceAll('<', '\\u003c')}</script>\n`;
 
 const EMBED_HEAD = '<script src="embeds.js" async></script>\n';
 

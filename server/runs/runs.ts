@@ -67,7 +67,11 @@ export async function beginRun(
     );
   const parts = planned.rows.filter(({ leftOut }) => leftOut === null).length;
   if (parts === 0) throw new Refusal(422, 'Nothing would change, so there is nothing to run.');
-  const faulty = planned.rows.find(({ leftOut, warnings }) => leftOut === null && warnings.some(isNameFault));
+  // One whose wrong name leaves it as it is would take no part, and nobody would hear why.
+  const faulty = planned.rows.find(
+    ({ assetId, leftOut, warnings }) =>
+      !order.rows[assetId]?.leftOut && leftOut !== 'comp' && warnings.some(isNameFault),
+  );
   if (faulty)
     throw new Refusal(
       422,

@@ -17,7 +17,7 @@ import {
   sql,
 } from 'drizzle-orm';
 import * as v from 'valibot';
-import type { AssetCountSchema, AssetOrder, AssetQuerySchema } from '#api/assets.ts';
+import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED } from '#api/assets.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
 import { assets, pins } from '../db/schema.ts';
@@ -156,9 +156,11 @@ async function rowsOf(context: Context, ids: readonly string[]): Promise<readonl
 function conditionsOf(question: Question): readonly (SQL | undefined)[] {
   return [
     kindIs(question.kind),
-    question.folder
-      ? or(eq(assets.folder, question.folder), like(assets.folder, `${escapeLike(question.folder)}/%`))
-      : undefined,
+    question.folder === UNFILED
+      ? eq(assets.folder, '')
+      : question.folder
+        ? or(eq(assets.folder, question.folder), like(assets.folder, `${escapeLike(question.folder)}/%`))
+        : undefined,
     licenceIs(question.licence),
     missing(question.missing),
     shapeIs(question.shape),

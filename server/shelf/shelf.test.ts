@@ -52,7 +52,7 @@ async function ask(query: string): Promise<string[]> {
 /** What each part of the sentence can say; the first of each says nothing. */
 const PARTS: Readonly<Record<string, readonly string[]>> = {
   kind: ['any', 'photo', 'drawing', 'transparent', 'embed', 'animated'],
-  folder: ['', 'birds', 'birds/heron', 'nowhere'],
+  folder: ['', 'birds', 'birds/heron', 'nowhere', '-'],
   licence: ['any', 'commercial', 'changeable', 'unknown', 'comp', 'cc-by-4.0'],
   words: ['', 'heron', 'at', 'he dawn', '%'],
   missing: ['nothing', 'alt', 'title', 'maker'],
@@ -109,6 +109,7 @@ describe('the sentence', () => {
     ['', ['bittern', 'boardwalk', 'dusk', 'heron']],
     ['folder=birds', ['bittern', 'heron']],
     ['folder=birds/heron', ['heron']],
+    ['folder=-', ['dusk']],
     ['licence=commercial', ['boardwalk', 'heron']],
     ['licence=changeable', ['bittern', 'boardwalk', 'heron']],
     ['licence=comp', ['dusk']],

@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { spoken } from '../ui/spoken.ts';
 import { carry, carrying } from './carry.ts';
 import type { Dragged } from './dragged.ts';
 import { addPlace, type Place } from './place.ts';
-import { spoken } from './spoken.ts';
 
 const deeds: string[] = [];
 let away: (() => void)[] = [];

@@ -1,10 +1,10 @@
+import { say } from '../ui/spoken.ts';
 import { Store } from '../ui/store.ts';
 import { TYPING_MILLIS } from '../ui/typing.ts';
 import type { Dragged } from './dragged.ts';
 import { moving } from './moving.ts';
 import { type Place, placesFor, type Spot } from './place.ts';
 import type { Source } from './source.ts';
-import { say } from './spoken.ts';
 
 let takenUpAt = 0;
 

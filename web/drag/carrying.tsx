@@ -1,6 +1,6 @@
+import { spoken } from '../ui/spoken.ts';
 import { useStore } from '../ui/store.ts';
 import { carrying, HOW } from './carry.ts';
-import { spoken } from './spoken.ts';
 
 /** What the keyboard carries and where it would go now, over the bar; and what is said of every move. */
 export function Carrying() {

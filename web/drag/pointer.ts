@@ -4,11 +4,11 @@ import { combine } from '@atlaskit/pragmatic-drag-and-drop/utils/combine';
 import { pointerOutsideOfPreview } from '@atlaskit/pragmatic-drag-and-drop/utils/pointer-outside-of-preview';
 import { setCustomNativeDragPreview } from '@atlaskit/pragmatic-drag-and-drop/utils/set-custom-native-drag-preview';
 import { autoScrollForElements } from '@atlaskit/pragmatic-drag-and-drop-auto-scroll/element';
+import { say } from '../ui/spoken.ts';
 import { idsOf, PIECES_TYPE } from './dragged.ts';
 import { moving } from './moving.ts';
 import { addPlace, type Place, type Spot } from './place.ts';
 import type { Source } from './source.ts';
-import { say } from './spoken.ts';
 
 /** What was taken up with each element that is dragged now. */
 const takenUp = new WeakMap<Element, Source>();

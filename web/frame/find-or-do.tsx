@@ -7,6 +7,7 @@ import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { VEIL_LOOK } from '../ui/panel.tsx';
 import { stepBack, stepForward } from '../undo/undo-keys.tsx';
+import { useOffered } from './commands.ts';
 
 function gatherParams(words: string): URLSearchParams {
   const text = words.trim();
@@ -75,6 +76,7 @@ export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) 
     if (begunWith) setWords(begunWith);
   }, [begunWith]);
   const navigate = useNavigate();
+  const offered = useOffered();
   const { data: me } = useQuery(meQuery);
   const gathersToo = me && may(me.role, 'gather');
   const readsPages = Boolean(me && may(me.role, 'edit-pages'));
@@ -146,6 +148,15 @@ export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) 
               </Command.Item>
             ))}
         </Command.Group>
+        {offered.length > 0 ? (
+          <Command.Group className={GROUP_LOOK} heading="On this screen">
+            {offered.map(({ words: does, act: work }) => (
+              <Command.Item className={FOUND_LOOK} key={does} value={`here ${does}`} onSelect={act(work)}>
+                {does}
+              </Command.Item>
+            ))}
+          </Command.Group>
+        ) : null}
         <Command.Group className={GROUP_LOOK} heading="Do">
           {WAYS.filter(({ deed }) => !deed || (me && may(me.role, deed))).map(({ words: does, to }) => (
             <Command.Item className={FOUND_LOOK} key={to} onSelect={go(to)}>

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { bringIn, goOn } from '../arrivals/arrivals.ts';
 import { carriedText } from '../arrivals/carried-text.ts';
@@ -8,6 +8,7 @@ import { usePasteLeftOver } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { Carrying } from '../drag/carrying.tsx';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
+import { useScreenTitle } from './screen-title.ts';
 import { Toasts } from './toasts.tsx';
 import { TopBar } from './top-bar.tsx';
 import { TypedMeanwhile } from './typed-meanwhile.tsx';
@@ -20,6 +21,11 @@ function isTyping(target: EventTarget | null): boolean {
   return (
     target instanceof Element && target.closest('input, textarea, select, [contenteditable="true"]') !== null
   );
+}
+
+/** Whether a piece on the sheet is selected there, which text is not typed into. */
+function isOnPiece(target: EventTarget | null): boolean {
+  return target instanceof Element && target.querySelector('figure[aria-current="true"]') !== null;
 }
 
 /** What is pasted where the screen itself takes nothing goes where it belongs. */
@@ -40,6 +46,8 @@ export function Frame() {
   const [isDrawn, setDrawn] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
   const { pathname } = useLocation();
+  const main = useRef<HTMLElement>(null);
+  useScreenTitle(main);
   useUndoKeys();
   useLeftOver();
   useEffect(() => {
@@ -54,7 +62,8 @@ export function Frame() {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         setFinding((open) => !open);
-      } else if (event.key === '?' && !isTyping(event.target)) setShowsKeys(true);
+      } else if (event.key === '?' && (!isTyping(event.target) || isOnPiece(event.target)))
+        setShowsKeys(true);
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
@@ -62,7 +71,12 @@ export function Frame() {
   return (
     <div className="grid h-dvh grid-rows-[var(--spacing-bar)_minmax(0,1fr)]">
       <TopBar onFind={() => setFinding(true)} onKeys={() => setShowsKeys(true)} />
-      <main className="min-h-0 min-w-0 overflow-hidden outline-none" key={pathname.split('/')[1]}>
+      <main
+        ref={main}
+        tabIndex={-1}
+        className="min-h-0 min-w-0 overflow-hidden outline-none"
+        key={pathname.split('/')[1]}
+      >
         <Suspense>
           <Outlet />
         </Suspense>

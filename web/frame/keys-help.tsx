@@ -33,6 +33,7 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
       ['Arrows', 'Go from piece to piece'],
       ['Enter', 'Place it, or open its label'],
       ['Space', 'Choose it'],
+      ['Ctrl A', 'Choose all that are shown'],
       ['M', 'Carry it: to a folder, into the text, to a want'],
       ['Alt Left, Alt Right', 'Move it along the tray'],
     ],

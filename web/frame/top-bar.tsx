@@ -76,7 +76,7 @@ export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readon
         </button>
         {me ? (
           <Suspense fallback={<PersonButton name={me.name} onClick={() => setMenuOpen(true)} />}>
-            <PersonMenu me={me} isOpen={isMenuOpen} onOpen={setMenuOpen} onKeys={onKeys} />
+            <PersonMenu me={me} isOpen={isMenuOpen} onOpen={setMenuOpen} onKeys={onKeys} onFind={onFind} />
           </Suspense>
         ) : null}
       </div>

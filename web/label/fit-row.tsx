@@ -1,7 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
-import { hasOwnWidth, isBeside, shownWidth, stackingWidth } from '#core/page/layout.ts';
+import { hasOwnWidth, isBeside, shownWidth } from '#core/page/layout.ts';
 import {
   isLinkAddress,
   MARGIN_LIMIT_PX,
@@ -12,6 +12,7 @@ import {
   type Side,
   type Width,
 } from '#core/page/model.ts';
+import { sayStanding } from '#core/page/say-standing.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from '#core/page/target.ts';
 import { Form, Line } from '../form/form.tsx';
 import { MeasuredField, type Read } from '../form/measured-field.tsx';
@@ -56,7 +57,7 @@ export function FitRow({
           <MarginInputs key={JSON.stringify(marginsOf(placement))} use={use} />
         </>
       ) : null}
-      <p>{sayFit(placement, rules)}</p>
+      <p>{sayStanding(placement, rules)}</p>
     </LabelRow>
   );
 }
@@ -178,27 +179,6 @@ function MarginInputs({ use }: { readonly use: Use }) {
       </div>
     </div>
   );
-}
-
-/** Where it stands and what becomes of it on a phone, in a sentence. */
-function sayFit(placement: Placement, rules: HouseRules): string {
-  const widest = Math.max(...rules.proofWidths);
-  const share = Math.round((shownWidth(rules, placement, widest) / rules.column) * 100);
-  switch (placement.position) {
-    case 'beside-left':
-    case 'beside-right': {
-      const side = placement.position === 'beside-left' ? 'left' : 'right';
-      return `Beside the text, on the ${side}, ${share}% of the column. Under ${stackingWidth(rules, placement)} px it takes the whole width.`;
-    }
-    case 'centred':
-      return `In the middle of the column, ${share}% of it, with no text beside it.`;
-    case 'column':
-      return 'As wide as the column.';
-    case 'breakout':
-      return `Out of the column, up to ${Math.max(rules.breakout, rules.column)} px wide.`;
-    case 'bleed':
-      return 'From one edge of the window to the other.';
-  }
 }
 
 function MoveForm({ use }: { readonly use: Use }) {

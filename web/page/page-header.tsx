@@ -1,6 +1,7 @@
 import type { Page } from '#api/pages.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { type Station, stationsOf } from '#core/page/stations.ts';
+import { useOffer } from '../frame/commands.ts';
 import type { LabelRowName } from '../label/row.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { usePieces } from '../pieces/pieces.ts';
@@ -36,6 +37,14 @@ export function PageHeader({ page, doc, saving, isEditable, onOpen, onProof, onS
   const held = usePieces();
   const { rules } = page.target;
   const stations = stationsOf(doc, held, rules);
+  useOffer([
+    { words: 'Proof this page', act: () => void onProof() },
+    ...stations.flatMap(({ id, name, next }) =>
+      next
+        ? [{ words: `Go to what is not ${name.toLowerCase()} yet`, act: () => onOpen(next, ROWS[id]) }]
+        : [],
+    ),
+  ]);
   return (
     <header className="col-span-full flex min-h-14.5 items-center gap-5 border-b border-line bg-panel px-4.5 py-1.25 max-middle:flex-wrap max-middle:gap-x-3 max-middle:gap-y-2 max-narrow:px-2.5 max-narrow:py-1.5">
       <div className="min-w-0 flex-1 max-narrow:basis-full">

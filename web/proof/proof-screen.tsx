@@ -12,6 +12,7 @@ import type { Remedy } from '#core/proof/finding.ts';
 import { applyRemedy, proofPage } from '#core/proof/proof.ts';
 import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
+import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
 import { ClashNotice, SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
@@ -130,6 +131,7 @@ function Proof({
     }
     setMended(words);
   };
+  useOffer([{ words: 'Back to the sheet', act: () => navigate(`/pages/${page.id}`) }]);
   const settle = (way: 'both' | 'mine' | 'theirs') => {
     session.doc.set(session.saver.settle(way));
     void session.saver.save();

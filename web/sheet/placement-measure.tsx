@@ -11,8 +11,10 @@ import type { Asset } from '#api/assets.ts';
 import { pictureUse } from '#core/page/embed-here.ts';
 import { isStacked } from '#core/page/layout.ts';
 import type { Margins, Placement, Width } from '#core/page/model.ts';
+import { saySelected } from '#core/page/say-standing.ts';
 import { type HouseRules, marginsOf } from '#core/page/target.ts';
 import { Dimension, Hatch } from '../measure/dimension.tsx';
+import { sayToo } from '../ui/spoken.ts';
 import { changePlacement, findPlacement } from './commands.ts';
 import { stepped } from './keys.ts';
 
@@ -38,13 +40,22 @@ interface MeasureProps {
 export function PlacementMeasure({ editor, placement, asset, rules, paper, paperWidth }: MeasureProps) {
   const { figure, box } = useFigureBox(editor, placement, paper);
   const [dragged, setDragged] = useState<number | null>(null);
+  // A frame has no px of its own that could be shown larger or smaller.
+  const isPicture = asset !== undefined && pictureUse(rules, placement, asset) !== 'none';
+  const said =
+    box && asset
+      ? saySelected(placement, rules, {
+          name: asset.label.title || asset.stem,
+          width: box.width,
+          of: isPicture ? asset.width : null,
+        })
+      : '';
+  useSaid(said, figure);
   if (!box || !figure || !asset) return null;
   const stacked = isStacked(rules, placement, paperWidth);
   const margins = stacked ? { ...marginsOf(placement), left: 0, right: 0 } : marginsOf(placement);
   const innerSide = placement.position === 'beside-right' ? 'left' : 'right';
   const shown = dragged ?? box.width;
-  // A frame has no px of its own that could be shown larger or smaller.
-  const isPicture = pictureUse(rules, placement, asset) !== 'none';
   return (
     <div className="pointer-events-none absolute inset-0 z-2 [--color-due:var(--color-measure)] [--color-hatch:var(--color-paper-hatch)]">
       <div
@@ -81,6 +92,24 @@ export function PlacementMeasure({ editor, placement, asset, rules, paper, paper
     </div>
   );
 }
+
+/** Says what is selected, and what of it a key has changed; the figure says so too, for as long as it is selected. */
+function useSaid(said: string, figure: HTMLElement | null): void {
+  useEffect(() => {
+    if (!figure || said === '') return;
+    figure.setAttribute('aria-current', 'true');
+    figure.setAttribute('aria-description', said);
+    // Told when it has settled: a width that is dragged, or laid out anew, is many on its way.
+    const timer = setTimeout(() => sayToo(said), SETTLED_MILLIS);
+    return () => {
+      clearTimeout(timer);
+      figure.removeAttribute('aria-current');
+      figure.removeAttribute('aria-description');
+    };
+  }, [said, figure]);
+}
+
+const SETTLED_MILLIS = 150;
 
 function MarginHatches({ box, margins }: { readonly box: Box; readonly margins: Margins }) {
   const { left, top, width, height } = box;

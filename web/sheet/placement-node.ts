@@ -12,6 +12,7 @@ import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import type { OverWords } from '#core/media/over-words.ts';
 import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
+import { describedAs, describedIn } from '#core/page/described.ts';
 import { formHere } from '#core/page/embed-here.ts';
 import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
@@ -175,7 +176,19 @@ class PlacementView implements NodeView {
       .filter(Boolean)
       .join(' ');
     this.#caption.textContent = words;
-    this.#caption.hidden = words === '';
+    const described = describedIn(piece).length > 0;
+    if (described) this.#caption.append(this.#described(piece));
+    this.#caption.hidden = words === '' && !described;
+  }
+
+  /** The long description, folded away as readers find it; what is in it is read on the label. */
+  #described(piece: Piece): HTMLElement {
+    const details = document.createElement('details');
+    details.className = 'described';
+    const summary = document.createElement('summary');
+    summary.textContent = describedAs(piece);
+    details.append(summary);
+    return details;
   }
 
   /** How an embed stands here, over its poster; one that is a link shows nothing else. */

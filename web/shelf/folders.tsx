@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
-import type { AssetQuery } from '#api/assets.ts';
+import { type AssetQuery, UNFILED } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
@@ -20,6 +20,9 @@ interface FoldersProps {
   readonly onChoose: (folder: string) => void;
   readonly onAsk: (question: AssetQuery) => void;
 }
+
+const ROW_LOOK =
+  'flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong';
 
 const KEPT: readonly (readonly [string, AssetQuery])[] = [
   ['No alt text yet', { missing: 'alt' }],
@@ -59,7 +62,7 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
     <nav ref={pane} className="overflow-auto py-3.5 pr-4 pl-4.5 max-middle:hidden" aria-label="Folders">
       <button
         type="button"
-        className="flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong"
+        className={ROW_LOOK}
         aria-current={folder === '' && part === undefined}
         onClick={() => onChoose('')}
       >
@@ -72,10 +75,7 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
           <button
             key={path}
             type="button"
-            className={cx(
-              'flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong',
-              over === path && 'border-due bg-due-soft',
-            )}
+            className={cx(ROW_LOOK, over === path && 'border-due bg-due-soft')}
             data-folder={path}
             aria-current={folder === path}
             style={{ paddingLeft: 8 + (segments.length - 1) * 14 }}
@@ -85,9 +85,17 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
           </button>
         );
       })}
+      <button
+        type="button"
+        className={ROW_LOOK}
+        aria-current={folder === UNFILED}
+        onClick={() => onChoose(UNFILED)}
+      >
+        In no folder
+      </button>
       <FolderDeeds
         key={folder}
-        folder={part === undefined ? folder : ''}
+        folder={part === undefined && folder !== UNFILED ? folder : ''}
         isEmpty={list.find(({ path }) => path === folder)?.pieces === 0}
         onChoose={onChoose}
       />
@@ -96,7 +104,7 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
         <button
           key={words}
           type="button"
-          className="flex w-full justify-between gap-2 border-l-3 border-transparent px-2 py-1 text-left hover:bg-action-soft aria-[current=true]:border-l-action aria-[current=true]:bg-panel aria-[current=true]:font-strong"
+          className={ROW_LOOK}
           aria-current={question.part !== undefined && question.part === part}
           onClick={() => onAsk(question)}
         >

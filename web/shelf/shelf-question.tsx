@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { AssetQuery } from '#api/assets.ts';
+import { type AssetQuery, UNFILED } from '#api/assets.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { foldersQuery } from '../api/queries.ts';
 import { Choice, LeastWidth, Sentence, Written } from '../sentence/sentence.tsx';
@@ -59,6 +59,7 @@ export function ShelfQuestion({
   const change = (part: AssetQuery) => onAsk({ ...question, ...part });
   const places = [
     ['', 'the whole shelf'] as const,
+    [UNFILED, 'no folder'] as const,
     ...(folders.data ?? []).map((folder) => [folder.path, folder.path.replaceAll('/', ' / ')] as const),
   ];
   const width = Number(question.leastWidth ?? 0);

@@ -64,7 +64,9 @@ export function ShelfRows({
   }, [hasMore, lastShown, rows.length, onMore]);
 
   const choose = (id: string) => {
-    const next = new Set(chosen);
+    // The piece that is open was pressed first, and is meant too.
+    const isSecond = chosen.size === 0 && openId !== null && openId !== id;
+    const next = new Set(isSecond ? [openId] : chosen);
     if (!next.delete(id)) next.add(id);
     onChosen(next);
   };
@@ -90,6 +92,9 @@ export function ShelfRows({
     if (event.key === ' ' && focused) {
       event.preventDefault();
       choose(focused);
+    } else if (event.key.toLowerCase() === 'a' && (event.ctrlKey || event.metaKey)) {
+      event.preventDefault();
+      onChosen(new Set(assets.map((asset) => asset.id)));
     } else if (event.key === CARRY_KEY && focused) {
       event.preventDefault();
       carry(takenUp(focused));

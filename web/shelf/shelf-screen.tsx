@@ -2,7 +2,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-qu
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { toast } from 'sonner';
-import type { Asset, AssetQuery } from '#api/assets.ts';
+import { type Asset, type AssetQuery, UNFILED } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { askShelf, assetQuery, meQuery, shelfCountQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { failureOf, Unanswered } from '../api/unanswered.tsx';
@@ -14,6 +14,7 @@ import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
+import { useOffer } from '../frame/commands.ts';
 import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
@@ -57,7 +58,11 @@ export function ShelfScreen() {
     setRow(null);
   };
   const isMiddle = useIsNarrow('middle');
-  const take = useTakeIn(question.folder ?? '', open);
+  const take = useTakeIn(question.folder === UNFILED ? '' : (question.folder ?? ''), open);
+  useOffer([
+    { words: 'Hand pieces in', act: take.choose },
+    { words: 'Choose all that are shown', act: () => setChosen(new Set(assets.map(({ id }) => id))) },
+  ]);
   const counted = useQuery(shelfCountQuery(question));
   const count = failureOf(counted) ? undefined : counted.data;
   const [first] = answer?.pages ?? [];
@@ -139,7 +144,9 @@ export function ShelfScreen() {
                     if (!shelf.isFetchingNextPage) void shelf.fetchNextPage();
                   }}
                 />
-                {chosen.size > 0 ? <ChosenBar assets={chosenAssets} onClear={() => setChosen(NONE)} /> : null}
+                {chosenAssets.length > 0 ? (
+                  <ChosenBar assets={chosenAssets} onClear={() => setChosen(NONE)} />
+                ) : null}
               </div>
             ),
           },

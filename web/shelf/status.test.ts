@@ -32,7 +32,7 @@ describe('the status under a piece', () => {
     [exampleAsset({ label: { licence: 'unknown' } }), 'not cleared'],
     [
       exampleAsset({ label: { licence: 'unknown', title: '', alt: { kind: 'unsaid' } } }),
-      'not cleared, no title, no words',
+      'not cleared, no title, no alt text',
     ],
     [exampleAsset({ label: { licence: 'unknown' }, embed: FILM }), 'film 3:20, not cleared'],
     [exampleAsset({ label: { licence: 'comp', title: '' } }), '6000 × 4000 comp, not bought'],

@@ -4,10 +4,10 @@ import { afterEach, describe, expect, it } from 'vitest';
 import type { PageDoc } from '#core/page/model.ts';
 import { examplePage, examplePlacement } from '#core/page/testing.ts';
 import { carrying } from '../drag/carry.ts';
-import { spoken } from '../drag/spoken.ts';
 import { allOf, button, click, mount, press, unmount } from '../mounted.tsx';
 import { putPieces } from '../pieces/pieces.ts';
 import { exampleAsset } from '../testing.tsx';
+import { spoken } from '../ui/spoken.ts';
 import { Tray } from './tray.tsx';
 
 afterEach(unmount);

@@ -8,12 +8,12 @@ import { CARRY_KEY, carry } from '../drag/carry.ts';
 import type { Dragged } from '../drag/dragged.ts';
 import type { Place, Spot } from '../drag/place.ts';
 import type { Source } from '../drag/source.ts';
-import { say } from '../drag/spoken.ts';
 import { usePlace, useScrollsAlong, useSource } from '../drag/use-drag.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { pieces } from '../pieces/pieces.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
+import { say } from '../ui/spoken.ts';
 import { useStore } from '../ui/store.ts';
 
 export interface TrayHands {
