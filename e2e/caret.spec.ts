@@ -133,3 +133,23 @@ test('each screen has its title, and the focus is never lost on the way to it', 
   await page.getByRole('link', { name: 'Begin a page' }).click();
   await expect(page).toHaveTitle('Begin a page - Placard');
 });
+
+test('Ctrl K on chosen words asks where they lead, and finds things everywhere else', async ({ page }) => {
+  await signIn(page, 'Mara', '/pages/demo-page-3');
+  await page.getByText('You will be shown how to cut').click();
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Shift+End');
+  await page.keyboard.press('Control+k');
+  const field = label(page).getByRole('textbox', { name: 'These words go to' });
+  await expect(field).toBeFocused();
+  await field.fill('/visit/hides');
+  await page.keyboard.press('Enter');
+  await expect(sheet(page).getByRole('link')).toHaveAttribute('href', '/visit/hides');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(sheet(page).getByRole('link')).toHaveCount(0);
+  await page.getByText('You will be shown how to cut').click();
+  await page.keyboard.press('Control+k');
+  const palette = page.getByRole('dialog', { name: 'Find or do' });
+  await palette.getByRole('option', { name: 'Proof this page' }).click();
+  await expect(page.getByRole('heading', { name: /sending/ })).toBeVisible();
+});

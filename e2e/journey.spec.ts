@@ -261,7 +261,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     const copied = await page.evaluate(() => navigator.clipboard.readText());
     expect(copied).toContain('<figure class="placed beside-left"');
     expect(copied).toMatch(
-      /<img [^>]*srcset=[^>]*sizes=[^>]*width="\d+" height="\d+" alt="A bittern stands between reeds beside the sluice\."/,
+      /<img [^>]*srcset=[^>]*sizes=[^>]*width="\d+" height="\d+" alt="A bittern stands between reeds beside the sluice\. Opens larger"/,
     );
     await page.getByRole('button', { name: 'Done' }).click();
   });

@@ -1,3 +1,5 @@
+import { LABEL_FACES } from '../page/faces.ts';
+
 /**
  * What a page with embeds carries besides its HTML: the small script that puts a frame in the place of its poster when
  * it is clicked, and hears the height that a frame tells, from that frame alone.
@@ -33,7 +35,7 @@ export const EMBED_STYLE = `
 .embed-click { position: relative; width: 100%; overflow: hidden; background: #172126; }
 .embed-click > a, .embed-click > button { position: absolute; inset: 0; display: block; width: 100%; padding: 0; border: 0; background: none; font: inherit; color: inherit; text-align: left; cursor: pointer; }
 .embed-click img { width: 100%; height: 100%; object-fit: cover; display: block; }
-.embed-click span, .embed-card span { position: absolute; left: 0; bottom: 0; max-width: 100%; box-sizing: border-box; padding: 10px 16px; background: #172126; color: #ffffff; font: 600 15px/1.4 "Archivo Variable", Archivo, "Helvetica Neue", Arial, sans-serif; }
+.embed-click span, .embed-card span { position: absolute; left: 0; bottom: 0; max-width: 100%; box-sizing: border-box; padding: 10px 16px; background: #172126; color: #ffffff; font: 600 15px/1.4 ${LABEL_FACES}; }
 .embed-click a:focus-visible span, .embed-click button:focus-visible span, .embed-click a:hover span, .embed-click button:hover span { text-decoration: underline; }
 .embed-click :focus-visible { outline: 3px solid #ffffff; outline-offset: -6px; }
 .embed-click iframe { position: absolute; inset: 0; width: 100% !important; height: 100% !important; }

@@ -10,7 +10,7 @@ export interface Station {
   readonly name: string;
   readonly done: number;
   readonly of: number;
-  /** The piece or want to open for what is missing first, or null. */
+  /** The piece or want to open: what is missing first, or a want where none is; null where there is nothing to open. */
   readonly next: { readonly kind: 'asset' | 'want'; readonly id: string } | null;
 }
 
@@ -39,7 +39,8 @@ export function stationsOf(
       next: first ? { kind: 'asset', id: first.id } : null,
     };
   };
-  const open = page.wants.find((want) => want.filledBy === null);
+  // All of them filled, they can still be looked at.
+  const open = page.wants.find((want) => want.filledBy === null) ?? page.wants[0];
   return [
     {
       id: 'wanted',

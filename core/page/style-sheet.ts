@@ -1,5 +1,6 @@
 import { EMBED_STYLE } from '../embed/on-page.ts';
 import { LINE_HEIGHT, OVER_MARGIN, PLATE_RISE, PLATE_SIDE } from '../media/over-words.ts';
+import { LABEL_FACES, TEXT_FACES } from './faces.ts';
 import { isBeside, LEAST_SHOWN_PX } from './layout.ts';
 import { type PageDoc, type Placement, placementsOf } from './model.ts';
 import { type Piece, recipeHere } from './picture.ts';
@@ -66,7 +67,7 @@ const MARGIN = `${OVER_MARGIN * 100}cqi`;
 
 const OVER = `
 .placed .worded { position: relative; container-type: inline-size; }
-.placed .over { position: absolute; left: ${MARGIN}; right: ${MARGIN}; margin: 0; font: 600 max(14px, calc(var(--s) * 1cqi)) / ${LINE_HEIGHT} "Archivo Variable", Archivo, "Helvetica Neue", Arial, sans-serif; color: var(--ink); text-align: center; overflow-wrap: normal; }
+.placed .over { position: absolute; left: ${MARGIN}; right: ${MARGIN}; margin: 0; font: 600 max(14px, calc(var(--s) * 1cqi)) / ${LINE_HEIGHT} ${LABEL_FACES}; color: var(--ink); text-align: center; overflow-wrap: normal; }
 .placed .over.top, .placed .over.top-left, .placed .over.top-right { top: ${MARGIN}; }
 .placed .over.bottom, .placed .over.bottom-left, .placed .over.bottom-right { bottom: ${MARGIN}; }
 .placed .over.left, .placed .over.middle, .placed .over.right { top: 50%; translate: 0 -50%; }
@@ -95,7 +96,7 @@ const PRINT = `@media print {
 
 const TEXT = (
   size: number,
-) => `.placard { container: placard / inline-size; font: ${size}px/1.5 "Source Serif 4 Variable", "Source Serif 4", Georgia, serif; color: #172126; overflow-wrap: break-word; }
+) => `.placard { container: placard / inline-size; font: ${size}px/1.5 ${TEXT_FACES}; color: #172126; overflow-wrap: break-word; }
 .placard-column { display: flow-root; margin: 0 auto; }
 .placard h1, .placard h2, .placard h3, .placard h4 { clear: both; line-height: 1.2; margin: 1.2em 0 0.4em; text-wrap: balance; }
 .placard h1 { font-size: 1.9em; margin-top: 0.7em; }
@@ -110,7 +111,7 @@ const TEXT = (
 .placed { display: block; box-sizing: border-box; margin: var(--t) var(--r) var(--b) var(--l); clear: both; }
 .placed img { display: block; width: 100%; height: auto; }
 .placed > a { display: block; }
-.placed figcaption { font: 14px/1.4 "Archivo Variable", Archivo, "Helvetica Neue", Arial, sans-serif; color: #55636a; padding-top: 6px; }
+.placed figcaption { font: 14px/1.4 ${LABEL_FACES}; color: #55636a; padding-top: 6px; }
 .placed figcaption a { color: inherit; }
 .described { margin-top: 4px; }
 .described summary { cursor: pointer; text-decoration: underline; text-underline-offset: 0.15em; }

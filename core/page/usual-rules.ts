@@ -26,6 +26,7 @@ const SEVERITIES: HouseRules['severities'] = {
   'heading-empty': 'mend',
   'title-missing': 'stops',
   'link-empty': 'mend',
+  'link-vague': 'mend',
   'name-rule': 'mend',
   'same-piece-twice': 'note',
 };

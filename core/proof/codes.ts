@@ -31,6 +31,7 @@ export const FINDING_CODES = [
   'heading-empty',
   'title-missing',
   'link-empty',
+  'link-vague',
   'name-rule',
   'same-piece-twice',
 ] as const;
@@ -65,6 +66,7 @@ export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'heading-empty': 'An empty heading',
   'title-missing': 'A page without a title',
   'link-empty': 'A link without words',
+  'link-vague': 'A link whose words do not say where it leads',
   'name-rule': 'A file name that breaks the rule',
   'same-piece-twice': 'The same piece twice on a page',
 };

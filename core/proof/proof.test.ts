@@ -117,6 +117,30 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'heading-empty': { page: examplePage({ type: 'heading', attrs: { level: 2 } }) },
   'title-missing': { page: { ...GOOD, title: ' ' } },
   'link-empty': { html: '<a href="/x"> </a><img src="a.jpg" width="720" height="480" alt="">' },
+  'link-vague': {
+    page: examplePage({
+      type: 'bulletList',
+      content: [
+        {
+          type: 'listItem',
+          content: [
+            {
+              type: 'paragraph',
+              content: [
+                { type: 'text', text: 'For the tides, ' },
+                { type: 'text', text: 'Click ', marks: [{ type: 'link', attrs: { href: '/tides' } }] },
+                {
+                  type: 'text',
+                  text: 'here!',
+                  marks: [{ type: 'bold' }, { type: 'link', attrs: { href: '/tides' } }],
+                },
+              ],
+            },
+          ],
+        },
+      ],
+    }),
+  },
   'name-rule': { piece: examplePiece({ stem: 'IMG_0612' }) },
   'same-piece-twice': {
     page: examplePage(figure(examplePlacement('column')), figure(examplePlacement('column', { id: 'two' }))),

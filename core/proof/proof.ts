@@ -1,6 +1,7 @@
 import { type PageDoc, withPlacement } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
 import { checkEmbeds } from './checks/embeds.ts';
+import { checkLinks } from './checks/links.ts';
 import { checkMarkup } from './checks/markup.ts';
 import { checkOver } from './checks/over.ts';
 import { checkRights } from './checks/rights.ts';
@@ -21,6 +22,7 @@ const CHECKS = [
   checkOver,
   checkEmbeds,
   checkMarkup,
+  checkLinks,
   checkSqueeze,
   checkPieces,
   checkWants,

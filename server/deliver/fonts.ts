@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url';
+import { standInFaces } from '#core/page/faces.ts';
 
 /** The text faces that pages are set in, shipped with them (SIL Open Font License). */
 const FACES = [
@@ -38,5 +39,7 @@ export function fontFaces(folder: string): string {
   return FACES.map(
     (face) =>
       `@font-face { font-family: "${face.family}"; font-style: ${face.style}; font-weight: ${face.weights}; font-display: swap; src: url("${folder}/${face.file}") format("woff2"); }\n`,
-  ).join('');
+  )
+    .join('')
+    .concat(standInFaces());
 }

@@ -27,6 +27,7 @@ const KEYS: readonly (readonly [string, readonly (readonly [string, string])[]])
       ['Delete', 'Take it off the page'],
     ],
   ],
+  ['In the text', [['Ctrl K', 'Link the chosen words']]],
   [
     'On the tray and the shelf',
     [

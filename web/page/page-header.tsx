@@ -39,8 +39,8 @@ export function PageHeader({ page, doc, saving, isEditable, onOpen, onProof, onS
   const stations = stationsOf(doc, held, rules);
   useOffer([
     { words: 'Proof this page', act: () => void onProof() },
-    ...stations.flatMap(({ id, name, next }) =>
-      next
+    ...stations.flatMap(({ id, name, done, of, next }) =>
+      next && done < of
         ? [{ words: `Go to what is not ${name.toLowerCase()} yet`, act: () => onOpen(next, ROWS[id]) }]
         : [],
     ),

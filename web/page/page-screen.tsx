@@ -68,6 +68,8 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
     onPastedText: (text: string, isAlone: boolean) =>
       session !== null && takeText(session, text, isAlone, hosts),
     onOpenLabel: () => document.querySelector<HTMLElement>('[data-pane="label"] :is(input, button)')?.focus(),
+    onLinkWords: () =>
+      requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-row="link"]')?.focus()),
     onBesideParagraph: () => {
       setRow('fit');
       requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-row="beside"]')?.focus());

@@ -143,6 +143,7 @@ function LinkRow({ editor }: { readonly editor: Editor }) {
             of={form}
             className="flex-1"
             name="href"
+            data-row="link"
             label="These words go to"
             placeholder="https://"
             isMono

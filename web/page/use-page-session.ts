@@ -50,6 +50,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
       onPastedText: (...args) => steady.current.onPastedText(...args),
       onOpenLabel: () => steady.current.onOpenLabel(),
       onBesideParagraph: () => steady.current.onBesideParagraph(),
+      onLinkWords: () => steady.current.onLinkWords(),
     });
     setSession(opened);
     return () => {

@@ -130,12 +130,21 @@ export function connectSheet(editor: Editor, hooks: SheetHooks): void {
         return true;
       },
       handleKeyDown: (_view, event) => {
+        if (isLinkKey(event) && !editor.state.selection.empty && !selectedPlacement(editor)) {
+          // Elsewhere the same keys find things.
+          event.stopPropagation();
+          hooks.onLinkWords();
+          return true;
+        }
         const placement = selectedPlacement(editor);
         return placement ? placementKey(editor, placement, event, hooks) : false;
       },
     },
   });
 }
+
+const isLinkKey = ({ key, ctrlKey, metaKey }: KeyboardEvent) =>
+  (ctrlKey || metaKey) && key.toLowerCase() === 'k';
 
 /** Writes each step of the editor's history into the ledger, under the name its transaction carries. */
 function ledgerExtension(scope: string) {

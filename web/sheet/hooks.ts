@@ -11,4 +11,6 @@ export interface SheetHooks {
   readonly onPastedText: (text: string, isAlone: boolean) => boolean;
   readonly onOpenLabel: () => void;
   readonly onBesideParagraph: () => void;
+  /** Chosen words are to lead somewhere: where is said on the label. */
+  readonly onLinkWords: () => void;
 }

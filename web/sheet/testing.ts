@@ -27,4 +27,5 @@ export const NO_HOOKS = {
   onPastedText: () => false,
   onOpenLabel: () => undefined,
   onBesideParagraph: () => undefined,
+  onLinkWords: () => undefined,
 };

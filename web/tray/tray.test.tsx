@@ -82,6 +82,13 @@ describe('the tray', () => {
     expect(ground.textContent).toContain('comp, not bought');
   });
 
+  it('says which want a piece fills, without calling it by that', () => {
+    putPieces([exampleAsset({ id: 'heron' })]);
+    const { ground } = tray(page({ tray: ['heron'], wants: [{ ...WANT, filledBy: 'heron' }] }));
+    expect(pieceOf(ground).getAttribute('aria-description')).toContain('Fills the want “Lead of the page”.');
+    expect(ground.textContent).toContain('for “Lead of the page”');
+  });
+
   it('says what it is for while it is empty', () => {
     expect(tray(page()).ground.textContent).toContain('they wait here until they are placed.');
   });

@@ -109,6 +109,7 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
             key={asset.id}
             asset={asset}
             isPlaced={placed.has(asset.id)}
+            fills={page.wants.find((want) => want.filledBy === asset.id)?.purpose ?? null}
             mark={gap === asset.id ? 'before' : gap === END && at === gathered.length - 1 ? 'after' : null}
             steps={stepsOf(gathered, at)}
             isOpen={asset.id === openAsset}
@@ -221,6 +222,8 @@ function walk(event: KeyboardEvent<HTMLUListElement>): void {
 interface TrayPieceProps {
   readonly asset: Asset;
   readonly isPlaced: boolean;
+  /** What it was wanted for, where it fills a want. */
+  readonly fills: string | null;
   /** Where something that is dragged would go, beside this. */
   readonly mark: 'before' | 'after' | null;
   readonly steps: TraySteps;
@@ -229,7 +232,7 @@ interface TrayPieceProps {
   readonly hands: TrayHands;
 }
 
-function TrayPiece({ asset, isPlaced, mark, steps, isOpen, isEditable, hands }: TrayPieceProps) {
+function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, hands }: TrayPieceProps) {
   const isComp = asset.label.licence === 'comp';
   const element = useRef<HTMLButtonElement>(null);
   const source = (): Source => ({
@@ -270,7 +273,7 @@ function TrayPiece({ asset, isPlaced, mark, steps, isOpen, isEditable, hands }: 
         type="button"
         data-placed={isPlaced}
         aria-pressed={isOpen}
-        aria-description="Enter places it, M carries it"
+        aria-description={`${fills ? `Fills the want “${fills}”. ` : ''}Enter places it, M carries it`}
         onClick={() => hands.onOpen(asset.id)}
         onDoubleClick={() => isEditable && hands.onPlace(asset.id)}
         onKeyDown={press}
@@ -295,7 +298,16 @@ function TrayPiece({ asset, isPlaced, mark, steps, isOpen, isEditable, hands }: 
         >
           {isComp ? 'comp, not bought' : asset.stem}
         </span>
-        {isComp ? null : <span className="block text-2xs text-soft">{note}</span>}
+        {isComp ? null : (
+          <span
+            className="block truncate text-2xs text-soft"
+            title={fills ? `${note}, for “${fills}”` : note}
+          >
+            {note}
+            {/* Said as a description: it is no part of what the piece is called. */}
+            {fills ? <span aria-hidden="true">, for “{fills}”</span> : null}
+          </span>
+        )}
       </button>
     </li>
   );

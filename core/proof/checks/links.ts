@@ -1,0 +1,91 @@
+import type { Block, Inline, List } from '../../page/model.ts';
+import type { Found } from '../finding.ts';
+import type { ProofInput } from '../input.ts';
+
+/** Words of links that say nothing of where they lead, in English, as whole texts of a link. */
+const VAGUE = new Set([
+  'click',
+  'click here',
+  'continue',
+  'continue reading',
+  'details',
+  'find out more',
+  'follow this link',
+  'go',
+  'here',
+  'info',
+  'learn more',
+  'link',
+  'more',
+  'more info',
+  'more information',
+  'page',
+  'read',
+  'read more',
+  'read on',
+  'see here',
+  'see more',
+  'this',
+  'this link',
+  'this page',
+  'view',
+  'website',
+]);
+
+/** Link texts that say nothing by themselves: screen readers list links without the words around them (WCAG 2.2, 2.4.4 and 2.4.9). */
+export function checkLinks({ page }: ProofInput): readonly Found[] {
+  return page.blocks.flatMap((block, index) =>
+    linksOf(block)
+      .filter((words) => VAGUE.has(plain(words)))
+      .map(
+        (words): Found => ({
+          code: 'link-vague',
+          sentence: `A link only says “${words.trim()}”.`,
+          why: 'Screen readers list links without the words around them. Let the linked words say where it leads.',
+          place: { kind: 'block', index },
+          remedies: [],
+        }),
+      ),
+  );
+}
+
+/** Without case and what ends or decorates it: "Click here!", ">> more", "Read more...". */
+const plain = (words: string) =>
+  words
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}\s]/gu, ' ')
+    .replace(/\s+/gu, ' ')
+    .trim();
+
+/** The words of each link of a block, in order; those of one address that follow each other are one link. */
+function linksOf(block: Block | List): readonly string[] {
+  switch (block.type) {
+    case 'paragraph':
+    case 'heading':
+      return linksIn(block.content ?? []);
+    case 'bulletList':
+    case 'orderedList':
+      return block.content.flatMap((item) =>
+        item.content.flatMap((part) =>
+          part.type === 'paragraph' ? linksIn(part.content ?? []) : linksOf(part),
+        ),
+      );
+    case 'placement':
+      return [];
+  }
+}
+
+function linksIn(content: readonly Inline[]): readonly string[] {
+  const links: { href: string; words: string }[] = [];
+  let isWithin = false;
+  for (const inline of content) {
+    const mark = inline.marks?.find(({ type }) => type === 'link');
+    const href = mark?.type === 'link' ? mark.attrs.href : null;
+    const last = links.at(-1);
+    const words = inline.type === 'text' ? inline.text : ' ';
+    if (href !== null && isWithin && last?.href === href) last.words += words;
+    else if (href !== null) links.push({ href, words });
+    isWithin = href !== null;
+  }
+  return links.map(({ words }) => words);
+}
