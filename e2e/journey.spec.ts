@@ -177,11 +177,11 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     await expect
       .poll(() => bittern.evaluate((element) => getComputedStyle(element).marginRight))
       .toBe('30px');
-    await row(page, 'Fit').getByRole('checkbox', { name: 'One value for all four' }).check();
+    await row(page, 'Fit').getByRole('checkbox', { name: 'One for all four sides' }).check();
     await margins.getByRole('textbox', { name: 'Top' }).fill('8');
     await margins.getByRole('textbox', { name: 'Top' }).press('Enter');
     await expect.poll(() => bittern.evaluate((element) => getComputedStyle(element).margin)).toBe('8px');
-    await row(page, 'Fit').getByRole('button', { name: 'Back to sensible margins' }).click();
+    await row(page, 'Fit').getByRole('button', { name: 'Reset margins' }).click();
     await expect
       .poll(() => bittern.evaluate((element) => getComputedStyle(element).margin))
       .toBe('4px 22px 12px 0px');

@@ -64,6 +64,8 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
   await freshDatabase(databaseServer, database);
   const folder = wish.dataFolder ?? (await mkdtemp(join(tmpdir(), `placard-${name}-`)));
   const http = createServer();
+  // A test may hold the process up for longer than a connection is kept by itself, and then ask on one that was closed.
+  http.keepAliveTimeout = 120_000;
   const port = await listen(http);
   const realUrl = `${databaseServer}/${database}`;
   const outside = wish.outside ? makeOutside(0).listen(0, '127.0.0.1') : null;

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { useState } from 'react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Placement } from '#core/page/model.ts';
 import { examplePlacement, PLAIN_RULES } from '#core/page/testing.ts';
@@ -29,6 +30,23 @@ function rowOf(placement: Placement) {
   return { ground, changes };
 }
 
+/** A row whose changes hold, as on a page. */
+function Changing() {
+  const [placement, setPlacement] = useState(
+    examplePlacement('beside-left', { width: { unit: 'px', value: 300 } }),
+  );
+  const use = {
+    pageId: 'page',
+    placement,
+    change: (change: Partial<Placement>) => setPlacement({ ...placement, ...change }),
+    paragraphs: 3,
+    paragraph: 1,
+    move: () => undefined,
+    remove: () => undefined,
+  };
+  return <FitRow use={use} rules={PLAIN_RULES} isOpen={false} isEditable={true} onToggle={() => undefined} />;
+}
+
 describe('the width of a placement', () => {
   it.each([
     ['480', { unit: 'px', value: 480 }],
@@ -50,6 +68,20 @@ describe('the width of a placement', () => {
     write(control(ground, 'Width'), text);
     expect(changes).toEqual([]);
     expect(ground.querySelector('[role="alert"]')?.textContent).toBe(reason);
+  });
+
+  it('keeps the focus where it was written, when Enter has changed it', () => {
+    const ground = mount(<Changing />);
+    for (const [name, text] of [
+      ['Width', '480'],
+      ['Left', '12'],
+    ] as const) {
+      const field = control(ground, name);
+      write(field, text, 'enter');
+      expect(document.activeElement).toBe(field);
+      expect(control(ground, name)).toBe(field);
+      expect(field.value).toContain(text);
+    }
   });
 
   it('of one as wide as the column puts it in the centre', () => {

@@ -53,8 +53,8 @@ export function FitRow({
               use.change(standing(position), `placing it ${POSITION_WORDS[position].toLowerCase()}`)
             }
           />
-          <WidthInput key={JSON.stringify(placement.width)} use={use} rules={rules} />
-          <MarginInputs key={JSON.stringify(marginsOf(placement))} use={use} />
+          <WidthInput use={use} rules={rules} />
+          <MarginInputs use={use} />
         </>
       ) : null}
       <p>{sayStanding(placement, rules)}</p>
@@ -164,14 +164,16 @@ function MarginInputs({ use }: { readonly use: Use }) {
         ))}
       </fieldset>
       <div className="flex items-center justify-between gap-2">
-        <Checkbox aria-label="One value for all four" checked={linked} onChange={setLinked}>
+        <Checkbox aria-label="One for all four sides" checked={linked} onChange={setLinked}>
           One for all
         </Checkbox>
         {use.placement.margins ? (
           <Button
             kind="link"
-            aria-label="Back to sensible margins"
-            onClick={() => use.change({ margins: null }, 'sensible margins')}
+            onClick={() => {
+              setLinked(false);
+              use.change({ margins: null }, 'resetting margins');
+            }}
           >
             Reset margins
           </Button>
