@@ -48,9 +48,9 @@ export function LabelRow({ name, children, form, way, isUnsaid = false }: LabelR
         <h3 className="text-2xs leading-4.75 font-semibold text-balance text-soft">{name}</h3>
         {isUnsaid ? null : way}
       </div>
-      <div className="grid min-w-0 content-start justify-items-start gap-1">
+      <div className="grid min-w-0 content-start gap-1">
         {children}
-        {isUnsaid ? way : null}
+        {isUnsaid ? <div>{way}</div> : null}
       </div>
       {form}
     </section>
