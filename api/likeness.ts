@@ -7,13 +7,19 @@ const SampleSchema = v.object({
   bytes: v.number(),
   /** SSIM against the untouched cut, 1 for the same. */
   likeness: v.number(),
-  /** Where it looks least alike, in fractions of the cut. */
-  worst: v.object({ x: v.number(), y: v.number(), likeness: v.number() }),
-  /** The part round that place at its own pixels, as it is written and untouched. */
-  detail: v.string(),
-  untouched: v.string(),
+  /** Of a file that was written and measured; null where bytes and likeness are foretold from parts of the picture. */
+  written: v.nullable(
+    v.object({
+      /** Where it looks least alike, in fractions of the cut. */
+      worst: v.object({ x: v.number(), y: v.number(), likeness: v.number() }),
+      /** The part round that place at its own pixels, as it is written and untouched. */
+      detail: v.string(),
+      untouched: v.string(),
+    }),
+  ),
 });
 export type LikenessSample = v.InferOutput<typeof SampleSchema>;
+export type WrittenSample = NonNullable<LikenessSample['written']>;
 
 /** How bytes and likeness hang together for one cut. */
 export const LikenessCurveSchema = v.object({
@@ -24,10 +30,8 @@ export const LikenessCurveSchema = v.object({
   formats: v.array(
     v.object({
       format: v.picklist(FORMATS),
-      /** The quality of the house rules. */
-      house: v.number(),
-      /** The quality of the smallest file that is alike enough. */
-      best: v.number(),
+      /** The quality at which this format looks as alike as the house rules want: how it goes out. */
+      found: v.number(),
       samples: v.array(SampleSchema),
     }),
   ),

@@ -4,6 +4,7 @@ import { benchInterface } from './interface.ts';
 import { benchLikeness } from './likeness.ts';
 import { benchLoad } from './load.ts';
 import { benchMany, benchPictures } from './pictures.ts';
+import { benchReaders } from './readers.ts';
 import { benchMemory, benchRuns } from './runs.ts';
 import { benchScript } from './script-size.ts';
 import { benchServed } from './served.ts';
@@ -12,8 +13,8 @@ import { openWorld } from './world.ts';
 
 /**
  * Each figure is a ratio against the bare library or the raw query in the same run on the same files, or a time on
- * this machine. Nothing is asserted. `npm run bench -- shelf` runs one part; `many`, `runs` and
- * `load` take minutes and are run only when they are named.
+ * this machine. Nothing is asserted. `npm run bench -- shelf` runs one part; `many`, `runs`,
+ * `readers` and `load` take minutes and are run only when they are named.
  */
 const PARTS = {
   core: () => benchCore(),
@@ -27,6 +28,7 @@ const PARTS = {
   runs: inWorld((world) => benchRuns(world, 200)),
   memory: inWorld((world) => benchMemory(world, 1000)),
   likeness: inWorld(benchLikeness),
+  readers: inWorld(benchReaders),
   load: inWorld(benchLoad),
 } as const;
 const USUAL = ['core', 'embeds', 'script', 'pictures', 'likeness', 'shelf', 'interface'];

@@ -27,6 +27,12 @@ describe('what is stored', () => {
     expect(fromStored(HERONS, toStored(HERONS, { names: [], count: 7 }))).toEqual({ names: [], count: 7 });
   });
 
+  it('as house rules with a quality for each format is read without them: likeness stood beside', () => {
+    const stored = { name: 'Reserve', quality: { avif: 55, webp: 78, jpeg: 80 }, likeness: 985 };
+    expect(fromStored(STORED.rules, stored)).toEqual({ name: 'Reserve', likeness: 985 });
+    expect(fromStored(STORED.rules, { v: 1, ...stored })).toEqual({ name: 'Reserve', likeness: 985 });
+  });
+
   it('by a later version is not taken for something that it is not', () => {
     expect(fromStored(HERONS, { v: 9, birds: [] })).toEqual({ v: 9, birds: [] });
   });

@@ -44,11 +44,18 @@ function isObject(value: unknown): value is Readonly<Record<string, unknown>> {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
-const kind = (name: string): StoredKind => ({ name, steps: [] });
+const kind = (name: string, ...steps: StoredKind['steps']): StoredKind => ({ name, steps });
+
+/** One quality for all pictures of a format: likeness, which stood beside it, is what decides since. */
+function withoutQualities(stored: unknown): unknown {
+  if (!isObject(stored)) return stored;
+  const { quality: _, ...rest } = stored;
+  return rest;
+}
 
 export const STORED = {
   page: kind('page'),
-  rules: kind('house rules'),
+  rules: kind('house rules', withoutQualities),
   label: kind('label'),
   prep: kind('recipe of a piece'),
   embed: kind('embed'),

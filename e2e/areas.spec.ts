@@ -93,6 +93,22 @@ test('two people on one label: the second sees what the first saved, and keeps w
   await expect(label(page).getByRole('textbox', { name: 'Title' })).toHaveValue('Mara’s map');
 });
 
+test('what it means for readers is said before a fault that shuts them out is no longer looked for', async ({
+  page,
+}) => {
+  await signIn(page, 'Sunniva', '/rules');
+  const finding = page.getByRole('combobox', { name: 'A picture without words for those who cannot see it' });
+  await choose(finding, 'is not looked for');
+  const asked = page.getByRole('alertdialog', { name: 'Not look for it any more?' });
+  await expect(asked).toContainText('nothing in their place');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(finding).toHaveText('stops sending');
+  await choose(finding, 'is not looked for');
+  await asked.getByRole('button', { name: 'Switch it off' }).click();
+  await expect(finding).toHaveText('is not looked for');
+});
+
 test('house rules hold for every page, and only the site owner sets them', async ({ page }) => {
   await signIn(page, 'Sunniva');
   await page.getByRole('link', { name: 'House rules' }).click();

@@ -1,4 +1,4 @@
-import type { Sample } from './smallest.ts';
+import type { Sample } from './alike.ts';
 
 /** What a quality is thought to come to, between the samples that were measured; measured ones are themselves. */
 export function sampleAt(samples: readonly Sample[], quality: number): Sample | undefined {

@@ -1,8 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import {
+  aimedLikeness,
+  asAlike,
+  firstQuality,
+  foretoldQuality,
+  LIKENESS_TOLERANCE,
+  nextQuality,
+  QUALITY_RANGE,
+  type Sample,
+} from './alike.ts';
 import { qualityAtBytes, sampleAt } from './curve-point.ts';
 import { type Luma, likenessOf, lumaOf } from './likeness.ts';
-import { nextQuality, QUALITY_RANGE, type Sample, smallestAlike } from './smallest.ts';
 
 function luma(width: number, height: number, at: (x: number, y: number) => number): Luma {
   const values = new Uint8Array(width * height);
@@ -72,52 +81,80 @@ describe('likeness', () => {
   });
 });
 
-describe('the smallest file that looks the same', () => {
-  /** An encoder whose likeness rises with quality, and whose files grow with it. */
+describe('the quality at which a file looks as alike as is wanted', () => {
+  /** An encoder whose loss falls with quality as on photographs, in steps as coarse as `step`, and whose files grow. */
   const encoder =
-    (from: number) =>
-    (quality: number): Sample => ({ quality, bytes: quality * quality, likeness: 1 - from / quality });
+    (from: number, fall: number, step = 1) =>
+    (quality: number): Sample => {
+      const felt = Math.round(quality / step) * step;
+      return { quality, bytes: felt * felt, likeness: 1 - from * Math.exp(-fall * felt) };
+    };
+  const WANTED = 0.985;
+  const aimed = aimedLikeness(WANTED, true);
 
-  function searched(encode: (quality: number) => Sample, wanted: number, tries: number) {
+  function searched(encode: (quality: number) => Sample, tries: number, first = 85) {
     const samples: Sample[] = [];
     for (;;) {
-      const next = nextQuality(samples, wanted, 55, tries);
+      const next = nextQuality(samples, aimed, first, tries);
       if (next === null) return samples;
       samples.push(encode(next));
     }
   }
+  /** Encoders that come to what is wanted somewhere within their range. */
+  const within = fc
+    .tuple(fc.double({ min: 40, max: 97, noNaN: true }), fc.double({ min: 0.02, max: 0.06, noNaN: true }))
+    .map(([at, fall]) => encoder(0.0165 * Math.exp(fall * at), fall));
 
-  it('is found within a few steps of quality, at or over the wanted likeness', () => {
+  it('is within the tolerance, wherever the search begins', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.3, max: 1.2, noNaN: true }), (from) => {
-        const encode = encoder(from);
-        const samples = searched(encode, 0.985, 12);
-        const best = smallestAlike(samples, 0.985);
-        const exact = Math.ceil(from / 0.015);
-        if (exact > QUALITY_RANGE.most) return;
-        expect(best?.likeness).toBeGreaterThanOrEqual(0.985);
-        expect((best?.quality ?? 0) - Math.max(exact, QUALITY_RANGE.least)).toBeLessThanOrEqual(3);
+      fc.property(within, fc.integer({ min: 20, max: 100 }), (encode, first) => {
+        const best = asAlike(searched(encode, 8, first), WANTED);
+        expect(Math.abs((best?.likeness ?? 0) - WANTED)).toBeLessThanOrEqual(LIKENESS_TOLERANCE);
       }),
     );
   });
 
-  it('never asks for the same quality twice, nor for more tries than it may have', () => {
+  it('is never looked for twice at one quality, nor more often than it may', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 0, max: 5, noNaN: true }),
-        fc.integer({ min: 1, max: 8 }),
-        (from, tries) => {
-          const qualities = searched(encoder(from), 0.985, tries).map(({ quality }) => quality);
-          expect(new Set(qualities).size).toBe(qualities.length);
-          expect(qualities.length).toBeLessThanOrEqual(tries);
-        },
-      ),
+      fc.property(within, fc.integer({ min: 1, max: 8 }), (encode, tries) => {
+        const qualities = searched(encode, tries).map(({ quality }) => quality);
+        expect(new Set(qualities).size).toBe(qualities.length);
+        expect(qualities.length).toBeLessThanOrEqual(tries);
+      }),
     );
   });
 
-  it('is the most alike one where none is alike enough, and nothing without samples', () => {
-    expect(smallestAlike(searched(encoder(40), 0.985, 8), 0.985)?.quality).toBe(QUALITY_RANGE.most);
-    expect(smallestAlike([], 0.985)).toBeUndefined();
+  it('is foretold between two near samples as it would be found', () => {
+    fc.assert(
+      fc.property(within, (encode) => {
+        const exact = Array.from({ length: 101 }, (_, quality) => encode(quality)).findIndex(
+          ({ likeness }) => likeness >= aimed,
+        );
+        const foretold = foretoldQuality([encode(exact - 3), encode(exact + 3)], aimed);
+        if (foretold !== null) expect(Math.abs(foretold - exact)).toBeLessThanOrEqual(1);
+        expect(foretoldQuality([encode(exact + 3)], aimed)).toBeNull();
+        expect(foretoldQuality([encode(exact + 3), encode(exact + 5)], aimed)).toBeNull();
+      }),
+    );
+  });
+
+  it('is rather too good than too poor where steps are coarse, and the best there is where none is good enough', () => {
+    const coarse = encoder(0.0165 * Math.exp(0.05 * 90), 0.05, 12);
+    expect(asAlike(searched(coarse, 8), WANTED)?.likeness).toBeGreaterThanOrEqual(
+      WANTED - LIKENESS_TOLERANCE,
+    );
+    const poor = encoder(0.9, 0.01);
+    expect(asAlike(searched(poor, 8), WANTED)?.quality).toBe(QUALITY_RANGE.most);
+    expect(asAlike([], WANTED)).toBeUndefined();
+  });
+
+  it('begins lower the smoother the picture, and higher the more is wanted', () => {
+    for (const format of ['avif', 'webp', 'jpeg'] as const) {
+      const smooth = firstQuality(format, 0.997, WANTED);
+      expect(smooth).toBeLessThan(firstQuality(format, 0.97, WANTED));
+      expect(firstQuality(format, 0.997, 0.99)).toBeGreaterThan(smooth);
+      expect(firstQuality(format, 1, WANTED)).toBe(QUALITY_RANGE.least);
+    }
   });
 });
 

@@ -75,20 +75,26 @@ function similarityMap(reference: Luma, other: Luma): SimilarityMap {
 /** Sums of both brightnesses, their squares and their product, down a window's rows from `top`. */
 function sumColumns(one: Luma, two: Luma, top: number, columns: readonly Float64Array[]): void {
   const [a = none, b = none, aa = none, bb = none, ab = none] = columns;
-  for (const column of columns) column.fill(0);
   const { width, height } = one;
-  for (let down = 0; down < WINDOW; down += 1) {
-    const weight = WEIGHTS[down] ?? 0;
-    const start = Math.min(height - 1, top + down) * width;
-    for (let x = 0; x < width; x += 1) {
-      const p = one.values[start + x] ?? 0;
-      const q = two.values[start + x] ?? 0;
-      a[x] = (a[x] ?? 0) + weight * p;
-      b[x] = (b[x] ?? 0) + weight * q;
-      aa[x] = (aa[x] ?? 0) + weight * p * p;
-      bb[x] = (bb[x] ?? 0) + weight * q * q;
-      ab[x] = (ab[x] ?? 0) + weight * p * q;
+  // Down each column in turn: the five sums stay in registers, which takes half the time of going along the rows.
+  for (let x = 0; x < width; x += 1) {
+    let [sumA, sumB, sumAa, sumBb, sumAb] = [0, 0, 0, 0, 0];
+    for (let down = 0; down < WINDOW; down += 1) {
+      const weight = WEIGHTS[down] ?? 0;
+      const at = Math.min(height - 1, top + down) * width + x;
+      const p = one.values[at] ?? 0;
+      const q = two.values[at] ?? 0;
+      sumA += weight * p;
+      sumB += weight * q;
+      sumAa += weight * p * p;
+      sumBb += weight * q * q;
+      sumAb += weight * p * q;
     }
+    a[x] = sumA;
+    b[x] = sumB;
+    aa[x] = sumAa;
+    bb[x] = sumBb;
+    ab[x] = sumAb;
   }
 }
 
@@ -137,12 +143,14 @@ function worstPlace({ across, down, values }: SimilarityMap, { width, height }: 
 export function lumaOf(pixels: Uint8Array, { width, height }: Size, channels: number): Luma {
   if (channels === 1) return { width, height, values: pixels };
   const values = new Uint8Array(width * height);
+  const [green, blue] = channels < 3 ? [0, 0] : [1, 2];
   for (let at = 0, from = 0; at < values.length; at += 1, from += channels)
+    // 0.299, 0.587 and 0.114 of 65536, and a half to round by.
     values[at] =
-      channels < 3
-        ? (pixels[from] ?? 0)
-        : Math.round(
-            0.299 * (pixels[from] ?? 0) + 0.587 * (pixels[from + 1] ?? 0) + 0.114 * (pixels[from + 2] ?? 0),
-          );
+      (19_595 * (pixels[from] ?? 0) +
+        38_470 * (pixels[from + green] ?? 0) +
+        7_471 * (pixels[from + blue] ?? 0) +
+        32_768) >>
+      16;
   return { width, height, values };
 }

@@ -156,7 +156,16 @@ function sayLength({ share, px }: WidthSegment): string {
 /** Average width of a letter as a share of the text's size, measured on the shipped text face. */
 const LETTER_SHARE = 0.47;
 
-/** How many letters fit on a line of `width` px. */
-export function lettersPerLine(rules: Pick<HouseRules, 'textSize'>, width: number): number {
-  return Math.floor(width / (rules.textSize * LETTER_SHARE));
+/** Pages narrower than this have smaller text: a phone is held nearer, and its lines are short. */
+export const SMALL_TEXT_BELOW_PX = 480;
+export const SMALL_TEXT_SHARE = 0.86;
+
+/** Size of the running text in px at a viewport; `style-sheet.ts` says the same in CSS. */
+export function textSizeAt({ textSize }: Pick<HouseRules, 'textSize'>, viewport: number): number {
+  return viewport < SMALL_TEXT_BELOW_PX ? textSize * SMALL_TEXT_SHARE : textSize;
+}
+
+/** How many letters fit on a line of `width` px, at a viewport. */
+export function lettersPerLine(rules: Pick<HouseRules, 'textSize'>, width: number, viewport: number): number {
+  return Math.floor(width / (textSizeAt(rules, viewport) * LETTER_SHARE));
 }

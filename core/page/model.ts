@@ -170,7 +170,7 @@ export function shallowList(list: List, depth = 1): List {
   return { ...list, content };
 }
 
-function paragraphsOf(list: List): ListItem['content'] {
+export function paragraphsOf(list: List): ListItem['content'] {
   return list.content.flatMap((item) =>
     item.content.flatMap((part) => (part.type === 'paragraph' ? [part] : paragraphsOf(part))),
   );

@@ -1,7 +1,7 @@
 import { EMBED_STYLE } from '../embed/on-page.ts';
 import { LINE_HEIGHT, OVER_MARGIN, PLATE_RISE, PLATE_SIDE } from '../media/over-words.ts';
 import { LABEL_FACES, TEXT_FACES } from './faces.ts';
-import { isBeside, LEAST_SHOWN_PX } from './layout.ts';
+import { isBeside, LEAST_SHOWN_PX, SMALL_TEXT_BELOW_PX, SMALL_TEXT_SHARE } from './layout.ts';
 import { type PageDoc, type Placement, placementsOf } from './model.ts';
 import { type Piece, recipeHere } from './picture.ts';
 import type { HouseRules } from './target.ts';
@@ -97,7 +97,8 @@ const PRINT = `@media print {
 const TEXT = (
   size: number,
 ) => `.placard { container: placard / inline-size; font: ${size}px/1.5 ${TEXT_FACES}; color: #172126; overflow-wrap: break-word; }
-.placard-column { display: flow-root; margin: 0 auto; }
+.placard-column { display: flow-root; margin: 0 auto; padding-bottom: 2.5em; }
+@container placard (width < ${SMALL_TEXT_BELOW_PX}px) { .placard-column { font-size: ${SMALL_TEXT_SHARE}em; } }
 .placard h1, .placard h2, .placard h3, .placard h4 { clear: both; line-height: 1.2; margin: 1.2em 0 0.4em; text-wrap: balance; }
 .placard h1 { font-size: 1.9em; margin-top: 0.7em; }
 .placard h2 { font-size: 1.45em; }

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { EmbedRulesSchema, USUAL_EMBED_RULES } from '../embed/target.ts';
+import { LEAST_LIKENESS } from '../media/quality.ts';
 import { NamePatternSchema } from '../naming/pattern.ts';
 import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/codes.ts';
 import { WebAddressSchema } from '../rights/label.ts';
@@ -7,7 +8,6 @@ import { type Margins, type Placement, type Position, RatioSchema } from './mode
 
 const px = (least: number, most: number) =>
   v.pipe(v.number(), v.integer(), v.minValue(least), v.maxValue(most));
-const quality = px(20, 100);
 
 /** A named shape and width that the target's designs use. */
 const CutPresetSchema = v.strictObject({
@@ -63,9 +63,8 @@ export const HouseRulesSchema = v.strictObject({
   ),
   weightBudget: px(10_000, 100_000_000),
   leastLettersBeside: px(0, 80),
-  quality: v.strictObject({ avif: quality, webp: quality, jpeg: quality }),
-  /** How alike a cut has to look to the untouched picture, in thousandths of SSIM. */
-  likeness: v.optional(px(900, 999), 985),
+  /** How alike each cut looks to the untouched picture, in thousandths of SSIM. */
+  likeness: v.optional(px(LEAST_LIKENESS, 999), 985),
   /** Words over a picture: set as text in the page, or drawn into the cut where the target's filter leaves no other way. */
   wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
   /** What the target lets through of embeds. */

@@ -6,6 +6,7 @@ export type Severity = (typeof SEVERITIES)[number];
 export const FINDING_CODES = [
   'alt-missing',
   'alt-poor',
+  'language-differs',
   'licence-missing',
   'credit-missing',
   'use-not-allowed',
@@ -41,6 +42,7 @@ export type FindingCode = (typeof FINDING_CODES)[number];
 export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'alt-missing': 'A picture without words for those who cannot see it',
   'alt-poor': 'Alt text that says little',
+  'language-differs': 'Alt text or a caption in another language than the page',
   'licence-missing': 'A piece whose licence is not known',
   'credit-missing': 'A credit that is owed and cannot be written',
   'use-not-allowed': 'A use that the licence does not allow',
@@ -69,4 +71,24 @@ export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'link-vague': 'A link whose words do not say where it leads',
   'name-rule': 'A file name that breaks the rule',
   'same-piece-twice': 'The same piece twice on a page',
+};
+
+/**
+ * What it means for readers when a fault that shuts some of them out is no longer looked for: said before that is
+ * (ATAG 2.0, B.4.1.3). Each names the criterion of WCAG 2.2 that nobody checks then.
+ */
+export const WHAT_OFF_MEANS: Readonly<Partial<Record<FindingCode, string>>> = {
+  'alt-missing': 'Pictures go out with nothing in their place for readers who cannot see them (WCAG 1.1.1).',
+  'alt-poor': 'Alt text that says a file name, or nothing, goes out unnoticed (WCAG 1.1.1).',
+  'language-differs': 'Words in another language are read out in the sounds of this one (WCAG 3.1.2).',
+  'words-faint': 'Words over pictures go out that many readers cannot make out (WCAG 1.4.3).',
+  'words-small': 'Words drawn into pictures go out that many readers cannot read (WCAG 1.4.5).',
+  'words-unsaid': 'Words drawn into a picture go out that screen readers never say (WCAG 1.1.1).',
+  'captions-missing': 'Films go out that deaf readers cannot follow (WCAG 1.2.2).',
+  'text-squeezed': 'Lines of single words go out to readers who enlarge the page (WCAG 1.4.10).',
+  'heading-order': 'Readers who move by headings take parts of the page for missing (WCAG 1.3.1).',
+  'heading-empty': 'Readers who move by headings come to one that says nothing (WCAG 2.4.6).',
+  'title-missing': 'Readers with a screen reader are not told which page they are on (WCAG 2.4.2).',
+  'link-empty': 'Links go out that screen readers cannot name (WCAG 2.4.4).',
+  'link-vague': 'Links go out that say nothing in a list of links (WCAG 2.4.4).',
 };

@@ -117,6 +117,11 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'heading-empty': { page: examplePage({ type: 'heading', attrs: { level: 2 } }) },
   'title-missing': { page: { ...GOOD, title: ' ' } },
   'link-empty': { html: '<a href="/x"> </a><img src="a.jpg" width="720" height="480" alt="">' },
+  'language-differs': {
+    piece: examplePiece({
+      label: { alt: { kind: 'text', text: 'Ein Graureiher steht im Schilf am Rand des Wassers.' } },
+    }),
+  },
   'link-vague': {
     page: examplePage({
       type: 'bulletList',
@@ -246,7 +251,44 @@ describe('proof', () => {
         paragraph('Words'),
       ),
     });
-    expect(finding?.viewports).toEqual([834, 1280]);
+    expect(finding?.viewports).toEqual([480, 834, 1280]);
+  });
+
+  describe('finds text squeezed', () => {
+    const squeezedOn = (...blocks: Block[]) =>
+      findings({ page: examplePage(...blocks) }).filter(({ code }) => code === 'text-squeezed');
+    const beside = (side: 'left' | 'right', id: string, share: number) =>
+      figure({ ...examplePlacement(`beside-${side}`, { width: { unit: '%', value: share } }), id });
+
+    it('at widths between those that are looked at', () => {
+      // At 390 px it is stacked, at 834 px there is room; at 480 px, where it no longer stacks, there is none.
+      const [finding] = squeezedOn(beside('left', 'one', 58), paragraph('Words'));
+      expect(finding?.viewports).toEqual([480]);
+      expect(finding?.remedies[0]?.words).toMatch(/^Stack it under 5\d\d px$/);
+    });
+
+    it('between two pictures that float on both sides of it', () => {
+      const [finding] = squeezedOn(beside('left', 'one', 40), beside('right', 'two', 40), paragraph('Words'));
+      expect(finding?.sentence).toMatch(/^Only \d+ letters fit between .* and .*\.$/);
+      expect(finding?.viewports).toContain(1280);
+      expect(finding?.remedies.map(({ words }) => words)).toEqual([
+        'Put both on the same side',
+        'Put it in the column',
+      ]);
+    });
+
+    it('not where the second begins under the first, stands on the same side, or follows a heading', () => {
+      const heading: Block = {
+        type: 'heading',
+        attrs: { level: 2 },
+        content: [{ type: 'text', text: 'Reeds' }],
+      };
+      for (const between of [[paragraph('Reeds and water. '.repeat(200))], [heading]])
+        expect(squeezedOn(beside('left', 'one', 40), ...between, beside('right', 'two', 40))).toEqual([]);
+      expect(squeezedOn(beside('left', 'one', 40), beside('left', 'two', 40), paragraph('Words'))).toEqual(
+        [],
+      );
+    });
   });
 
   it('reads a page of 300 placements', () => {

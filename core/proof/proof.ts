@@ -1,13 +1,15 @@
 import { type PageDoc, withPlacement } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
 import { checkEmbeds } from './checks/embeds.ts';
+import { checkLanguage } from './checks/language.ts';
 import { checkLinks } from './checks/links.ts';
 import { checkMarkup } from './checks/markup.ts';
 import { checkOver } from './checks/over.ts';
 import { checkRights } from './checks/rights.ts';
 import { checkPieces, checkWants } from './checks/shelf.ts';
 import { checkSize } from './checks/size.ts';
-import { checkHeadings, checkSqueeze } from './checks/text.ts';
+import { checkSqueeze } from './checks/squeeze.ts';
+import { checkHeadings } from './checks/text.ts';
 import { checkWeight } from './checks/weight.ts';
 import { checkWords } from './checks/words.ts';
 import { SEVERITIES } from './codes.ts';
@@ -18,6 +20,7 @@ const CHECKS = [
   checkHeadings,
   checkRights,
   checkWords,
+  checkLanguage,
   checkSize,
   checkOver,
   checkEmbeds,

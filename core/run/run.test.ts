@@ -58,7 +58,7 @@ describe('sizes of a run', () => {
       'heron--4x5-720.avif',
       'heron--4x5-720.jpg',
     ]);
-    expect(row?.files[4]).toMatchObject({ width: 360, height: 450, quality: RULES.quality.avif });
+    expect(row?.files[4]).toMatchObject({ width: 360, height: 450, quality: RULES.likeness });
   });
 
   it('may differ for upright pictures', () => {

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { CUT_FORMATS, type CutFormat } from '#core/media/formats.ts';
+import type { CutQuality } from '#core/media/quality.ts';
 import type { Recipe } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { SharedWork } from '../at-once.ts';
@@ -43,39 +44,47 @@ export function ensureCut(
   );
 }
 
-async function findOrMake(
+export interface CutWish {
+  readonly recipe: Recipe;
+  readonly width: number;
+  readonly format: CutFormat;
+  readonly quality: CutQuality;
+}
+
+/** The stored cut, if it was made before. */
+export async function storedCut(
   context: Context,
-  source: CutSource,
-  {
-    recipe,
-    width,
-    format,
-    quality,
-    key,
-  }: {
-    readonly recipe: Recipe;
-    readonly width: number;
-    readonly format: CutFormat;
-    readonly quality: number;
-    readonly key: string;
-  },
-  left: AbortSignal,
-): Promise<StoredCut> {
-  const { mime } = CUT_FORMATS[format];
-  const row = { assetId: source.id, recipe: recipeKey(recipe), widthPx: width, format, quality };
+  source: Pick<CutSource, 'id' | 'sha256'>,
+  { recipe, width, format, quality }: CutWish,
+): Promise<StoredCut | undefined> {
+  const key = cutKey(source.sha256, recipeKey(recipe), width, format, quality);
   const [known] = await context.db
     .select({ bytes: cuts.bytes })
     .from(cuts)
     .where(
       and(
-        eq(cuts.assetId, row.assetId),
-        eq(cuts.recipe, row.recipe),
+        eq(cuts.assetId, source.id),
+        eq(cuts.recipe, recipeKey(recipe)),
         eq(cuts.widthPx, width),
         eq(cuts.format, format),
         eq(cuts.quality, quality),
       ),
     );
-  if (known && (await context.storage.has(key))) return { key, mime, bytes: known.bytes };
+  if (!known || !(await context.storage.has(key))) return undefined;
+  return { key, mime: CUT_FORMATS[format].mime, bytes: known.bytes };
+}
+
+async function findOrMake(
+  context: Context,
+  source: CutSource,
+  { key, ...wish }: CutWish & { readonly key: string },
+  left: AbortSignal,
+): Promise<StoredCut> {
+  const known = await storedCut(context, source, wish);
+  if (known) return known;
+  const { recipe, width, format, quality } = wish;
+  const { mime } = CUT_FORMATS[format];
+  const row = { assetId: source.id, recipe: recipeKey(recipe), widthPx: width, format, quality };
   const began = performance.now();
   const original = { width: source.widthPx, height: source.heightPx };
   const bytes = await context.storage.withFile(originalKey(source.sha256), (path) =>

@@ -3,6 +3,7 @@ import { cropInPixels, type PixelRect } from '#core/media/crop.ts';
 import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import type { CutFormat } from '#core/media/formats.ts';
 import type { OverWords } from '#core/media/over-words.ts';
+import { type CutQuality, wantedLikeness } from '#core/media/quality.ts';
 import {
   innerSize,
   type Pad,
@@ -14,8 +15,11 @@ import {
 } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { sharpKernel, type Tone, toneMatrix } from '#core/media/tone.ts';
+import { foundQuality, writtenAlike } from './alike.ts';
 import { densityFor } from './drawing.ts';
+import { written } from './encode.ts';
 import { drawnWords } from './over-words.ts';
+import { type Pixels, pixelsOf } from './pixels.ts';
 import { MEGAPIXEL_LIMIT } from './read-original.ts';
 
 export interface CutOrder {
@@ -25,14 +29,9 @@ export interface CutOrder {
   /** Width of the cut in px; its height follows from the recipe. */
   readonly width: number;
   readonly format: CutFormat;
-  /** The encoder's own scale, 1 to 100. */
-  readonly quality: number;
+  readonly quality: CutQuality;
   readonly animated: boolean;
 }
-
-/** Encoder effort for AVIF (0 to 9): a third of the time of the default for 2 to 4 % more bytes, on painted marshes. */
-const AVIF_EFFORT = 2;
-const JPEG_GROUND = '#ffffff';
 
 /**
  * Makes a cut from an original in the order of its recipe: orient, trim, turn, mirror, straighten, crop, resize
@@ -41,7 +40,15 @@ const JPEG_GROUND = '#ffffff';
  */
 export async function makeCut(originalPath: string, order: CutOrder): Promise<Buffer> {
   if (order.animated && order.format === 'webp') return movingCut(originalPath, order);
-  return encode(await prepared(originalPath, order), order).toBuffer();
+  return writtenAs(await pixelsOf(await prepared(originalPath, order)), order);
+}
+
+function writtenAs(
+  pixels: Pixels,
+  { format, quality }: Pick<CutOrder, 'format' | 'quality'>,
+): Promise<Buffer> {
+  const wanted = wantedLikeness(quality);
+  return wanted === null ? written(pixels, format, quality) : writtenAlike(pixels, format, wanted);
 }
 
 /** The (first) picture of an original as its recipe makes it, at its size. */
@@ -115,13 +122,22 @@ function opened(path: string, options: Pick<SharpOptions, 'page' | 'animated' | 
   }).autoOrient();
 }
 
+/** The quality of all frames of a picture that moves: that at which its first is as alike as is wanted. */
+async function movingQuality(path: string, order: CutOrder): Promise<number> {
+  const wanted = wantedLikeness(order.quality);
+  if (wanted === null) return order.quality;
+  const first = await pixelsOf(await prepared(path, order));
+  return (await foundQuality(first, 'webp', wanted)).quality;
+}
+
 /** A picture that moves: as it came it is resized in one go; prepared, each of its frames is, and keeps its time. */
 async function movingCut(path: string, order: CutOrder): Promise<Buffer> {
   const { recipe, width } = order;
+  const quality = await movingQuality(path, order);
   if (recipeKey(recipe) === recipeKey(WHOLE)) {
     const height = heightAtWidth(order.original, width);
     const whole = opened(path, { animated: true }).resize({ width, height, fit: 'fill', kernel: 'lanczos3' });
-    return encode(whole.toColourspace('srgb'), order).toBuffer();
+    return whole.toColourspace('srgb').webp({ quality, effort: 4 }).toBuffer();
   }
   const { pages = 1, delay, loop } = await sharp(path, { animated: true }).metadata();
   const frames: Buffer[] = [];
@@ -130,7 +146,7 @@ async function movingCut(path: string, order: CutOrder): Promise<Buffer> {
     frames.push(await image.ensureAlpha().png({ compressionLevel: 1 }).toBuffer());
   }
   return sharp(frames, { join: { animated: true } })
-    .webp({ quality: order.quality, effort: 4, ...(delay ? { delay } : {}), loop: loop ?? 0 })
+    .webp({ quality, effort: 4, ...(delay ? { delay } : {}), loop: loop ?? 0 })
     .toBuffer();
 }
 
@@ -244,17 +260,4 @@ function inColour(grey: Buffer, channels: number): Buffer {
     colour[at * 4 + 3] = channels === 2 ? (grey[at * channels + 1] ?? 0) : 255;
   }
   return colour;
-}
-
-export function encode(image: Sharp, { format, quality }: Pick<CutOrder, 'format' | 'quality'>): Sharp {
-  switch (format) {
-    case 'avif':
-      return image.avif({ quality, effort: AVIF_EFFORT });
-    case 'webp':
-      return image.webp({ quality, effort: 4 });
-    case 'jpeg':
-      return image.flatten({ background: JPEG_GROUND }).jpeg({ quality, mozjpeg: true });
-    case 'png':
-      return image.png({ compressionLevel: 9, palette: false });
-  }
 }

@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { type Size, sizeAsSeen } from '#core/media/dimensions.ts';
 import { type CutOrder, makeCut } from './cut.ts';
+import { type Draft, makeDraft } from './draft.ts';
 import { type FirstLook, firstLook } from './first-look.ts';
 import { measureCurve } from './likeness/curve.ts';
 import { detailOf } from './likeness/detail.ts';
@@ -19,6 +20,8 @@ export interface DetailOrder {
   readonly at: { readonly x: number; readonly y: number };
 }
 
+export type DraftOrder = Pick<CutOrder, 'original' | 'recipe' | 'width'>;
+
 const PIXEL_LIMIT = MEGAPIXEL_LIMIT * 1_000_000;
 
 /** All that is done with the bytes of pictures from outside. Each runs in a process that can be killed. */
@@ -28,6 +31,8 @@ export const PICTURE_TASKS = {
     firstLook(path, name, facts),
   cut: ({ path, order }: { readonly path: string; readonly order: CutOrder }): Promise<Buffer> =>
     makeCut(path, order),
+  draft: ({ path, order }: { readonly path: string; readonly order: DraftOrder }): Promise<Draft> =>
+    makeDraft(path, order),
   detail: ({ path, cut, at }: DetailOrder): Promise<Buffer> => detailOf(path, cut, at),
   curve: measureCurve,
 

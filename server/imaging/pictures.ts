@@ -4,10 +4,11 @@ import { ForeignProblem, sayForeignFault } from '../foreign/problem.ts';
 import { ProcessPool } from '../foreign/process-pool.ts';
 import { Refusal } from '../problem.ts';
 import type { CutOrder } from './cut.ts';
+import type { Draft } from './draft.ts';
 import type { FirstLook } from './first-look.ts';
 import type { CurveOrder, FormatCurve } from './likeness/curve.ts';
 import { CurvesSchema } from './likeness/stored-curves.ts';
-import type { DetailOrder, NamedFile, PICTURE_TASKS } from './picture-tasks.ts';
+import type { DetailOrder, DraftOrder, NamedFile, PICTURE_TASKS } from './picture-tasks.ts';
 import { type OriginalFacts, shortName } from './read-original.ts';
 
 type Task = keyof typeof PICTURE_TASKS;
@@ -20,6 +21,7 @@ export interface PictureTool {
   readonly facts: (file: NamedFile) => Promise<OriginalFacts>;
   readonly firstLook: (file: NamedFile & { readonly facts: OriginalFacts }) => Promise<FirstLook>;
   readonly cut: (path: string, order: CutOrder, signal?: AbortSignal) => Promise<Buffer>;
+  readonly draft: (path: string, order: DraftOrder, signal?: AbortSignal) => Promise<Draft>;
   readonly detail: (order: DetailOrder, signal?: AbortSignal) => Promise<Buffer>;
   readonly curve: (order: CurveOrder, signal?: AbortSignal) => Promise<readonly FormatCurve[]>;
   readonly small: (bytes: Uint8Array, edge: number, signal?: AbortSignal) => Promise<Buffer>;
@@ -40,7 +42,7 @@ const SMALL_MILLIS = 10_000;
 const CURVE_MILLIS = 180_000;
 
 /**
- * Looking at what comes in, making cuts, and measuring wait in lanes of their own: what somebody hands in does not hold
+ * Looking at what comes in, making cuts, drafts of them, and measuring wait in lanes of their own: what somebody hands in does not hold
  * up the pictures that others are shown. Processes begin when they are needed.
  */
 export function pictureTool(): PictureTool {
@@ -49,6 +51,7 @@ export function pictureTool(): PictureTool {
     new ProcessPool(entry, { processes, bytes: MOST_BYTES, idleMillis: IDLE_MILLIS });
   const cores = availableParallelism();
   const [looking, making, measuring] = [lane(2), lane(Math.min(4, Math.max(2, cores))), lane(1)];
+  const drafting = lane(2);
   const run = async <T extends Task>(
     pool: ProcessPool,
     task: T,
@@ -64,6 +67,7 @@ export function pictureTool(): PictureTool {
         run(looking, 'firstLook', file, file.facts.format === 'svg' ? DRAWING_MILLIS : LOOK_MILLIS),
       ),
     cut: (path, order, signal) => run(making, 'cut', { path, order }, CUT_MILLIS, signal),
+    draft: (path, order, signal) => run(drafting, 'draft', { path, order }, SMALL_MILLIS, signal),
     detail: (order, signal) => run(making, 'detail', order, CUT_MILLIS, signal),
     curve: async (order, signal) =>
       v.parse(CurvesSchema, await run(measuring, 'curve', order, CURVE_MILLIS, signal)),
@@ -71,7 +75,7 @@ export function pictureTool(): PictureTool {
     size: (bytes, signal) => run(looking, 'size', { bytes }, SMALL_MILLIS, signal),
     poster: (bytes, signal) => run(looking, 'poster', { bytes }, SMALL_MILLIS, signal),
     end: async () => {
-      await Promise.all([looking.end(), making.end(), measuring.end()]);
+      await Promise.all([looking.end(), making.end(), measuring.end(), drafting.end()]);
     },
   };
 }

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import * as v from 'valibot';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { ArrivedSchema, type Asset } from '#api/assets.ts';
 import { WHOLE } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
@@ -76,6 +76,24 @@ describe('pictures on the other origin', () => {
     const response = await fetch(signed(path()));
     expect(response.status).toBe(404);
     expect(response.headers.get('content-type')).toContain('application/problem+json');
+  });
+
+  it('that are still to be searched for are shown as drafts at once, and as themselves when they are there', async () => {
+    const address = signed(cut(320, 'sluice.avif', WHOLE_KEY, 985));
+    const draft = await fetch(address);
+    expect(draft.headers.get('cache-control')).toBe('no-store');
+    expect(draft.headers.get('content-type')).toBe('image/jpeg');
+    const { width, height } = await sharp(Buffer.from(await draft.arrayBuffer())).metadata();
+    expect({ width, height }).toEqual({ width: 320, height: 213 });
+    await vi.waitFor(
+      async () => {
+        const response = await fetch(address);
+        expect(response.headers.get('content-type')).toBe('image/avif');
+        expect(response.headers.get('cache-control')).toContain('immutable');
+        await response.arrayBuffer();
+      },
+      { timeout: 10_000, interval: 100 },
+    );
   });
 
   it('of a part are that part, at the pixels of the cut', async () => {

@@ -19,7 +19,8 @@ import { fontFaces, fontFile } from '../deliver/fonts.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { previewPolicy as embedPolicy, previewDocument, readShown } from '../embeds/preview.ts';
 import { farPreview, readFar } from '../gather/preview.ts';
-import { ensureCut, type StoredCut } from '../imaging/cut-store.ts';
+import { type CutWish, ensureCut, type StoredCut } from '../imaging/cut-store.ts';
+import { cutOrDraft } from '../imaging/drafts.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
@@ -57,10 +58,7 @@ export function mediaRoutes(context: Context): Router {
     const recipe = maybeRecipe(String(request.params.recipe));
     if (!recipe) throw notFound('This picture');
     const wanted = { recipe, width, format: 'webp', quality: SCREEN_QUALITY } as const;
-    known.remember(
-      request.path,
-      await sendCut(context, request, response, String(request.params.assetId), wanted),
-    );
+    known.remember(request.path, await sendCut(context, request, response, wanted));
   });
 
   router.get('/far/:text', signed(context), async (request, response) => {
@@ -78,11 +76,14 @@ export function mediaRoutes(context: Context): Router {
     const format = formatOf(String(request.params.file));
     if (!recipe || !format) throw notFound('This cut');
     const [width, quality] = [Number(request.params.width), Number(request.params.quality)];
-    const wanted = { recipe, width, format, quality };
-    known.remember(
-      request.path,
-      await sendCut(context, request, response, String(request.params.assetId), wanted),
-    );
+    const source = await cuttable(context, request, { recipe, width });
+    const cut = await cutOrDraft(context, source, { recipe, width, format, quality }, leftSignal(response));
+    // A draft is asked for anew at the next look: by then the cut may be there.
+    if (!('key' in cut)) response.set('Cache-Control', 'no-store').type(cut.mime).end(cut.bytes);
+    else {
+      await streamCut(context, response, cut);
+      known.remember(request.path, cut);
+    }
   });
 
   router.get(
@@ -209,13 +210,6 @@ function signed(context: Context): RequestHandler {
   };
 }
 
-interface Wanted {
-  readonly recipe: Parameters<typeof ensureCut>[2];
-  readonly width: number;
-  readonly format: CutFormat;
-  readonly quality: number;
-}
-
 /** A piece that is held. One that was thrown away is shown only where it can be brought back. */
 async function heldAsset(
   context: Context,
@@ -231,21 +225,33 @@ async function sendCut(
   context: Context,
   request: Request,
   response: Response,
-  assetId: string,
-  wanted: Wanted,
+  wanted: CutWish,
 ): Promise<StoredCut> {
-  const source = await heldAsset(context, request, assetId);
-  const most = sizeAfter({ width: source.widthPx, height: source.heightPx }, wanted.recipe).width;
-  if (!(wanted.width >= 1 && wanted.width <= most))
-    throw new Refusal(404, 'No cut is made wider than its original.');
+  const source = await cuttable(context, request, wanted);
   const { recipe, width, format, quality } = wanted;
   const left = leftSignal(response);
   const cut = await ensureCut(context, source, recipe, width, format, quality, left);
+  await streamCut(context, response, cut);
+  return cut;
+}
+
+/** The piece of a request, of which a cut as wide as this can be made. */
+async function cuttable(
+  context: Context,
+  request: Request,
+  { recipe, width }: Pick<CutWish, 'recipe' | 'width'>,
+): Promise<typeof assets.$inferSelect> {
+  const source = await heldAsset(context, request, String(request.params.assetId));
+  const most = sizeAfter({ width: source.widthPx, height: source.heightPx }, recipe).width;
+  if (!(width >= 1 && width <= most)) throw new Refusal(404, 'No cut is made wider than its original.');
+  return source;
+}
+
+async function streamCut(context: Context, response: Response, cut: StoredCut): Promise<void> {
   response.set({ 'Cache-Control': FOREVER, 'Content-Type': cut.mime, 'Content-Length': String(cut.bytes) });
   const stream = await context.storage.stream(cut.key);
   stream.on('error', (error) => response.destroy(error));
   stream.pipe(response);
-  return cut;
 }
 
 const number = v.pipe(v.string(), v.transform(Number), v.finite());

@@ -3,7 +3,7 @@ import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'rea
 import { useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
-import type { LikenessSample } from '#api/likeness.ts';
+import type { WrittenSample } from '#api/likeness.ts';
 import { may } from '#api/people.ts';
 import type { Target } from '#api/targets.ts';
 import type { Point } from '#core/media/crop.ts';
@@ -83,7 +83,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
   const [isCompared, setCompared] = useState(false);
   const [isLevelling, setLevelling] = useState(false);
   const [isWeighed, setWeighed] = useState(false);
-  const [looked, setLooked] = useState<LikenessSample | null>(null);
+  const [looked, setLooked] = useState<WrittenSample | null>(null);
   const [params, setParams] = useSearchParams();
   const isWholeOpen = params.get('cut') === WHOLE_PIECE;
   const open = isWholeOpen

@@ -1,8 +1,8 @@
 import { type PointerEvent, useRef } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceDot, ReferenceLine, XAxis, YAxis } from 'recharts';
 import type { CurveFormat, LikenessCurve } from '#api/likeness.ts';
+import { QUALITY_RANGE } from '#core/media/alike.ts';
 import { qualityAtBytes, sampleAt } from '#core/media/curve-point.ts';
-import { QUALITY_RANGE } from '#core/media/smallest.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { Slider } from '../ui/slider.tsx';
 import { useWidth } from '../ui/use-width.ts';
@@ -92,11 +92,7 @@ export function LikenessChart({ curve, format, quality, isEditable, onDrag, onCh
               type="monotone"
               stroke={one.format === format ? 'var(--color-action)' : 'var(--color-control)'}
               strokeWidth={one.format === format ? 2.5 : 1.5}
-              dot={{
-                r: 2.5,
-                strokeWidth: 0,
-                fill: one.format === format ? 'var(--color-action)' : 'var(--color-control)',
-              }}
+              dot={false}
               isAnimationActive={false}
             />
           ))}

@@ -1,11 +1,11 @@
 import { useState } from 'react';
-import type { LikenessSample } from '#api/likeness.ts';
+import type { WrittenSample } from '#api/likeness.ts';
 import { Chips } from '../ui/chips.tsx';
 
 const SCALES = [1, 2] as const;
 
 /** The place of a cut that looks least alike, as it is written and untouched, pixel by pixel. */
-export function LikenessDetail({ sample }: { readonly sample: LikenessSample }) {
+export function LikenessDetail({ sample }: { readonly sample: WrittenSample }) {
   const [scale, setScale] = useState<(typeof SCALES)[number]>(1);
   const shown = [
     ['As written', sample.detail],

@@ -7,9 +7,10 @@ import {
   type LikenessCurve,
   LikenessCurveSchema,
   type LikenessSample,
+  type WrittenSample,
 } from '#api/likeness.ts';
+import { LIKENESS_TOLERANCE } from '#core/media/alike.ts';
 import { sampleAt } from '#core/media/curve-point.ts';
-import { qualityFor } from '#core/media/quality.ts';
 import { type Cuttable, type Prep, recipeForRatio, sizeAfter } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { sayBytes } from '#core/media/weight.ts';
@@ -33,7 +34,7 @@ interface LikenessPanelProps {
   readonly isEditable: boolean;
   readonly onKeep: (prep: Prep, name: string) => void;
   /** The sample whose worst place is to be looked at, or null for none. */
-  readonly onLook: (sample: LikenessSample | null) => void;
+  readonly onLook: (sample: WrittenSample | null) => void;
   readonly isLooking: boolean;
 }
 
@@ -66,12 +67,12 @@ interface CurveProps extends LikenessPanelProps {
   readonly curve: LikenessCurve;
 }
 
-function Curve({ asset, piece, rules, about, curve, isEditable, onKeep, onLook, isLooking }: CurveProps) {
+function Curve({ asset, piece, about, curve, isEditable, onKeep, onLook, isLooking }: CurveProps) {
   const [format, setFormat] = useState<CurveFormat>(curve.formats[0]?.format ?? 'jpeg');
   const [dragged, setDragged] = useState<number | null>(null);
   const open = curve.formats.find((one) => one.format === format) ?? curve.formats[0];
   if (!open) return <p className="text-soft">This picture is written as PNG alone, which loses nothing.</p>;
-  const kept = qualityFor(rules, piece.prep, open.format);
+  const kept = piece.prep.quality[open.format] ?? open.found;
   const quality = dragged ?? kept;
   const measure = (wish: number) => measureOne(asset.id, about, open.format, wish);
   const choose = async (wish: number) => {
@@ -82,7 +83,7 @@ function Curve({ asset, piece, rules, about, curve, isEditable, onKeep, onLook, 
         { ...piece.prep, quality: { ...piece.prep.quality, [open.format]: wish } },
         `its quality as ${FORMAT_WORDS[open.format]}`,
       );
-      if (isLooking) onLook(sampleOf(measured, open.format, wish) ?? null);
+      if (isLooking) onLook(sampleOf(measured, open.format, wish)?.written ?? null);
     } catch (error) {
       toast.error(sayFailure(error));
     } finally {
@@ -93,12 +94,11 @@ function Curve({ asset, piece, rules, about, curve, isEditable, onKeep, onLook, 
     if (isLooking) onLook(null);
     else
       try {
-        onLook(sampleOf(await measure(kept), open.format, kept) ?? null);
+        onLook(sampleOf(await measure(kept), open.format, kept)?.written ?? null);
       } catch (error) {
         toast.error(sayFailure(error));
       }
   };
-  const smallest = Object.fromEntries(curve.formats.map((one) => [one.format, one.best]));
   const isOwn = Object.keys(piece.prep.quality).length > 0;
   return (
     <>
@@ -115,25 +115,13 @@ function Curve({ asset, piece, rules, about, curve, isEditable, onKeep, onLook, 
         <Button kind="link" aria-pressed={isLooking} onClick={() => void look()}>
           {isLooking ? 'Back to the picture' : 'Look where it is least alike'}
         </Button>
-        {isEditable ? (
-          <>
-            <Button
-              kind="link"
-              onClick={() =>
-                onKeep({ ...piece.prep, quality: smallest }, 'the smallest files that look the same')
-              }
-            >
-              Take the smallest of each
-            </Button>
-            {isOwn ? (
-              <Button
-                kind="link"
-                onClick={() => onKeep({ ...piece.prep, quality: {} }, 'its quality, by the house rules')}
-              >
-                Follow the house rules
-              </Button>
-            ) : null}
-          </>
+        {isEditable && isOwn ? (
+          <Button
+            kind="link"
+            onClick={() => onKeep({ ...piece.prep, quality: {} }, 'its quality, by the house rules')}
+          >
+            Follow the house rules
+          </Button>
         ) : null}
       </div>
       <LikenessChart
@@ -156,7 +144,7 @@ async function measureOne(
 ): Promise<LikenessCurve> {
   const { queryKey } = likenessQuery(id, about);
   const known = queryClient.getQueryData<LikenessCurve>(queryKey);
-  if (known && sampleOf(known, format, quality)) return known;
+  if (known && sampleOf(known, format, quality)?.written) return known;
   const body = { ...about, format, quality };
   const curve = await ask(LikenessCurveSchema, `/assets/${id}/likeness`, { method: 'POST', body });
   queryClient.setQueryData(queryKey, curve);
@@ -171,21 +159,21 @@ function sampleOf(curve: LikenessCurve, format: CurveFormat, quality: number): L
 
 type OneFormat = LikenessCurve['formats'][number];
 
-/** "AVIF at 71: 148 kB, likeness 0.992. By the house rules, at 55, it weighs 98 kB at 0.909." */
-function sayChosen(
-  curve: LikenessCurve,
-  { format, samples, house, best }: OneFormat,
-  quality: number,
-): string {
+/** "AVIF at 86: 148 kB, likeness 0.984. The house rules ask for 0.985." */
+function sayChosen(curve: LikenessCurve, { format, samples, found }: OneFormat, quality: number): string {
   const chosen = sampleAt(samples, quality);
   if (!chosen) return '';
-  const isMeasured = samples.some((sample) => sample.quality === quality);
+  const isMeasured = samples.some((sample) => sample.quality === quality && sample.written);
   const words = `${FORMAT_WORDS[format]} at ${quality}: ${isMeasured ? '' : 'about '}${sayBytes(chosen.bytes)}, likeness ${chosen.likeness.toFixed(3)}.`;
-  const smallest = samples.find((sample) => sample.quality === best);
-  if (!smallest) return words;
-  if (smallest.likeness < curve.wanted)
-    return `${words} No file of this format comes to ${curve.wanted}: the picture is too fine in grain.`;
-  if (best === quality) return `${words} It is the smallest at ${curve.wanted}.`;
-  const ofHouse = quality === house ? ' The house rules say so.' : '';
-  return `${words}${ofHouse} The smallest at ${curve.wanted} is ${best}: ${sayBytes(smallest.bytes)}.`;
+  if (quality === found) return `${words} ${sayFound(curve.wanted, chosen.likeness)}`;
+  const house = sampleAt(samples, found);
+  return house ? `${words} By the house rules it is ${found}: ${sayBytes(house.bytes)}.` : words;
+}
+
+function sayFound(wanted: number, likeness: number): string {
+  if (likeness < wanted - LIKENESS_TOLERANCE)
+    return `No file of this format comes to ${wanted}: the picture is too fine in grain.`;
+  if (likeness > wanted + LIKENESS_TOLERANCE)
+    return `The house rules ask for ${wanted}: what is lighter loses its lines.`;
+  return `The house rules ask for ${wanted}.`;
 }

@@ -1,5 +1,8 @@
+import { useState } from 'react';
 import { severityOf } from '#core/page/target.ts';
-import { FINDING_CODES, FINDING_NAMES } from '#core/proof/codes.ts';
+import { FINDING_CODES, FINDING_NAMES, type FindingCode, WHAT_OFF_MEANS } from '#core/proof/codes.ts';
+import { Button } from '../ui/button.tsx';
+import { Alert, AlertAction, AlertCancel, AlertContent } from '../ui/panel.tsx';
 import { Select } from '../ui/select.tsx';
 import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
@@ -11,8 +14,11 @@ const CHOICES = [
   ['off', 'is not looked for'],
 ] as const;
 
-/** How each finding counts. */
+/** How each finding counts. What shuts readers out is switched off only after it was said what that means (ATAG 2.0, B.4.1.3). */
 export function FindingsCard({ rules, change }: RulesPart) {
+  const [asked, setAsked] = useState<FindingCode | null>(null);
+  const choose = (code: FindingCode, severity: (typeof CHOICES)[number][0]) =>
+    change({ severities: { ...rules.severities, [code]: severity } });
   return (
     <RulesCard
       id="rules-findings"
@@ -31,11 +37,36 @@ export function FindingsCard({ rules, change }: RulesPart) {
               aria-label={FINDING_NAMES[code]}
               value={severityOf(rules, code)}
               choices={CHOICES}
-              onChoose={(severity) => change({ severities: { ...rules.severities, [code]: severity } })}
+              onChoose={(severity) => {
+                if (severity === 'off' && WHAT_OFF_MEANS[code]) setAsked(code);
+                else choose(code, severity);
+              }}
             />
           </div>
         ))}
       </div>
+      <Alert open={asked !== null} onOpenChange={(isOpen) => !isOpen && setAsked(null)}>
+        {asked ? (
+          <AlertContent
+            title="Not look for it any more?"
+            about={
+              <>
+                <p>{WHAT_OFF_MEANS[asked]}</p>
+                <p className="mt-1 text-soft">It can be looked for again at any time, here.</p>
+              </>
+            }
+          >
+            <div className="mt-4 flex flex-wrap gap-2.5">
+              <AlertCancel asChild>
+                <Button kind="action">Keep looking for it</Button>
+              </AlertCancel>
+              <AlertAction asChild>
+                <Button onClick={() => choose(asked, 'off')}>Switch it off</Button>
+              </AlertAction>
+            </div>
+          </AlertContent>
+        ) : null}
+      </Alert>
     </RulesCard>
   );
 }

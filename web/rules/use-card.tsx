@@ -71,18 +71,10 @@ export function UseCard({ rules, change }: RulesPart) {
           Words over a picture are drawn into the file: the site keeps no text there
         </Checkbox>
       </div>
-      <div className="grid grid-cols-3 gap-2.5">
-        {(['avif', 'webp', 'jpeg'] as const).map((format) => (
-          <NumberField
-            key={format}
-            name={`${{ avif: 'AVIF', webp: 'WebP', jpeg: 'JPEG' }[format]} quality`}
-            value={rules.quality[format]}
-            onChange={(quality) => change({ quality: { ...rules.quality, [format]: quality } })}
-          />
-        ))}
+      <div className="grid gap-2.5">
         <NumberField
           name="Likeness, of 1000"
-          hint="How alike the smallest file has to look, 900 to 999."
+          hint="How alike each file looks to the untouched picture, 900 to 999: the quality of each format is found for it, within 3."
           value={rules.likeness}
           onChange={(likeness) => change({ likeness })}
         />

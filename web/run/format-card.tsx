@@ -13,6 +13,9 @@ export const FORMAT_WORDS: Readonly<Record<CutFormat, string>> = {
   png: 'PNG',
 };
 
+/** Where a run begins that has a quality of its own: what photographs are usually written at. */
+const OWN_QUALITY = 80;
+
 const FORMATS = Object.keys(CUT_FORMATS).filter(isCutFormat);
 
 /** The formats that are made, and how good they are. */
@@ -21,7 +24,6 @@ export function FormatCard({ order, change, rules }: RunPart & { readonly rules:
     const next = FORMATS.filter((one) => order.formats.includes(one) !== (one === format));
     if (next.length > 0) change({ formats: next });
   };
-  const { avif, webp, jpeg } = rules.quality;
   return (
     <RunCard id="run-formats" title="Formats">
       <Chips
@@ -32,14 +34,12 @@ export function FormatCard({ order, change, rules }: RunPart & { readonly rules:
       />
       <Checkbox
         checked={order.quality === null}
-        onChange={() => change({ quality: order.quality === null ? jpeg : null })}
+        onChange={() => change({ quality: order.quality === null ? OWN_QUALITY : null })}
       >
         Quality by the house rules
       </Checkbox>
       {order.quality === null ? (
-        <p className="font-mono text-mono text-soft">
-          AVIF {avif}, WebP {webp}, JPEG {jpeg}
-        </p>
+        <p className="text-soft">Each file looks {rules.likeness} of 1000 alike to the untouched picture.</p>
       ) : (
         <NumberField
           name="Quality of all"

@@ -1,45 +1,6 @@
-import { lettersPerLine, textBeside } from '../../page/layout.ts';
 import { plainText } from '../../page/model.ts';
 import type { Found } from '../finding.ts';
-import { atPlacement, callPiece, type ProofInput, placedOf } from '../input.ts';
-
-/** Text squeezed beside a picture into lines of a few letters. */
-export function checkSqueeze(input: ProofInput): readonly Found[] {
-  const { rules } = input;
-  return placedOf(input).flatMap(({ placement, piece }) => {
-    const squeezed = rules.proofWidths.flatMap((viewport) => {
-      const room = textBeside(rules, placement, viewport);
-      const letters = room === null ? null : lettersPerLine(rules, room);
-      return letters !== null && letters < rules.leastLettersBeside ? [{ viewport, letters }] : [];
-    });
-    if (squeezed.length === 0) return [];
-    const fewest = Math.min(...squeezed.map(({ letters }) => letters));
-    const stackBelow = Math.max(...squeezed.map(({ viewport }) => viewport)) + 1;
-    return [
-      {
-        code: 'text-squeezed',
-        sentence: `Only ${fewest} letters fit beside ${callPiece(piece)}.`,
-        why: 'The text beside it breaks into single words.',
-        place: atPlacement(placement),
-        viewports: squeezed.map(({ viewport }) => viewport),
-        remedies: [
-          {
-            kind: 'placement',
-            words: `Stack it under ${stackBelow} px`,
-            placementId: placement.id,
-            change: { stackBelow },
-          },
-          {
-            kind: 'placement',
-            words: 'Make it a third',
-            placementId: placement.id,
-            change: { width: { unit: '%', value: 33 } },
-          },
-        ],
-      },
-    ];
-  });
-}
+import type { ProofInput } from '../input.ts';
 
 /** Headings: none empty, none more than one level below the one before (WCAG 2.2, 1.3.1); a page has a title. */
 export function checkHeadings(input: ProofInput): readonly Found[] {

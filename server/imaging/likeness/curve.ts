@@ -1,20 +1,23 @@
-import sharp, { type Sharp } from 'sharp';
+import sharp from 'sharp';
+import { type LossyFormat, QUALITY_RANGE, type Sample } from '#core/media/alike.ts';
+import { sampleAt } from '#core/media/curve-point.ts';
 import type { Size } from '#core/media/dimensions.ts';
-import type { CutFormat } from '#core/media/formats.ts';
-import { type Likeness, type Luma, likenessOf, lumaOf } from '#core/media/likeness.ts';
+import { type Likeness, type Luma, likenessOf } from '#core/media/likeness.ts';
 import type { Recipe } from '#core/media/recipe.ts';
-import { nextQuality, QUALITY_RANGE, type Sample } from '#core/media/smallest.ts';
-import { encode, prepared } from '../cut.ts';
+import { type FoundQuality, foundQuality } from '../alike.ts';
+import { prepared } from '../cut.ts';
+import { written } from '../encode.ts';
+import { lumaOfPixels, lumaOn, type Pixels, pixelsOf } from '../pixels.ts';
 
-export interface MeasuredSample extends Sample {
-  readonly worst: Likeness['worst'];
+export interface CurveSample extends Sample {
+  /** Where the file looks least alike; null where none was written of the whole picture, and the rest is foretold. */
+  readonly worst: Likeness['worst'] | null;
 }
 
-/** What is asked of one format: to be searched from a quality on, or measured at just that quality. */
+/** What is asked of one format: the curve round the quality that is found for it, or just one quality. */
 export interface FormatWish {
-  readonly format: Exclude<CutFormat, 'png'>;
-  readonly first: number;
-  readonly isSearched: boolean;
+  readonly format: LossyFormat;
+  readonly quality: number | null;
 }
 
 export interface CurveOrder {
@@ -29,97 +32,64 @@ export interface CurveOrder {
 }
 
 export interface FormatCurve {
-  readonly format: FormatWish['format'];
-  readonly samples: readonly MeasuredSample[];
+  readonly format: LossyFormat;
+  /** The quality at which a cut of this format goes out. */
+  readonly found: number;
+  readonly samples: readonly CurveSample[];
 }
-
-/** So many files of each format are written at most: the house's, one on the far side, and one near the answer. */
-const TRIES = 3;
-const GROUND = '#ffffff';
 
 /** Measures how bytes and likeness hang together for a cut, each format from the same untouched pixels. */
 export async function measureCurve(order: CurveOrder): Promise<readonly FormatCurve[]> {
-  const image = await prepared(order.path, order);
-  const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
-  const raw = { width: info.width, height: info.height, channels: info.channels };
-  const untouched = () => sharp(data, { raw });
-  const reference = await lumaOfImage(untouched());
-  const measureAt = (format: CutFormat) => (quality: number) =>
-    measure(untouched(), reference, format, quality);
-  const quick = order.formats.find(({ format }) => format === QUICKEST);
-  const told = quick && measureAt(QUICKEST)(quick.first);
+  const pixels = await pixelsOf(await prepared(order.path, order));
+  const reference = await lumaOfPixels(pixels);
   // Side by side: writing one format leaves processors idle that another can use.
   return Promise.all(
-    order.formats.map(async (wish): Promise<FormatCurve> => {
-      const began = wish === quick && told ? [told] : begun(wish, order.wanted, measureAt(wish.format), told);
-      const samples = await searched(wish, order.wanted, measureAt(wish.format), began);
-      return { format: wish.format, samples: samples.sort((one, other) => one.bytes - other.bytes) };
+    order.formats.map(async ({ format, quality }): Promise<FormatCurve> => {
+      if (quality !== null)
+        return { format, found: quality, samples: [await measure(pixels, reference, format, quality)] };
+      const search = await foundQuality(pixels, format, order.wanted);
+      const exact = await measure(pixels, reference, format, search.quality);
+      return {
+        format,
+        found: search.quality,
+        samples: [exact, ...(await foretoldRound(exact, search))].sort(byBytes),
+      };
     }),
   );
 }
 
-/** Its first file tells what to ask of the slowest before that has written its own. */
-const QUICKEST = 'jpeg';
-const SLOWEST = 'avif';
+const byBytes = (one: Sample, other: Sample) => one.bytes - other.bytes;
 
-/**
- * The first samples of a format. At the qualities of the House rules formats look about equally alike: what the quickest
- * says is good enough to begin the second file of the slowest beside its first, instead of after it.
- */
-function begun(
-  { format, first, isSearched }: FormatWish,
-  wanted: number,
-  measureAt: (quality: number) => Promise<MeasuredSample>,
-  told: Promise<MeasuredSample> | undefined,
-): readonly Promise<MeasuredSample | null>[] {
-  const own = measureAt(first);
-  if (!told || !isSearched || format !== SLOWEST) return [own];
-  const ahead = told.then(({ likeness, bytes }) => {
-    const quality = nextQuality([{ quality: first, likeness, bytes }], wanted, first, TRIES);
-    return quality === null ? null : measureAt(quality);
-  });
-  return [own, ahead];
-}
+/** So many steps of quality on both sides of what was found, for the curve to have a beginning and an end. */
+const FAR_STEPS = [-40, -18, 6, 12] as const;
 
-async function searched(
-  { first, isSearched }: FormatWish,
-  wanted: number,
-  measureAt: (quality: number) => Promise<MeasuredSample>,
-  began: readonly Promise<MeasuredSample | null>[],
-): Promise<MeasuredSample[]> {
-  const samples = (await Promise.all(began)).filter((sample) => sample !== null);
-  const isGood = () => samples.some(({ likeness }) => likeness >= wanted);
-  for (;;) {
-    // One more where the first guesses fell short: a search that ends without an answer has cost them for nothing.
-    const tries = !isSearched ? 1 : isGood() ? TRIES : TRIES + 1;
-    const quality = nextQuality(samples, wanted, first, tries);
-    if (quality === null) break;
-    samples.push(await measureAt(quality));
-  }
-  const { most } = QUALITY_RANGE;
-  // Only a format whose best was seen may be said not to come to what is wanted.
-  if (isSearched && !isGood() && !samples.some(({ quality }) => quality === most))
-    samples.push(await measureAt(most));
-  return samples;
+/** What other qualities are thought to come to: as the search has them, brought in line with the file that was written. */
+async function foretoldRound(exact: Sample, search: FoundQuality): Promise<readonly CurveSample[]> {
+  const { least, most } = QUALITY_RANGE;
+  const far = FAR_STEPS.map((step) => exact.quality + step).filter(
+    (quality) => quality >= least && quality <= most,
+  );
+  const tried = [...search.samples, ...(await Promise.all(far.map(search.tryAt)))];
+  const own = sampleAt(tried, exact.quality);
+  if (!own) return [];
+  const [heavier, worse] = [exact.bytes / own.bytes, (1 - exact.likeness) / Math.max(1e-6, 1 - own.likeness)];
+  return tried
+    .filter(({ quality }) => quality !== exact.quality)
+    .map(({ quality, bytes, likeness }) => ({
+      quality,
+      bytes: Math.round(bytes * heavier),
+      likeness: 1 - (1 - likeness) * worse,
+      worst: null,
+    }));
 }
 
 async function measure(
-  untouched: Sharp,
+  pixels: Pixels,
   reference: Luma,
-  format: CutFormat,
+  format: LossyFormat,
   quality: number,
-): Promise<MeasuredSample> {
-  const bytes = await encode(untouched, { format, quality }).toBuffer();
-  const { mean, worst } = likenessOf(reference, await lumaOfImage(sharp(bytes)));
+): Promise<CurveSample> {
+  const bytes = await written(pixels, format, quality);
+  const { mean, worst } = likenessOf(reference, await lumaOn(sharp(bytes)));
   return { quality, bytes: bytes.length, likeness: mean, worst };
-}
-
-/** As it is seen on a white page, where it is transparent. */
-async function lumaOfImage(image: Sharp): Promise<Luma> {
-  const { data, info } = await image
-    .flatten({ background: GROUND })
-    .toColourspace('srgb')
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  return lumaOf(data, info, info.channels);
 }

@@ -5,7 +5,7 @@ import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import { CUT_FORMATS, cutFormats } from '#core/media/formats.ts';
 import { type Recipe, sizeAfter } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
-import { smallestAlike } from '#core/media/smallest.ts';
+
 import type { HouseRules } from '#core/page/target.ts';
 import type { Context } from '../../context.ts';
 import { likenessCurves } from '../../db/schema.ts';
@@ -13,7 +13,7 @@ import { detailPath, signedAddress } from '../../media/addresses.ts';
 import { Refusal } from '../../problem.ts';
 import type { AssetRow } from '../../shelf/present.ts';
 import { originalKey } from '../../storage/storage.ts';
-import type { FormatCurve, FormatWish, MeasuredSample } from './curve.ts';
+import type { CurveSample, FormatCurve, FormatWish } from './curve.ts';
 import { CurvesSchema } from './stored-curves.ts';
 
 export interface CurveWish {
@@ -46,11 +46,16 @@ export async function withSample(
 ): Promise<LikenessCurve> {
   assertMeasurable(row, wish);
   const known = (await readCurves(context, row, wish)) ?? [];
-  const held = known.find((curve) => curve.format === format)?.samples ?? [];
-  if (held.some((sample) => sample.quality === quality)) return present(context, row, wish, known);
-  const [one] = await measured(context, row, wish, [{ format, first: quality, isSearched: false }], signal);
-  const samples = [...held, ...(one?.samples ?? [])].sort((a, b) => a.bytes - b.bytes);
-  const curves = [...known.filter((curve) => curve.format !== format), { format, samples }];
+  const held = known.find((curve) => curve.format === format);
+  if (held?.samples.some((sample) => sample.quality === quality && sample.worst))
+    return present(context, row, wish, known);
+  const [one] = await measured(context, row, wish, [{ format, quality }], signal);
+  const others = (held?.samples ?? []).filter((sample) => sample.quality !== quality);
+  const samples = [...others, ...(one?.samples ?? [])].sort((a, b) => a.bytes - b.bytes);
+  const curves = [
+    ...known.filter((curve) => curve.format !== format),
+    { format, found: held?.found ?? quality, samples },
+  ];
   await keepCurves(context, row, wish, curves);
   return present(context, row, wish, curves);
 }
@@ -68,11 +73,9 @@ function assertMeasurable(row: AssetRow, { recipe, width }: CurveWish): void {
 
 const sizeOf = (row: AssetRow): Size => ({ width: row.widthPx, height: row.heightPx });
 
-function formatsOf(row: AssetRow, { width, rules }: CurveWish): readonly FormatWish[] {
+function formatsOf(row: AssetRow, { width }: CurveWish): readonly FormatWish[] {
   const formats = cutFormats({ alpha: row.alpha, animated: false, widest: width });
-  return formats.flatMap((format) =>
-    format === 'png' ? [] : [{ format, first: rules.quality[format], isSearched: true }],
-  );
+  return formats.flatMap((format) => (format === 'png' ? [] : [{ format, quality: null }]));
 }
 
 const wantedOf = ({ rules }: CurveWish) => rules.likeness / 1000;
@@ -139,29 +142,32 @@ function present(
   wish: CurveWish,
   curves: readonly FormatCurve[],
 ): LikenessCurve {
-  const { recipe, width, rules } = wish;
-  const detail = (format: string, { quality, worst }: MeasuredSample) =>
+  const { recipe, width } = wish;
+  const detail = (format: string, quality: number, { x, y }: Worst) =>
     signedAddress(
       context,
-      detailPath(row.id, recipeKey(recipe), width, quality, {
-        x: worst.x,
-        y: worst.y,
-        file: `detail.${format}`,
-      }),
+      detailPath(row.id, recipeKey(recipe), width, quality, { x, y, file: `detail.${format}` }),
     );
   return {
     width,
     height: heightAtWidth(sizeAfter(sizeOf(row), recipe), width),
     wanted: wantedOf(wish),
-    formats: curves.map(({ format, samples }) => ({
+    formats: curves.map(({ format, found, samples }) => ({
       format,
-      house: rules.quality[format],
-      best: smallestAlike(samples, wantedOf(wish))?.quality ?? rules.quality[format],
-      samples: samples.map((sample) => ({
+      found,
+      samples: samples.map(({ worst, ...sample }) => ({
         ...sample,
-        detail: detail(CUT_FORMATS[format].extension, sample),
-        untouched: detail('png', sample),
+        written: worst && {
+          worst,
+          detail: detail(CUT_FORMATS[format].extension, sample.quality, worst),
+          untouched: detail('png', UNTOUCHED, worst),
+        },
       })),
     })),
   };
 }
+
+type Worst = NonNullable<CurveSample['worst']>;
+
+/** A quality of PNG on its own scale: every px is kept. */
+const UNTOUCHED = 100;

@@ -1,0 +1,43 @@
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from '../scripts/lib/browser.mjs';
+import { ORIGIN, originOf, portOf, UI_ORIGIN, UI_PORT, WORLDS } from './world.ts';
+
+const root = join(import.meta.dirname, '..');
+const report = process.env.TEST_REPORT;
+
+export default defineConfig({
+  testDir: import.meta.dirname,
+  outputDir: join(root, 'test-results'),
+  workers: WORLDS,
+  fullyParallel: false,
+  timeout: 100_000,
+  expect: { timeout: 9_000 },
+  reporter: report ? [['list'], ['json', { outputFile: report }]] : [['list']],
+  use: {
+    baseURL: ORIGIN,
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    permissions: ['clipboard-read', 'clipboard-write'],
+    launchOptions: CHROMIUM,
+    // Costs a tenth of the time; wished for where somebody looks at what failed.
+    trace: process.env.PLACARD_TRACE ? 'retain-on-failure' : 'off',
+  },
+  webServer: [
+    {
+      command: `node e2e/serve-ui.mjs ${UI_PORT}`,
+      cwd: root,
+      url: `${UI_ORIGIN}/ui`,
+      timeout: 120_000,
+      gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
+    },
+    ...Array.from({ length: WORLDS }, (_, world) => ({
+      command: `node e2e/serve.mjs ${portOf(world)}`,
+      cwd: root,
+      url: `${originOf(world)}/api/openapi.json`,
+      timeout: 240_000,
+      stdout: 'pipe' as const,
+      gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
+    })),
+  ],
+});
