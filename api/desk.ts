@@ -23,4 +23,6 @@ export const DeskSchema = v.object({
   errands: v.array(ErrandSchema),
   pages: v.array(PageSummarySchema),
   recent: v.array(AssetSchema),
+  /** How many pieces of the demo hang, and of how many; null where it is whole, or there is none. */
+  hanging: v.nullable(v.object({ done: v.number(), of: v.number() })),
 });

@@ -17,6 +17,7 @@ export async function paintOutside(
   folder: string,
   share: number,
   say: (sentence: string) => void,
+  ending: AbortSignal,
 ): Promise<void> {
   await mkdir(folder, { recursive: true });
   const there = new Set(await readdir(folder));
@@ -25,7 +26,8 @@ export async function paintOutside(
   );
   if (waiting.length > 0) say('Painting what the world outside has.');
   const paintNext = async (): Promise<void> => {
-    for (let next = waiting.shift(); next; next = waiting.shift()) await paintOne(next, folder, share);
+    for (let next = waiting.shift(); next && !ending.aborted; next = waiting.shift())
+      await paintOne(next, folder, share);
   };
   await Promise.all(Array.from({ length: AT_ONCE }, paintNext));
 }

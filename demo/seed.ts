@@ -10,6 +10,7 @@ import { withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
 import type { Queries } from '../server/db/connection.ts';
 import { assets, embedHosts, folders, pages, people, settings, targets } from '../server/db/schema.ts';
+import { HANGING, sayHanging } from '../server/desk/hanging.ts';
 import { embedKey } from '../server/embeds/keep.ts';
 import type { SavedEmbed } from '../server/embeds/saved.ts';
 import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
@@ -18,7 +19,7 @@ import { hashPassword } from '../server/people/passwords.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../server/shelf/names.ts';
 import { StartProblem } from '../server/start-problem.ts';
-import { DEMO_PAGES, pageDoc } from './pages.ts';
+import { DEMO_PAGES, type DemoPage, pageDoc } from './pages.ts';
 import { paintPiece } from './paint.ts';
 import { DEMO_PIECES, type DemoPerson, type DemoPiece } from './pieces.ts';
 import { BULLETIN, RESERVE_SITE } from './rules.ts';
@@ -37,15 +38,16 @@ const DAY_MILLIS = 24 * 60 * 60 * 1000;
 /** Pieces came in over the last weeks, one after the other. */
 const APART_MILLIS = 7 * 60 * 60 * 1000;
 
-/**
- * Makes the Saltmere demo on an empty database: people, targets, painted pieces, pages under way. Done once; a
- * seeding that was broken off is taken up where it stopped. `PLACARD_DEMO_SHARE` paints smaller originals.
- */
+/** Makes the whole Saltmere demo on an empty database. */
 export async function seedDemo(context: Context, say: (sentence: string) => void): Promise<void> {
-  const [done] = await context.db.select().from(settings).where(eq(settings.name, 'demo'));
-  if (done) return;
+  await beginDemo(context);
+  await hangDemo(context, say);
+}
+
+/** What people need to come in: themselves, the targets, the hosts outside. Done once, and in a moment. */
+export async function beginDemo(context: Context): Promise<void> {
+  if (await isWhole(context)) return;
   await markAsDemo(context);
-  say('Painting and hanging the Saltmere demo. This happens once.');
   await seedPeople(context);
   await context.db
     .insert(targets)
@@ -55,10 +57,25 @@ export async function seedDemo(context: Context, say: (sentence: string) => void
       { id: 'bulletin', rules: BULLETIN },
     ]);
   await seedHosts(context);
+}
+
+/**
+ * Paints and hangs the pieces of the demo, each page as soon as its pieces are there. Done once; what was broken off is
+ * taken up where it stopped. `PLACARD_DEMO_SHARE` paints smaller originals.
+ */
+export async function hangDemo(context: Context, say: (sentence: string) => void): Promise<void> {
+  if (await isWhole(context)) return;
+  say('Painting and hanging the Saltmere demo. This happens once.');
   const now = new Date();
-  const ids = await seedPieces(context, now, say);
-  await seedPages(context, ids, now);
+  await seedPieces(context, now, say);
+  if (context.ending.aborted) return;
   await context.db.insert(settings).ignore().values({ name: 'demo', value: now.toISOString() });
+  await context.db.delete(settings).where(eq(settings.name, HANGING));
+}
+
+async function isWhole({ db }: Context): Promise<boolean> {
+  const [done] = await db.select().from(settings).where(eq(settings.name, 'demo'));
+  return done !== undefined;
 }
 
 /** A house in which people work is no place for a demo, whose passwords everybody knows. */
@@ -110,28 +127,42 @@ async function seedPeople(context: Context): Promise<void> {
   await context.db.insert(people).ignore().values(rows);
 }
 
-async function seedPieces(
-  context: Context,
-  now: Date,
-  say: (sentence: string) => void,
-): Promise<ReadonlyMap<string, string>> {
+async function seedPieces(context: Context, now: Date, say: (sentence: string) => void): Promise<void> {
   const share = Number(process.env.PLACARD_DEMO_SHARE ?? '1');
   const paintings = process.env.PLACARD_PAINTINGS ?? join(context.config.dataFolder, 'paintings');
   const ids = new Map<string, string>();
-  const waiting = DEMO_PIECES.map((piece, at) => ({ piece, at }));
+  const waiting = DEMO_PIECES.map((piece, at) => ({ piece, at })).sort(
+    (one, other) => turnOf(one.piece.key) - turnOf(other.piece.key),
+  );
+  const pagesToCome = new Set(DEMO_PAGES);
   let hung = 0;
   const hangNext = async (): Promise<void> => {
-    for (let next = waiting.shift(); next; next = waiting.shift()) {
+    for (let next = waiting.shift(); next && !context.ending.aborted; next = waiting.shift()) {
       const path = await paintPiece(next.piece, paintings, share, context.metadata);
       const cameIn = new Date(now.getTime() - (DEMO_PIECES.length - next.at) * APART_MILLIS);
       ids.set(next.piece.key, await hang(context, next.piece, path, cameIn));
       hung += 1;
+      for (const page of pagesToCome)
+        if (keysOf(page).every((key) => ids.has(key))) {
+          pagesToCome.delete(page);
+          await seedPage(context, page, ids, now);
+        }
+      await sayHanging(context.db, { done: hung, of: DEMO_PIECES.length });
       if (hung % 10 === 0) say(`${hung} of ${DEMO_PIECES.length} pieces hang.`);
     }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, hangNext));
-  return ids;
 }
+
+/** All pieces that a page needs, on its tray and its sheet. */
+const keysOf = (page: DemoPage): readonly string[] => [
+  ...page.tray,
+  ...page.blocks.flatMap((block) => (block.type === 'piece' ? [block.key] : [])),
+];
+
+/** The pieces of the first page come first, then those of the next: whoever looks on has something to work with. */
+const TURNS = new Map([...new Set(DEMO_PAGES.flatMap(keysOf))].map((key, at) => [key, at]));
+const turnOf = (key: string) => TURNS.get(key) ?? TURNS.size;
 
 /** Takes a painting in as any file is, then says of it what people have said. */
 async function hang(context: Context, piece: DemoPiece, path: string, now: Date): Promise<string> {
@@ -203,26 +234,29 @@ async function stemOf(
   return wished === now ? now : freeStemLike(db, wished);
 }
 
-async function seedPages(context: Context, ids: ReadonlyMap<string, string>, now: Date): Promise<void> {
-  const idOf = (key: string) => ids.get(key) ?? 'gone';
-  for (const [at, page] of DEMO_PAGES.entries()) {
-    const id = `demo-page-${at + 1}`;
-    const doc = pageDoc(page, idOf);
-    const updatedAt = new Date(now.getTime() - at * 60 * 60 * 1000);
-    const due =
-      page.dueInDays === null
-        ? null
-        : new Date(now.getTime() + page.dueInDays * DAY_MILLIS).toISOString().slice(0, 10);
-    await context.db.insert(pages).ignore().values({
-      id,
-      targetId: page.target,
-      title: page.title,
-      doc,
-      due,
-      createdAt: updatedAt,
-      updatedAt,
-      updatedBy: 'mara',
-    });
-    await indexPlacements(context.db, id, doc);
-  }
+async function seedPage(
+  context: Context,
+  page: DemoPage,
+  ids: ReadonlyMap<string, string>,
+  now: Date,
+): Promise<void> {
+  const at = DEMO_PAGES.indexOf(page);
+  const id = `demo-page-${at + 1}`;
+  const doc = pageDoc(page, (key) => ids.get(key) ?? 'gone');
+  const updatedAt = new Date(now.getTime() - at * 60 * 60 * 1000);
+  const due =
+    page.dueInDays === null
+      ? null
+      : new Date(now.getTime() + page.dueInDays * DAY_MILLIS).toISOString().slice(0, 10);
+  await context.db.insert(pages).ignore().values({
+    id,
+    targetId: page.target,
+    title: page.title,
+    doc,
+    due,
+    createdAt: updatedAt,
+    updatedAt,
+    updatedBy: 'mara',
+  });
+  await indexPlacements(context.db, id, doc);
 }

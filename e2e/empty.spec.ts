@@ -31,6 +31,7 @@ test.beforeEach(async () => {
   };
   services = startServices({ env, port: PORT });
   await services.listening;
+  await services.whole;
 });
 test.afterEach(async () => {
   await services.stop();

@@ -54,6 +54,7 @@ const env = {
 };
 let services = startServices({ env, port: PORT });
 await services.listening;
+await services.whole;
 
 const deeds = {
   '/cut': async () => {
@@ -73,6 +74,7 @@ const deeds = {
   '/start': async () => {
     services = startServices({ env, port: PORT });
     await services.listening;
+    await services.whole;
   },
 };
 const control = createServer(async (request, response) => {

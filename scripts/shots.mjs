@@ -40,6 +40,7 @@ async function startOwn() {
     port,
   });
   await services.listening;
+  await services.whole;
   return {
     stop: async () => {
       await services.stop();

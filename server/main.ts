@@ -1,8 +1,8 @@
 import { paintOutside } from '../demo/outside-paintings.ts';
-import { seedDemo } from '../demo/seed.ts';
+import { beginDemo, hangDemo } from '../demo/seed.ts';
 import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
-import { closeContext, openContext } from './context.ts';
+import { type Context, closeContext, openContext } from './context.ts';
 import { answered, ending } from './ending.ts';
 import { workJobs } from './jobs/worker.ts';
 import { beginningCode } from './people/beginning.ts';
@@ -25,9 +25,7 @@ async function run(): Promise<void> {
   const config = readConfig(process.env);
   const context = await openContext(config, end.signal);
   end.before(() => closeContext(context));
-  if (config.isDemo) await seedDemo(context, say);
-  if (config.isDemo && process.env.OUTSIDE_PICTURES)
-    await paintOutside(process.env.OUTSIDE_PICTURES, Number(process.env.PLACARD_OUTSIDE_SHARE ?? '1'), say);
+  if (config.isDemo) await beginDemo(context);
   const code = await beginningCode(context);
   if (code) say(`Nobody works here yet. Begin at ${config.appOrigin}/?code=${code}`);
   const server = makeApp(context).listen(config.port, '127.0.0.1');
@@ -40,6 +38,23 @@ async function run(): Promise<void> {
   end.before(() => working);
   context.texts.warm();
   process.send?.('listening');
+  const hanging = config.isDemo ? hang(context) : Promise.resolve();
+  end.before(() => hanging);
+  await hanging;
+  process.send?.('whole');
+}
+
+/** The demo hangs itself while people look on; what a stop breaks off is taken up by the next start. */
+async function hang(context: Context): Promise<void> {
+  await hangDemo(context, say);
+  if (process.env.OUTSIDE_PICTURES)
+    await paintOutside(
+      process.env.OUTSIDE_PICTURES,
+      Number(process.env.PLACARD_OUTSIDE_SHARE ?? '1'),
+      say,
+      end.signal,
+    );
+  say('The demo is whole.');
 }
 
 function portProblem(cause: Error, port: number): Error {

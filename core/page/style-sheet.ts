@@ -96,8 +96,8 @@ const PRINT = `@media print {
 
 const TEXT = (
   size: number,
-) => `.placard { container: placard / inline-size; font: ${size}px/1.5 ${TEXT_FACES}; color: #172126; overflow-wrap: break-word; }
-.placard-column { display: flow-root; margin: 0 auto; padding-bottom: 2.5em; }
+) => `.placard { container: placard / inline-size; font: ${size}px/1.5 ${TEXT_FACES}; color: #172126; overflow-wrap: break-word; padding-bottom: 2.5em; }
+.placard-column { display: flow-root; margin: 0 auto; }
 @container placard (width < ${SMALL_TEXT_BELOW_PX}px) { .placard-column { font-size: ${SMALL_TEXT_SHARE}em; } }
 .placard h1, .placard h2, .placard h3, .placard h4 { clear: both; line-height: 1.2; margin: 1.2em 0 0.4em; text-wrap: balance; }
 .placard h1 { font-size: 1.9em; margin-top: 0.7em; }

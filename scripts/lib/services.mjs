@@ -12,7 +12,8 @@ const RESTART_AFTER_MILLIS = 500;
 const END_LIMIT_MILLIS = 15_000;
 
 /**
- * `listening` resolves once all answer, and rejects when one ends before. `ended` resolves when one has ended too often
+ * `listening` resolves once all answer, and rejects when one ends before. `whole` resolves once the demo hangs too, or
+ * there is none. `ended` resolves when one has ended too often
  * to be started again. `children` are the processes as they run now.
  */
 export function startServices({ env, port, standIns = env.PLACARD_DEMO !== '0' }) {
@@ -24,6 +25,7 @@ export function startServices({ env, port, standIns = env.PLACARD_DEMO !== '0' }
   ];
   return {
     listening: Promise.all(kept.map(({ listening }) => listening)),
+    whole: kept.at(-1).whole,
     ended: Promise.race(kept.map(({ ended }) => ended)),
     stop: () => Promise.all(kept.map(({ stop }) => stop())),
     get children() {
@@ -37,7 +39,12 @@ function keep(name, script, env) {
   const starts = [];
   let isStopping = false;
   let tellEnded;
-  const kept = { child: null, ended: new Promise((resolve) => (tellEnded = resolve)) };
+  let tellWhole;
+  const kept = {
+    child: null,
+    whole: new Promise((resolve) => (tellWhole = resolve)),
+    ended: new Promise((resolve) => (tellEnded = resolve)),
+  };
   const start = () => {
     starts.push(Date.now());
     // One process and no wrapper around it, so that a signal reaches the server itself.
@@ -49,7 +56,8 @@ function keep(name, script, env) {
     kept.child = child;
     let isListening = false;
     const listening = new Promise((resolve, reject) => {
-      child.once('message', () => {
+      child.on('message', (message) => {
+        if (message === 'whole') tellWhole();
         isListening = true;
         resolve();
       });

@@ -14,6 +14,7 @@ import { personOf } from '../people/guard.ts';
 import { haltedRuns } from '../runs/runs.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
+import { readHanging } from './hanging.ts';
 
 const NO_PAGES: AllPages = { wholes: [], broken: [] };
 const RECENT = 8;
@@ -40,6 +41,7 @@ export function deskRoutes(context: Context): Router {
       ],
       pages: await summaries(context, { wholes, broken }),
       recent: await presentAssets(context, recent, person),
+      hanging: context.config.isDemo ? await readHanging(context.db) : null,
     });
   });
   return router;

@@ -52,7 +52,14 @@ export const demoPeopleQuery = queryOptions({
   queryFn: () => ask(v.array(DemoPersonSchema), '/demo-people'),
   staleTime: Infinity,
 });
-export const deskQuery = queryOptions({ queryKey: ['desk'], queryFn: () => ask(DeskSchema, '/desk') });
+const HANGING_MILLIS = 1500;
+
+export const deskQuery = queryOptions({
+  queryKey: ['desk'],
+  queryFn: () => ask(DeskSchema, '/desk'),
+  // While the demo hangs itself, people look on.
+  refetchInterval: ({ state }) => (state.data?.hanging ? HANGING_MILLIS : false),
+});
 export const pagesQuery = queryOptions({
   queryKey: ['pages'],
   queryFn: () => ask(v.array(PageSummarySchema), '/pages'),

@@ -11,6 +11,7 @@ import { Card } from '../ui/card.tsx';
 import { isPressing, sayDue } from '../ui/dates.ts';
 import { Deeds } from '../ui/deeds.tsx';
 import { Empty } from '../ui/empty.tsx';
+import { Progress } from '../ui/progress.tsx';
 
 const SMALL_NUMBERS = [
   'Nothing',
@@ -36,7 +37,7 @@ export function DeskScreen() {
   const desk = useQuery(deskQuery);
   const [showsAll, setShowsAll] = useState(false);
   if (!desk.data || !me) return <Unanswered isScreen of={[desk, asked]} />;
-  const { errands, pages, recent } = desk.data;
+  const { errands, pages, recent, hanging } = desk.data;
   const isNew = pages.length === 0 && recent.length === 0;
   const stopped = pages.filter((page) => page.stops > 0).length;
   return (
@@ -44,6 +45,15 @@ export function DeskScreen() {
       <div>
         <h1 className="text-5xl">{headline(errands.length, me.name.split(' ')[0] ?? '')}</h1>
         <p className="mt-1 text-md text-soft">{leadSentence(stopped, pages.length)}</p>
+        {hanging ? (
+          <div className="mt-3.5 max-w-105 bg-panel px-3.5 py-2.5" role="status">
+            <p className="mb-1.5">
+              The Saltmere demo is being painted: {hanging.done} of {hanging.of} pieces hang. Work with what
+              is there.
+            </p>
+            <Progress name="Pieces of the demo" value={(100 * hanging.done) / hanging.of} />
+          </div>
+        ) : null}
         {errands.length > 0 ? (
           <section aria-labelledby="waiting">
             <h2
@@ -71,7 +81,7 @@ export function DeskScreen() {
               id="under-way"
             >
               Under way{' '}
-              <span className="font-mono text-sm font-normal text-soft">
+              <span className="font-mono text-sm font-normal text-soft max-middle:hidden">
                 Wanted · Cleared · Prepared · Worded · Placed
               </span>
             </h2>

@@ -11,11 +11,10 @@ interface PersonMenuProps {
   readonly isOpen: boolean;
   readonly onOpen: (isOpen: boolean) => void;
   readonly onKeys: () => void;
-  readonly onFind: () => void;
 }
 
 /** Who works here, and what is theirs alone: the theme, the password, the way out. */
-export default function PersonMenu({ me, isOpen, onOpen, onKeys, onFind }: PersonMenuProps) {
+export default function PersonMenu({ me, isOpen, onOpen, onKeys }: PersonMenuProps) {
   const navigate = useNavigate();
   const current = useStore(theme);
   const signOut = async () => {
@@ -37,9 +36,6 @@ export default function PersonMenu({ me, isOpen, onOpen, onKeys, onFind }: Perso
           {current === 'dark' ? 'Light theme' : 'Dark theme'}
         </MenuItem>
         <MenuItem onSelect={() => navigate('/me')}>Your password</MenuItem>
-        <MenuItem className="narrow:hidden" onSelect={onFind}>
-          Find or do...
-        </MenuItem>
         <MenuItem onSelect={onKeys}>Keys</MenuItem>
         <MenuItem onSelect={() => void signOut()}>Sign out</MenuItem>
       </MenuContent>

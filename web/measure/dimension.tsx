@@ -38,7 +38,7 @@ interface DimensionProps {
 export function Dimension({ axis, words, tone = 'due', ground = 'bg-paper', style }: DimensionProps) {
   return (
     <div className={look({ axis, tone })} data-dimension={axis} style={style} aria-hidden="true">
-      <i className={cx('absolute bg-current', LINE[axis])} />
+      <i className={cx('absolute bg-current', LINE[axis], tone === 'due' && 'shadow-line')} />
       <b
         className={cx(
           'absolute font-mono text-2xs leading-3.5 font-medium whitespace-nowrap',

@@ -18,6 +18,7 @@ function header(doc: PageDoc, saving: SaveState = SAVED, isEditable = true) {
   const opened: unknown[] = [];
   const ground = mount(
     <PageHeader
+      part="all"
       page={exampleOpenPage({ doc })}
       doc={doc}
       saving={saving}

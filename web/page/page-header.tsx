@@ -17,6 +17,8 @@ interface PageHeaderProps {
   readonly doc: PageDoc;
   readonly saving: SaveState;
   readonly isEditable: boolean;
+  /** On a narrow screen its name stands over each place, and the stations and what is taken away with the tray. */
+  readonly part: 'all' | 'name' | 'stations';
   readonly onOpen: (opened: Opened, row: LabelRowName | null) => void;
   readonly onProof: () => Promise<void>;
   /** Saves what is not saved yet. */
@@ -33,54 +35,89 @@ const ROWS: Readonly<Record<Station['id'], LabelRowName | null>> = {
 };
 
 /** What the page is, how it is saved, and how far it is at each station of the job. */
-export function PageHeader({ page, doc, saving, isEditable, onOpen, onProof, onSave }: PageHeaderProps) {
+export function PageHeader({
+  page,
+  doc,
+  saving,
+  isEditable,
+  part,
+  onOpen,
+  onProof,
+  onSave,
+}: PageHeaderProps) {
   const held = usePieces();
   const { rules } = page.target;
   const stations = stationsOf(doc, held, rules);
-  useOffer([
-    { words: 'Proof this page', act: () => void onProof() },
-    ...stations.flatMap(({ id, name, done, of, next }) =>
-      next && done < of
-        ? [{ words: `Go to what is not ${name.toLowerCase()} yet`, act: () => onOpen(next, ROWS[id]) }]
-        : [],
-    ),
-  ]);
+  useOffer(
+    part === 'stations'
+      ? []
+      : [
+          { words: 'Proof this page', act: () => void onProof() },
+          ...stations.flatMap(({ id, name, done, of, next }) =>
+            next && done < of
+              ? [{ words: `Go to what is not ${name.toLowerCase()} yet`, act: () => onOpen(next, ROWS[id]) }]
+              : [],
+          ),
+        ],
+  );
+  const takeAway = isEditable ? <TakeAway pageId={page.id} beforeTaking={onSave} /> : null;
+  if (part === 'stations')
+    return (
+      <div className="flex flex-wrap items-center gap-2 border-b border-line px-2.5 py-2">
+        <Stations stations={stations} onOpen={onOpen} />
+        {takeAway}
+      </div>
+    );
   return (
-    <header className="col-span-full flex min-h-14.5 items-center gap-5 border-b border-line bg-panel px-4.5 py-1.25 max-middle:flex-wrap max-middle:gap-x-3 max-middle:gap-y-2 max-narrow:px-2.5 max-narrow:py-1.5">
+    <header className="col-span-full flex min-h-14.5 items-center gap-5 border-b border-line bg-panel px-4.5 py-1.25 max-middle:flex-wrap max-middle:gap-x-3 max-middle:gap-y-2 max-narrow:min-h-0 max-narrow:px-3.5 max-narrow:py-1.5">
       <div className="min-w-0 flex-1 max-narrow:basis-full">
         <h1 className="truncate text-2xl">{sayPageTitle(doc.title)}</h1>
-        <p className="text-sm text-soft">
+        <p className="truncate text-sm text-soft">
           for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span>
         </p>
       </div>
-      <nav
-        className="flex rounded-sm border border-line max-narrow:flex-1 max-narrow:overflow-x-auto"
-        aria-label="Stations"
-      >
-        {stations.map(({ id, name, done, of, next }) => (
-          <button
-            key={id}
-            type="button"
-            className="min-w-20.75 border-b-3 border-l border-b-transparent border-l-line px-3 pt-1 pb-0.75 text-left text-2xs font-semibold text-soft first:border-l-0 enabled:hover:bg-action-soft disabled:cursor-default max-narrow:min-w-16 max-narrow:px-1.75 max-narrow:py-0.75"
-            data-open={done < of}
-            disabled={!next}
-            onClick={() => onOpen(next, ROWS[id])}
-          >
-            {name}
-            <b
-              className={cx(
-                'block font-mono text-md leading-tight font-medium whitespace-nowrap',
-                done < of ? 'text-due' : 'text-ink',
-              )}
-            >
-              {done} of {of}
-            </b>
-          </button>
-        ))}
-      </nav>
-      <Button onClick={() => void onProof()}>Proof</Button>
-      {isEditable ? <TakeAway pageId={page.id} beforeTaking={onSave} /> : null}
+      {part === 'all' ? (
+        <>
+          <Stations stations={stations} onOpen={onOpen} />
+          <Button onClick={() => void onProof()}>Proof</Button>
+          {takeAway}
+        </>
+      ) : null}
     </header>
+  );
+}
+
+interface StationsProps extends Pick<PageHeaderProps, 'onOpen'> {
+  readonly stations: readonly Station[];
+}
+
+function Stations({ stations, onOpen }: StationsProps) {
+  return (
+    <nav
+      className="flex rounded-sm border border-line max-narrow:flex-1 max-narrow:basis-full"
+      aria-label="Stations"
+    >
+      {stations.map(({ id, name, done, of, next }) => (
+        <button
+          key={id}
+          type="button"
+          className="min-w-20.75 border-b-3 border-l border-b-transparent border-l-line px-3 pt-1 pb-0.75 text-left text-2xs font-semibold text-soft first:border-l-0 enabled:hover:bg-action-soft disabled:cursor-default max-narrow:min-w-0 max-narrow:flex-1 max-narrow:overflow-hidden max-narrow:px-1 max-narrow:py-0.75"
+          data-open={done < of}
+          disabled={!next}
+          onClick={() => onOpen(next, ROWS[id])}
+        >
+          {name}
+          <b
+            className={cx(
+              'block font-mono text-md leading-tight font-medium whitespace-nowrap',
+              done < of ? 'text-due' : 'text-ink',
+            )}
+          >
+            {done} of {of}
+          </b>
+        </button>
+      ))}
+    </nav>
   );
 }
 

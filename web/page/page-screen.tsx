@@ -16,7 +16,9 @@ import { usePaste } from '../arrivals/use-paste.ts';
 import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
 import { LABEL_PX, Split } from '../frame/split.tsx';
+import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import type { LabelRowName } from '../label/row.tsx';
+import { usePiece } from '../pieces/pieces.ts';
 import {
   afterSelection,
   fillWant,
@@ -31,9 +33,11 @@ import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { useStore } from '../ui/store.ts';
 import { takeCarried, takeFiles, takePieces, takeText } from './brought.ts';
+import { NarrowPage } from './narrow-page.tsx';
 import { ClashNotice, SaveNotice } from './notices.tsx';
 import type { Opened } from './opened.ts';
 import { PageHeader } from './page-header.tsx';
+import { isPagePlace, type PagePlace } from './page-places.ts';
 import { RightPane } from './right-pane.tsx';
 import { type PageSession, usePageSession } from './use-page-session.ts';
 
@@ -146,76 +150,123 @@ function PageWork({
   const saving = useStore(session.saver.store);
   const { rules } = page.target;
   const selectedAsset = view.selected?.asset ?? (opened?.kind === 'asset' ? opened.id : null);
+  const labelled = usePiece(selectedAsset);
+  const isNarrow = useIsNarrow();
+  const [place, setPlace] = usePlaceAsked();
+  const sheet = (
+    <Sheet
+      editor={session.editor}
+      page={view.doc}
+      rules={rules}
+      selected={view.selected}
+      isEditable={isEditable}
+    />
+  );
+  const label = (
+    <RightPane
+      session={session}
+      view={view}
+      rules={rules}
+      isEditable={isEditable}
+      opened={opened}
+      row={row}
+      onRow={onRow}
+      onOpened={onOpened}
+    />
+  );
+  const headerOf = (part: 'all' | 'name' | 'stations') => (
+    <PageHeader
+      page={page}
+      doc={view.doc}
+      saving={saving}
+      isEditable={isEditable}
+      part={part}
+      onOpen={(next, missing) => {
+        open(session, next, onOpened);
+        onRow(missing);
+        setPlace('label');
+      }}
+      onProof={onProof}
+      onSave={() => {
+        session.flush();
+        return session.saver.save();
+      }}
+    />
+  );
+  const tray = (
+    <Tray
+      pageId={page.id}
+      page={view.doc}
+      openAsset={selectedAsset}
+      openWant={opened?.kind === 'want' ? opened.id : null}
+      isEditable={isEditable}
+      {...hands}
+      isWhole={isNarrow}
+      onOpen={(id) => {
+        hands.onOpen(id);
+        setPlace('label');
+      }}
+      onWant={(id) => {
+        hands.onWant(id);
+        setPlace('label');
+      }}
+    />
+  );
   return (
     <div className="grid h-full grid-cols-1 grid-rows-[auto_auto_minmax(0,1fr)_auto]">
-      <PageHeader
-        page={page}
-        doc={view.doc}
-        saving={saving}
-        isEditable={isEditable}
-        onOpen={(next, missing) => {
-          open(session, next, onOpened);
-          onRow(missing);
-        }}
-        onProof={onProof}
-        onSave={() => {
-          session.flush();
-          return session.saver.save();
-        }}
-      />
+      {headerOf(isNarrow ? 'name' : 'all')}
       <div className="col-span-full">
         <SaveNotice saving={saving} recovered={view.recovered} onAgain={() => void session.saver.save()} />
         <ClashNotice saving={saving} onSettle={(way) => session.show(session.saver.settle(way))} />
       </div>
-      <Split
-        id="page"
-        className="row-start-3"
-        panes={[
-          {
-            id: 'sheet',
-            name: 'the sheet',
-            content: (
-              <Sheet
-                editor={session.editor}
-                page={view.doc}
-                rules={rules}
-                selected={view.selected}
-                isEditable={isEditable}
-              />
-            ),
-          },
-          {
-            id: 'label',
-            name: 'the label',
-            width: { usual: LABEL_PX, least: 280 },
-            content: (
-              <RightPane
-                session={session}
-                view={view}
-                rules={rules}
-                isEditable={isEditable}
-                opened={opened}
-                row={row}
-                onRow={onRow}
-                onOpened={onOpened}
-              />
-            ),
-          },
-        ]}
-      />
-      <div className="row-start-4 min-w-0">
-        <ComingIn />
-        <Tray
-          pageId={page.id}
-          page={view.doc}
-          openAsset={selectedAsset}
-          openWant={opened?.kind === 'want' ? opened.id : null}
-          isEditable={isEditable}
-          {...hands}
+      {isNarrow ? (
+        <NarrowPage
+          page={page}
+          doc={view.doc}
+          here={place}
+          labelled={
+            opened?.kind === 'want' ? 'wants' : labelled ? labelled.label.title || labelled.stem : 'text'
+          }
+          goTo={setPlace}
+          onProof={() => void onProof()}
+          sheet={sheet}
+          label={label}
+          tray={
+            <div className="overflow-auto bg-panel">
+              {headerOf('stations')}
+              <ComingIn />
+              {tray}
+            </div>
+          }
         />
-      </div>
+      ) : (
+        <>
+          <Split
+            id="page"
+            className="row-start-3"
+            panes={[
+              { id: 'sheet', name: 'the sheet', content: sheet },
+              { id: 'label', name: 'the label', width: { usual: LABEL_PX, least: 280 }, content: label },
+            ]}
+          />
+          <div className="row-start-4 min-w-0">
+            <ComingIn />
+            {tray}
+          </div>
+        </>
+      )}
     </div>
   );
+}
+
+/** The place that is looked at on a narrow screen: at first the one that the address asks for. */
+function usePlaceAsked() {
+  const [params] = useSearchParams();
+  const asked = params.get('place');
+  const [place, setPlace] = useState<PagePlace>(
+    isPagePlace(asked) ? asked : params.has('piece') || params.has('want') ? 'label' : 'sheet',
+  );
+  return [place, setPlace] as const;
 }
 
 /** Opens a piece where it stands on the sheet, else on its own; or a want. */

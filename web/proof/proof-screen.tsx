@@ -14,6 +14,7 @@ import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
+import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { ClashNotice, SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
 import { TakeAway } from '../page/take-away.tsx';
@@ -24,6 +25,7 @@ import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { Findings } from './findings.tsx';
 import { ProofFrame } from './frame.tsx';
+import { NarrowProof } from './narrow-proof.tsx';
 import { useLit } from './use-lit.ts';
 
 export function ProofScreen() {
@@ -73,7 +75,8 @@ function Proof({
   const [mended, setMended] = useState<string | null>(null);
   const navigate = useNavigate();
   const frames = useRef<HTMLElement>(null);
-  const shown = useShownWidths(frames, rules);
+  const isNarrow = useIsNarrow();
+  const shown = useShownWidths(frames, rules, isNarrow);
   // The labels and recipes of what stands on the page, as they are now: the frames follow each change of them.
   const labels = shortHash([...known.values()].map(({ id, version }) => `${id} ${version}`).join(' '));
   const preview = useQuery({
@@ -136,31 +139,36 @@ function Proof({
     session.doc.set(session.saver.settle(way));
     void session.saver.save();
   };
+  const [looked, setLooked] = useState(0);
+  const [viewport = 390] = [rules.proofWidths[looked]];
+  const notices = (
+    <div>
+      <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
+      <ClashNotice saving={saving} onSettle={settle} />
+    </div>
+  );
+  const frame = (width: number, shownAt: number) =>
+    preview.data ? (
+      <ProofFrame
+        key={width}
+        address={`${preview.data.address}&seen=${labels}`}
+        viewport={width}
+        shown={shownAt}
+        page={doc}
+        findings={numbered}
+        chosen={chosen}
+        onChoose={setChosen}
+      />
+    ) : null;
   const widths = (
     <div className="grid grid-rows-[auto_minmax(0,1fr)]">
-      <div>
-        <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
-        <ClashNotice saving={saving} onSettle={settle} />
-      </div>
+      {notices}
       <section
         className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
         ref={frames}
         aria-label="The page at its widths"
       >
-        {preview.data
-          ? rules.proofWidths.map((viewport, at) => (
-              <ProofFrame
-                key={viewport}
-                address={`${preview.data.address}&seen=${labels}`}
-                viewport={viewport}
-                shown={shown[at] ?? viewport}
-                page={doc}
-                findings={numbered}
-                chosen={chosen}
-                onChoose={setChosen}
-              />
-            ))
-          : null}
+        {rules.proofWidths.map((width, at) => frame(width, shown[at] ?? width))}
         <Unanswered of={preview} />
       </section>
     </div>
@@ -176,6 +184,28 @@ function Proof({
       onWrite={write}
     />
   );
+  const takeAway = isEditable ? (
+    <TakeAway pageId={page.id} beforeTaking={() => session.saver.save()} />
+  ) : null;
+  if (isNarrow)
+    return (
+      <NarrowProof
+        page={page}
+        doc={doc}
+        looked={looked}
+        onLook={setLooked}
+        frames={frames}
+        frame={frame(viewport, Math.min(viewport, shown[looked] ?? viewport))}
+        notices={
+          <>
+            {notices}
+            <Unanswered of={preview} />
+          </>
+        }
+        findings={findings}
+        takeAway={takeAway}
+      />
+    );
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
       <header className="flex min-h-12.5 items-center gap-3.5 border-b border-line bg-panel px-4.5 py-1.5 max-middle:flex-wrap">
@@ -187,7 +217,7 @@ function Proof({
             : ''}
         </p>
         <LinkButton to={`/pages/${page.id}`}>Back to the sheet</LinkButton>
-        {isEditable ? <TakeAway pageId={page.id} beforeTaking={() => session.saver.save()} /> : null}
+        {takeAway}
       </header>
       <Split
         id="proof"
@@ -216,9 +246,14 @@ const PADDING_PX = 36;
 /** Narrow windows are shown relatively larger, or their text could not be read. */
 const SHARE_POWER = 0.82;
 
-/** The width at which each frame is shown, so that all stand side by side. */
-function useShownWidths(frames: RefObject<HTMLElement | null>, rules: HouseRules): readonly number[] {
+/** The width at which each frame is shown, so that all stand side by side; or one alone, as wide as there is room. */
+function useShownWidths(
+  frames: RefObject<HTMLElement | null>,
+  rules: HouseRules,
+  isAlone: boolean,
+): readonly number[] {
   const [room, setRoom] = useState(880);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: on a narrow screen another element holds the frames.
   useLayoutEffect(() => {
     const element = frames.current;
     if (!element) return;
@@ -227,8 +262,9 @@ function useShownWidths(frames: RefObject<HTMLElement | null>, rules: HouseRules
     const observer = new ResizeObserver(look);
     observer.observe(element);
     return () => observer.disconnect();
-  }, [frames]);
+  }, [frames, isAlone]);
   const widths = rules.proofWidths;
+  if (isAlone) return widths.map((width) => Math.min(width, Math.max(240, room)));
   const free = Math.max(560, room) - GAP_PX * (widths.length - 1);
   const shares = widths.map((width) => width ** SHARE_POWER);
   const sum = shares.reduce((total, share) => total + share, 0);

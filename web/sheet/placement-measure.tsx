@@ -36,6 +36,9 @@ interface MeasureProps {
   readonly paperWidth: number;
 }
 
+/** The lines stand inside the picture's edges: round it is text, which they would lie on. */
+const INSIDE_PX = 5;
+
 /** What a person would measure of the selected placement: its shown size, its margins hatched, a handle for its width. */
 export function PlacementMeasure({ editor, placement, asset, rules, paper, paperWidth }: MeasureProps) {
   const { figure, box } = useFigureBox(editor, placement, paper);
@@ -65,7 +68,7 @@ export function PlacementMeasure({ editor, placement, asset, rules, paper, paper
       <Dimension
         axis="x"
         words={isPicture ? `${Math.round(shown)} px shown of ${asset.width}` : `${Math.round(shown)} px`}
-        style={{ left: box.left, top: box.top - 17, width: box.width }}
+        style={{ left: box.left, top: box.top + INSIDE_PX, width: box.width }}
       />
       <Dimension
         axis="y"
@@ -73,10 +76,7 @@ export function PlacementMeasure({ editor, placement, asset, rules, paper, paper
         style={{
           top: box.top,
           height: box.pictureHeight,
-          left:
-            innerSide === 'right'
-              ? Math.min(box.left + box.width + 6, paperWidth - 14)
-              : Math.max(2, box.left - 18),
+          left: innerSide === 'right' ? box.left + box.width - 14 - INSIDE_PX : box.left + INSIDE_PX,
         }}
       />
       <MarginHatches box={box} margins={margins} />

@@ -29,6 +29,7 @@ function tray(doc: PageDoc, { isEditable = true, takes = true } = {}) {
       void deeds.push([name, ...args]);
   const ground = mount(
     <Tray
+      isWhole={false}
       pageId="tides"
       page={doc}
       openAsset={null}

@@ -38,6 +38,8 @@ interface TrayProps extends TrayHands {
   readonly openAsset: string | null;
   readonly openWant: string | null;
   readonly isEditable: boolean;
+  /** Whether it is a place of its own, instead of a strip under the sheet. */
+  readonly isWhole: boolean;
 }
 
 const ACCEPTED = 'image/*';
@@ -48,7 +50,7 @@ const MARK_LOOK = 'before:absolute before:top-0 before:z-1 before:h-18 before:w-
 const titleOf = (asset: Asset) => asset.label.title || asset.stem;
 
 /** The pieces gathered for a page by their true shapes, and dashed frames for what is still wanted. */
-export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }: TrayProps) {
+export function Tray({ pageId, page, openAsset, openWant, isEditable, isWhole, ...hands }: TrayProps) {
   const known = useStore(pieces);
   const picker = useRef<HTMLInputElement>(null);
   const gathered = page.tray.flatMap((id) => known.get(id) ?? []);
@@ -71,13 +73,19 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
   return (
     <section
       className={cx(
-        'flex h-33 gap-5 border-t border-line bg-panel px-4.5 py-2.5',
+        'flex gap-5 bg-panel px-4.5 py-2.5',
+        isWhole ? 'flex-col gap-3 px-3.5' : 'h-33 border-t border-line',
         drop.isOver && 'inset-ring-3 inset-ring-action',
       )}
       aria-label="Tray"
       {...drop.handlers}
     >
-      <div className="flex w-23 flex-none flex-col items-start gap-0.75">
+      <div
+        className={cx(
+          'flex flex-none items-start gap-0.75',
+          isWhole ? 'flex-wrap items-baseline gap-x-3.5' : 'w-23 flex-col',
+        )}
+      >
         <h2 className="text-base">Tray</h2>
         <span className="text-soft">
           {gathered.length === 1 ? '1 piece' : `${gathered.length} pieces`},<br />
@@ -103,7 +111,11 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, ...hands }
           aria-label="Files for the tray"
         />
       </div>
-      <ul ref={list} className="flex min-w-0 flex-1 gap-3 overflow-x-auto p-0.75" onKeyDown={walk}>
+      <ul
+        ref={list}
+        className={cx('flex min-w-0 flex-1 gap-3 p-0.75', isWhole ? 'flex-wrap' : 'overflow-x-auto')}
+        onKeyDown={walk}
+      >
         {gathered.map((asset, at) => (
           <TrayPiece
             key={asset.id}
