@@ -78,6 +78,28 @@ export const PreviewSchema = v.object({
 });
 
 /** `unfinished` asks for the code of a page that cannot go out yet, knowingly; it comes marked as such. */
-export const FragmentQuerySchema = v.strictObject({ unfinished: v.optional(v.literal('yes')) });
+const yes = v.optional(v.literal('yes'));
+
+/** Where files of a page lie: a whole web address, or a path on the site that takes them; with a slash at its end. */
+const FilesAtSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.maxLength(500),
+  v.regex(
+    /^(?:https?:\/\/[^\s"'<>]+|\/[^\s"'<>]*|[\w.~-][^\s"'<>:]*)?$/,
+    'Say where the files will live as https://... or /media/.',
+  ),
+  v.transform((at) => (at === '' || at.endsWith('/') ? at : `${at}/`)),
+);
+
+/** How the HTML of a page is wanted: where its files will live, and what the page that takes it has itself. */
+export const FragmentQuerySchema = v.strictObject({
+  unfinished: yes,
+  files: v.optional(FilesAtSchema, 'media/'),
+  inline: yes,
+  untitled: yes,
+});
+export type FragmentWish = v.InferInput<typeof FragmentQuerySchema>;
+
 /** `stops` are the sentences of what stops the page from going out. */
 export const FragmentSchema = v.object({ html: v.string(), css: v.string(), stops: v.array(v.string()) });

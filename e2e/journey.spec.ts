@@ -256,6 +256,15 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
   await test.step('copy the fragment', async () => {
     await page.getByRole('button', { name: 'Take away...' }).click();
     await page.getByRole('menuitem', { name: 'The HTML, to paste elsewhere' }).click();
+    const code = page.getByRole('textbox', { name: 'HTML' });
+    await page
+      .getByRole('textbox', { name: 'Where its files will live' })
+      .fill('https://files.saltmere.example/spring');
+    await page.getByRole('checkbox', { name: /^Sizes and sides in the HTML/ }).click();
+    await expect(code).toHaveValue(/src="https:\/\/files\.saltmere\.example\/spring\/[^"]+"/);
+    await expect(code).toHaveValue(/float:left/);
+    await page.getByRole('checkbox', { name: /^Sizes and sides in the HTML/ }).click();
+    await expect(code).toHaveValue(/--w:/);
     await page.getByRole('button', { name: 'Copy the HTML' }).click();
     await expect(page.getByText('The HTML is copied.')).toBeVisible();
     const copied = await page.evaluate(() => navigator.clipboard.readText());

@@ -243,6 +243,7 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'get /api/pages/{id}/findings': { does: 'The findings of a page' },
   'get /api/pages/{id}/preview': { does: 'Where its proof can be seen', answers: PreviewSchema },
   'get /api/pages/{id}/fragment': { does: 'The page as HTML', answers: FragmentSchema },
+  'get /api/pages/{id}/one-file': { does: 'The page as one file with its pictures in it, to look at' },
   'post /api/pages/{id}/take-away': { does: 'Order the page as a ZIP', answers: JobSchema },
   'get /api/jobs/{id}': { does: 'How far work is', answers: JobSchema },
   'get /api/jobs/{id}/events': { does: 'Progress as server-sent events' },

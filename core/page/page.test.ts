@@ -199,6 +199,28 @@ describe('HTML of a page', () => {
     expect(html).not.toContain('aria-details');
   });
 
+  it('stands alone where the page that takes it has no style sheet: sides, sizes and pictures in the HTML itself', () => {
+    const page = examplePage(
+      figure(examplePlacement('beside-right', { width: { unit: '%', value: 40 } })),
+      paragraph('Words'),
+    );
+    const pieces = new Map([['heron', examplePiece({ label: { caption: 'At dawn.' } })]]);
+    const html = writeFragment(page, {
+      rules: RULES,
+      pieces,
+      addressOf: (cut) => `https://files.example/spring/${cut.fileName}`,
+      isInline: true,
+      withoutTitle: true,
+    });
+    expect(html).toMatch(
+      /<figure [^>]*style="float:right;clear:right;width:40%;max-width:100%;margin:4px 0px 12px 22px"/,
+    );
+    expect(html).toContain('style="display:block;width:100%;height:auto"');
+    expect(html).toContain('src="https://files.example/spring/');
+    expect(html).not.toContain('--w');
+    expect(html).not.toContain('<h1>');
+  });
+
   it('names only files that are made, each once', () => {
     const cuts = cutsOfPage(page, CONTEXT);
     const named = new Set([...html.matchAll(/media\/([a-z0-9.-]+)/g)].map(([, name]) => name));

@@ -1,3 +1,4 @@
+import type { EmbedForm } from '../embed/forms.ts';
 import { writeEmbed } from '../embed/write.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import type { OverWords } from '../media/over-words.ts';
@@ -5,6 +6,7 @@ import { type CreditPart, creditLead } from '../rights/attribution.ts';
 import { describedIn, descriptionId, writeDescription } from './described.ts';
 import { formHere, type HeldEmbed, pictureUse } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
+import { INLINE_CAPTION, INLINE_PICTURE, INLINE_WORDS, inlineFigureStyle } from './inline-style.ts';
 import { isBeside, shownWidth } from './layout.ts';
 import {
   type Block,
@@ -25,6 +27,12 @@ export interface WriteContext {
   readonly rules: HouseRules;
   readonly pieces: ReadonlyMap<string, Piece>;
   readonly addressOf: (cut: Cut) => string;
+  /** Whether sizes and sides stand in the HTML itself, for pages that do not take the style sheet. */
+  readonly isInline?: boolean;
+  /** Whether the page's title is left out, where the page that takes it has one. */
+  readonly withoutTitle?: boolean;
+  /** Whether each picture is one file alone, instead of one for each width and format. */
+  readonly oneFileEach?: boolean;
 }
 
 /** Every file that a page's HTML names, each once. */
@@ -56,7 +64,8 @@ function cutsHere(
 export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): string {
   const first = placementsOf(page)[0];
   const blocks = page.blocks.map((block) => writeBlock(block, context, first)).filter(Boolean);
-  const title = page.title.trim() === '' ? [] : [`<h1>${escapeHtml(page.title.trim())}</h1>`];
+  const title =
+    page.title.trim() === '' || context.withoutTitle ? [] : [`<h1>${escapeHtml(page.title.trim())}</h1>`];
   return [
     '<div class="placard">',
     '<div class="placard-column">',
@@ -175,7 +184,7 @@ function withMark(html: string, mark: Mark): string {
 function writeFigure(placement: Placement, piece: Piece, context: WriteContext, isFirst: boolean): string {
   const plan = planPicture(context.rules, placement, piece);
   const shown = writePicture(placement, piece, plan, context, isFirst);
-  const worded = plan.over ? writeOver(shown, plan.over) : shown;
+  const worded = plan.over ? writeOver(shown, plan.over, context) : shown;
   const picture = writeClick(placement, plan, worded, context);
   const caption = writeCaption(placement, piece, context);
   return [openFigure(placement, piece, plan, context), picture, caption, '</figure>']
@@ -203,12 +212,22 @@ function writeEmbedFigure(
   const { embed, hosts } = held;
   return [
     openFigure(placement, piece, plan, context),
-    writeEmbed(formHere(rules, placement, held), { embed, hosts, target: { ...rules, column }, poster }),
+    writeEmbed(formOut(formHere(rules, placement, held), context), {
+      embed,
+      hosts,
+      target: { ...rules, column },
+      poster,
+    }),
     writeCaption(placement, piece, context),
     '</figure>',
   ]
     .filter(Boolean)
     .join('\n');
+}
+
+/** A click that loads needs the style sheet and the script; without them it is a poster that leads to the host. */
+function formOut(form: EmbedForm, { isInline, oneFileEach }: WriteContext): EmbedForm {
+  return form === 'click' && (isInline || oneFileEach) ? 'poster' : form;
 }
 
 /** A figure; one with a licence says which picture that is of. */
@@ -224,7 +243,8 @@ function openFigure(
   const about = isLicensed
     ? ` vocab="https://schema.org/" typeof="ImageObject" resource="${escapeHtml(context.addressOf(fallback))}"`
     : '';
-  return `<figure class="${figureClass(placement)}" style="${figureStyle(placement)}"${about}>`;
+  const style = context.isInline ? inlineFigureStyle(placement) : figureStyle(placement);
+  return `<figure class="${figureClass(placement)}" style="${style}"${about}>`;
 }
 
 /** The classes of a placement's figure, as `style-sheet.ts` lays them out. */
@@ -250,13 +270,14 @@ function writePicture(
   isFirst: boolean,
 ): string {
   const sizes = plan.sizes();
-  const sources = plan.formats.slice(0, -1).map((format) => {
+  const others = context.oneFileEach ? [] : plan.formats.slice(0, -1);
+  const sources = others.map((format) => {
     const set = srcset(plan.cutsOf(format), context);
     return `<source type="${CUT_FORMATS[format].mime}" srcset="${set}" sizes="${sizes}">`;
   });
   const { fallback } = plan;
   const set =
-    plan.ladder.length > 1
+    plan.ladder.length > 1 && !context.oneFileEach
       ? ` srcset="${srcset(plan.cutsOf(fallback.format), context)}" sizes="${sizes}"`
       : '';
   // The first picture is likely in sight at once: loading it lazily would hold back the largest paint.
@@ -266,7 +287,7 @@ function writePicture(
     alt !== '' && describedIn(piece).length > 0
       ? ` aria-details="${escapeHtml(descriptionId(placement))}"`
       : '';
-  const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt)}"${details}${loading} decoding="async">`;
+  const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt)}"${details}${styled(context, INLINE_PICTURE)}${loading} decoding="async">`;
   return sources.length > 0 ? `<picture>\n${sources.join('\n')}\n${img}\n</picture>` : img;
 }
 
@@ -279,8 +300,10 @@ function altSaid(placement: Placement, piece: Piece, { larger }: PicturePlan): s
 }
 
 /** Words over a picture as text of the page, which can be read, found and translated; `style-sheet.ts` lays them there. */
-function writeOver(picture: string, words: OverWords): string {
+function writeOver(picture: string, words: OverWords, { isInline }: WriteContext): string {
   const text = words.text.split('\n').map(escapeHtml).join('<br>');
+  // What lays them over the picture is the style sheet: without it they stand under it.
+  if (isInline) return `<div>\n${picture}\n<p style="${INLINE_WORDS}">${text}</p>\n</div>`;
   return `<div class="worded">\n${picture}\n<p class="${overClass(words)}" style="${overStyle(words)}"><span>${text}</span></p>\n</div>`;
 }
 
@@ -293,13 +316,15 @@ export function overStyle({ size, ink, plate }: OverWords): string {
   return `--s:${size / 10};--ink:${ink}${plate ? `;--plate:${plate}` : ''}`;
 }
 
+const styled = ({ isInline }: WriteContext, style: string) => (isInline ? ` style="${style}"` : '');
+
 function srcset(cuts: readonly Cut[], context: WriteContext): string {
   return cuts.map((cut) => `${escapeHtml(context.addressOf(cut))} ${cut.size.width}w`).join(', ');
 }
 
 function writeClick(placement: Placement, plan: PicturePlan, picture: string, context: WriteContext): string {
   if (placement.click.kind === 'link') return `<a href="${escapeHtml(placement.click.href)}">${picture}</a>`;
-  if (!plan.larger) return picture;
+  if (!plan.larger || context.oneFileEach) return picture;
   return `<a href="${escapeHtml(context.addressOf(plan.larger))}">${picture}</a>`;
 }
 
@@ -310,7 +335,9 @@ function writeCaption(placement: Placement, piece: Piece, context: WriteContext)
     .filter(Boolean)
     .join(' ');
   const parts = [words, writeDescription(placement, piece)].filter(Boolean);
-  return parts.length > 0 ? `<figcaption>${parts.join('\n')}</figcaption>` : '';
+  return parts.length > 0
+    ? `<figcaption${styled(context, INLINE_CAPTION)}>${parts.join('\n')}</figcaption>`
+    : '';
 }
 
 /**

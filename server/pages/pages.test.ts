@@ -232,6 +232,42 @@ describe('the code of a page', () => {
     expect(stops).toEqual([]);
     expect(html).not.toContain('UNFINISHED');
   });
+
+  it.each([
+    ['https://files.example/spring', 'https://files.example/spring/'],
+    ['/media', '/media/'],
+  ])('asks for its files where they will live: %s', async (files, stands) => {
+    await save(docWith('A heron.'), 1);
+    const query = new URLSearchParams({ unfinished: 'yes', files, inline: 'yes', untitled: 'yes' });
+    const { html } = v.parse(FragmentSchema, (await code(`?${query}`)).body);
+    expect(html).toContain(`src="${stands}`);
+    expect(html).not.toContain('<h1>');
+    expect(html).not.toContain('--w:');
+  });
+
+  it.each(['javascript:alert(1)', 'https://a.example/"onload=', 'data:text/html,x'])(
+    'is not written for files at %s',
+    async (files) => {
+      await save(docWith('A heron.'), 1);
+      const answer = await code(`?${new URLSearchParams({ unfinished: 'yes', files })}`);
+      expect(answer.status).toBe(422);
+      expect(detailOf(answer)).toContain('https://');
+    },
+  );
+
+  it('comes as one file too, with its pictures in it and nothing that is asked for elsewhere', async () => {
+    await save(docWith('A heron.'), 1);
+    const response = await server.ask(`/api/pages/${pageId}/one-file`);
+    expect(response.headers.get('content-disposition')).toMatch(
+      /^attachment; filename="?[a-z0-9-]+\.html"?$/,
+    );
+    const html = String(response.body);
+    expect(html).toMatch(/^<!DOCTYPE html>/);
+    expect(html).toMatch(/<img src="data:image\/(jpeg|webp);base64,/);
+    expect(
+      html.match(/(?:src|srcset|href)="(?!data:|#|https:\/\/creativecommons|https:\/\/licence)[^"]*"/g) ?? [],
+    ).toEqual([]);
+  });
 });
 
 describe('a page whose document does not fit any more', () => {

@@ -87,10 +87,15 @@ export function pageRoutes(context: Context): Router {
 
   router.get('/pages/:id/fragment', allowed('take-away'), async (request, response) => {
     const whole = await readPage(context, String(request.params.id));
-    const { unfinished } = checked(FragmentQuerySchema, request.query);
+    const { unfinished, files, inline, untitled } = checked(FragmentQuerySchema, request.query);
     const stops = whatStops(whole);
     if (!unfinished) assertMayGoOut(whole);
-    const html = writeFragment(whole.doc, outgoing(whole));
+    const html = writeFragment(whole.doc, {
+      ...outgoing(whole),
+      addressOf: (cut) => `${files}${cut.fileName}`,
+      isInline: inline === 'yes',
+      withoutTitle: untitled === 'yes',
+    });
     const person = personOf(request);
     if (stops.length === 0) {
       await keepNamesOut(context, placedAssets(whole), new Date());

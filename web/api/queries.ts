@@ -13,7 +13,13 @@ import {
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
 import { LikenessCurveSchema } from '#api/likeness.ts';
-import { FragmentSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
+import {
+  FragmentSchema,
+  type FragmentWish,
+  PageSchema,
+  PageSummarySchema,
+  PreviewSchema,
+} from '#api/pages.ts';
 import { BeginningSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, ask } from './client.ts';
@@ -149,11 +155,12 @@ export const previewQuery = (id: string, version: number) =>
     staleTime: Infinity,
   });
 /** The code of a page; that of one which cannot go out yet is only given to who asks for it as such. */
-export const fragmentQuery = (id: string, isUnfinished: boolean) =>
+export const fragmentQuery = (id: string, wish: FragmentWish) =>
   queryOptions({
-    queryKey: ['fragment', id, isUnfinished],
-    queryFn: () => ask(FragmentSchema, `/pages/${id}/fragment${isUnfinished ? '?unfinished=yes' : ''}`),
+    queryKey: ['fragment', id, wish],
+    queryFn: () => ask(FragmentSchema, `/pages/${id}/fragment?${paramsOf(wish)}`),
     gcTime: 0,
+    placeholderData: keepPreviousData,
   });
 
 export function askShelf(question: AssetQuery, signal?: AbortSignal) {
@@ -168,7 +175,7 @@ export const shelfCountQuery = ({ cursor: _cursor, limit: _limit, order: _order,
     placeholderData: keepPreviousData,
   });
 
-function paramsOf(question: AssetQuery): URLSearchParams {
+function paramsOf(question: AssetQuery | FragmentWish): URLSearchParams {
   const entries = Object.entries(question).filter(([, value]) => value !== undefined && value !== '');
   return new URLSearchParams(entries.map(([key, value]) => [key, String(value)]));
 }

@@ -1,7 +1,7 @@
 import { ChevronDown } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { Menu, MenuContent, MenuItem, MenuTrigger } from '../ui/menu.tsx';
-import type { Area } from './top-bar.tsx';
+import type { Area } from './area.ts';
 
 /** The areas on a narrow screen, behind the name of the one that is open. */
 export default function AreasMenu({

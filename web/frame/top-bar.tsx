@@ -7,6 +7,7 @@ import { RunningArrivals } from '../arrivals/running.tsx';
 import { RunningRuns } from '../run/running-runs.tsx';
 import { cx } from '../ui/cx.ts';
 import { UndoButtons } from '../undo/undo-keys.tsx';
+import type { Area } from './area.ts';
 import { Mark } from './mark.tsx';
 import { PersonButton } from './person-button.tsx';
 import { useIsNarrow } from './use-is-narrow.ts';
@@ -14,12 +15,6 @@ import { useIsNarrow } from './use-is-narrow.ts';
 /** What opens from the person comes after the first screen. */
 const AreasMenu = lazy(() => import('./areas-menu.tsx'));
 const PersonMenu = lazy(() => import('./person-menu.tsx'));
-
-/** A part of Placard with an address of its own. */
-export interface Area {
-  readonly to: string;
-  readonly name: string;
-}
 
 /** The areas, each with the deed without which nothing can be done there. */
 const AREAS: readonly (Area & { readonly deed?: Deed })[] = [

@@ -7,7 +7,7 @@ import { proofPage } from '#core/proof/proof.ts';
 import type { Place } from '../frame/places.tsx';
 import { usePieces } from '../pieces/pieces.ts';
 
-export const PAGE_PLACES = ['sheet', 'label', 'tray'] as const;
+const PAGE_PLACES = ['sheet', 'label', 'tray'] as const;
 export type PagePlace = (typeof PAGE_PLACES)[number];
 
 export const isPagePlace = (text: string | null): text is PagePlace =>

@@ -6,10 +6,12 @@ import { sayBytes } from '#core/media/weight.ts';
 import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { fragmentQuery } from '../api/queries.ts';
 import { Button, buttonLook, LinkButton } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { copyText } from '../ui/copy.ts';
 import { Deeds } from '../ui/deeds.tsx';
 import { FAULT_LOOK, Fault } from '../ui/fault.tsx';
-import { TextArea } from '../ui/input.tsx';
+import { Field } from '../ui/field.tsx';
+import { Input, TextArea } from '../ui/input.tsx';
 import { Menu, MenuContent, MenuItem, MenuTrigger } from '../ui/menu.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { Progress } from '../ui/progress.tsx';
@@ -20,12 +22,16 @@ interface TakeAwayProps {
   readonly beforeTaking: () => Promise<void>;
 }
 
-/** The ways out: the fragment for another program's code view, or everything as a ZIP. */
+/** The ways out: the fragment for another program's code view, everything as a ZIP, or one file to look at. */
 export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
   const [shown, setShown] = useState<'fragment' | 'zip' | null>(null);
   const open = async (which: 'fragment' | 'zip') => {
     await beforeTaking();
     setShown(which);
+  };
+  const look = async () => {
+    await beforeTaking();
+    location.assign(`/api/pages/${pageId}/one-file`);
   };
   return (
     <>
@@ -36,6 +42,7 @@ export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
         <MenuContent align="end">
           <MenuItem onSelect={() => void open('fragment')}>The HTML, to paste elsewhere</MenuItem>
           <MenuItem onSelect={() => void open('zip')}>Everything as a ZIP</MenuItem>
+          <MenuItem onSelect={() => void look()}>One file, to look at anywhere</MenuItem>
         </MenuContent>
       </Menu>
       {shown === 'fragment' ? <FragmentPanel pageId={pageId} onClose={() => setShown(null)} /> : null}
@@ -44,10 +51,27 @@ export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
   );
 }
 
+const FILES_KEY = 'placard-files-at';
+/** After this pause in typing the code is written anew. */
+const TYPING_MILLIS = 350;
+
 function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly onClose: () => void }) {
   const [isKnowing, setKnowing] = useState(false);
-  const fragment = useQuery({ ...fragmentQuery(pageId, isKnowing), staleTime: 0 });
+  const [files, setFiles] = useState(() => localStorage.getItem(FILES_KEY) ?? '');
+  const [isInline, setInline] = useState(false);
+  const [isUntitled, setUntitled] = useState(false);
+  const settled = useSettled(files);
+  const fragment = useQuery({
+    ...fragmentQuery(pageId, {
+      ...(settled.trim() ? { files: settled.trim() } : {}),
+      ...(isKnowing ? { unfinished: 'yes' } : {}),
+      ...(isInline ? { inline: 'yes' } : {}),
+      ...(isUntitled ? { untitled: 'yes' } : {}),
+    }),
+    staleTime: 0,
+  });
   const isStopped = fragment.error instanceof ApiProblem && fragment.error.status === 409;
+  const isWrong = fragment.error instanceof ApiProblem && fragment.error.status === 422;
   return (
     <Panel
       title={isKnowing ? 'The unfinished HTML of this page' : 'The HTML of this page'}
@@ -55,7 +79,32 @@ function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly 
       isOpen
       onClose={onClose}
     >
-      {fragment.error ? (
+      <div className="my-2.5 grid gap-1.5">
+        <Field
+          name="Where its files will live"
+          hint="The folder that the files of the ZIP are put in: https://... or /media/. Without one the code asks for media/ beside the page."
+          fault={isWrong ? sayFailure(fragment.error) : null}
+        >
+          {(control) => (
+            <Input
+              {...control}
+              className="font-mono text-mono"
+              value={files}
+              onChange={(event) => {
+                setFiles(event.target.value);
+                localStorage.setItem(FILES_KEY, event.target.value);
+              }}
+            />
+          )}
+        </Field>
+        <Checkbox checked={isInline} onChange={setInline}>
+          Sizes and sides in the HTML itself, for a site that does not take the style sheet
+        </Checkbox>
+        <Checkbox checked={isUntitled} onChange={setUntitled}>
+          Without the title, for a page that has one
+        </Checkbox>
+      </div>
+      {fragment.error && !isWrong ? (
         <div className="grid gap-2.5">
           <Fault says={sayFailure(fragment.error)} />
           {isStopped ? (
@@ -68,9 +117,21 @@ function FragmentPanel({ pageId, onClose }: { readonly pageId: string; readonly 
           ) : null}
         </div>
       ) : null}
-      {fragment.data ? <Code {...fragment.data} onClose={onClose} /> : null}
+      {fragment.data && !fragment.error ? (
+        <Code {...fragment.data} isInline={isInline} onClose={onClose} />
+      ) : null}
     </Panel>
   );
+}
+
+/** What was typed, once the typing rests. */
+function useSettled(typed: string): string {
+  const [settled, setSettled] = useState(typed);
+  useEffect(() => {
+    const rest = setTimeout(() => setSettled(typed), TYPING_MILLIS);
+    return () => clearTimeout(rest);
+  }, [typed]);
+  return settled;
 }
 
 interface CodeProps {
@@ -78,10 +139,12 @@ interface CodeProps {
   readonly css: string;
   /** What stops the page from going out; its code says so too. */
   readonly stops: readonly string[];
+  /** Whether it needs no style sheet. */
+  readonly isInline: boolean;
   readonly onClose: () => void;
 }
 
-function Code({ html, css, stops, onClose }: CodeProps) {
+function Code({ html, css, stops, isInline, onClose }: CodeProps) {
   const [first] = stops;
   const rest = stops.length > 1 ? ` And ${stops.length - 1} more.` : '';
   return (
@@ -103,7 +166,9 @@ function Code({ html, css, stops, onClose }: CodeProps) {
         <Button kind={first ? 'plain' : 'action'} onClick={() => void copyText(html, 'The HTML is')}>
           {first ? 'Copy the unfinished HTML' : 'Copy the HTML'}
         </Button>
-        <Button onClick={() => void copyText(css, 'The style sheet is')}>Copy its style sheet</Button>
+        {isInline ? null : (
+          <Button onClick={() => void copyText(css, 'The style sheet is')}>Copy its style sheet</Button>
+        )}
         <Button kind="quiet" onClick={onClose}>
           Done
         </Button>
