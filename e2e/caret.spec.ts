@@ -3,6 +3,7 @@ import {
   beginPage,
   blocksOf,
   dropFiles,
+  expectAccessible,
   figures,
   label,
   placed,
@@ -97,6 +98,32 @@ test('letters typed in a row on a selected piece do nothing, single ones do', as
   await page.waitForTimeout(400);
   await page.keyboard.press('r');
   await expect(heron).toHaveClass(/beside-right/);
+});
+
+test('single keys can be switched off, and changed', async ({ page }) => {
+  await signIn(page, 'Mara', '/pages/demo-page-2');
+  const figure = figures(page).first();
+  await figure.click();
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await keys.getByRole('button', { name: 'Change the letters' }).click();
+  await keys.getByRole('textbox', { name: 'Letter for: Centred' }).fill('g');
+  await keys.getByRole('textbox', { name: 'Letter for: Edge to edge' }).fill('g');
+  await expect(keys.getByText(/^G does something else already/)).toBeVisible();
+  await expectAccessible(page);
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await figure.click();
+  await page.keyboard.press('g');
+  await expect(page.getByRole('button', { name: 'Undo placing it centred' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await page.getByRole('button', { name: /your menu/ }).click();
+  await page.getByRole('menuitem', { name: 'Keys' }).click();
+  await keys.getByRole('checkbox', { name: 'Single keys act' }).click();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await figure.click();
+  await page.keyboard.press('g');
+  await page.waitForTimeout(900);
+  await expect(page.getByRole('button', { name: 'Undo placing it centred' })).toHaveCount(0);
 });
 
 test('a selected piece says what it is and how it stands, and again when a key changes it', async ({

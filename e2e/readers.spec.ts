@@ -28,8 +28,9 @@ test('nothing on a page shifts by more than a line when its own faces arrive', a
     expect(before).toHaveLength(after.length);
     const shifts = before.map((top, at) => Math.abs(top - (after[at] ?? 0)));
     const line = await quick
-      .locator('.placard-column')
-      .evaluate((column) => parseFloat(getComputedStyle(column).lineHeight));
+      .locator('.placard-column h2')
+      .first()
+      .evaluate((heading) => parseFloat(getComputedStyle(heading).lineHeight));
     expect(Math.max(...shifts)).toBeLessThanOrEqual(line);
     await slow.close();
     await quick.close();

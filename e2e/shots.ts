@@ -10,6 +10,15 @@ import { choose } from './hands.ts';
 const ORIGIN = process.env.PLACARD_ORIGIN ?? 'http://localhost:4400';
 const FOLDER = join(import.meta.dirname, '..', 'docs', 'screenshots');
 const FRAME = { width: 1280, height: 800 };
+type Deed = (page: Page) => Promise<void>;
+
+/** As the three places of work stand on a phone. */
+const PHONE = { width: 400, height: 800 };
+const onPhone = async (page: Page, open: Deed) => {
+  await page.setViewportSize(PHONE);
+  await open(page);
+};
+const backAtTheDesk: Deed = (page) => page.setViewportSize(FRAME);
 
 const outside = (host: string, path: string) =>
   `http://${host}.localhost:${Number(new URL(ORIGIN).port) + 1}${path}`;
@@ -18,8 +27,6 @@ const outside = (host: string, path: string) =>
 const MESSY = `<div style="position:relative;padding-bottom:56.25%;height:0">
 <iframe width="560" height="315" src="${outside('lanternreel', '/play/eel-pass-71?start=12&trk=mail_0311')}" frameborder="0" allow="camera; microphone; autoplay; clipboard-write; fullscreen" onload="track()"></iframe>
 <script src="${outside('lanternreel', '/w.js')}"></script></div>`;
-
-type Deed = (page: Page) => Promise<void>;
 
 /** Each picture by its name, how it is come by, and how what was done for it is taken back. */
 const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
@@ -175,6 +182,29 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
       await page.getByRole('figure').nth(1).click();
     },
   ],
+  [
+    'narrow-desk',
+    (page) => onPhone(page, (phone) => phone.goto(ORIGIN).then(() => undefined)),
+    backAtTheDesk,
+  ],
+  [
+    'narrow-page',
+    (page) =>
+      onPhone(page, async (phone) => {
+        await phone.goto(`${ORIGIN}/pages/demo-page-1`);
+        await phone.getByRole('figure').first().click();
+      }),
+    backAtTheDesk,
+  ],
+  [
+    'narrow-proof',
+    (page) =>
+      onPhone(page, async (phone) => {
+        await phone.goto(`${ORIGIN}/pages/demo-page-1/proof`);
+        await phone.getByRole('complementary', { name: 'Findings' }).waitFor();
+      }),
+    backAtTheDesk,
+  ],
 ];
 
 /** Of a picture's pixels, in percent: from here on somebody has to look at it. */
@@ -191,11 +221,7 @@ function sayDifference(before: Buffer, now: Buffer): string {
 }
 
 await mkdir(FOLDER, { recursive: true });
-const browser = await chromium.launch({
-  ...CHROMIUM,
-  // Letters as far apart as the face wants them, as on the screens of today.
-  args: [...CHROMIUM.args, '--font-render-hinting=none'],
-});
+const browser = await chromium.launch(CHROMIUM);
 const context = await browser.newContext({ viewport: FRAME, reducedMotion: 'reduce' });
 const page = await context.newPage();
 await page.goto(ORIGIN);

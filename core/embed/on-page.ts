@@ -37,7 +37,8 @@ export const EMBED_STYLE = `
 .embed-click img { width: 100%; height: 100%; object-fit: cover; display: block; }
 .embed-click span, .embed-card span { position: absolute; left: 0; bottom: 0; max-width: 100%; box-sizing: border-box; padding: 10px 16px; background: #172126; color: #ffffff; font: 600 15px/1.4 ${LABEL_FACES}; }
 .embed-click a:focus-visible span, .embed-click button:focus-visible span, .embed-click a:hover span, .embed-click button:hover span { text-decoration: underline; }
-.embed-click :focus-visible { outline: 3px solid #ffffff; outline-offset: -6px; }
+.embed-click :focus-visible { outline: 3px solid #172126; outline-offset: -3px; }
+.embed-click :focus-visible::after { content: ''; position: absolute; inset: 3px; border: 3px solid #ffffff; pointer-events: none; }
 .embed-click iframe { position: absolute; inset: 0; width: 100% !important; height: 100% !important; }
 @container placard (width < 480px) {
   .embed-click span, .embed-card span { padding: 6px 10px; font-size: 14px; max-width: 80%; display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 2; overflow: hidden; }

@@ -158,7 +158,7 @@ const LETTER_SHARE = 0.47;
 
 /** Pages narrower than this have smaller text: a phone is held nearer, and its lines are short. */
 export const SMALL_TEXT_BELOW_PX = 480;
-export const SMALL_TEXT_SHARE = 0.86;
+export const SMALL_TEXT_SHARE = 0.857;
 
 /** Size of the running text in px at a viewport; `style-sheet.ts` says the same in CSS. */
 export function textSizeAt({ textSize }: Pick<HouseRules, 'textSize'>, viewport: number): number {

@@ -66,6 +66,8 @@ export async function alikeRows(
         ),
         isNull(assets.deletedAt),
         isNull(assets.foldedInto),
+        // The picture of an embed is its poster: it shows what it leads to, and is no piece that could be taken for another.
+        isNull(assets.embedKey),
       ),
     );
   return near
@@ -78,7 +80,11 @@ export async function alikeRows(
 
 /** The pieces that look like one on the shelf, without those that somebody decided to keep beside it. */
 export async function lookalikesOf(context: Context, assetId: string): Promise<readonly AlikeRow[]> {
-  const [look] = await context.db.select({ hash: looks.hash }).from(looks).where(eq(looks.assetId, assetId));
+  const [look] = await context.db
+    .select({ hash: looks.hash })
+    .from(looks)
+    .innerJoin(assets, eq(assets.id, looks.assetId))
+    .where(and(eq(looks.assetId, assetId), isNull(assets.embedKey)));
   if (!look) return [];
   const alike = await alikeRows(context, look.hash, assetId);
   if (alike.length === 0) return [];

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
 import type { Gathering, Taking } from '#api/gather.ts';
 import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
@@ -35,18 +36,24 @@ export function ComingIn() {
   const takings = gathered.flatMap((gathering) => gathering.takings.map((taking) => ({ gathering, taking })));
   const minutes = useTimeLeft(files);
   const count = files.length + takings.length;
-  if (count === 0) return null;
-  const settled =
-    files.filter(({ state }) => state === 'in' || state === 'refused').length +
-    takings.filter(({ taking }) => taking.state !== 'waiting').length;
-  const ordered = [...files].sort((a, b) => RANK[a.state] - RANK[b.state]);
-  const shownFiles = showsAll ? ordered : ordered.slice(0, SHOWN);
-  const shownTakings = showsAll ? takings : takings.slice(0, Math.max(0, SHOWN - shownFiles.length));
-  const hidden = count - shownFiles.length - shownTakings.length;
   const clear = () => {
     clearArrivals();
     clearGatherings();
   };
+  useClearedWhenIn(
+    count > 0 &&
+      files.every(({ state }) => state === 'in') &&
+      takings.every(({ taking }) => taking.state === 'in'),
+    clear,
+  );
+  if (count === 0) return null;
+  const settled =
+    files.filter(({ state }) => state === 'in' || state === 'refused').length +
+    takings.filter(({ taking }) => taking.state !== 'waiting').length;
+  const ordered = [...files].sort((a, b) => Number(b.state === 'refused') - Number(a.state === 'refused'));
+  const shownFiles = showsAll ? ordered : ordered.slice(0, SHOWN);
+  const shownTakings = showsAll ? takings : takings.slice(0, Math.max(0, SHOWN - shownFiles.length));
+  const hidden = count - shownFiles.length - shownTakings.length;
   return (
     <section
       className="flex items-start gap-4.5 overflow-x-auto border-t border-line bg-panel px-4.5 py-2"
@@ -79,16 +86,21 @@ export function ComingIn() {
   );
 }
 
-/** What needs a look stands first. */
-const RANK: Readonly<Record<Arrival['state'], number>> = {
-  refused: 0,
-  sending: 1,
-  looking: 1,
-  cut: 1,
-  paused: 2,
-  waiting: 3,
-  in: 4,
-};
+/** When all has come in and nothing was refused, the list has been seen after this long. */
+const SEEN_MILLIS = 20_000;
+
+/** Clears by itself what asks for nothing any more. */
+function useClearedWhenIn(isAllIn: boolean, clear: () => void): void {
+  const now = useRef(clear);
+  useEffect(() => {
+    now.current = clear;
+  });
+  useEffect(() => {
+    if (!isAllIn) return;
+    const seen = setTimeout(() => now.current(), SEEN_MILLIS);
+    return () => clearTimeout(seen);
+  }, [isAllIn]);
+}
 
 interface BatchProps {
   readonly files: readonly Arrival[];
@@ -142,12 +154,14 @@ function BatchDeeds({ files, gathered, hasSettled, onClear }: BatchProps) {
 }
 
 function ArrivalLine({ arrival }: { readonly arrival: Arrival }) {
-  const { id, name, state, sentence, sent, bytes } = arrival;
+  const { id, name, state, sentence, sent, bytes, assetId } = arrival;
   const share = state === 'in' ? 1 : bytes > 0 ? sent / bytes : 0;
   const isOnItsWay = state === 'waiting' || state === 'sending';
   return (
     <li className="w-57.5 flex-none">
-      <div className={cx('truncate font-mono text-mono', state === 'refused' ? 'text-due' : '')}>{name}</div>
+      <div className={cx('truncate font-mono text-mono', state === 'refused' ? 'text-due' : '')}>
+        {assetId && state === 'in' ? <Link to={`/shelf?piece=${assetId}`}>{name}</Link> : name}
+      </div>
       {state === 'refused' ? null : <Bar name={name} share={share} />}
       <p className={state === 'refused' || state === 'cut' ? 'text-due' : 'text-soft'}>{sentence}</p>
       {state === 'in' || state === 'refused' || state === 'looking' ? null : (

@@ -8,9 +8,6 @@ import type { Source } from './source.ts';
 
 let takenUpAt = 0;
 
-/** The key that takes up what has the focus. */
-export const CARRY_KEY = 'm';
-
 interface Carrying {
   /** What is carried, in words. */
   readonly words: string;

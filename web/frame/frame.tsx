@@ -7,6 +7,7 @@ import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { usePasteLeftOver } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { Carrying } from '../drag/carrying.tsx';
+import { deedOf } from '../ui/single-keys.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
 import { useScreenTitle } from './screen-title.ts';
 import { Toasts } from './toasts.tsx';
@@ -62,7 +63,7 @@ export function Frame() {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         setFinding((open) => !open);
-      } else if (event.key === '?' && (!isTyping(event.target) || isOnPiece(event.target)))
+      } else if (deedOf(event.key) === 'help' && (!isTyping(event.target) || isOnPiece(event.target)))
         setShowsKeys(true);
     };
     window.addEventListener('keydown', listen);

@@ -177,7 +177,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
             width: { usual: LABEL_PX, least: 260 },
             content: (
               <SidePane className="flex flex-col" aria-label="Label">
-                {want ? <WantNote want={want} /> : null}
+                {want && page ? <WantNote want={want} page={page} /> : null}
                 {opened?.kind === 'held' ? (
                   <HeldLabel
                     asset={opened.asset}

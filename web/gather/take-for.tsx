@@ -1,9 +1,17 @@
+import { Link } from 'react-router';
 import type { Want } from '#core/page/model.ts';
 import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { Button } from '../ui/button.tsx';
 
+interface WantNoteProps {
+  readonly want: Want;
+  /** The page that wants it, with all that it wants. */
+  readonly page: { readonly id: string; readonly wants: readonly Want[] };
+}
+
 /** The want that is gathered for. */
-export function WantNote({ want }: { readonly want: Want }) {
+export function WantNote({ want, page }: WantNoteProps) {
+  const next = page.wants.find(({ id, filledBy }) => filledBy === null && id !== want.id);
   return (
     <div
       className="mb-3 border border-dashed border-control px-3.25 py-2.25 data-[filled=true]:border-solid data-[filled=true]:border-action"
@@ -16,6 +24,13 @@ export function WantNote({ want }: { readonly want: Want }) {
         {SHAPE_WORDS[want.shape]}
         {want.leastWidth > 0 ? `, at least ${want.leastWidth} px wide` : ''}
       </p>
+      {want.filledBy === null ? null : next ? (
+        <Link to={`/gather?${new URLSearchParams({ page: page.id, want: next.id })}`}>
+          Next: {next.purpose}
+        </Link>
+      ) : (
+        <Link to={`/pages/${page.id}`}>Nothing else is wanted: back to the page</Link>
+      )}
     </div>
   );
 }

@@ -227,7 +227,7 @@ function MoveForm({ use }: { readonly use: Use }) {
           <Button type="submit">Move</Button>
         </Form>
       ) : null}
-      <Form of={link} className="flex items-end gap-2">
+      <Form of={link} className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
         <Line
           of={link}
           className="flex-1"

@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import type { Asset } from '#api/assets.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
 import { examplePlacement, PLAIN_RULES } from '#core/page/testing.ts';
-import { byRole, mount, opened, statesOf, unmount } from '../mounted.tsx';
+import { byRole, click, mount, opened, statesOf, unmount } from '../mounted.tsx';
 import { drawn, exampleAsset, wordsOf } from '../testing.tsx';
 import { Label, type LabelProps } from './label.tsx';
 import type { Use } from './row.tsx';
@@ -123,7 +123,24 @@ describe('its rows', () => {
   it('of words say where a page says otherwise', () => {
     const placement = examplePlacement('column', { caption: 'At dawn.' });
     expect(words(exampleAsset(), { use: { ...use, placement } })).toContain(
-      'Caption: At dawn. Said for this page only.',
+      'Caption: At dawn. Caption under it here Said for this page only.',
+    );
+  });
+
+  it('of words switch the caption off and on for one page', () => {
+    const changes: unknown[] = [];
+    const at = (caption: string | null): Use => ({
+      ...use,
+      placement: examplePlacement('column', { caption }),
+      change: (change) => changes.push(change),
+    });
+    const asset = exampleAsset({ label: { caption: 'At dusk.' } });
+    click(byRole(mount(label(asset, { use: at(null) })), 'checkbox', 'Caption under it here'));
+    unmount();
+    click(byRole(mount(label(asset, { use: at('') })), 'checkbox', 'Caption under it here'));
+    expect(changes).toEqual([{ caption: '' }, { caption: null }]);
+    expect(html(exampleAsset({ label: { caption: '' } }), { use: at(null) })).not.toContain(
+      'Caption under it here',
     );
   });
 

@@ -6,6 +6,7 @@ import type { Alt } from '#core/rights/label.ts';
 import { altFault, sayAltFault } from '#core/words/alt.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 import { sayPageCount } from '../pieces/say-used-on.ts';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { EmbedWordsForm } from './embed-words-form.tsx';
 import { LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
 import { WordsForm } from './words-form.tsx';
@@ -56,6 +57,16 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
       {alt.kind === 'unsaid' || asset.embed ? null : <p>{sayAlt(alt)}</p>}
       {fault ? <p className="text-due">{sayAltFault(fault)}</p> : null}
       {caption ? <p className="text-soft">Caption: {caption}</p> : null}
+      {use && state.isEditable && (caption || asset.label.caption) ? (
+        <Checkbox
+          checked={caption !== ''}
+          onChange={(isOn) =>
+            use.change({ caption: isOn ? null : '' }, isOn ? 'its caption here' : 'no caption here')
+          }
+        >
+          Caption under it here
+        </Checkbox>
+      ) : null}
       {alt.kind === 'unsaid' || asset.embed ? null : <p className="text-soft">{sayWhere(asset, use)}</p>}
     </LabelRow>
   );

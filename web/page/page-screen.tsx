@@ -18,6 +18,7 @@ import { hostsQuery } from '../embeds/embed-queries.ts';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import type { LabelRowName } from '../label/row.tsx';
+import { pagesChanged } from '../pieces/pages-changed.ts';
 import { usePiece } from '../pieces/pieces.ts';
 import {
   afterSelection,
@@ -351,7 +352,7 @@ function useCaretFirst(session: PageSession | null, setOpened: (opened: Opened) 
   }, [session, setOpened]);
 }
 
-/** What was gathered for this page by a job or on another screen comes onto its tray by itself. */
+/** What was gathered for this page, or replaced on it, by a job or on another screen, comes to it by itself. */
 function useGathered(session: PageSession | null, pageId: string): void {
   useEffect(() => {
     if (!session) return;
@@ -359,7 +360,15 @@ function useGathered(session: PageSession | null, pageId: string): void {
       if (event instanceof CustomEvent && event.detail === pageId)
         void session.saver.catchUp().catch(() => undefined);
     };
+    const takeOver = async () => {
+      const doc = await session.saver.takeOver().catch(() => null);
+      if (doc) session.show(doc, false);
+    };
     onTray.addEventListener('change', catchUp);
-    return () => onTray.removeEventListener('change', catchUp);
+    pagesChanged.addEventListener('change', takeOver);
+    return () => {
+      onTray.removeEventListener('change', catchUp);
+      pagesChanged.removeEventListener('change', takeOver);
+    };
   }, [session, pageId]);
 }

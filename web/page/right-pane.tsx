@@ -9,6 +9,7 @@ import type { LabelRowName, Use } from '../label/row.tsx';
 import { newWant } from '../pages/new-page-screen.tsx';
 import { WantLines } from '../pages/want-lines.tsx';
 import { pieceOf, usePiece } from '../pieces/pieces.ts';
+import { ReplaceDeed } from '../replace/replace-deed.tsx';
 import {
   changePlacement,
   fillWant,
@@ -78,6 +79,18 @@ export function RightPane({
           />
           {isEditable && view.doc.tray.includes(asset.id) ? (
             <TrayDeeds session={session} view={view} asset={asset} />
+          ) : null}
+          {isEditable ? (
+            <div className="px-1 pt-1">
+              <ReplaceDeed
+                asset={asset}
+                rules={rules}
+                before={() => {
+                  session.flush();
+                  return session.saver.save();
+                }}
+              />
+            </div>
           ) : null}
         </>
       ) : (

@@ -171,6 +171,18 @@ export class PageSaver {
     if (page.version > this.#version && isOnlyGathered(this.#base, page.doc)) this.#join(page);
   }
 
+  /** Takes over what was done to this page by something that was asked for, as a replacement on every page; answers the page to show. */
+  async takeOver(): Promise<PageDoc | null> {
+    if (this.store.state.kind === 'clash') return null;
+    const page = await ask(PageSchema, `/pages/${this.#id}`);
+    putPieces(page.pieces);
+    if (page.version <= this.#version) return null;
+    this.#doc = mergePages(this.#base, this.#doc, page.doc).page;
+    this.#version = page.version;
+    this.#base = page.doc;
+    return this.#doc;
+  }
+
   /** Nothing on the sheet differs, so there is nothing to ask: both are put together. */
   #join(theirs: { readonly version: number; readonly doc: PageDoc }): void {
     const doc = mergePages(this.#base, this.#doc, theirs.doc).page;

@@ -22,7 +22,8 @@ export interface PageSession {
   /** Reads what was typed just now and keeps it on this machine. */
   readonly flush: () => void;
   /** Puts another state of the page on the sheet, as after a clash. */
-  readonly show: (doc: PageDoc) => void;
+  /** Shows another state of the page: a step of its own that undo takes back, or one that is taken back where it was done. */
+  readonly show: (doc: PageDoc, isOwnStep?: boolean) => void;
 }
 
 export interface PageView {
@@ -127,7 +128,7 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
     saver,
     view,
     flush,
-    show: (doc) => {
+    show: (doc, isOwnStep = true) => {
       const node = editor.schema.nodeFromJSON({
         type: 'doc',
         attrs: { title: doc.title, wants: doc.wants, tray: doc.tray },
@@ -135,7 +136,11 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
       });
       const tr = editor.state.tr.replaceWith(0, editor.state.doc.content.size, node.content);
       for (const name of ['title', 'wants', 'tray'] as const) tr.setDocAttribute(name, doc[name]);
-      editor.view.dispatch(tr.setMeta(NAME_META, 'settling a clash'));
+      editor.view.dispatch(
+        isOwnStep
+          ? tr.setMeta(NAME_META, 'settling a clash')
+          : tr.setMeta('addToHistory', false).setMeta(NAME_META, 'what was replaced'),
+      );
     },
   };
 }

@@ -2,6 +2,7 @@ import { type Asset, AssetSchema, ReplacedSchema } from '#api/assets.ts';
 import { ask, tell } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { ledger } from '../undo/ledger.ts';
+import { tellPagesChanged } from './pages-changed.ts';
 import { putPieces } from './pieces.ts';
 
 /** All that may look otherwise once a piece was put away or brought back. */
@@ -89,9 +90,11 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
         body: { by: fresh.id },
       });
       at = done.at;
+      tellPagesChanged();
     },
     async () => {
       await ask(ReplacedSchema, `/assets/${old.id}/replace/take-back`, { method: 'POST', body: { at } });
+      tellPagesChanged();
     },
   );
 }

@@ -1,20 +1,13 @@
 import type { Editor } from '@tiptap/core';
 import type { Placement, Position, Width } from '#core/page/model.ts';
 import { DEFAULT_SHARE } from '#core/page/target.ts';
-import { CARRY_KEY, carry } from '../drag/carry.ts';
+import { carry } from '../drag/carry.ts';
+import { deedOf, type LetterDeed, singleKeys } from '../ui/single-keys.ts';
 import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
 import { carriedPlacement } from './placement-node.ts';
 import { firstKey, settleSoleKey, soleKey } from './sole-key.ts';
 
-const POSITION_KEYS: Readonly<Record<string, Position>> = {
-  l: 'beside-left',
-  r: 'beside-right',
-  c: 'centred',
-  w: 'column',
-  o: 'breakout',
-  e: 'bleed',
-};
 const MOVE_KEYS: Readonly<Record<string, Move>> = {
   ArrowUp: 'up',
   ArrowDown: 'down',
@@ -39,9 +32,10 @@ export function placementKey(
     if (move) movePlacement(editor, placement.id, move);
     return move !== undefined;
   }
-  const key = event.key.toLowerCase();
-  if (isPrinted && key === CARRY_KEY) firstKey(Date.now(), () => carry(carriedPlacement(placement)));
-  else if (isPrinted && !isStep) soleKey(Date.now(), letterDeed(editor, placement, key, hooks));
+  const deed = isPrinted ? deedOf(event.key) : undefined;
+  if (deed === 'carry') firstKey(Date.now(), () => carry(carriedPlacement(placement)));
+  else if (isPrinted && !isStep) soleKey(Date.now(), letterDeed(editor, placement, deed, hooks));
+  else if (isStep && !singleKeys.state.areOn) return true;
   else if (event.key === '+' || event.key === '=') widen(editor, placement, 1);
   else if (event.key === '-') widen(editor, placement, -1);
   else if (event.key === 'Enter') hooks.onOpenLabel();
@@ -50,12 +44,15 @@ export function placementKey(
 }
 
 /** What a letter stands for; most stand for nothing. */
-function letterDeed(editor: Editor, placement: Placement, letter: string, hooks: SheetHooks): () => void {
-  const position = POSITION_KEYS[letter];
-  if (position)
-    return () =>
-      changePlacement(editor, placement.id, standing(position), `placing it ${position.replace('-', ' ')}`);
-  return letter === 'n' ? hooks.onBesideParagraph : () => undefined;
+function letterDeed(
+  editor: Editor,
+  placement: Placement,
+  deed: LetterDeed | undefined,
+  hooks: SheetHooks,
+): () => void {
+  if (deed === undefined || deed === 'help' || deed === 'carry') return () => undefined;
+  if (deed === 'paragraph') return hooks.onBesideParagraph;
+  return () => changePlacement(editor, placement.id, standing(deed), `placing it ${deed.replace('-', ' ')}`);
 }
 
 /** A new position brings its own sensible margins and width. */

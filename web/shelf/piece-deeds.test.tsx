@@ -12,9 +12,15 @@ const TIDES = { id: 'tides', title: 'Tides this week' };
 describe('what can be done with a piece', () => {
   const deeds = (change: Partial<Omit<Asset, 'label'>>, isEditable = true, pins: readonly string[] = []) =>
     wordsOf(
-      drawn(<PieceDeeds asset={exampleAsset(change)} isEditable={isEditable} onGone={() => undefined} />, [
-        [['pins'], pins],
-      ]),
+      drawn(
+        <PieceDeeds
+          asset={exampleAsset(change)}
+          isEditable={isEditable}
+          replacedUnder={null}
+          onGone={() => undefined}
+        />,
+        [[['pins'], pins]],
+      ),
     );
 
   it('depends on where it is', () => {

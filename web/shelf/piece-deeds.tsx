@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
 import { pinsQuery } from '../api/queries.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { bringBack, foldPiece, pin, throwAway, unpin } from '../pieces/put-away.ts';
+import { ReplaceDeed } from '../replace/replace-deed.tsx';
 import { Button, type ButtonKind } from '../ui/button.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Alert, AlertAction, AlertCancel, AlertContent, AlertTrigger } from '../ui/panel.tsx';
@@ -13,10 +15,13 @@ import { Alert, AlertAction, AlertCancel, AlertContent, AlertTrigger } from '../
 export function PieceDeeds({
   asset,
   isEditable,
+  replacedUnder,
   onGone,
 }: {
   readonly asset: Asset;
   readonly isEditable: boolean;
+  /** The rules under which it can be replaced on pages; null for those who change no pages. */
+  readonly replacedUnder: HouseRules | null;
   readonly onGone: () => void;
 }) {
   const pins = useQuery(pinsQuery);
@@ -47,6 +52,7 @@ export function PieceDeeds({
           Let it stand by itself
         </Button>
       ) : null}
+      {replacedUnder ? <ReplaceDeed asset={asset} rules={replacedUnder} /> : null}
       {isEditable ? (
         <ThrowAway
           assets={[asset]}

@@ -2,10 +2,11 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, type MouseEvent, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { trueShapeRows } from '#core/media/rows.ts';
-import { CARRY_KEY, carry } from '../drag/carry.ts';
+import { carry } from '../drag/carry.ts';
 import type { Source } from '../drag/source.ts';
 import { useSource } from '../drag/use-drag.ts';
 import { cx } from '../ui/cx.ts';
+import { deedOf } from '../ui/single-keys.ts';
 import { useWidth } from '../ui/use-width.ts';
 import { statusOf } from './status.ts';
 
@@ -95,7 +96,7 @@ export function ShelfRows({
     } else if (event.key.toLowerCase() === 'a' && (event.ctrlKey || event.metaKey)) {
       event.preventDefault();
       onChosen(new Set(assets.map((asset) => asset.id)));
-    } else if (event.key === CARRY_KEY && focused) {
+    } else if (deedOf(event.key) === 'carry' && focused) {
       event.preventDefault();
       carry(takenUp(focused));
     } else if (event.key === 'Escape') onChosen(new Set());

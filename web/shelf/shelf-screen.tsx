@@ -169,7 +169,12 @@ export function ShelfScreen() {
                       openRow={row}
                       onOpenRow={setRow}
                     />
-                    <PieceDeeds asset={opened} isEditable={mayChange(opened)} onGone={() => open(null)} />
+                    <PieceDeeds
+                      asset={opened}
+                      isEditable={mayChange(opened)}
+                      replacedUnder={me && may(me.role, 'edit-pages') ? rules : null}
+                      onGone={() => open(null)}
+                    />
                   </>
                 ) : (
                   <p className="text-soft">Choose a piece to see its label.</p>

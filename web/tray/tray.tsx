@@ -4,7 +4,7 @@ import { sayKind } from '#core/embed/model.ts';
 import { type PageDoc, placementsOf, type Want } from '#core/page/model.ts';
 import type { FoundFile } from '../arrivals/dropped.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
-import { CARRY_KEY, carry } from '../drag/carry.ts';
+import { carry } from '../drag/carry.ts';
 import type { Dragged } from '../drag/dragged.ts';
 import type { Place, Spot } from '../drag/place.ts';
 import type { Source } from '../drag/source.ts';
@@ -13,6 +13,7 @@ import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { pieces } from '../pieces/pieces.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
+import { deedOf } from '../ui/single-keys.ts';
 import { say } from '../ui/spoken.ts';
 import { useStore } from '../ui/store.ts';
 
@@ -258,7 +259,7 @@ function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, ha
     if (event.key === 'Enter') {
       event.preventDefault();
       hands.onPlace(asset.id);
-    } else if (event.key === CARRY_KEY) carry(source());
+    } else if (deedOf(event.key) === 'carry') carry(source());
     else if (event.altKey && event.key in STEP_KEYS) {
       event.preventDefault();
       const step = steps[STEP_KEYS[event.key as keyof typeof STEP_KEYS]];

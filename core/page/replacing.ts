@@ -1,0 +1,66 @@
+import { heightAtWidth } from '../media/dimensions.ts';
+import { wholeSize } from '../media/recipe.ts';
+import { copyAt, judge, sayJudgement } from '../rights/judgement.ts';
+import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
+import type { Piece } from './picture.ts';
+
+/** Parts of a label that may go over to the piece that takes another's place. Rights never do: they are the piece's own. */
+export const CARRIED = ['title', 'alt', 'caption', 'words'] as const;
+export type Carried = (typeof CARRIED)[number];
+
+/** What it means to put one piece in the place of another, to be read before it is done. */
+export interface Replacing {
+  /** What the new piece has not and the old one has, and can be carried over. */
+  readonly mayCarry: readonly Carried[];
+  /** What is not as it was, in sentences. */
+  readonly differs: readonly string[];
+}
+
+/** What differs between a piece and the one that is to take its place, on a target. Sizes in px. */
+export function replacing(
+  old: Pick<Piece, 'label' | 'size' | 'trim' | 'prep'>,
+  fresh: Pick<Piece, 'label' | 'size' | 'trim' | 'prep'>,
+  target: Parameters<typeof copyAt>[0],
+): Replacing {
+  return {
+    mayCarry: CARRIED.filter((field) => isSaid(old.label, field) && !isSaid(fresh.label, field)),
+    differs: [...shapes(old, fresh), ...rights(fresh, target)],
+  };
+}
+
+function isSaid(label: Label, field: Carried): boolean {
+  if (field === 'alt') return label.alt.kind !== 'unsaid';
+  return label[field].length > 0;
+}
+
+/** The label's parts that are carried over, as a change to the new piece. */
+export function carriedOver(old: Label, fields: readonly Carried[]): LabelPatch {
+  const parts: readonly (readonly [LabelField, unknown])[] = fields.map((field) => [field, old[field]]);
+  return Object.fromEntries(parts);
+}
+
+/** A difference of shape under this is not seen. */
+const SAME_SHAPE = 0.01;
+
+function shapes(
+  old: Parameters<typeof wholeSize>[0],
+  fresh: Parameters<typeof wholeSize>[0],
+): readonly string[] {
+  const [was, is] = [wholeSize(old), wholeSize(fresh)];
+  const lines: string[] = [];
+  const ratio = was.width / was.height / (is.width / is.height);
+  if (Math.abs(ratio - 1) > SAME_SHAPE) {
+    const high = heightAtWidth(is, 300) - heightAtWidth(was, 300);
+    lines.push(
+      `Its shape is another: where it is shown whole it is ${high > 0 ? 'higher' : 'lower'}, and the text round it moves.`,
+    );
+  }
+  if (is.width < was.width)
+    lines.push(`It is smaller: ${is.width} × ${is.height} px in the place of ${was.width} × ${was.height}.`);
+  return lines;
+}
+
+function rights({ label }: Pick<Piece, 'label'>, target: Parameters<typeof copyAt>[0]): readonly string[] {
+  const judgement = judge(label, copyAt(target));
+  return judgement.verdict === 'allowed' ? [] : [sayJudgement(judgement)];
+}

@@ -1,0 +1,183 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import type { Asset } from '#api/assets.ts';
+import { type Carried, carriedOver, replacing } from '#core/page/replacing.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { sayFailure } from '../api/client.ts';
+import { askShelf, assetQuery } from '../api/queries.ts';
+import { changePiece, pieceOf, putPieces } from '../pieces/pieces.ts';
+import { replacePiece } from '../pieces/put-away.ts';
+import { sayPageCount, sayUsedOn } from '../pieces/say-used-on.ts';
+import { Button } from '../ui/button.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
+import { Deeds } from '../ui/deeds.tsx';
+import { Fault } from '../ui/fault.tsx';
+import { Field } from '../ui/field.tsx';
+import { Input } from '../ui/input.tsx';
+import { Panel } from '../ui/panel.tsx';
+
+interface ReplacePanelProps {
+  readonly asset: Asset;
+  /** The target whose licence terms count. */
+  readonly rules: HouseRules;
+  readonly onClose: () => void;
+}
+
+const FOUND = '12';
+const titleOf = (asset: Asset) => asset.label.title || asset.stem;
+
+/** Puts another piece in the place of this one on every page: it is looked for, and what changes is read, before it is done. */
+export function ReplacePanel({ asset: known, rules, onClose }: ReplacePanelProps) {
+  // Where it stands may have changed since it was read, by the very page that one is on.
+  const now = useQuery({ ...assetQuery(known.id), staleTime: 0 });
+  const asset = now.data ?? known;
+  const [fresh, setFresh] = useState<Asset | null>(null);
+  return (
+    <Panel
+      title={`Replace ${titleOf(asset)} on every page`}
+      about={`It stands ${sayUsedOn(asset)}. Width, position, margins and links stay as they are there.`}
+      isOpen
+      onClose={onClose}
+    >
+      {fresh ? (
+        <Agree asset={asset} fresh={fresh} rules={rules} onBack={() => setFresh(null)} onClose={onClose} />
+      ) : (
+        <Find asset={asset} onChoose={setFresh} />
+      )}
+    </Panel>
+  );
+}
+
+function Find({ asset, onChoose }: { readonly asset: Asset; readonly onChoose: (fresh: Asset) => void }) {
+  const [words, setWords] = useState('');
+  const found = useQuery({
+    queryKey: ['find', 'to replace', words],
+    queryFn: ({ signal }) => askShelf({ words, limit: FOUND }, signal),
+    placeholderData: (before) => before,
+  });
+  const others = found.data?.assets.filter(({ id }) => id !== asset.id) ?? [];
+  return (
+    <div className="mt-3 grid gap-3">
+      <Field
+        name="The piece that takes its place"
+        hint="Words of its title, its maker or its name. The newest come first."
+      >
+        {(control) => (
+          <Input {...control} autoFocus value={words} onChange={(event) => setWords(event.target.value)} />
+        )}
+      </Field>
+      <Fault says={found.error ? sayFailure(found.error) : null} />
+      <ul className="flex max-h-[42vh] flex-wrap gap-3 overflow-y-auto" aria-label="Pieces of the shelf">
+        {others.map((one) => (
+          <li key={one.id} className="w-30">
+            <button type="button" className="w-full text-left" onClick={() => onChoose(one)}>
+              <img className="h-20 w-full bg-ground object-contain" src={one.thumb} alt="" />
+              <span className="block truncate">{titleOf(one)}</span>
+              <span className="block truncate font-mono text-2xs text-soft">
+                {one.width} × {one.height}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {found.data && others.length === 0 ? (
+        <p className="text-soft">
+          Nothing of that name is on the shelf. Try a word of the title, or the maker.
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+const CARRIED_WORDS: Readonly<Record<Carried, string>> = {
+  title: 'title',
+  alt: 'alt text',
+  caption: 'caption',
+  words: 'key words',
+};
+
+interface AgreeProps extends ReplacePanelProps {
+  readonly fresh: Asset;
+  readonly onBack: () => void;
+}
+
+function Agree({ asset, fresh, rules, onBack, onClose }: AgreeProps) {
+  const { mayCarry, differs } = replacing(pieceOf(asset), pieceOf(fresh), rules);
+  const [carried, setCarried] = useState<readonly Carried[]>([]);
+  const [fault, setFault] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const replace = async () => {
+    setBusy(true);
+    setFault(null);
+    try {
+      if (carried.length > 0) {
+        putPieces([fresh]);
+        await changePiece(fresh.id, { label: carriedOver(asset.label, carried) }, 'words carried over');
+      }
+      await replacePiece(asset, fresh);
+      toast(`${titleOf(fresh)} stands in its place ${sayPageCount(asset)}.`);
+      onClose();
+    } catch (error) {
+      setFault(sayFailure(error));
+      setBusy(false);
+    }
+  };
+  return (
+    <div className="mt-3 grid gap-3">
+      <div className="grid grid-cols-2 gap-3">
+        {(
+          [
+            ['Now', asset],
+            ['Then', fresh],
+          ] as const
+        ).map(([when, one]) => (
+          <figure key={when}>
+            <img className="max-h-[30vh] w-full bg-stage object-contain" src={one.view} alt={titleOf(one)} />
+            <figcaption className="mt-1.25">
+              <strong>{when}:</strong> {titleOf(one)}
+            </figcaption>
+          </figure>
+        ))}
+      </div>
+      {differs.length > 0 ? (
+        <ul className="list-disc pl-4.5 text-due">
+          {differs.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+      ) : null}
+      {mayCarry.length > 0 ? (
+        <fieldset className="grid gap-1">
+          <legend className="mb-1 font-semibold">
+            {titleOf(fresh)} has none of these yet. Carry over, if it shows the same:
+          </legend>
+          {mayCarry.map((field) => (
+            <Checkbox
+              key={field}
+              checked={carried.includes(field)}
+              onChange={(isOn) =>
+                setCarried(isOn ? [...carried, field] : carried.filter((one) => one !== field))
+              }
+            >
+              its {CARRIED_WORDS[field]}
+            </Checkbox>
+          ))}
+        </fieldset>
+      ) : null}
+      <p className="text-soft">
+        {titleOf(asset)} is thrown away, and kept for 30 days. Its licence and credit are not carried over.
+        Undo takes it back, on every page at once.
+      </p>
+      <Fault says={fault} />
+      <Deeds>
+        <Button kind="action" disabled={isBusy} onClick={() => void replace()}>
+          Replace it {sayPageCount(asset)}
+        </Button>
+        <Button disabled={isBusy} onClick={onBack}>
+          Another one
+        </Button>
+      </Deeds>
+    </div>
+  );
+}
