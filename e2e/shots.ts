@@ -175,14 +175,6 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   [
-    'page-dark',
-    async (page) => {
-      await page.emulateMedia({ colorScheme: 'dark' });
-      await page.goto(`${ORIGIN}/pages/demo-page-2`);
-      await page.getByRole('figure').nth(1).click();
-    },
-  ],
-  [
     'narrow-desk',
     (page) => onPhone(page, (phone) => phone.goto(ORIGIN).then(() => undefined)),
     backAtTheDesk,
@@ -204,6 +196,14 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
         await phone.getByRole('complementary', { name: 'Findings' }).waitFor();
       }),
     backAtTheDesk,
+  ],
+  [
+    'page-dark',
+    async (page) => {
+      await page.emulateMedia({ colorScheme: 'dark' });
+      await page.goto(`${ORIGIN}/pages/demo-page-2`);
+      await page.getByRole('figure').nth(1).click();
+    },
   ],
 ];
 

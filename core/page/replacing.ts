@@ -5,7 +5,7 @@ import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
 import type { Piece } from './picture.ts';
 
 /** Parts of a label that may go over to the piece that takes another's place. Rights never do: they are the piece's own. */
-export const CARRIED = ['title', 'alt', 'caption', 'words'] as const;
+const CARRIED = ['title', 'alt', 'caption', 'words'] as const;
 export type Carried = (typeof CARRIED)[number];
 
 /** What it means to put one piece in the place of another, to be read before it is done. */

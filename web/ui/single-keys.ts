@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { Store } from './store.ts';
 
 /** What single letters do, each with the letter that it has to begin with (WCAG 2.2, 2.1.4: they can be changed and switched off). */
-export const USUAL_LETTERS = {
+const USUAL_LETTERS = {
   'beside-left': 'l',
   'beside-right': 'r',
   centred: 'c',
