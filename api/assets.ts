@@ -150,6 +150,12 @@ const otherId = v.pipe(v.string(), v.maxLength(36));
 export const KeepApartSchema = v.strictObject({ other: otherId });
 export const FoldSchema = v.strictObject({ into: v.nullable(otherId) });
 export const ReplaceSchema = v.strictObject({ by: otherId });
+/** The pages on which a piece has words of its own: said there alone, and kept there when another takes its place. */
+export const OwnWordsSchema = v.array(
+  v.object({ id: v.string(), title: v.string(), alt: v.boolean(), caption: v.boolean() }),
+);
+export type OwnWords = v.InferOutput<typeof OwnWordsSchema>;
+
 /** How many pages changed, and the moment that names the replacement when it is taken back. */
 export const ReplacedSchema = v.object({ pages: v.number(), at: v.string() });
 export const TakeBackSchema = v.strictObject({ at: v.pipe(v.string(), v.isoTimestamp()) });

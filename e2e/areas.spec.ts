@@ -55,7 +55,7 @@ test('several chosen pieces are moved at once, and say what they share', async (
   await pieces.nth(1).click({ modifiers: ['Control'] });
   await expect(page.getByRole('toolbar').getByText('2 chosen')).toBeVisible();
   await expect(page.getByRole('article', { name: '2 chosen pieces' })).toBeVisible();
-  await page.getByRole('button', { name: 'Move...' }).click();
+  await page.getByRole('button', { name: 'Folder...', exact: true }).click();
   await page.getByRole('menuitem', { name: 'hides' }).click();
   const told = page.getByRole('listitem').filter({ hasText: '2 pieces moved to hides.' });
   await expect(told).toBeVisible();
@@ -68,6 +68,37 @@ test('several chosen pieces are moved at once, and say what they share', async (
   await page.keyboard.press('Tab');
   await page.keyboard.press('Tab');
   await expect(page.getByRole('link', { name: 'Placard, to the Desk' })).toBeFocused();
+});
+
+test('several chosen pieces get key words, a maker and names at once, and one undo takes each back', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara', '/shelf?words=heron');
+  await page.getByRole('option').nth(0).click();
+  await page
+    .getByRole('option')
+    .nth(1)
+    .click({ modifiers: ['Control'] });
+  const bar = page.getByRole('toolbar', { name: 'With the chosen pieces' });
+  await bar.getByRole('button', { name: 'Key words...' }).click();
+  await page.getByRole('textbox', { name: 'Add key words' }).fill('slack water, spring tide');
+  await page.keyboard.press('Enter');
+  const words = page.getByRole('group', { name: 'Key words of the chosen pieces' });
+  await expect(words.getByRole('button', { name: 'slack water', pressed: true })).toBeVisible();
+  await expectAccessible(page);
+  await words.getByRole('button', { name: 'spring tide', pressed: true }).click();
+  await expect(words.getByRole('button', { name: 'spring tide' })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await bar.getByRole('button', { name: 'Credit...' }).click();
+  const credit = page.getByRole('form', { name: 'Maker and credit' });
+  await credit.getByRole('textbox', { name: 'Copyright notice' }).fill('© Saltmere Trust');
+  await expectAccessible(page);
+  await credit.getByRole('button', { name: 'Save for all 2' }).click();
+  await expect(page.getByText('Changed: maker and credit of 2 pieces.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo maker and credit of 2 pieces' }).click();
+  await expect(page.getByRole('button', { name: 'Undo key words of 2 pieces' })).toBeVisible();
+  await bar.getByRole('button', { name: 'Name...' }).click();
+  await expect(page.getByRole('region', { name: 'The run' })).toContainText('Rename 2 pictures');
 });
 
 test('two people on one label: the second sees what the first saved, and keeps what was typed', async ({

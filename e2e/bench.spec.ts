@@ -83,7 +83,7 @@ test('turning, straightening and tone are steps that can be switched off, and th
   await expect(
     rowOf(page, 'Steps').getByRole('checkbox', { name: 'Turned by 90° clockwise.' }),
   ).toBeChecked();
-  await page.getByRole('button', { name: 'Compare with how it came' }).click();
+  await page.getByRole('button', { name: 'Compare with the original' }).click();
   const divided = page.getByRole('slider', { name: 'Where it is divided' });
   await divided.focus();
   await page.keyboard.press('End');
@@ -101,7 +101,7 @@ test('turning, straightening and tone are steps that can be switched off, and th
     )
     .toBe(true);
   await page.goBack();
-  await rowOf(page, 'Steps').getByRole('button', { name: 'Put it back as it came' }).click();
+  await rowOf(page, 'Steps').getByRole('button', { name: 'Revert to the original' }).click();
   await expect(rowOf(page, 'Steps').getByText('Nothing is done to it.')).toBeVisible();
 });
 
@@ -206,7 +206,7 @@ test('a piece is cropped for every use by its corners, by numbers and by keys, a
   await expect.poll(() => numberOf('Wide')).toBe(Math.round(whole.wide / 2));
   await crop.getByRole('button', { name: '1:1' }).click();
   await expect.poll(async () => (await numberOf('Wide')) - (await numberOf('High'))).toBeLessThanOrEqual(1);
-  await crop.getByRole('button', { name: 'Give it its own shape back' }).click();
+  await crop.getByRole('button', { name: 'Undo crop' }).click();
   await expect.poll(() => numberOf('Wide')).toBe(whole.wide);
   await expectAccessible(page);
 });

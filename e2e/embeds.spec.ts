@@ -218,6 +218,34 @@ test('the title of a frame is said on its label, once for every page', async ({ 
   expect(html).toContain('<iframe title="Film: a day with the cutters"');
 });
 
+test('a start set on one page holds there alone, and its host’s settings lead back to where it stands', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  for (const title of ['One film, from its start', 'One film, from its middle']) {
+    await beginPage(page, title);
+    await dropText(page, tray(page), at('lanternreel', '/watch/reed-cutting-3'));
+    await tray(page)
+      .getByRole('button', { name: /a-day-of-reed-cutting/ })
+      .press('Enter');
+    await expect(row(page, 'Embed')).toContainText('A film at Lanternreel');
+  }
+  const start = row(page, 'Embed').getByRole('textbox', { name: 'Start at' });
+  await start.fill('0:07');
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'Embed')).toContainText('Set for this page only.');
+  await saved(page);
+  await row(page, 'Embed').getByRole('link', { name: 'Open it in Embeds' }).click();
+  await expect(page.getByRole('region', { name: 'As readers get it' })).toContainText(
+    'What is changed here is changed wherever it stands.',
+  );
+  await expect(code(page)).not.toHaveValue(/start=7/);
+  await page.getByRole('link', { name: 'Back to One film, from its middle' }).click();
+  await expect(start).toHaveValue('0:07');
+  await row(page, 'Embed').getByRole('button', { name: 'As on other pages' }).click();
+  await expect(start).toHaveValue('');
+});
+
 test('a host that refuses to be framed is found out before it is placed', async ({ page }) => {
   await openEmbeds(page);
   await pasted(page).fill(at('fathomchart', '/chart/sluice-live'));

@@ -5,6 +5,7 @@ import {
   expectAccessible,
   label,
   placed,
+  row,
   saved,
   signIn,
   smallPicture,
@@ -32,6 +33,13 @@ test('a piece is replaced by any other on every page, with what goes over asked 
     .first()
     .dblclick();
   await expect(placed(page, 'withy-bed')).toHaveCount(1);
+  await row(page, 'Alt text and caption')
+    .getByRole('button', { name: 'Change alt text and caption' })
+    .click();
+  await page.getByRole('textbox', { name: 'Caption' }).fill('Only said here.');
+  await page.getByRole('checkbox', { name: 'For this page only' }).check();
+  await page.getByRole('button', { name: 'Save words' }).click();
+  await expect(placed(page, 'withy-bed')).toContainText('Only said here.');
   await saved(page);
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox').last().fill('replace this');
@@ -40,6 +48,7 @@ test('a piece is replaced by any other on every page, with what goes over asked 
   await panel.getByRole('textbox', { name: 'The piece that takes its place' }).fill('osier');
   await panel.getByRole('button', { name: /osier-holt/ }).click();
   await expect(panel).toContainText('has none of these yet');
+  await expect(panel).toContainText('Read them again: Replaced everywhere (alt text and caption).');
   await expectAccessible(page);
   await panel.getByRole('checkbox', { name: 'its alt text' }).click();
   await panel.getByRole('button', { name: 'Replace it on 1 page' }).click();

@@ -57,6 +57,7 @@ await services.listening;
 await services.whole;
 
 const deeds = {
+  '/whole': () => services.whole,
   '/cut': async () => {
     isCut = true;
     for (const line of lines) line.destroy();

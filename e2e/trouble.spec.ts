@@ -12,6 +12,7 @@ import {
   tray,
   world,
 } from './hands.ts';
+import { OUTSIDE_PORT } from './world.ts';
 
 /** What goes wrong in a working day, and that nothing is lost by it. */
 
@@ -198,6 +199,48 @@ test('rich text loses its foreign styles and keeps headings, lists and links', a
   expect(await sheet(page).innerHTML()).not.toMatch(/style="(color|font)|javascript:|onclick/);
   expect(await page.evaluate(() => Reflect.get(window, 'hacked'))).toBeUndefined();
   await saved(page);
+});
+
+test('pictures of pasted text are offered where they stood, and one is taken in there', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'An article with pictures');
+  await sheet(page).click();
+  const data = 'data:image/gif;base64,R0lGODlhAQABAIAAAP///wAAACwAAAAAAQABAAACAkQBADs=';
+  await sheet(page).evaluate(
+    (element, [web, within]) => {
+      const transfer = new DataTransfer();
+      transfer.setData(
+        'text/html',
+        `<p>Before it.</p><p><img src="${web}" alt="The plain one"></p><p>Between.</p><p><img src="${within}"></p><p><img src="file:///C:/clip/tide%20gauge.png"> After it.</p>`,
+      );
+      element.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+      );
+    },
+    [`http://anysite.localhost:${OUTSIDE_PORT}/picture/plain.jpg`, data],
+  );
+  const offers = page.getByRole('group', { name: 'A picture that came with the text' });
+  await expect(offers).toHaveCount(3);
+  await expect(offers.nth(0)).toContainText(
+    'A picture “The plain one” came with the text, from anysite.localhost.',
+  );
+  await expect(offers.nth(2)).toContainText('A picture “tide gauge.png” stood here, on the machine');
+  await expectAccessible(page);
+  await offers.nth(0).getByRole('button', { name: 'Take it in' }).click();
+  await expect(offers).toHaveCount(2);
+  await expect(figures(page)).toHaveCount(1);
+  const standing = () =>
+    sheet(page).evaluate((text) =>
+      [...text.children].map((block) => (block.matches('.placed') ? 'piece' : block.textContent)).slice(0, 3),
+    );
+  expect(await standing()).toEqual(['Before it.', 'piece', 'Between.']);
+  await saved(page);
+  await offers.nth(1).getByRole('button', { name: 'Leave it out' }).click();
+  await expect(offers).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo leaving a picture out' }).click();
+  await expect(offers).toHaveCount(2);
+  await offers.nth(0).getByRole('button', { name: 'Take it in' }).click();
+  await expect(figures(page)).toHaveCount(2);
 });
 
 test('a contributor hands in and says what it is, and reads no page', async ({ page }) => {

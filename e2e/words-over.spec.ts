@@ -51,7 +51,7 @@ test('words over a picture are set where they stand out, and go out as text of t
   await expect(page.getByRole('navigation', { name: 'Cuts' })).not.toContainText('hardly stand out');
   await expect(words(page)).toContainText('Stands on the Reserve site as text of the page');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Compare with how it came' }).click();
+  await page.getByRole('button', { name: 'Compare with the original' }).click();
   await expect(page.getByRole('region', { name: 'Stage' }).locator('svg')).toBeVisible();
   await page.getByRole('button', { name: 'Stop comparing' }).click();
   await page.getByRole('button', { name: 'Undo the words over it' }).click();

@@ -1,5 +1,6 @@
+import { getEventListeners } from 'node:events';
 import { describe, expect, it } from 'vitest';
-import { eachAtMost } from './at-once.ts';
+import { eachAtMost, SharedWork } from './at-once.ts';
 
 const tick = () => new Promise((resolve) => setTimeout(resolve, 1));
 
@@ -29,5 +30,32 @@ describe('working many items at once', () => {
     });
     await expect(work).rejects.toThrow('first');
     expect(ended).toEqual([2]);
+  });
+});
+
+describe('work that is shared', () => {
+  it('is held on to by no signal once it is done, however long that lives', async () => {
+    const server = new AbortController();
+    const shared = new SharedWork<number>();
+    const asked = [1, 1, 2].map((key) => shared.do(`${key}`, server.signal, async () => key));
+    expect(getEventListeners(server.signal, 'abort')).toHaveLength(3);
+    expect(await Promise.all(asked)).toEqual([1, 1, 2]);
+    expect(getEventListeners(server.signal, 'abort')).toEqual([]);
+  });
+
+  it('ends when the last who waits is gone', async () => {
+    const [one, other] = [new AbortController(), new AbortController()];
+    const shared = new SharedWork<boolean>();
+    const work = async (signal: AbortSignal) => {
+      while (!signal.aborted) await tick();
+      return true;
+    };
+    const asked = [one, other].map(({ signal }) => shared.do('same', signal, work));
+    one.abort();
+    await tick();
+    const after = await Promise.race([asked[1], tick().then(() => 'goes on')]);
+    expect(after).toBe('goes on');
+    other.abort();
+    expect(await asked[1]).toBe(true);
   });
 });

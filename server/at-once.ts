@@ -57,6 +57,7 @@ export class SharedWork<T> {
     const waiters = new Waiters();
     waiters.join(signal);
     const result = work(waiters.signal).finally(() => {
+      waiters.end();
       if (this.#underWay.get(key)?.waiters === waiters) this.#underWay.delete(key);
     });
     this.#underWay.set(key, { result, waiters });
@@ -66,6 +67,7 @@ export class SharedWork<T> {
 
 class Waiters {
   readonly #leaving = new AbortController();
+  readonly #ends: (() => void)[] = [];
   #count = 0;
 
   get signal(): AbortSignal {
@@ -74,7 +76,15 @@ class Waiters {
 
   join(signal: AbortSignal | undefined): void {
     this.#count += 1;
-    signal?.addEventListener('abort', () => this.#leave(), { once: true });
+    if (!signal) return;
+    const leave = () => this.#leave();
+    signal.addEventListener('abort', leave, { once: true });
+    this.#ends.push(() => signal.removeEventListener('abort', leave));
+  }
+
+  /** The work is done: a signal that lives as long as the server would else hold on to it for ever. */
+  end(): void {
+    for (const end of this.#ends.splice(0)) end();
   }
 
   #leave(): void {

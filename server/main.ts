@@ -7,6 +7,7 @@ import { answered, ending } from './ending.ts';
 import { workJobs } from './jobs/worker.ts';
 import { beginningCode } from './people/beginning.ts';
 import { StartProblem } from './start-problem.ts';
+import { tellParent } from './tell-parent.ts';
 
 const say = (sentence: string) => process.stdout.write(`${sentence}\n`);
 const end = ending();
@@ -37,11 +38,11 @@ async function run(): Promise<void> {
   const working = config.worksJobs ? workJobs(context, end.signal) : Promise.resolve();
   end.before(() => working);
   context.texts.warm();
-  process.send?.('listening');
+  tellParent('listening');
   const hanging = config.isDemo ? hang(context) : Promise.resolve();
   end.before(() => hanging);
   await hanging;
-  process.send?.('whole');
+  tellParent('whole');
 }
 
 /** The demo hangs itself while people look on; what a stop breaks off is taken up by the next start. */

@@ -15,6 +15,7 @@ import {
   LookalikesSchema,
   MadeCutsSchema,
   MoveFolderSchema,
+  OwnWordsSchema,
   ReplacedSchema,
   ReplaceSchema,
   TakeBackSchema,
@@ -190,6 +191,10 @@ export const OPERATIONS: Readonly<Record<string, Operation>> = {
   'post /api/assets/{id}/keep-apart': { does: 'Keep two lookalikes', body: KeepApartSchema },
   'delete /api/assets/{id}/keep-apart/{other}': { does: 'Show two as lookalikes again' },
   'post /api/assets/{id}/fold': { does: 'Fold a lookalike away', body: FoldSchema, answers: AssetSchema },
+  'get /api/assets/{id}/own-words': {
+    does: 'The pages on which it has an alt text or a caption of their own',
+    answers: OwnWordsSchema,
+  },
   'post /api/assets/{id}/replace': {
     does: 'Put another piece in its place on every page',
     body: ReplaceSchema,

@@ -26,13 +26,15 @@ const withRules = (change: Partial<typeof TARGET.embeds>) => ({
 describe('a frame', () => {
   it('is written with its title, size, least permissions and settings', () => {
     expect(write('frame', known)).toBe(
-      '<iframe title="Film: How the eel pass works" src="https://lanternreel.example/play/eel-pass-71?start=42&amp;cc=1&amp;more=0&amp;chrome=less" width="720" height="405" style="aspect-ratio: 16 / 9; width: 100%; height: auto; border: 0" loading="lazy" allow="fullscreen" sandbox="allow-scripts allow-same-origin allow-presentation" referrerpolicy="strict-origin-when-cross-origin"></iframe>',
+      '<iframe title="Film: How the eel pass works" src="https://lanternreel.example/play/eel-pass-71?start=42&amp;cc=1&amp;more=0&amp;chrome=less" width="720" height="405" style="display: block; aspect-ratio: 16 / 9; width: 100%; height: auto; border: 0" loading="lazy" allow="fullscreen" sandbox="allow-scripts allow-same-origin allow-presentation" referrerpolicy="strict-origin-when-cross-origin"></iframe>',
     );
   });
 
   it('keeps a height where it has no shape, and hears of it where its host tells', () => {
     expect(heightAt(board, 300)).toBe(520);
-    expect(write('frame', board)).toContain('height="520" style="width: 100%; height: 520px; border: 0"');
+    expect(write('frame', board)).toContain(
+      'height="520" style="display: block; width: 100%; height: 520px; border: 0"',
+    );
     expect(write('frame', board)).toContain('data-height="corkline-height"');
   });
 

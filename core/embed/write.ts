@@ -121,14 +121,17 @@ export function titleOf(embed: Embed, entry: HostEntry | undefined): string {
 
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
-/** Size in attributes for the first layout, and in style so that it keeps its shape at any width without a jump. */
+/**
+ * Size in attributes for the first layout, and in style so that it keeps its shape at any width without a jump; a block,
+ * since under a frame in a line stands the room of that line's descenders.
+ */
 function writeSize({ embed, target }: WriteCase): string {
   const { shape } = embed;
   const height = heightAt(embed, target.column);
   const style =
     shape.kind === 'ratio'
-      ? `aspect-ratio: ${shape.across} / ${shape.down}; width: 100%; height: auto; border: 0`
-      : `width: 100%; height: ${shape.px}px; border: 0`;
+      ? `display: block; aspect-ratio: ${shape.across} / ${shape.down}; width: 100%; height: auto; border: 0`
+      : `display: block; width: 100%; height: ${shape.px}px; border: 0`;
   return ` width="${target.column}" height="${height}" style="${style}"`;
 }
 

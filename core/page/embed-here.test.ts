@@ -1,8 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { readMarkup } from '../embed/markup.ts';
 import { HOSTS, readOne } from '../embed/testing.ts';
-import { copiesHere, embedsOfPage, formHere, type HeldEmbed, pictureUse, siteOrigin } from './embed-here.ts';
-import type { Block } from './model.ts';
+import {
+  copiesHere,
+  embedHere,
+  embedsOfPage,
+  formHere,
+  type HeldEmbed,
+  pictureUse,
+  siteOrigin,
+  withSetting,
+} from './embed-here.ts';
+import { type Block, type Placement, placementsOf } from './model.ts';
+import { withReplaced } from './replace.ts';
 import { styleSheet } from './style-sheet.ts';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from './testing.ts';
 import { creditedAs } from './words.ts';
@@ -140,5 +150,41 @@ describe('the form in one use', () => {
     expect(siteOrigin(rules)).toBe('https://reserve.example');
     expect(formHere(rules, { form: null }, film)).toBe('poster');
     expect(formHere(PLAIN_RULES, { form: null }, film)).toBe('click');
+  });
+});
+
+describe('the settings of one use', () => {
+  const film = held('https://lanternreel.example/watch/eel-pass-71?start=42');
+  const start = (placement: { readonly settings: Placement['settings'] }) =>
+    embedHere(placement, film).parameters.start;
+
+  it('hold there alone', () => {
+    const html = writeFragment(
+      examplePage(
+        { type: 'placement', attrs: examplePlacement('column', { id: 'a', settings: { start: '7' } }) },
+        { type: 'placement', attrs: examplePlacement('column', { id: 'b' }) },
+      ),
+      { rules: PLAIN_RULES, pieces: piecesWith(film), addressOf: (cut) => cut.fileName },
+    );
+    expect(html.match(/start=\d+/g)).toEqual(['start=7', 'start=42']);
+  });
+
+  it('can leave a setting of the piece out, and end where they say what the piece says', () => {
+    const without = withSetting(null, film, 'start', undefined);
+    expect(without).toEqual({ start: null });
+    expect(start({ settings: without })).toBeUndefined();
+    expect(withSetting(without, film, 'start', '42')).toBeNull();
+    expect(withSetting({ start: '7', cc: '1' }, film, 'start', '42')).toEqual({ cc: '1' });
+  });
+
+  it('do not stay for another piece in its place', () => {
+    const page = examplePage({
+      type: 'placement',
+      attrs: examplePlacement('column', { settings: { start: '7' } }),
+    });
+    expect(placementsOf(withReplaced(page, 'heron', 'other'))[0]).toMatchObject({
+      asset: 'other',
+      settings: null,
+    });
   });
 });

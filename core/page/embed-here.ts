@@ -36,6 +36,30 @@ export function formHere(rules: HouseRules, placement: Pick<Placement, 'form'>, 
   return chooseForm(formCase(rules, held), placement.form);
 }
 
+/** What a piece embeds as one use of it shows it: with the settings that are said there alone, such as its start. */
+export function embedHere(
+  { settings }: Pick<Placement, 'settings'>,
+  { embed }: Pick<HeldEmbed, 'embed'>,
+): Embed {
+  if (!settings) return embed;
+  const parameters = Object.entries({ ...embed.parameters, ...settings }).filter(
+    (one): one is [string, string] => one[1] !== null,
+  );
+  return { ...embed, parameters: Object.fromEntries(parameters) };
+}
+
+/** The settings of one use with another in it; null as soon as they say nothing that the piece does not say itself. */
+export function withSetting(
+  settings: Placement['settings'],
+  { embed }: Pick<HeldEmbed, 'embed'>,
+  name: string,
+  value: string | undefined,
+): Placement['settings'] {
+  const { [name]: _before, ...others } = settings ?? {};
+  const next = value === embed.parameters[name] ? others : { ...others, [name]: value ?? null };
+  return Object.keys(next).length > 0 ? next : null;
+}
+
 /** How a use shows the piece's picture: in all its sizes, as the one file that a player names, or not at all. */
 export type PictureUse = 'sizes' | 'one-file' | 'none';
 

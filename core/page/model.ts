@@ -57,6 +57,12 @@ const ClickSchema = v.variant('kind', [
 
 const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9-]{1,64}$/));
 
+const SettingsSchema = v.record(
+  v.pipe(v.string(), v.maxLength(60)),
+  v.nullable(v.pipe(v.string(), v.maxLength(300))),
+);
+export type EmbedSettings = v.InferOutput<typeof SettingsSchema>;
+
 /** One use of a piece. `null` means "as House rules or the piece itself say". */
 export const PlacementSchema = v.strictObject({
   id,
@@ -72,6 +78,8 @@ export const PlacementSchema = v.strictObject({
   prep: v.optional(v.nullable(PrepSchema), null),
   /** How an embed stands here, in place of what suits the target best; null for that. */
   form: v.optional(v.nullable(v.picklist(EMBED_FORMS)), null),
+  /** Settings of an embed in this use alone, by the names of its host's parameters; a null leaves the setting out. */
+  settings: v.optional(v.nullable(SettingsSchema), null),
   /** A viewport width in px under which it stands in the column instead of beside the text. */
   stackBelow: v.nullable(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(4000))),
   click: ClickSchema,
@@ -91,6 +99,7 @@ export function newPlacement(placementId: string, asset: string, position: Posit
     ground: null,
     prep: null,
     form: null,
+    settings: null,
     stackBelow: null,
     click: { kind: 'nothing' },
     alt: null,

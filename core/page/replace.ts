@@ -2,7 +2,8 @@ import { type PageDoc, placementsOf } from './model.ts';
 
 /**
  * The page with one piece in the place of another: on the sheet, on the tray and in the wants. Placements keep all
- * that they say. The very same page when the old piece is not on it.
+ * that they say, but for the settings of an embed: the start of one film is not that of another. The very same page
+ * when the old piece is not on it.
  */
 export function withReplaced(page: PageDoc, oldId: string, newId: string): PageDoc {
   const swap = (id: string) => (id === oldId ? newId : id);
@@ -16,8 +17,8 @@ export function withReplaced(page: PageDoc, oldId: string, newId: string): PageD
     tray: [...new Set(page.tray.map(swap))],
     wants: page.wants.map((want) => (want.filledBy === oldId ? { ...want, filledBy: newId } : want)),
     blocks: page.blocks.map((block) =>
-      block.type === 'placement'
-        ? { ...block, attrs: { ...block.attrs, asset: swap(block.attrs.asset) } }
+      block.type === 'placement' && block.attrs.asset === oldId
+        ? { ...block, attrs: { ...block.attrs, asset: newId, settings: null } }
         : block,
     ),
   };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { LabelPatch } from '../rights/label.ts';
-import { carriedOver, replacing } from './replacing.ts';
-import { examplePiece, PLAIN_RULES } from './testing.ts';
+import { carriedOver, ownWordsOf, replacing, sayOwnWords } from './replacing.ts';
+import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from './testing.ts';
 
 const OLD = examplePiece({
   label: {
@@ -33,5 +33,28 @@ describe('putting one piece in the place of another', () => {
 
   it('says nothing of a piece that is as good', () => {
     expect(replacing(OLD, examplePiece({ label: { licence: 'own' } }), PLAIN_RULES).differs).toEqual([]);
+  });
+});
+
+describe('words of its own that a page says of a piece', () => {
+  const words = (...uses: readonly Parameters<typeof examplePlacement>[1][]) =>
+    sayOwnWords(
+      ownWordsOf(
+        examplePage(
+          ...uses.map((use, at) => ({
+            type: 'placement' as const,
+            attrs: examplePlacement('column', { id: `p${at}`, ...use }),
+          })),
+        ),
+        'heron',
+      ),
+    );
+
+  it('are those of any of its uses there', () => {
+    expect(words({ caption: 'At dawn.' }, { alt: { kind: 'text', text: 'A heron.' } })).toBe(
+      'alt text and caption',
+    );
+    expect(words({ alt: { kind: 'decorative' } })).toBe('alt text');
+    expect(words({ asset: 'other', caption: 'At dawn.' }, { caption: ' ' })).toBe('');
   });
 });

@@ -2,6 +2,7 @@ import { heightAtWidth } from '../media/dimensions.ts';
 import { wholeSize } from '../media/recipe.ts';
 import { copyAt, judge, sayJudgement } from '../rights/judgement.ts';
 import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
+import { type PageDoc, placementsOf } from './model.ts';
 import type { Piece } from './picture.ts';
 
 /** Parts of a label that may go over to the piece that takes another's place. Rights never do: they are the piece's own. */
@@ -37,6 +38,25 @@ function isSaid(label: Label, field: Carried): boolean {
 export function carriedOver(old: Label, fields: readonly Carried[]): LabelPatch {
   const parts: readonly (readonly [LabelField, unknown])[] = fields.map((field) => [field, old[field]]);
   return Object.fromEntries(parts);
+}
+
+/** Whether uses of a piece on a page have words of their own, which would still describe it under another. */
+export interface OwnWords {
+  readonly alt: boolean;
+  readonly caption: boolean;
+}
+
+export function ownWordsOf(page: PageDoc, assetId: string): OwnWords {
+  const uses = placementsOf(page).filter(({ asset }) => asset === assetId);
+  return {
+    alt: uses.some(({ alt }) => alt !== null && alt.kind !== 'unsaid'),
+    caption: uses.some(({ caption }) => caption !== null && caption.trim() !== ''),
+  };
+}
+
+/** "alt text", "caption", "alt text and caption". */
+export function sayOwnWords({ alt, caption }: OwnWords): string {
+  return [alt && 'alt text', caption && 'caption'].filter(Boolean).join(' and ');
 }
 
 /** A difference of shape under this is not seen. */

@@ -4,7 +4,7 @@ import { CUT_FORMATS } from '../media/formats.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { type CreditPart, creditLead } from '../rights/attribution.ts';
 import { describedIn, descriptionId, writeDescription } from './described.ts';
-import { formHere, type HeldEmbed, pictureUse } from './embed-here.ts';
+import { embedHere, formHere, type HeldEmbed, pictureUse } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
 import { INLINE_CAPTION, INLINE_PICTURE, INLINE_WORDS, inlineFigureStyle } from './inline-style.ts';
 import { isBeside, shownWidth } from './layout.ts';
@@ -209,12 +209,11 @@ function writeEmbedFigure(
     html: writePicture({ ...placement, alt: { kind: 'decorative' } }, piece, plan, context, isFirst),
   };
   const column = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
-  const { embed, hosts } = held;
   return [
     openFigure(placement, piece, plan, context),
     writeEmbed(formOut(formHere(rules, placement, held), context), {
-      embed,
-      hosts,
+      embed: embedHere(placement, held),
+      hosts: held.hosts,
       target: { ...rules, column },
       poster,
     }),

@@ -51,6 +51,7 @@ export function previewDocument(
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>As readers get it</title>
 <style>${fontFaces('/fonts')}${DOCUMENT_STYLE}body { font: ${rules.textSize}px/1.5 ${TEXT_FACES}; }${EMBED_STYLE}</style>
+<script src="/measure.js"></script>
 <script src="/embeds.js" async></script>
 </head>
 <body>

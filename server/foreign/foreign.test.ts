@@ -1,3 +1,4 @@
+import { getEventListeners } from 'node:events';
 import { afterAll, describe, expect, it } from 'vitest';
 import { ForeignProblem } from './problem.ts';
 import { ProcessPool } from './process-pool.ts';
@@ -47,6 +48,13 @@ describe('work in a process of its own', () => {
     runs.abort();
     expect(await running).toBe('stopped');
     expect(await faultOf(pool.run('double', Buffer.from([5]), { millis: 20_000 }))).toBe('none');
+  });
+
+  it('is held on to by no signal once it is done', async () => {
+    const { signal } = new AbortController();
+    await pool.run('double', Buffer.from([6]), { millis: 20_000, signal });
+    await faultOf(pool.run('refuse', null, { millis: 20_000, signal }));
+    expect(getEventListeners(signal, 'abort')).toEqual([]);
   });
 
   it('knows nothing of the house', async () => {

@@ -45,12 +45,17 @@ export class ProcessPool {
   /** Runs one task. Throws what the task threw, or `ForeignProblem` where it was given up. */
   run(task: string, input: unknown, asked: Asked): Promise<unknown> {
     if (this.#isEnded || asked.signal?.aborted) return Promise.reject(new ForeignProblem('stopped'));
-    return new Promise((done, failed) => {
+    const { signal } = asked;
+    let drop = () => {};
+    const answer = new Promise((done, failed) => {
       const order: Order = { ...asked, task, input, done, failed };
-      asked.signal?.addEventListener('abort', () => this.#drop(order), { once: true });
+      drop = () => this.#drop(order);
+      signal?.addEventListener('abort', drop, { once: true });
       this.#waiting.push(order);
       this.#next();
     });
+    // A signal may live as long as the server: what is done is not held on to by it.
+    return answer.finally(() => signal?.removeEventListener('abort', drop));
   }
 
   /** Kills what runs and refuses what waits. */

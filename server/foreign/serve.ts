@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { tellParent } from '../tell-parent.ts';
 import { type Sent, toSent } from './errors.ts';
 
 const OrderSchema = v.object({ task: v.string(), input: v.unknown() });
@@ -10,7 +11,7 @@ export type Tasks = Readonly<Record<string, (input: never) => unknown>>;
 export function serveTasks(tasks: Tasks): void {
   process.on('message', (message) => {
     const { task, input } = v.parse(OrderSchema, message);
-    void answer(tasks, task, input).then((sent) => process.send?.(sent));
+    void answer(tasks, task, input).then(tellParent);
   });
   process.on('disconnect', () => process.exit(0));
 }

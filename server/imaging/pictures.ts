@@ -42,8 +42,8 @@ const SMALL_MILLIS = 10_000;
 const CURVE_MILLIS = 180_000;
 
 /**
- * Looking at what comes in, making cuts, drafts of them, and measuring wait in lanes of their own: what somebody hands in does not hold
- * up the pictures that others are shown. Processes begin when they are needed.
+ * Looking at what comes in, making cuts, drafts of them, and measuring wait in lanes of their own: what somebody hands
+ * in does not hold up the pictures that others are shown. Processes begin when they are needed.
  */
 export function pictureTool(): PictureTool {
   const entry = new URL('./picture-process.ts', import.meta.url);
@@ -67,7 +67,7 @@ export function pictureTool(): PictureTool {
         run(looking, 'firstLook', file, file.facts.format === 'svg' ? DRAWING_MILLIS : LOOK_MILLIS),
       ),
     cut: (path, order, signal) => run(making, 'cut', { path, order }, CUT_MILLIS, signal),
-    draft: (path, order, signal) => run(drafting, 'draft', { path, order }, SMALL_MILLIS, signal),
+    draft: (path, order, signal) => run(drafting, 'draft', { path, order }, LOOK_MILLIS, signal),
     detail: (order, signal) => run(making, 'detail', order, CUT_MILLIS, signal),
     curve: async (order, signal) =>
       v.parse(CurvesSchema, await run(measuring, 'curve', order, CURVE_MILLIS, signal)),

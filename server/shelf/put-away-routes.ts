@@ -10,7 +10,7 @@ import { keepApart, lookalikesOf, noLongerApart } from './lookalikes.ts';
 import { type AssetRow, presentAssets } from './present.ts';
 import { provenanceOf } from './provenance.ts';
 import { anyAsset, bringBack, fold, throwAway } from './put-away.ts';
-import { replaceEverywhere, takeReplacementBack } from './replace.ts';
+import { pagesWithOwnWords, replaceEverywhere, takeReplacementBack } from './replace.ts';
 
 /** What becomes of pieces besides their labels: pinned, folded, replaced, thrown away and brought back. */
 export function putAwayRoutes(context: Context): Router {
@@ -50,6 +50,10 @@ export function putAwayRoutes(context: Context): Router {
     const { into } = checked(FoldSchema, request.body);
     const person = personOf(request);
     response.json(await answer(await fold(context, idOf(request.params), into, person, new Date()), person));
+  });
+
+  router.get('/assets/:id/own-words', allowed('edit-pages'), async (request, response) => {
+    response.json(await pagesWithOwnWords(context, idOf(request.params)));
   });
 
   router.post('/assets/:id/replace', allowed('edit-pages'), async (request, response) => {

@@ -107,6 +107,10 @@ describe('a piece in the place of another', () => {
     const old = await handIn(4, 'old.jpg');
     const better = await handIn(4, 'better.jpg', 1200);
     const pages = [await pageWith('First', old.id), await pageWith('Second', old.id)];
+    const own = await server.ask(`/api/assets/${old.id}/own-words`);
+    expect(own.body).toEqual(
+      ['First', 'Second'].map((title, at) => ({ id: pages[at], title, alt: false, caption: true })),
+    );
     const done = v.parse(
       ReplacedSchema,
       (await post(`/api/assets/${old.id}/replace`, { by: better.id })).body,
@@ -227,6 +231,7 @@ describe('thrown away', () => {
     expect((await server.ask(`/api/assets/${own.id}`, { method: 'DELETE', as: 'joss' })).status).toBe(200);
     expect((await post(`/api/assets/${piece.id}/fold`, { into: null }, 'joss')).status).toBe(403);
     expect((await post(`/api/assets/${piece.id}/replace`, { by: own.id }, 'joss')).status).toBe(403);
+    expect((await server.ask(`/api/assets/${piece.id}/own-words`, { as: 'joss' })).status).toBe(403);
   });
 });
 

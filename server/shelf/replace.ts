@@ -1,14 +1,16 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import * as v from 'valibot';
+import type { OwnWords } from '#api/assets.ts';
 import type { Person } from '#api/people.ts';
 import { PageDocSchema } from '#core/page/model.ts';
 import { withReplaced } from '#core/page/replace.ts';
+import { ownWordsOf } from '#core/page/replacing.ts';
 import { fromStored, STORED, toStored } from '#core/stored.ts';
 import { justDone, writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { activity, assets, pages } from '../db/schema.ts';
+import { activity, assets, pages, placements } from '../db/schema.ts';
 import { isSame } from '../is-same.ts';
 import { indexPlacements, maybeDoc } from '../pages/store.ts';
 import { Refusal } from '../problem.ts';
@@ -16,6 +18,21 @@ import { pieceName } from './change.ts';
 import { anyAsset } from './put-away.ts';
 
 const REPLACED = 'replaced everywhere';
+
+/** The pages on which a piece has words of its own, by their titles. One that cannot be read has none. */
+export async function pagesWithOwnWords({ db }: Context, assetId: string): Promise<OwnWords> {
+  const rows = await db
+    .selectDistinct({ id: pages.id, title: pages.title, doc: pages.doc })
+    .from(placements)
+    .innerJoin(pages, eq(placements.pageId, pages.id))
+    .where(eq(placements.assetId, assetId))
+    .orderBy(asc(pages.title));
+  return rows.flatMap(({ id, title, doc }) => {
+    const page = maybeDoc(doc);
+    const words = page ? ownWordsOf(page, assetId) : { alt: false, caption: false };
+    return words.alt || words.caption ? [{ id, title, ...words }] : [];
+  });
+}
 
 /** What a replacement did: how many pages changed, and the moment that names it when it is taken back. */
 export interface Replaced {

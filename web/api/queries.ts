@@ -9,6 +9,7 @@ import {
   LightsSchema,
   LookalikesSchema,
   MadeCutsSchema,
+  OwnWordsSchema,
 } from '#api/assets.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
@@ -120,11 +121,18 @@ export const provenanceQuery = (id: string) =>
     queryFn: () => ask(v.array(ProvenanceSchema), `/assets/${id}/provenance`),
     staleTime: 30_000,
   });
-/** Asked anew for each version of the piece. */
+export const ownWordsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['asset', id, 'own-words'],
+    queryFn: () => ask(OwnWordsSchema, `/assets/${id}/own-words`),
+    staleTime: 0,
+  });
+/** Asked anew for each version of the piece, and from time to time: files are made while one looks on. */
 export const madeCutsQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['made-cuts', id, version],
     queryFn: () => ask(MadeCutsSchema, `/assets/${id}/cuts`),
+    refetchInterval: 5_000,
   });
 export const likenessQuery = (id: string, about: { recipe: string; width: number; target: string }) =>
   queryOptions({

@@ -31,6 +31,20 @@ export async function gather(wish: Wish): Promise<Gathering> {
   return ordered;
 }
 
+/** A gathering once it is over, however it ended. */
+export function gathered(jobId: string): Promise<Gathering> {
+  return new Promise((resolve) => {
+    const look = () => {
+      const found = gatherings.state.find((one) => one.jobId === jobId);
+      if (!found || isOpen(found)) return;
+      stop();
+      resolve(found);
+    };
+    const stop = gatherings.subscribe(look);
+    look();
+  });
+}
+
 export async function stopGathering(jobId: string): Promise<void> {
   put(await ask(GatheringSchema, `/gatherings/${jobId}/stop`, { method: 'POST', body: {} }));
 }

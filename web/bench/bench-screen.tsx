@@ -333,9 +333,12 @@ function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: Head
         </Button>
       )}
       <Button aria-pressed={isCompared} onClick={onCompare}>
-        {isCompared ? 'Stop comparing' : 'Compare with how it came'}
+        {isCompared ? 'Stop comparing' : 'Compare with the original'}
       </Button>
-      <LinkButton kind="action" to={here ? `/pages/${here.pageId}` : `/shelf?piece=${asset.id}`}>
+      <LinkButton
+        kind="action"
+        to={here ? `/pages/${here.pageId}?use=${here.placement.id}` : `/shelf?piece=${asset.id}`}
+      >
         Done
       </LinkButton>
     </header>

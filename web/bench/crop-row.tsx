@@ -59,7 +59,7 @@ export function CropRow({ piece, rules, onKeep }: CropRowProps) {
       </div>
       {piece.prep.crop ? (
         <Button kind="link" onClick={() => keep(null)}>
-          Give it its own shape back
+          Undo crop
         </Button>
       ) : (
         <p className="text-soft">It is in its own shape. Draw its corners in to crop it for every use.</p>

@@ -94,7 +94,7 @@ describe('the crop of a piece', () => {
 
   it('gives the piece its own shape back', () => {
     const { kept, ground } = row({ crop: { left: 0.25, top: 0, width: 0.5, height: 1 } });
-    click(button(ground, 'Give it its own shape back'));
+    click(button(ground, 'Undo crop'));
     expect(kept).toEqual([[AS_IT_CAME, 'its own shape']]);
   });
 });
@@ -252,9 +252,10 @@ describe('the steps', () => {
   });
 
   it('go all at once, and are none on a piece as it came', () => {
-    const { ground, kept } = row({ mirror: true });
-    click(button(ground, 'Put it back as it came'));
-    expect(kept).toEqual([[AS_IT_CAME, 'putting it back as it came']]);
+    const { ground, kept } = row({ mirror: true, straighten: 12 });
+    click(button(ground, 'Revert to the original'));
+    expect(kept).toEqual([[AS_IT_CAME, 'reverting to the original']]);
+    click(button(row({ mirror: true }).ground, 'Undo turn'));
     expect(row({}).ground.textContent).toContain('Nothing is done to it. The original stays as it is.');
   });
 

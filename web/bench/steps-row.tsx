@@ -13,9 +13,21 @@ interface StepsProps {
   readonly onKeep: Keep;
 }
 
+const UNDO_WORDS: Readonly<Record<PrepStep, string>> = {
+  turn: 'Undo turn',
+  straighten: 'Undo straightening',
+  crop: 'Undo crop',
+  frames: 'Undo frames',
+  tone: 'Undo tone',
+  sharpness: 'Undo sharpening',
+  ground: 'Undo background',
+  words: 'Undo words over it',
+};
+
 /** What is done, as sentences; each can be switched off without being forgotten. */
 export function StepsRow({ prep, isEditable, change, onKeep }: StepsProps) {
   const steps = stepsOf(prep, sayTone);
+  const [only, others] = steps;
   const flip = (step: PrepStep, isOn: boolean) =>
     change(
       { off: isOn ? prep.off.filter((one) => one !== step) : [...prep.off, step] },
@@ -37,8 +49,8 @@ export function StepsRow({ prep, isEditable, change, onKeep }: StepsProps) {
         </Checkbox>
       ))}
       {steps.length > 0 && isEditable ? (
-        <Button kind="link" onClick={() => onKeep(AS_IT_CAME, 'putting it back as it came')}>
-          Put it back as it came
+        <Button kind="link" onClick={() => onKeep(AS_IT_CAME, 'reverting to the original')}>
+          {only && !others ? UNDO_WORDS[only.step] : 'Revert to the original'}
         </Button>
       ) : null}
     </LabelRow>

@@ -13,6 +13,7 @@ import type { Embed } from '#core/embed/model.ts';
 import { heightAt, writeEmbed } from '#core/embed/write.ts';
 import { columnAt } from '#core/page/layout.ts';
 import { Dimension } from '../measure/dimension.tsx';
+import { useMeasure } from '../measure/told.ts';
 import { Choice } from '../sentence/sentence.tsx';
 import { Button } from '../ui/button.tsx';
 import { copyText } from '../ui/copy.ts';
@@ -148,8 +149,8 @@ interface LiveProps {
 /** A host that takes longer to answer is shown without what it would have said, so that it is not loaded twice in vain. */
 const PATIENCE_MILLIS = 1500;
 
+/** Until it has told how high it is: a link's line, and a poster of the usual shape. */
 const LINK_PX = 90;
-/** A poster is as high as its picture; the usual shape of one is the best guess. */
 const POSTER_SHARE = 9 / 16;
 
 function Live({ embed, target, form, width, isAsked, poster }: LiveProps) {
@@ -162,8 +163,11 @@ function Live({ embed, target, form, width, isAsked, poster }: LiveProps) {
     enabled: isAsked || isLate,
   });
   const scale = Math.min(1, room / width);
-  const height =
+  const frame = useRef<HTMLIFrameElement>(null);
+  const told = useMeasure(frame);
+  const guessed =
     form === 'link' ? LINK_PX : form === 'poster' ? Math.round(width * POSTER_SHARE) : heightAt(embed, width);
+  const height = told?.height || guessed;
   const shown = Math.round(width * scale);
   return (
     <div className="mt-3 mb-4.5" ref={pane}>
@@ -183,6 +187,7 @@ function Live({ embed, target, form, width, isAsked, poster }: LiveProps) {
         {poster ? <img className="absolute inset-0 size-full object-cover" src={poster} alt="" /> : null}
         {preview.data ? (
           <iframe
+            ref={frame}
             className="relative origin-top-left"
             key={preview.data.address}
             title="As readers get it"

@@ -65,7 +65,8 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
     if (asset) show(asset);
   };
   const [params] = useSearchParams();
-  const forPage = pages.data?.find(({ id }) => id === params.get('page'));
+  // Whoever came from where it stands on a page goes back there, instead of placing it again.
+  const forPage = params.has('use') ? undefined : pages.data?.find(({ id }) => id === params.get('page'));
   const placeOn = async (pageId: string) => {
     const asset = await pieceOf();
     if (!asset) return;
@@ -100,6 +101,7 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
         <p className="flex-[1_0_100%]">
           On the shelf as <Link to={`/shelf?piece=${piece.id}`}>{piece.label.title || piece.stem}</Link>
           {`, ${sayUsedOn(piece)}.`}
+          {piece.usedOn.length > 0 ? ' What is changed here is changed wherever it stands.' : ''}
         </p>
       ) : (
         <Button kind={forPage ? 'plain' : 'action'} disabled={isBusy} onClick={() => void keep()}>

@@ -7,13 +7,14 @@ import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
 import { titleOf } from '#core/embed/write.ts';
 import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { sayFailure } from '../api/client.ts';
-import { targetsQuery } from '../api/queries.ts';
+import { pagesQuery, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { carriedText } from '../arrivals/carried-text.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { putPieces } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { FAULT_LOOK, Fault } from '../ui/fault.tsx';
 import { RadioList } from '../ui/radio-list.tsx';
@@ -107,6 +108,7 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
         {embeds.length > 1 && !held ? (
           <Several embeds={embeds} hosts={hosts} at={at} onChoose={setAt} />
         ) : null}
+        {pieceId === null ? null : <BackToPage params={params} />}
         {text !== '' || held ? (
           <p className="mt-2.5">
             <Button kind="link" onClick={() => paste('')}>
@@ -153,6 +155,19 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
 /** The page, and the want of it, that an embed was looked for. */
 function forPage(params: URLSearchParams): Readonly<Record<string, string>> {
   return Object.fromEntries([...params].filter(([name]) => name === 'page' || name === 'want'));
+}
+
+/** The way back to where it stands on a page, for whoever came from there. */
+function BackToPage({ params }: { readonly params: URLSearchParams }) {
+  const [pageId, use] = [params.get('page'), params.get('use')];
+  const pages = useQuery({ ...pagesQuery, enabled: use !== null });
+  const page = pages.data?.find(({ id }) => id === pageId);
+  if (!page || use === null) return null;
+  return (
+    <p className="mt-2.5">
+      <LinkButton to={`/pages/${page.id}?use=${use}`}>Back to {sayPageTitle(page.title)}</LinkButton>
+    </p>
+  );
 }
 
 const holdsText = (data: DataTransfer) =>

@@ -45,7 +45,13 @@ const KEYS: readonly (readonly [string, readonly Line[]])[] = [
       ['Delete', 'Take it off the page'],
     ],
   ],
-  ['In the text', [['Ctrl K', 'Link the chosen words']]],
+  [
+    'In the text',
+    [
+      ['Ctrl F', 'Find on the page'],
+      ['Ctrl K', 'Link the chosen words'],
+    ],
+  ],
   [
     'On the tray and the shelf',
     [

@@ -44,14 +44,6 @@ describe('what Gather is asked', () => {
     expect(asked(text).question).toMatchObject({ shape: 'any', commercial: true, changes: true });
   });
 
-  it('knows the pictures that came with pasted text', () => {
-    expect(asked('pictures=http://anysite.localhost/a.jpg http://anysite.localhost/b.jpg').pictures).toEqual([
-      'http://anysite.localhost/a.jpg',
-      'http://anysite.localhost/b.jpg',
-    ]);
-    expect(asked('').pictures).toEqual([]);
-  });
-
   it('comes back from the address that it is written to', () => {
     const { question } = asked('words=reed bed&shape=square&leastWidth=800&commercial=no&changes=no');
     expect(asked(String(new URLSearchParams(queryOf(question)))).question).toEqual(question);

@@ -10,8 +10,6 @@ export interface GatherAsked {
   /** Ask only this source; null asks all. */
   readonly from: string | null;
   readonly address: string | null;
-  /** Addresses of pictures that came with pasted text. */
-  readonly pictures: readonly string[];
   readonly clipId: string | null;
   readonly albumId: string | null;
 }
@@ -43,7 +41,6 @@ export function readAsked(params: URLSearchParams, preset: Preset): GatherAsked 
     wantId: params.get('want'),
     from: params.get('from'),
     address: params.get('address'),
-    pictures: (params.get('pictures') ?? '').split(' ').filter(Boolean),
     clipId: params.get('clip'),
     albumId: params.get('album'),
   };

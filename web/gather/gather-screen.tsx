@@ -140,7 +140,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
             folder={folder}
             onFolder={setFolder}
             onFiles={(files) => bringIn(files, folder, { pageId: page?.id ?? null, wantId: null })}
-            onAddress={(address) => ask({ address, pictures: null, clip: null })}
+            onAddress={(address) => ask({ address, clip: null })}
           />
           <Answered asked={asked} />
         </div>

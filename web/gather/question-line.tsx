@@ -12,12 +12,11 @@ interface QuestionLineProps {
 /** The question; or, while an address is read, what is read and the way back. */
 export function QuestionLine({ asked, onAsk }: QuestionLineProps) {
   const sources = useQuery(sourcesQuery);
-  if (asked.address || asked.pictures.length > 0 || asked.clipId) {
+  if (asked.address || asked.clipId) {
     return (
       <p className="text-3xl leading-normal font-stretch-94% max-narrow:text-xl">
-        Gather pictures from{' '}
-        <strong>{asked.address ?? (asked.clipId ? 'a clipped page' : 'the pasted text')}</strong>{' '}
-        <Button kind="link" onClick={() => onAsk({ address: null, pictures: null, clip: null })}>
+        Gather pictures from <strong>{asked.address ?? 'a clipped page'}</strong>{' '}
+        <Button kind="link" onClick={() => onAsk({ address: null, clip: null })}>
           Ask all sources instead
         </Button>
       </p>
@@ -34,7 +33,7 @@ export function Answered({ asked }: { readonly asked: GatherAsked }) {
   const wanted = (sources.data ?? []).filter(({ id }) => asked.from === null || id === asked.from);
   const client = useQueryClient();
   useIsFetching({ queryKey: ['source'] });
-  if (asked.address || asked.clipId || asked.pictures.length > 0 || wanted.length < 2) return null;
+  if (asked.address || asked.clipId || wanted.length < 2) return null;
   const answered = wanted.filter(({ id }) =>
     client
       .getQueriesData({ queryKey: ['source', id] })

@@ -1,4 +1,4 @@
-import { useQueries, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { SealedPicture } from '#api/gather.ts';
 import { sayFailure } from '../api/client.ts';
 import { Button } from '../ui/button.tsx';
@@ -62,39 +62,6 @@ function sayRead(kind: 'picture' | 'page', host: string, count: number, leftOut:
 
 export function hostOf(address: string): string {
   return URL.canParse(address) ? new URL(address).hostname || address : address;
-}
-
-interface PastedProps extends GroupProps {
-  readonly addresses: readonly string[];
-  readonly onTakeAll: (pictures: readonly SealedPicture[]) => void;
-}
-
-/** The pictures that came with pasted text. */
-export function PastedGroup({ addresses, onTakeAll, ...props }: PastedProps) {
-  const readings = useQueries({ queries: addresses.map((address) => readingQuery(address)) });
-  const pictures = readings.flatMap(({ data }) => data?.pictures ?? []);
-  const faults = readings.flatMap(({ error }) => (error ? [sayFailure(error)] : []));
-  const pending = readings.filter(({ isPending }) => isPending).length;
-  return (
-    <Group
-      name="From the pasted text"
-      about={pending > 0 ? `${pending} are read` : `${pictures.length} of ${addresses.length} can be taken`}
-      way={
-        pictures.length > 1 ? (
-          <Button kind="link" onClick={() => onTakeAll(pictures)}>
-            Take all {pictures.length}
-          </Button>
-        ) : null
-      }
-    >
-      {faults.map((fault) => (
-        <p key={fault} className="text-due">
-          {fault}
-        </p>
-      ))}
-      <Sorted name="From the pasted text" pictures={pictures} {...props} question={AS_THEY_ARE} />
-    </Group>
-  );
 }
 
 /** A page that was handed in by a clipper: read like any address, with the words that were selected there. */

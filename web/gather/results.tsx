@@ -4,7 +4,7 @@ import type { SealedPicture } from '#api/gather.ts';
 import { AlbumsGroup } from './albums-group.tsx';
 import type { GatherAsked } from './gather-address.ts';
 import { sourcesQuery } from './gather-queries.ts';
-import { ClipGroup, PastedGroup, ReadingGroup } from './reading-group.tsx';
+import { ClipGroup, ReadingGroup } from './reading-group.tsx';
 import { ShelfGroup } from './shelf-group.tsx';
 import { SourceGroup } from './source-group.tsx';
 
@@ -18,13 +18,11 @@ interface ResultsProps {
   readonly onTakeAll: (pictures: readonly SealedPicture[]) => void;
 }
 
-/** What was found: in what was read from an address, a clip or pasted text, or at the sources that were asked. */
+/** What was found: in what was read from an address or a clip, or at the sources that were asked. */
 export function Results({ asked, group, openAsset, onAsk, onHeld, onTakeHeld, onTakeAll }: ResultsProps) {
   const sources = useQuery(sourcesQuery);
   if (asked.clipId) return <ClipGroup clipId={asked.clipId} onTakeAll={onTakeAll} {...group} />;
   if (asked.address) return <ReadingGroup address={asked.address} onTakeAll={onTakeAll} {...group} />;
-  if (asked.pictures.length > 0)
-    return <PastedGroup addresses={asked.pictures} onTakeAll={onTakeAll} {...group} />;
   const wanted = (sources.data ?? []).filter(({ id }) => asked.from === null || id === asked.from);
   return (
     <>

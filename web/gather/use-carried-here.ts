@@ -23,7 +23,7 @@ export function useCarriedHere(
       navigate(
         `/embeds?${withAsked(new URLSearchParams(), { text: carriedText(data), page: pageId, want: wantId })}`,
       );
-    else if (carried.kind === 'address') ask({ address: carried.address, pictures: null, clip: null });
+    else if (carried.kind === 'address') ask({ address: carried.address, clip: null });
     return carried.kind !== 'nothing';
   };
 }

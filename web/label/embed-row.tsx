@@ -1,10 +1,12 @@
 import type { Asset } from '#api/assets.ts';
 import { EMBED_FORMS, type EmbedForm, FORM_WORDS, whyNot } from '#core/embed/forms.ts';
 import { entryById, trustOf } from '#core/embed/host.ts';
+import type { Parameter } from '#core/embed/parameters.ts';
 import { sayWhatItIs } from '#core/embed/say.ts';
-import { formCase, formHere, type HeldEmbed } from '#core/page/embed-here.ts';
+import { embedHere, formCase, formHere, type HeldEmbed, withSetting } from '#core/page/embed-here.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { LinkButton } from '../ui/button.tsx';
+import { ParameterField } from '../embeds/parameter-field.tsx';
+import { Button, LinkButton } from '../ui/button.tsx';
 import { Field } from '../ui/field.tsx';
 import { Select } from '../ui/select.tsx';
 import { LabelRow, type Use } from './row.tsx';
@@ -19,7 +21,8 @@ interface EmbedRowProps {
 
 /** What is embedded, how it stands on this page, and the other ways that are open. */
 export function EmbedRow({ asset, held, rules, use, isEditable }: EmbedRowProps) {
-  const { embed, hosts } = held;
+  const { hosts } = held;
+  const embed = use ? embedHere(use.placement, held) : held.embed;
   const entry = entryById(embed.host, hosts);
   const of = formCase(rules, held);
   const form = formHere(rules, use?.placement ?? { form: null }, held);
@@ -31,7 +34,7 @@ export function EmbedRow({ asset, held, rules, use, isEditable }: EmbedRowProps)
         <LinkButton
           className="min-h-6 text-sm"
           kind="link"
-          to={`/embeds?piece=${asset.id}`}
+          to={`/embeds?piece=${asset.id}${use ? `&page=${use.pageId}&use=${use.placement.id}` : ''}`}
           aria-label="Open it in Embeds"
         >
           Open
@@ -56,9 +59,52 @@ export function EmbedRow({ asset, held, rules, use, isEditable }: EmbedRowProps)
       ) : (
         <p>{FORM_WORDS[form]}.</p>
       )}
+      {use && isEditable ? <SettingsHere held={held} use={use} /> : null}
     </LabelRow>
   );
 }
+
+interface SettingsHereProps {
+  readonly held: HeldEmbed;
+  readonly use: Use;
+}
+
+/** Where it begins and whether captions are on, for this page alone. */
+function SettingsHere({ held, use }: SettingsHereProps) {
+  const { parameters } = embedHere(use.placement, held);
+  const { settings } = use.placement;
+  const shown = (entryById(held.embed.host, held.hosts)?.parameters ?? []).filter(isSetHere);
+  return (
+    <>
+      {shown.map((parameter) => (
+        <ParameterField
+          key={parameter.name}
+          parameter={parameter}
+          value={parameters[parameter.name]}
+          onChange={(value) =>
+            use.change(
+              { settings: withSetting(settings, held, parameter.name, value) },
+              `${parameter.label.toLowerCase()} here`,
+            )
+          }
+        />
+      ))}
+      {settings ? (
+        <p className="text-soft">
+          Set for this page only.{' '}
+          <Button
+            kind="link"
+            onClick={() => use.change({ settings: null }, 'its settings as on other pages')}
+          >
+            As on other pages
+          </Button>
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+const isSetHere = ({ role }: Parameter) => role === 'start' || role === 'captions';
 
 const SHORT: Readonly<Record<EmbedForm, string>> = {
   click: 'a poster that becomes the frame',

@@ -4,6 +4,7 @@ import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { LabelSchema } from '#core/rights/label.ts';
+import { readKeyWords, sayKeyWords } from '#core/words/key-words.ts';
 import { DateLine, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece } from '../pieces/pieces.ts';
@@ -97,6 +98,9 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
           state={state}
         />
       </div>
+      {label.words.length > 0 ? (
+        <p className="mt-0.75 text-sm text-soft">Key words: {sayKeyWords(label.words)}</p>
+      ) : null}
       {drafted.length > 0 ? (
         <div className="mt-2 bg-due-soft px-2.25 py-1.75">
           {asset.label.source === '' ? 'The file says of itself' : 'Said where it came from'}:{' '}
@@ -113,13 +117,20 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
   );
 }
 
-const TitleSchema = v.pick(LabelSchema, ['title', 'taken', 'place']);
+const TitleSchema = v.object({
+  ...v.pick(LabelSchema, ['title', 'taken', 'place']).entries,
+  words: v.pipe(
+    v.string(),
+    v.transform((typed) => [...readKeyWords(typed)]),
+    LabelSchema.entries.words,
+  ),
+});
 
 function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
-  const { title, taken, place } = asset.label;
+  const { title, taken, place, words } = asset.label;
   const form = useSaveForm({
     schema: TitleSchema,
-    defaults: { title, taken, place },
+    defaults: { title, taken, place, words: words.join(', ') },
     keepAs: `title of ${asset.id}`,
     save: async (label) => {
       await changePiece(asset.id, { label }, 'the title');
@@ -133,6 +144,7 @@ function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: 
         <DateLine of={form} name="taken" label="Taken on" />
         <Line of={form} name="place" label="Place" maxLength={300} />
       </div>
+      <Line of={form} name="words" label="Key words" hint="Separated by commas." maxLength={5000} />
     </LabelForm>
   );
 }

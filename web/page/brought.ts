@@ -1,15 +1,18 @@
 import { toast } from 'sonner';
 import type { Hosts } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
+import type { OfferedPicture } from '#core/page/rich-pasted.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, queryClient } from '../api/queries.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
 import { readCarried } from '../arrivals/carried.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
+import { gather, gathered } from '../arrivals/gatherings.ts';
 import { keepEmbed } from '../embeds/held-embeds.ts';
 import { looksLikeCode, readInText } from '../embeds/in-text.ts';
+import { readingQuery } from '../gather/gather-queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
-import { addToTray, fillWant, placePiece } from '../sheet/commands.ts';
+import { addToTray, fillWant, placeOver, placePiece } from '../sheet/commands.ts';
 import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
 import type { PageSession } from './use-page-session.ts';
 
@@ -46,6 +49,50 @@ export function takeFiles(
     else addToTray(editor, arrived.asset.id);
     if (!arrived.isNew) toast(arrived.sentence);
     return true;
+  });
+}
+
+/**
+ * Takes a picture in that came with rich text, and puts it where its offer stands by then. One that lies in the text
+ * itself is sent as a file is; one of the web is gathered from there. Answers why it could not be had, or null.
+ */
+export async function takeOffered(
+  session: PageSession,
+  { address, words }: OfferedPicture,
+  pageId: string,
+  at: () => number | null,
+): Promise<string | null> {
+  const { editor } = session;
+  try {
+    if (address.startsWith('data:')) {
+      const file = fileOfData(address, words);
+      const place = at();
+      if (place !== null) editor.view.dispatch(editor.state.tr.delete(place, place + 1));
+      takeFiles(session, [{ file, folder: '' }], { pageId, wantId: null, at: place });
+      return null;
+    }
+    const reading = await queryClient.fetchQuery(readingQuery(address));
+    const [picture] = reading.pictures;
+    if (!picture) return 'No picture is at its address any more.';
+    const wish = { seals: [picture.seal], pageId, wantId: null, folder: '', licence: null };
+    const [taking] = (await gathered((await gather(wish)).jobId)).takings;
+    if (!taking?.asset) return taking?.sentence ?? 'It was stopped.';
+    putPieces([taking.asset]);
+    const place = editor.isDestroyed ? null : at();
+    if (place !== null) placeOver(editor, taking.asset.id, place);
+    return null;
+  } catch (error) {
+    return sayFailure(error);
+  }
+}
+
+/** A picture written into an address (RFC 2397, base64) as a file. */
+function fileOfData(address: string, words: string): File {
+  const [head = '', data = ''] = address.split(',', 2);
+  const type = /^data:([^;]+)/.exec(head)?.[1] ?? '';
+  const bytes = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
+  return new File([bytes], `${words || 'pasted picture'}.${type.split('/')[1]?.replace('+xml', '') ?? ''}`, {
+    type,
   });
 }
 

@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { placementsOf } from '#core/page/model.ts';
+import type { OfferedPicture } from '#core/page/rich-pasted.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { onTray } from '../arrivals/arrivals.ts';
@@ -15,6 +16,7 @@ import type { FoundFile } from '../arrivals/dropped.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
 import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
+import { useOffer } from '../frame/commands.ts';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import type { LabelRowName } from '../label/row.tsx';
@@ -33,7 +35,8 @@ import {
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { useStore } from '../ui/store.ts';
-import { takeCarried, takeFiles, takePieces, takeText } from './brought.ts';
+import { takeCarried, takeFiles, takeOffered, takePieces, takeText } from './brought.ts';
+import { FindBar } from './find-bar.tsx';
 import { NarrowPage } from './narrow-page.tsx';
 import { ClashNotice, SaveNotice } from './notices.tsx';
 import type { Opened } from './opened.ts';
@@ -59,15 +62,8 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   const hooks = {
     onFiles: (files: readonly FoundFile[], at: number | null) =>
       session && takeFiles(session, files, { pageId: page.id, wantId: null, at }),
-    onPictures: (addresses: readonly string[]) =>
-      toast(sayPictures(addresses.length), {
-        action: {
-          label: 'Gather them',
-          onClick: () =>
-            navigate(`/gather?${new URLSearchParams({ page: page.id, pictures: addresses.join(' ') })}`),
-        },
-        duration: 15_000,
-      }),
+    onOfferedPicture: (offer: OfferedPicture, at: () => number | null) =>
+      session ? takeOffered(session, offer, page.id, at) : Promise.resolve(null),
     onPieces: (ids: readonly string[], at: number) =>
       void (session && takePieces(session, ids, { pageId: page.id, wantId: null, at })),
     onPastedText: (text: string, isAlone: boolean) =>
@@ -118,12 +114,6 @@ const NOT_CARRIED =
 
 const NO_HOSTS: Hosts = { entries: [], decisions: [] };
 
-function sayPictures(count: number): string {
-  return count === 1
-    ? 'A picture came with the text, and stayed where it was.'
-    : `${count} pictures came with the text, and stayed where they were.`;
-}
-
 interface PageWorkProps {
   readonly page: Page;
   readonly session: PageSession;
@@ -154,14 +144,27 @@ function PageWork({
   const labelled = usePiece(selectedAsset);
   const isNarrow = useIsNarrow();
   const [place, setPlace] = usePlaceAsked();
+  const finding = useFinding(() => setPlace('sheet'));
   const sheet = (
-    <Sheet
-      editor={session.editor}
-      page={view.doc}
-      rules={rules}
-      selected={view.selected}
-      isEditable={isEditable}
-    />
+    <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+      {finding.isOpen ? (
+        <FindBar
+          editor={session.editor}
+          doc={view.doc}
+          field={finding.field}
+          onClose={() => finding.setOpen(false)}
+        />
+      ) : null}
+      <div className="row-start-2 grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] *:min-h-0">
+        <Sheet
+          editor={session.editor}
+          page={view.doc}
+          rules={rules}
+          selected={view.selected}
+          isEditable={isEditable}
+        />
+      </div>
+    </div>
   );
   const label = (
     <RightPane
@@ -260,12 +263,47 @@ function PageWork({
   );
 }
 
+/**
+ * Ctrl F finds on the page, in words that the browser does not see as well. Pressed again in the field, the key is the
+ * browser's own.
+ */
+function useFinding(onOpen: () => void) {
+  const [isOpen, setOpen] = useState(false);
+  const field = useRef<HTMLInputElement>(null);
+  const begin = useRef(onOpen);
+  useEffect(() => {
+    begin.current = onOpen;
+  });
+  const open = useCallback(() => {
+    begin.current();
+    setOpen(true);
+    requestAnimationFrame(() => field.current?.select());
+  }, []);
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const isFind = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'f';
+      if (!isFind || event.shiftKey || event.altKey || document.activeElement === field.current) return;
+      if (document.querySelector('[role="dialog"], [role="alertdialog"]')) return;
+      event.preventDefault();
+      open();
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [open]);
+  useOffer([{ words: 'Find on this page', act: open }]);
+  return { isOpen, setOpen, field };
+}
+
 /** The place that is looked at on a narrow screen: at first the one that the address asks for. */
 function usePlaceAsked() {
   const [params] = useSearchParams();
   const asked = params.get('place');
   const [place, setPlace] = useState<PagePlace>(
-    isPagePlace(asked) ? asked : params.has('piece') || params.has('want') ? 'label' : 'sheet',
+    isPagePlace(asked)
+      ? asked
+      : ['use', 'piece', 'want'].some((name) => params.has(name))
+        ? 'label'
+        : 'sheet',
   );
   return [place, setPlace] as const;
 }
@@ -319,7 +357,7 @@ function trayHands(
   };
 }
 
-/** Opens what the address asks for: ?piece=, ?want=, ?row=. */
+/** Opens what the address asks for: ?use=, ?piece=, ?want=, ?row=. */
 function useAsked(
   session: PageSession | null,
   setOpened: (opened: Opened) => void,
@@ -328,8 +366,10 @@ function useAsked(
   const [params] = useSearchParams();
   useEffect(() => {
     if (!session) return;
-    const [piece, want, row] = [params.get('piece'), params.get('want'), params.get('row')];
-    if (piece) open(session, { kind: 'asset', id: piece }, setOpened);
+    const asked = (name: string) => params.get(name);
+    const [use, piece, want, row] = [asked('use'), asked('piece'), asked('want'), asked('row')];
+    if (use) selectPlacement(session.editor, use);
+    else if (piece) open(session, { kind: 'asset', id: piece }, setOpened);
     else if (want) setOpened({ kind: 'want', id: want });
     if (row === 'rights' || row === 'words' || row === 'name' || row === 'fit') setRow(row);
   }, [session, params, setOpened, setRow]);

@@ -1,5 +1,4 @@
 import type { Editor } from '@tiptap/core';
-import { useWatch } from 'react-hook-form';
 import * as v from 'valibot';
 import { isLinkAddress } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -124,24 +123,23 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
 
 function LinkRow({ editor }: { readonly editor: Editor }) {
   const now = String(editor.getAttributes('link').href ?? '');
+  const unlink = () => onSheet(editor).extendMarkRange('link').unsetLink().run();
   const hasText = !editor.state.selection.empty || now !== '';
   const form = useSaveForm({
     schema: TextLinkSchema,
     defaults: { href: now },
     save: ({ href }) => {
-      const text = onSheet(editor).extendMarkRange('link');
-      if (href === '') text.unsetLink().run();
-      else text.setLink({ href }).run();
+      if (href === '') unlink();
+      else onSheet(editor).extendMarkRange('link').setLink({ href }).run();
     },
   });
-  const href = useWatch({ control: form.form.control, name: 'href' });
   return (
     <LabelRow name="Link">
       {hasText ? (
-        <Form of={form} className="flex items-end gap-2">
+        <Form of={form} className="flex flex-wrap items-end gap-x-2 gap-y-1">
           <Line
             of={form}
-            className="flex-1"
+            className="min-w-0 flex-1"
             name="href"
             data-row="link"
             label="These words go to"
@@ -149,7 +147,12 @@ function LinkRow({ editor }: { readonly editor: Editor }) {
             isMono
             maxLength={2000}
           />
-          <Button type="submit">{href.trim() === '' && now !== '' ? 'Unlink' : 'Link'}</Button>
+          <Button type="submit">{now === '' ? 'Link' : 'Change'}</Button>
+          {now === '' ? null : (
+            <Button kind="link" className="basis-full" onClick={unlink}>
+              Remove the link
+            </Button>
+          )}
         </Form>
       ) : (
         <p className="text-soft">Select words to link them.</p>

@@ -9,6 +9,7 @@ import { NAME_META, selectedPlacement } from '../sheet/commands.ts';
 import { connectSheet, makeEditor } from '../sheet/editor.ts';
 import type { SheetHooks } from '../sheet/hooks.ts';
 import { fromEditor } from '../sheet/page-json.ts';
+import { PICTURE_OFFER } from '../sheet/rich-text.ts';
 import { Store } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { PageSaver } from './saver.ts';
@@ -46,7 +47,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
     putOwnViews(page.ownViews);
     const opened = open(page, isEditable, {
       onFiles: (...args) => steady.current.onFiles(...args),
-      onPictures: (...args) => steady.current.onPictures(...args),
+      onOfferedPicture: (...args) => steady.current.onOfferedPicture(...args),
       onPieces: (...args) => steady.current.onPieces(...args),
       onPastedText: (...args) => steady.current.onPastedText(...args),
       onOpenLabel: () => steady.current.onOpenLabel(),
@@ -70,6 +71,16 @@ function beginInText(editor: Editor): void {
   const { doc, tr } = editor.state;
   const inText = Selection.findFrom(doc.resolve(0), 1, true);
   if (inText) editor.view.dispatch(tr.setSelection(inText).setMeta('addToHistory', false));
+}
+
+/** Which block of the page the selection begins in: offers of pictures stand between them on the sheet alone. */
+function blockOf({ state: { doc, selection } }: Editor): number {
+  const index = selection.$from.index(0);
+  let block = index;
+  doc.forEach((node, _pos, at) => {
+    if (at < index && node.type.name === PICTURE_OFFER) block -= 1;
+  });
+  return block;
 }
 
 const READ_AFTER_MILLIS = 120;
@@ -103,7 +114,7 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
     saver.keep();
   };
   editor.on('transaction', ({ transaction }) => {
-    const block = editor.state.selection.$from.index(0);
+    const block = blockOf(editor);
     const selected = selectedPlacement(editor);
     // While letters are typed into one block nothing else on the screen changes: it is not drawn anew at each of them.
     const isTyping = transaction.docChanged && selected === null && view.state.selected === null;

@@ -71,32 +71,41 @@ export async function changePiece(id: string, change: AssetChange, name: string)
   ledger.add({ name, scope: `piece ${id}`, undo: () => send(id, inverse), redo: () => send(id, change) });
 }
 
+/** A change to each of several pieces: the same for all, or made for each from what it says now; null leaves it alone. */
+export type ChangeOfEach = AssetChange | ((asset: Asset) => AssetChange | null);
+
 /**
  * Changes several pieces, one after the other, as one deed: one undo takes all of it back. Where one cannot be changed,
- * those before it stay changed, and can be taken back.
+ * those before it stay changed, and can be taken back. Answers how many were changed.
  */
-export async function changePieces(ids: readonly string[], change: AssetChange, name: string): Promise<void> {
-  const inverses = new Map<string, AssetChange>();
+export async function changePieces(
+  ids: readonly string[],
+  change: ChangeOfEach,
+  name: string,
+): Promise<number> {
+  const done: { readonly id: string; readonly there: AssetChange; readonly back: AssetChange }[] = [];
   try {
     for (const id of ids) {
       const before = pieces.state.get(id);
-      if (!before) continue;
-      await send(id, change);
-      inverses.set(id, inverseOf(before, change));
+      const there = before && (typeof change === 'function' ? change(before) : change);
+      if (!there) continue;
+      await send(id, there);
+      done.push({ id, there, back: inverseOf(before, there) });
     }
   } finally {
-    if (inverses.size > 0)
+    if (done.length > 0)
       ledger.add({
         name,
         scope: 'shelf',
         undo: async () => {
-          for (const [id, inverse] of inverses) await send(id, inverse);
+          for (const { id, back } of done) await send(id, back);
         },
         redo: async () => {
-          for (const id of inverses.keys()) await send(id, change);
+          for (const { id, there } of done) await send(id, there);
         },
       });
   }
+  return done.length;
 }
 
 async function send(id: string, change: AssetChange): Promise<void> {

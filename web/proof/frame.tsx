@@ -1,21 +1,10 @@
-import { type RefObject, useEffect, useRef, useState } from 'react';
-import * as v from 'valibot';
+import { useRef } from 'react';
 import { type PageDoc, placementsOf } from '#core/page/model.ts';
 import { isWritten } from '#core/page/write.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import { Dimension } from '../measure/dimension.tsx';
+import { type Box, type Measure, useMeasure } from '../measure/told.ts';
 import { pieces } from '../pieces/pieces.ts';
-
-const BoxSchema = v.object({ top: v.number(), left: v.number(), width: v.number(), height: v.number() });
-const MeasureSchema = v.object({
-  kind: v.literal('placard-measure'),
-  width: v.number(),
-  height: v.number(),
-  figures: v.array(BoxSchema),
-  blocks: v.array(v.number()),
-  overflow: v.number(),
-});
-type Measure = v.InferOutput<typeof MeasureSchema>;
 
 export interface NumberedFinding {
   readonly number: number;
@@ -105,25 +94,10 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
   );
 }
 
-/** What the frame tells of itself. Messages of any other window are passed over, and every message is checked. */
-function useMeasure(frame: RefObject<HTMLIFrameElement | null>): Measure | null {
-  const [measure, setMeasure] = useState<Measure | null>(null);
-  useEffect(() => {
-    const listen = (event: MessageEvent) => {
-      if (event.source !== frame.current?.contentWindow) return;
-      const read = v.safeParse(MeasureSchema, event.data);
-      if (read.success) setMeasure(read.output);
-    };
-    window.addEventListener('message', listen);
-    return () => window.removeEventListener('message', listen);
-  }, [frame]);
-  return measure;
-}
-
 interface Mark {
   readonly number: number;
   readonly severity: Finding['severity'];
-  readonly box: v.InferOutput<typeof BoxSchema>;
+  readonly box: Box;
   /** How many marks stand before it at the same place. */
   readonly before: number;
 }

@@ -1,11 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
-import { type Carried, carriedOver, replacing } from '#core/page/replacing.ts';
+import { type Carried, carriedOver, replacing, sayOwnWords } from '#core/page/replacing.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
-import { askShelf, assetQuery } from '../api/queries.ts';
+import { askShelf, assetQuery, ownWordsQuery } from '../api/queries.ts';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece, pieceOf, putPieces } from '../pieces/pieces.ts';
 import { replacePiece } from '../pieces/put-away.ts';
 import { sayPageCount, sayUsedOn } from '../pieces/say-used-on.ts';
@@ -103,6 +105,7 @@ interface AgreeProps extends ReplacePanelProps {
 }
 
 function Agree({ asset, fresh, rules, onBack, onClose }: AgreeProps) {
+  const own = useQuery(ownWordsQuery(asset.id)).data ?? [];
   const { mayCarry, differs } = replacing(pieceOf(asset), pieceOf(fresh), rules);
   const [carried, setCarried] = useState<readonly Carried[]>([]);
   const [fault, setFault] = useState<string | null>(null);
@@ -146,6 +149,18 @@ function Agree({ asset, fresh, rules, onBack, onClose }: AgreeProps) {
             <li key={line}>{line}</li>
           ))}
         </ul>
+      ) : null}
+      {own.length > 0 ? (
+        <p className="text-due">
+          {titleOf(asset)} is described in words of their own on these pages, which stay. Read them again:{' '}
+          {own.map(({ id, title, ...words }, at) => (
+            <span key={id}>
+              {at > 0 ? ', ' : ''}
+              <Link to={`/pages/${id}?piece=${asset.id}`}>{sayPageTitle(title)}</Link> ({sayOwnWords(words)})
+            </span>
+          ))}
+          .
+        </p>
       ) : null}
       {mayCarry.length > 0 ? (
         <fieldset className="grid gap-1">

@@ -37,6 +37,12 @@ export function draftRunOver(pieces: readonly string[], target: Target): void {
   putDraft({ ...(before ?? plainRun(target)), targetId: target.id, pieces: [...pieces], rows: {} });
 }
 
+/** Begins a run that gives the chosen pieces names by the house pattern, and makes no files of them. */
+export function draftNamesOver(pieces: readonly string[], { id, rules }: Target): void {
+  const naming = { by: 'pattern', pattern: rules.namePattern, which: 'all' } as const;
+  putDraft({ ...plainOrder(id, pieces), naming });
+}
+
 /** Adds pieces that came in after the run was begun. */
 export function addToDraft(pieces: readonly string[], target: Target): void {
   const before = draft.state ?? plainRun(target);

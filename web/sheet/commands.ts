@@ -79,6 +79,16 @@ export function placePiece(editor: Editor, assetId: string, at: number): void {
   editor.view.focus();
 }
 
+/** Puts a piece in the place of a block that stood for it. */
+export function placeOver(editor: Editor, assetId: string, at: number): void {
+  const placement = newPlacement(crypto.randomUUID(), assetId, firstPosition(assetId));
+  const node = editor.schema.nodes.placement?.create(placement);
+  const before = editor.state.doc.nodeAt(at);
+  if (!node || !before) return;
+  const tr = named(editor, 'taking the picture in').replaceWith(at, at + before.nodeSize, node);
+  editor.view.dispatch(withOnTray(tr, assetId));
+}
+
 /** The block boundary after the block in which the selection ends. */
 export function afterSelection(editor: Editor): number {
   const { $to } = editor.state.selection;

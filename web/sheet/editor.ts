@@ -9,13 +9,15 @@ import { isLinkAddress, LIST_DEPTH_LIMIT, type PageDoc } from '#core/page/model.
 import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
-import { pastedPictures } from '../gather/pasted.ts';
 import { ledger } from '../undo/ledger.ts';
 import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
+import { foundMarks } from './find.ts';
 import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
 import { toEditor } from './page-json.ts';
+import { pictureOffer } from './picture-offer.ts';
 import { placementNode } from './placement-node.ts';
+import { asSheetText } from './rich-text.ts';
 
 /** The page's own facts are attributes of the document, so that one history holds text, tray, wants and title. */
 const PageDocument = Document.extend({
@@ -74,7 +76,9 @@ export function makeEditor(
       PageDocument,
       TextListItem,
       placementNode(target.rules, target.id),
+      pictureOffer(hooks),
       ledgerExtension(scope),
+      foundMarks,
     ],
     editorProps: {
       attributes: {
@@ -83,19 +87,14 @@ export function makeEditor(
         role: 'textbox',
         'aria-multiline': 'true',
       },
-      transformPastedHTML: (html) =>
-        html.replace(/<(\/?)h1\b/gi, '<$1h2').replace(/<(\/?)h[56]\b/gi, '<$1h4'),
+      transformPastedHTML: asSheetText,
       handlePaste: (view, event) => {
         const files = picturesOf(event.clipboardData);
         const { empty, $from } = view.state.selection;
         const isAlone = empty && $from.parent.content.size === 0;
         const text = event.clipboardData?.getData('text/plain') ?? '';
         if (files.length === 0 && hooks.onPastedText(text, isAlone)) return true;
-        if (files.length === 0) {
-          const pictures = pastedPictures(event.clipboardData?.getData('text/html') ?? '');
-          if (pictures.length > 0) hooks.onPictures(pictures);
-          return false;
-        }
+        if (files.length === 0) return false;
         hooks.onFiles(
           files,
           view.state.selection.$to.depth === 0 ? view.state.selection.to : view.state.selection.$to.after(1),

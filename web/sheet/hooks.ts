@@ -1,3 +1,4 @@
+import type { OfferedPicture } from '#core/page/rich-pasted.ts';
 import type { FoundFile } from '../arrivals/dropped.ts';
 
 /** What the sheet asks of the screen it stands on. */
@@ -5,8 +6,11 @@ export interface SheetHooks {
   readonly onFiles: (files: readonly FoundFile[], at: number | null) => void;
   /** Pieces that were dragged here from the shelf in another window. */
   readonly onPieces: (ids: readonly string[], at: number) => void;
-  /** Rich text came with pictures of the web in it. */
-  readonly onPictures: (addresses: readonly string[]) => void;
+  /**
+   * A picture that came with rich text is wanted where it stood. `at` says where that is by then, or null when it is
+   * gone. Answers why it could not be had, or null.
+   */
+  readonly onOfferedPicture: (offer: OfferedPicture, at: () => number | null) => Promise<string | null>;
   /** Text was pasted, on a line by itself or among other text; answers whether it is taken as embeds. */
   readonly onPastedText: (text: string, isAlone: boolean) => boolean;
   readonly onOpenLabel: () => void;

@@ -2,6 +2,7 @@ import { EmbedPreviewSchema } from '#api/embeds.ts';
 import type { EmbedForm } from '#core/embed/forms.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { ask } from '../api/client.ts';
+import { toldBy } from '../measure/told.ts';
 
 /**
  * An embed live on the sheet, as readers get it. It takes no clicks there, so that it is selected and moved as any piece
@@ -10,10 +11,15 @@ import { ask } from '../api/client.ts';
 export class LiveEmbed {
   readonly dom = document.createElement('iframe');
   readonly #target: string;
+  readonly #onHeight: (px: number) => void;
   #shown = '';
+  #height: number | null = null;
 
-  constructor(target: string) {
+  /** `onHeight` hears how high it is as readers get it, where its host tells its frame's height. */
+  constructor(target: string, onHeight: (px: number) => void) {
     this.#target = target;
+    this.#onHeight = onHeight;
+    window.addEventListener('message', this.#hear);
     this.dom.className = 'pointer-events-none absolute inset-0 size-full bg-paper';
     this.dom.title = 'The embed, live';
     this.dom.tabIndex = -1;
@@ -28,6 +34,7 @@ export class LiveEmbed {
     const wanted = JSON.stringify([embed, form]);
     if (wanted === this.#shown) return;
     this.#shown = wanted;
+    this.#height = null;
     void ask(EmbedPreviewSchema, '/embeds/previews', {
       method: 'POST',
       body: { embed, target: this.#target, form },
@@ -41,8 +48,25 @@ export class LiveEmbed {
     );
   }
 
+  /** How high it said last that it is, in px; null before it said so. */
+  get height(): number | null {
+    return this.#height;
+  }
+
+  readonly #hear = (event: MessageEvent): void => {
+    const told = toldBy(this.dom, event);
+    if (!told || told.height < 1 || told.height === this.#height) return;
+    this.#height = told.height;
+    this.#onHeight(told.height);
+  };
+
+  end(): void {
+    window.removeEventListener('message', this.#hear);
+  }
+
   hide(): void {
     this.#shown = '';
+    this.#height = null;
     this.dom.hidden = true;
     this.dom.removeAttribute('src');
   }

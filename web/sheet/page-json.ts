@@ -9,6 +9,7 @@ import {
   PlacementSchema,
   shallowList,
 } from '#core/page/model.ts';
+import { PICTURE_OFFER } from './rich-text.ts';
 
 /** The page as the editor's document. It ends in a paragraph, so that there is always somewhere to write. */
 export function toEditor(page: PageDoc): JSONContent {
@@ -31,7 +32,10 @@ export function fromEditor(json: JSONContent): PageDoc {
     title,
     wants,
     tray,
-    blocks: (json.content ?? []).map(plainNode).map(shallow),
+    blocks: (json.content ?? [])
+      .filter(({ type }) => type !== PICTURE_OFFER)
+      .map(plainNode)
+      .map(shallow),
   });
 }
 

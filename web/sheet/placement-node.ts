@@ -13,7 +13,7 @@ import type { Size } from '#core/media/dimensions.ts';
 import type { OverWords } from '#core/media/over-words.ts';
 import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
 import { describedAs, describedIn } from '#core/page/described.ts';
-import { formHere } from '#core/page/embed-here.ts';
+import { embedHere, formHere } from '#core/page/embed-here.ts';
 import type { Placement } from '#core/page/model.ts';
 import { newPlacement, PlacementSchema } from '#core/page/model.ts';
 import { type Piece, preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
@@ -94,7 +94,7 @@ class PlacementView implements NodeView {
 
   constructor(node: Node, rules: HouseRules, targetId: string, isEditable: () => boolean) {
     this.#rules = rules;
-    this.#live = new LiveEmbed(targetId);
+    this.#live = new LiveEmbed(targetId, (px) => this.#showHeight(px));
     this.#placement = placementOf(node);
     this.#window.className = 'sheet-window relative overflow-hidden bg-paper-ground';
     this.#window.dataset.part = 'window';
@@ -131,6 +131,7 @@ class PlacementView implements NodeView {
   }
 
   destroy(): void {
+    this.#live.end();
     this.#stopListening();
   }
 
@@ -203,18 +204,23 @@ class PlacementView implements NodeView {
     said.className = 'block bg-bar px-3 py-2 font-sans font-semibold text-bar-ink text-sm leading-flat';
     said.textContent = `${titleOf(held.embed, entryById(held.embed.host, held.hosts))}. ${FORM_WORDS[form]}.`;
     this.#window.hidden = form === 'link';
-    if (form === 'frame' || form === 'widget') this.#showLive(held.embed, form);
+    if (form === 'frame' || form === 'widget') this.#showLive(embedHere(this.#placement, held), form);
     else this.#live.hide();
     this.#worded.append(said);
   }
 
   #showLive(embed: Embed, form: EmbedForm): void {
-    if (embed.shape.kind === 'height') {
-      this.#window.style.aspectRatio = '';
-      this.#window.style.height = `${embed.shape.px}px`;
-    }
     if (this.#live.dom.parentElement !== this.#window) this.#window.append(this.#live.dom);
     this.#live.show(embed, form);
+    if (embed.shape.kind === 'height') this.#showHeight(this.#live.height ?? embed.shape.px);
+  }
+
+  /** What has a height of its own is as high as its host's page says, as soon as that has told it. */
+  #showHeight(px: number): void {
+    const held = pieces.state.get(this.#placement.asset)?.embed;
+    if (held?.embed.shape.kind !== 'height') return;
+    this.#window.style.aspectRatio = '';
+    this.#window.style.height = `${px}px`;
   }
 
   /** Words over the picture, as they go out: text of the page, or drawn into the file. */

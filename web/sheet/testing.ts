@@ -22,7 +22,7 @@ export function layNothingOut(): void {
 /** A screen that takes nothing from the sheet. */
 export const NO_HOOKS = {
   onFiles: () => undefined,
-  onPictures: () => undefined,
+  onOfferedPicture: async () => null,
   onPieces: () => undefined,
   onPastedText: () => false,
   onOpenLabel: () => undefined,

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import type { Asset, AssetChange } from '#api/assets.ts';
+import type { Asset } from '#api/assets.ts';
 import type { PageSummary } from '#api/pages.ts';
 import { may } from '#api/people.ts';
 import { stepsOf } from '#core/media/recipe-says.ts';
@@ -11,14 +11,17 @@ import { sayFailure } from '../api/client.ts';
 import { foldersQuery, meQuery, mostSizes, pagesQuery, targetsQuery } from '../api/queries.ts';
 import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
-import { changePieces } from '../pieces/pieces.ts';
+import { type ChangeOfEach, changePieces } from '../pieces/pieces.ts';
 import { replacePiece, throwAway } from '../pieces/put-away.ts';
 import { sayPageCount } from '../pieces/say-used-on.ts';
-import { draftRunOver } from '../run/draft.ts';
+import { draftNamesOver, draftRunOver } from '../run/draft.ts';
 import { Button } from '../ui/button.tsx';
 import { Choose } from '../ui/choose.tsx';
 import { ChosenToolbar } from '../ui/chosen-toolbar.tsx';
+import { Opens } from '../ui/opens.tsx';
 import { ledger } from '../undo/ledger.ts';
+import { ManyCredit } from './many-credit.tsx';
+import { ManyWords } from './many-words.tsx';
 import { ThrowAway } from './piece-deeds.tsx';
 
 /** What can be done with the chosen pieces. */
@@ -36,7 +39,7 @@ export function ChosenBar({
   const navigate = useNavigate();
   if (!me) return null;
   const ids = assets.map((asset) => asset.id);
-  const change = async (chosen: readonly string[], part: AssetChange, name: string, done: string) => {
+  const change = async (chosen: readonly string[], part: ChangeOfEach, name: string, done: string) => {
     try {
       await changePieces(chosen, part, name);
       toast(done);
@@ -44,6 +47,8 @@ export function ChosenBar({
       toast.error(sayFailure(error));
     }
   };
+  const changeAll = (part: ChangeOfEach, name: string) =>
+    change(ids, part, `${name} of ${count}`, `Changed: ${name} of ${count}.`);
   const prepared = assets.filter((asset) => stepsOf(asset.prep, sayTone).length > 0);
   const count = assets.length === 1 ? '1 piece' : `${assets.length} pieces`;
   return (
@@ -75,12 +80,29 @@ export function ChosenBar({
       ) : null}
       <Choose
         kind="bar"
-        words="Move..."
+        words="Folder..."
         choices={(folders.data ?? []).map(
           (folder) => [folder.path, folder.path.replaceAll('/', ' / ')] as const,
         )}
         onChoose={(folder) => void change(ids, { folder }, `moving ${count}`, `${count} moved to ${folder}.`)}
       />
+      {may(me.role, 'say-rights') && target ? (
+        <Button
+          kind="bar"
+          onClick={() => {
+            draftNamesOver(ids, target);
+            navigate('/shelf/runs/new');
+          }}
+        >
+          Name...
+        </Button>
+      ) : null}
+      <Opens about="Maker and credit of the chosen pieces" trigger={<Button kind="bar">Credit...</Button>}>
+        {(close) => <ManyCredit assets={assets} onChange={changeAll} onDone={close} />}
+      </Opens>
+      <Opens about="Key words of the chosen pieces" trigger={<Button kind="bar">Key words...</Button>}>
+        {() => <ManyWords assets={assets} onChange={changeAll} />}
+      </Opens>
       {may(me.role, 'say-rights') ? (
         <Choose
           kind="bar"

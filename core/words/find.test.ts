@@ -1,0 +1,33 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { findAll } from './find.ts';
+
+const found = (text: string, sought: string) =>
+  findAll(text, sought).map(({ from, to }) => text.slice(from, to));
+
+describe('finding in a text', () => {
+  it('finds each place once, without regard to case, accents and quotes', () => {
+    expect(found('The heron. HERON! A hérons’ hide', 'heron')).toEqual(['heron', 'HERON', 'héron']);
+    expect(found('the herons’ hide', "herons'")).toEqual(['herons’']);
+    expect(found('aaaa', 'aa')).toEqual(['aa', 'aa']);
+  });
+
+  it('finds nothing where nothing is sought or is there', () => {
+    expect(found('heron', '')).toEqual([]);
+    expect(found('heron', 'herons')).toEqual([]);
+  });
+
+  it('keeps its place behind letters that grow or shrink in lower case', () => {
+    expect(found('İİ 𝐇 ß heron', 'heron')).toEqual(['heron']);
+  });
+
+  it('finds any part of any text where it stands', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme' }), fc.string({ minLength: 1 }), fc.string(), (a, b, c) => {
+        const spans = findAll(a + b + c, b);
+        expect(spans.length).toBeGreaterThan(0);
+        for (const { from, to } of spans) expect(to - from).toBe(b.length);
+      }),
+    );
+  });
+});

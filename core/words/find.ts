@@ -1,0 +1,36 @@
+/** Where something stands in a text: offsets in UTF-16 units, the end not included. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * Every place of `sought` in a text, from the first to the last, none over another. Case, accents and the kind of
+ * apostrophe make no difference, so that what is typed plainly is found as it was set.
+ */
+export function findAll(text: string, sought: string): readonly Span[] {
+  const words = plainly(sought);
+  if (words === '') return [];
+  const within = plainly(text);
+  const spans: Span[] = [];
+  for (let at = within.indexOf(words); at >= 0; at = within.indexOf(words, at + words.length))
+    spans.push({ from: at, to: at + words.length });
+  return spans;
+}
+
+const PLAIN: Readonly<Record<string, string>> = { '’': "'", '‘': "'", '“': '"', '”': '"', '\u00a0': ' ' };
+
+/** As long as the text it is made from, unit by unit, so that offsets hold in both. */
+function plainly(text: string): string {
+  let plain = '';
+  for (const letter of text) {
+    const made =
+      PLAIN[letter] ??
+      letter
+        .normalize('NFD')
+        .replace(/\p{M}+$/u, '')
+        .toLowerCase();
+    plain += made.length === letter.length ? made : letter;
+  }
+  return plain;
+}

@@ -1,0 +1,101 @@
+import { type Editor, Extension } from '@tiptap/core';
+import type { Node } from '@tiptap/pm/model';
+import { type EditorState, Plugin, PluginKey } from '@tiptap/pm/state';
+import { Decoration, DecorationSet } from '@tiptap/pm/view';
+import * as v from 'valibot';
+import { type Placement, PlacementSchema } from '#core/page/model.ts';
+import type { Piece } from '#core/page/picture.ts';
+import { altHere, captionHere } from '#core/page/words.ts';
+import { findAll } from '#core/words/find.ts';
+
+/** Where something that is looked for stands: in the text, or in the words of a placed piece. */
+export type FoundOnSheet =
+  | { readonly kind: 'text'; readonly from: number; readonly to: number }
+  | {
+      readonly kind: 'piece';
+      readonly from: number;
+      readonly to: number;
+      readonly placement: Placement;
+      readonly where: 'alt text' | 'caption' | 'title';
+    };
+
+/** Every place of some words on the sheet, in reading order. */
+export function findOnSheet(
+  doc: Node,
+  sought: string,
+  pieces: ReadonlyMap<string, Piece>,
+): readonly FoundOnSheet[] {
+  const found: FoundOnSheet[] = [];
+  doc.descendants((node, pos) => {
+    if (node.isTextblock) {
+      // A line break is one place long, as it is one letter here.
+      const text = node.textBetween(0, node.content.size, '', '\n');
+      for (const { from, to } of findAll(text, sought))
+        found.push({ kind: 'text', from: pos + 1 + from, to: pos + 1 + to });
+      return false;
+    }
+    const read = v.safeParse(PlacementSchema, node.attrs);
+    const piece = read.success ? pieces.get(read.output.asset) : undefined;
+    if (!read.success || !piece) return true;
+    for (const [where, words] of wordsOf(read.output, piece))
+      if (findAll(words, sought).length > 0)
+        found.push({ kind: 'piece', from: pos, to: pos + node.nodeSize, placement: read.output, where });
+    return false;
+  });
+  return found;
+}
+
+function wordsOf(
+  placement: Placement,
+  piece: Piece,
+): readonly (readonly ['alt text' | 'caption' | 'title', string])[] {
+  const alt = altHere(placement, piece);
+  return [
+    ['title', piece.label.title],
+    ['alt text', alt.kind === 'text' && !piece.embed ? alt.text : ''],
+    ['caption', captionHere(placement, piece)],
+  ];
+}
+
+interface Marked {
+  readonly found: readonly FoundOnSheet[];
+  readonly at: number;
+}
+
+const FOUND = new PluginKey<DecorationSet>('found');
+
+/** Marks on the sheet what was found, and what of it is looked at. */
+export const foundMarks = Extension.create({
+  name: 'found',
+  addProseMirrorPlugins: () => [
+    new Plugin<DecorationSet>({
+      key: FOUND,
+      state: {
+        init: () => DecorationSet.empty,
+        apply: (tr, before) => {
+          const next: Marked | undefined = tr.getMeta(FOUND);
+          return next ? marks(tr.doc, next) : before.map(tr.mapping, tr.doc);
+        },
+      },
+      props: { decorations: (state: EditorState) => FOUND.getState(state) },
+    }),
+  ],
+});
+
+function marks(doc: Node, { found, at }: Marked): DecorationSet {
+  return DecorationSet.create(
+    doc,
+    found.map((one, index) => {
+      const attributes = { class: index === at ? 'is-found is-looked-at' : 'is-found' };
+      return one.kind === 'text'
+        ? Decoration.inline(one.from, one.to, attributes)
+        : Decoration.node(one.from, one.to, attributes);
+    }),
+  );
+}
+
+/** Marks what was found and brings the one that is looked at into sight; the hand stays where it is. */
+export function markFound(editor: Editor, marked: Marked): void {
+  editor.view.dispatch(editor.state.tr.setMeta(FOUND, marked).setMeta('addToHistory', false));
+  editor.view.dom.querySelector('.is-looked-at')?.scrollIntoView({ block: 'center' });
+}
