@@ -61,7 +61,6 @@ const SettingsSchema = v.record(
   v.pipe(v.string(), v.maxLength(60)),
   v.nullable(v.pipe(v.string(), v.maxLength(300))),
 );
-export type EmbedSettings = v.InferOutput<typeof SettingsSchema>;
 
 /** One use of a piece. `null` means "as House rules or the piece itself say". */
 export const PlacementSchema = v.strictObject({
