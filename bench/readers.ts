@@ -7,6 +7,7 @@ import { makeCut, prepared } from '../server/imaging/cut.ts';
 import { encode } from '../server/imaging/encode.ts';
 import { imageOf, lumaOfPixels, lumaOn, pixelsOf } from '../server/imaging/pixels.ts';
 import { say, timeOf, times } from './measure.ts';
+import { benchShift } from './shift.ts';
 import { type BenchWorld, grainedOriginals } from './world.ts';
 
 const SIZE = { width: 3000, height: 2000 };
@@ -54,4 +55,5 @@ export async function benchReaders({ folder }: BenchWorld): Promise<void> {
     'making ladders, against making them at the very qualities that are found (aim: at most 1.6)',
     times(ladders, fixed),
   );
+  await benchShift();
 }

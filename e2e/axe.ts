@@ -26,6 +26,7 @@ export async function faultsOf(page: Page, within: string | null = null): Promis
       iframes: false,
       resultTypes: ['violations'],
       runOnly: { type: 'tag', values: ${JSON.stringify(TAGS)} },
+      rules: { 'label-content-name-mismatch': { enabled: true } },
     }).then(({ violations }) => ({ violations }))`,
   );
   return v

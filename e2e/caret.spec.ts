@@ -161,6 +161,36 @@ test('each screen has its title, and the focus is never lost on the way to it', 
   await expect(page).toHaveTitle('Begin a page - Placard');
 });
 
+test('"Find or do" offers what the screen can do, on every screen, and the proof of any page', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara', '/shelf?words=sluice+eel+pass');
+  await page.getByRole('option').first().click();
+  await page.getByRole('link', { name: 'Prepare it' }).click();
+  const palette = page.getByRole('dialog', { name: 'Find or do' });
+  const offers = async (words: string, name: string) => {
+    await page.keyboard.press('Control+k');
+    await expect(palette).toBeVisible();
+    await page.keyboard.type(words);
+    await expect(palette.getByRole('option', { name, exact: true })).toBeVisible();
+  };
+  await offers('compare', 'Compare with the original');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('slider', { name: 'Where it is divided' })).toBeVisible();
+  await page.goto('/gather');
+  await expect(page.getByRole('button', { name: 'Choose files' })).toBeVisible();
+  await offers('whole folder', 'Choose a whole folder of this machine');
+  await page.keyboard.press('Escape');
+  await page.goto('/shelf/runs/new');
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await offers('proof boardwalk reopens', 'Proof of The boardwalk reopens');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveTitle('The boardwalk reopens - Proof - Placard');
+  await offers('zip', 'Take everything away as a ZIP');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog', { name: /ZIP/ })).toBeVisible();
+});
+
 test('Ctrl K on chosen words asks where they lead, and finds things everywhere else', async ({ page }) => {
   await signIn(page, 'Mara', '/pages/demo-page-3');
   const field = label(page).getByRole('textbox', { name: 'These words go to' });

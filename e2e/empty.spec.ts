@@ -78,7 +78,7 @@ test('an empty house is begun, says who works there, and a day’s work goes on 
     await form.getByRole('textbox', { name: 'E-mail address' }).fill('mara@reserve.example');
     await form.getByRole('button', { name: 'Add' }).click();
     password = (await people.getByRole('status').locator('b').textContent()) ?? '';
-    await people.getByRole('button', { name: 'It is handed over' }).click();
+    await people.getByRole('button', { name: 'Done' }).click();
     await choose(people.getByRole('combobox', { name: 'Role of Sunniva Brandt' }), 'Editor');
     await expect(people.getByRole('alert')).toContainText('This is the only site owner');
     const hosts = page.getByRole('region', { name: 'Trusted hosts' });
@@ -108,7 +108,7 @@ test('an empty house is begun, says who works there, and a day’s work goes on 
     await page.getByRole('textbox', { name: 'E-mail address' }).fill('mara@reserve.example');
     await page.getByLabel('Password').fill(password);
     await page.getByRole('button', { name: 'Sign in' }).click();
-    await expect(page.getByRole('heading', { name: 'Take a password of your own' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Choose your own password' })).toBeVisible();
     await expectAccessible(page);
     await page.getByLabel('Password now').fill(password);
     await page.getByLabel('New password').fill('mara@reserve.example');
@@ -177,7 +177,7 @@ test('an empty house is begun, and a person and a target are added, by keyboard 
   await page.keyboard.type('Contributor');
   await press('Add');
   const password = (await people.getByRole('status').locator('b').textContent()) ?? '';
-  await press('It is handed over');
+  await press('Done');
   await expect(people.getByRole('combobox', { name: 'Role of Joss Imrie' })).toHaveText('Contributor');
 
   await press(/your menu/);
@@ -189,7 +189,7 @@ test('an empty house is begun, and a person and a target are added, by keyboard 
   await type('E-mail address', 'joss@reserve.example');
   await type('Password', password);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Take a password of your own' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Choose your own password' })).toBeVisible();
   await type('Password now', password);
   await type('New password', 'curlew over mudflats');
   await page.keyboard.press('Enter');

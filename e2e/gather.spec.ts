@@ -199,7 +199,7 @@ test('the clipper hands a page of another origin to Gather, until it is called b
   await popup.getByRole('link', { name: 'See its pictures' }).click();
   await expect(popup.getByText('We went out at six.')).toBeVisible();
   await expect(result(popup, /^Morning on the flats/)).toBeVisible();
-  await page.getByRole('button', { name: 'Call it back' }).click();
+  await page.getByRole('button', { name: 'Revoke it' }).click();
   await expect(page.getByRole('link', { name: 'Hand to Placard' })).toBeHidden();
   const refused = await press();
   await expect(refused.getByText('This clipper no longer works')).toBeVisible();

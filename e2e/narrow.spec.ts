@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { expectAccessible, figures, label, placed, sheet, tray } from './hands.ts';
+import { choose, expectAccessible, figures, label, placed, sheet, tray } from './hands.ts';
 
 /** A phone, the narrowest page there is, and a screen of 1280 by 800 enlarged to 200 %. */
 const SCREENS = [
@@ -32,7 +32,7 @@ async function openNarrow(page: Page, name: 'Mara' | 'Sunniva' | 'Piet', path: s
   await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
 }
 
-const placesOf = (page: Page) => page.getByRole('navigation', { name: 'Places of the page' });
+const placesOf = (page: Page) => page.getByRole('navigation', { name: /^Places of/ });
 const goTo = (page: Page, place: string) =>
   placesOf(page)
     .getByRole('button', { name: new RegExp(`^${place}`) })
@@ -112,4 +112,60 @@ test('on a phone the areas and what a person can do are behind buttons of the ba
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /your menu/ }).click();
   await expect(page.getByRole('menuitem', { name: 'Sign out' })).toBeInViewport({ ratio: 1 });
+});
+
+test('on a phone the folders, the pieces and a label of the shelf are places, and a licence is set there', async ({
+  page,
+}) => {
+  await openNarrow(page, 'Sunniva', '/shelf?words=heron');
+  const pieces = page.getByRole('listbox', { name: 'Pieces' });
+  await expect(pieces).toBeVisible();
+  await expect(label(page)).toBeHidden();
+  await expectAccessible(page);
+  await pieces.getByRole('option').first().click();
+  await goTo(page, 'Label');
+  await expect(pieces).toBeHidden();
+  await label(page)
+    .getByRole('button', { name: /Change rights|Set licence/ })
+    .click();
+  await choose(label(page).getByRole('combobox', { name: 'Licence' }), 'CC BY 4.0');
+  await label(page).getByRole('button', { name: 'Save rights' }).click();
+  await expect(label(page).getByRole('region', { name: 'Rights' })).toContainText('CC BY 4.0');
+  await expectAccessible(page);
+  await goTo(page, 'Folders');
+  await page
+    .getByRole('navigation', { name: 'Folders' })
+    .getByRole('button', { name: /^boardwalk/ })
+    .click();
+  await goTo(page, 'Pieces boardwalk|Pieces');
+  await expect(page.getByRole('button', { name: 'Folder: boardwalk' })).toBeVisible();
+});
+
+test('on a phone the Bench has the cuts, the picture and what is done to it, one at a time', async ({
+  page,
+}) => {
+  await openNarrow(page, 'Mara', '/shelf?words=sluice+eel+pass');
+  await page.getByRole('option').first().click();
+  await goTo(page, 'Label');
+  await page.getByRole('link', { name: 'Prepare it' }).click();
+  await expect(page.getByRole('region', { name: 'Stage' })).toBeVisible();
+  await expectAccessible(page);
+  await goTo(page, 'Cuts');
+  await page
+    .getByRole('navigation', { name: 'Cuts' })
+    .getByRole('button', { name: /^Square/ })
+    .click();
+  await goTo(page, 'What is done to it');
+  await page.getByRole('checkbox', { name: 'Black and white' }).check();
+  await expect(page.getByText('Toned: in black and white.')).toBeVisible();
+  await expectAccessible(page);
+  for (const place of ['Cuts', 'The piece|Piece', 'What']) {
+    await goTo(page, place);
+    expect(await sideways(page)).toEqual([]);
+  }
+  await page
+    .getByRole('button', { name: 'Undo tone' })
+    .or(page.getByRole('button', { name: 'Undo the tone' }))
+    .first()
+    .click();
 });

@@ -68,7 +68,7 @@ describe('embeds on a page', () => {
       }),
       { rules: PLAIN_RULES, pieces: piecesWith(CHART), addressOf: (cut) => cut.fileName },
     );
-    expect(html).toContain('width="360" height="270" style="aspect-ratio: 4 / 3;');
+    expect(html).toContain('width="360" height="270" style="display: block; aspect-ratio: 4 / 3;');
   });
 
   it('have their posters cut to the shape of the frame, and no cuts where no poster shows', () => {

@@ -69,6 +69,8 @@ export const HouseRulesSchema = v.strictObject({
   wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
   /** What the target lets through of embeds. */
   embeds: v.optional(EmbedRulesSchema, USUAL_EMBED_RULES),
+  /** Whether its pages are dark where a reader's device is set to dark (Media Queries 5, `prefers-color-scheme`). */
+  dark: v.optional(v.boolean(), false),
   severities: SeveritiesSchema,
 });
 

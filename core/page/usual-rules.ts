@@ -46,6 +46,7 @@ export function usualRules(target: Pick<HouseRules, 'name' | 'siteAddress' | 'co
     proofWidths: [390, 834, 1280],
     // 72 letters of the shipped text face on a line of the column: 60 to 75 are read best (WCAG 2.2, 1.4.8: at most 80).
     textSize: 21,
+    dark: false,
     cutPresets: [
       { id: 'lead', name: 'Lead', ratio: { across: 16, down: 9 }, width: 1600 },
       { id: 'teaser', name: 'Teaser', ratio: { across: 3, down: 2 }, width: 720 },

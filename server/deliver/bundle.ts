@@ -8,7 +8,7 @@ import { embedsOfPage } from '#core/page/embed-here.ts';
 import { type Placement, placementsOf } from '#core/page/model.ts';
 import { allCuts, type Cut, type Piece, planPicture } from '#core/page/picture.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
-import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
+import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { creditedAs, creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeDocument } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
@@ -49,7 +49,7 @@ export async function writeBundle(
     ],
     [
       'style.css',
-      `${fontFaces('fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
+      `${fontFaces('fonts')}${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
     ],
     ['credits.html', writeCredits(whole.doc, whole.pieces, whole.rules)],
     ['media.jsonld', `${JSON.stringify(media, null, 2)}\n`],

@@ -2,7 +2,7 @@ import type { Recipe } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { type Cut, planPicture } from '#core/page/picture.ts';
-import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
+import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
@@ -26,7 +26,7 @@ export async function oneFile(context: Context, whole: WholePage, signal: AbortS
     addressOf: (cut) => pictures.get(keyOf(cut)) ?? '',
     styleSheet: dataAddress(
       'text/css',
-      Buffer.from(`${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`),
+      Buffer.from(`${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`),
     ),
   });
   const stops = whatStops(whole);

@@ -6,7 +6,7 @@ import { EMBED_STYLE } from '#core/embed/on-page.ts';
 import { writeEmbed } from '#core/embed/write.ts';
 import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { TEXT_FACES } from '#core/page/faces.ts';
-import { DOCUMENT_STYLE } from '#core/page/style-sheet.ts';
+import { documentStyle } from '#core/page/style-sheet.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Context } from '../context.ts';
 import { fontFaces } from '../deliver/fonts.ts';
@@ -50,7 +50,7 @@ export function previewDocument(
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>As readers get it</title>
-<style>${fontFaces('/fonts')}${DOCUMENT_STYLE}body { font: ${rules.textSize}px/1.5 ${TEXT_FACES}; }${EMBED_STYLE}</style>
+<style>${fontFaces('/fonts')}${documentStyle(rules)}body { font: ${rules.textSize}px/1.5 ${TEXT_FACES}; }${EMBED_STYLE}</style>
 <script src="/measure.js"></script>
 <script src="/embeds.js" async></script>
 </head>

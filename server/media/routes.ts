@@ -10,7 +10,7 @@ import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts
 import { sizeAfter } from '#core/media/recipe.ts';
 import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
 import { embedsOfPage } from '#core/page/embed-here.ts';
-import { DOCUMENT_STYLE, styleSheet } from '#core/page/style-sheet.ts';
+import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
 import { leftSignal } from '../asking.ts';
 import type { Context } from '../context.ts';
@@ -132,7 +132,9 @@ export function mediaRoutes(context: Context): Router {
     response
       .set('Cache-Control', 'no-store')
       .type('css')
-      .send(`${fontFaces('/fonts')}${DOCUMENT_STYLE}${styleSheet(whole.rules, whole.doc, whole.pieces)}`);
+      .send(
+        `${fontFaces('/fonts')}${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
+      );
   });
 
   router.get('/embed/:text', signed(context), async (request, response) => {

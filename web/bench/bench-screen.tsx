@@ -9,13 +9,23 @@ import type { Target } from '#api/targets.ts';
 import type { Point } from '#core/media/crop.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import { turnToLevel } from '#core/media/level.ts';
-import { awakened, type Cuttable, type Prep, STRAIGHTEN_LIMIT, wholeRecipe } from '#core/media/recipe.ts';
+import {
+  AS_IT_CAME,
+  awakened,
+  type Cuttable,
+  mirroredPrep,
+  type Prep,
+  STRAIGHTEN_LIMIT,
+  turnedPrep,
+  wholeRecipe,
+} from '#core/media/recipe.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, lightsQuery, meQuery, strictest, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
+import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
@@ -195,8 +205,28 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
       />
     </aside>
   );
+  const weigh = () => {
+    setWeighed(!isWeighed);
+    setLooked(null);
+  };
+  useOffer([
+    {
+      words: isCompared ? 'Stop comparing' : 'Compare with the original',
+      act: () => setCompared(!isCompared),
+    },
+    ...(asset.animated ? [] : [{ words: isWeighed ? 'Stop weighing it' : 'Weigh it', act: weigh }]),
+    ...(isEditable
+      ? [
+          { words: 'Propose a focal point', act: () => void propose() },
+          { words: 'Turn it left', act: () => onKeep(turnedPrep(prep, 'left'), 'turning it left') },
+          { words: 'Turn it right', act: () => onKeep(turnedPrep(prep, 'right'), 'turning it right') },
+          { words: 'Mirror it', act: () => onKeep(mirroredPrep(prep), 'mirroring it') },
+          { words: 'Revert to the original', act: () => onKeep(AS_IT_CAME, 'reverting to the original') },
+        ]
+      : []),
+  ]);
   return (
-    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] max-narrow:h-auto max-narrow:grid-rows-[auto]">
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
       <BenchHeader
         asset={asset}
         here={here}
@@ -204,10 +234,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
         isEditable={isEditable}
         onCompare={() => setCompared(!isCompared)}
         isWeighed={isWeighed}
-        onWeigh={() => {
-          setWeighed(!isWeighed);
-          setLooked(null);
-        }}
+        onWeigh={weigh}
         onPropose={() => void propose()}
       />
       <BenchPanes cuts={cuts} stage={stage} label={label} />
@@ -222,26 +249,19 @@ interface PanesProps {
   readonly label: ReactNode;
 }
 
-/** The cuts, the piece, and what is done to it: side by side, or the cuts under both, or all under each other. */
+/** The cuts, the piece, and what is done to it: side by side, or the cuts under both; places on a narrow screen. */
 function BenchPanes({ cuts, stage, label }: PanesProps) {
   const isMiddle = useIsNarrow('middle');
   const isNarrow = useIsNarrow();
-  if (isNarrow)
-    return (
-      <div className="grid grid-cols-1 grid-rows-[auto_min(76vw,420px)_auto]">
-        {cuts}
-        {stage}
-        {label}
-      </div>
-    );
   const work = [
     { id: 'piece', name: 'the piece', content: stage },
     { id: 'label', name: 'what is done to it', width: { usual: 316, least: 260 }, content: label },
   ];
-  if (!isMiddle)
+  if (!isMiddle || isNarrow)
     return (
       <Split
         id="bench"
+        firstPlace="piece"
         panes={[{ id: 'cuts', name: 'the cuts', width: { usual: 236, least: 160 }, content: cuts }, ...work]}
       />
     );

@@ -102,7 +102,7 @@ export function DeskScreen() {
       <aside className="grid content-start gap-4.5">
         <Card className="px-4 pt-3.25 pb-4" aria-labelledby="came-in">
           <h2 className="mb-2.5 flex items-baseline justify-between border-ink text-lg" id="came-in">
-            Came in last
+            Newest
           </h2>
           {recent.length === 0 ? (
             <p className="text-soft">Nothing yet. Pictures, films and frames come in from anywhere.</p>

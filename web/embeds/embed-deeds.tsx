@@ -7,6 +7,7 @@ import type { Embed } from '#core/embed/model.ts';
 import { sayFailure } from '../api/client.ts';
 import { pagesQuery } from '../api/queries.ts';
 import { putOnTray } from '../arrivals/arrivals.ts';
+import { useOffer } from '../frame/commands.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { noteArrival, replacePiece } from '../pieces/put-away.ts';
 import { sayUsedOn } from '../pieces/say-used-on.ts';
@@ -64,6 +65,7 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
     const asset = await pieceOf();
     if (asset) show(asset);
   };
+  useOffer(piece || isBusy ? [] : [{ words: 'Put this embed on the shelf', act: () => void keep() }]);
   const [params] = useSearchParams();
   // Whoever came from where it stands on a page goes back there, instead of placing it again.
   const forPage = params.has('use') ? undefined : pages.data?.find(({ id }) => id === params.get('page'));

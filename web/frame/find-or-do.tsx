@@ -133,6 +133,20 @@ export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) 
             </Command.Item>
           ))}
         </Command.Group>
+        {/proof/i.test(words) ? (
+          <Command.Group className={GROUP_LOOK} heading="Proofs">
+            {pages.data?.map((page) => (
+              <Command.Item
+                className={FOUND_LOOK}
+                key={page.id}
+                value={`proof ${page.title} ${page.id}`}
+                onSelect={go(`/pages/${page.id}/proof`)}
+              >
+                Proof of {page.title}
+              </Command.Item>
+            ))}
+          </Command.Group>
+        ) : null}
         <Command.Group className={GROUP_LOOK} heading="Pieces">
           {words.trim().length > 1 &&
             pieces.data?.assets.map((asset) => (

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { cx } from '../ui/cx.ts';
 
 /** One of the places of a screen that has no room to show them side by side. */
@@ -41,12 +41,45 @@ export function Places({ about, places }: { readonly about: string; readonly pla
   );
 }
 
+interface AtPlacesProps {
+  /** What they are places of, for those who cannot see them. */
+  readonly about: string;
+  readonly places: readonly Place[];
+  /** What stands at each place, by what is looked at now. */
+  readonly children: ReactNode;
+  readonly className?: string | undefined;
+}
+
+/** A screen of places: the one that is looked at, and the way to the others under it. */
+export function AtPlaces({ about, places, children, className }: AtPlacesProps) {
+  const ground = useRef<HTMLDivElement>(null);
+  const here = places.find(({ isHere }) => isHere)?.name;
+  const before = useRef(here);
+  // What had the focus may stand at the place that was left: then the new one has it.
+  useEffect(() => {
+    if (before.current === here) return;
+    before.current = here;
+    const { activeElement } = document;
+    if (activeElement === null || activeElement === document.body || activeElement.closest('[hidden]'))
+      ground.current?.querySelector<HTMLElement>(':scope > :not([hidden])')?.focus();
+  }, [here]);
+  return (
+    <div className={cx('grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)_auto]', className)}>
+      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] *:col-start-1 *:row-start-1" ref={ground}>
+        {children}
+      </div>
+      <Places about={about} places={places} />
+    </div>
+  );
+}
+
 /** What stands at one place: kept as it is while another is looked at. */
 export function AtPlace({ isHere, children }: { readonly isHere: boolean; readonly children: ReactNode }) {
   return (
     <div
       className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] overflow-hidden *:min-h-0"
       hidden={!isHere}
+      tabIndex={-1}
     >
       {children}
     </div>

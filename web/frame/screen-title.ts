@@ -25,6 +25,13 @@ export function screenTitle(pathname: string, heading: string): string {
   return parts.filter(Boolean).join(' - ');
 }
 
+let isEntered = false;
+
+/** Says that somebody stood at the door in this window: the screen that they come to is told as any other is. */
+export function noteSignIn(): void {
+  isEntered = true;
+}
+
 /**
  * Each screen has its title, taken from its first heading, and is said when it opens. What had the focus on the screen
  * before may be gone: then the new one has it, and nobody begins at the top of the window again.
@@ -33,7 +40,8 @@ export function useScreenTitle(main: RefObject<HTMLElement | null>): void {
   const { pathname } = useLocation();
   const isFirst = useRef(true);
   useEffect(() => {
-    let isTold = isFirst.current;
+    // What a browser loads it tells by itself.
+    let isTold = isFirst.current && !isEntered;
     isFirst.current = false;
     const look = () => {
       const heading = main.current?.querySelector('h1')?.textContent ?? '';

@@ -1,6 +1,7 @@
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, type ReactNode, useState } from 'react';
 import { Group, Panel, Separator, useDefaultLayout } from 'react-resizable-panels';
 import { cx } from '../ui/cx.ts';
+import { AtPlace, AtPlaces } from './places.tsx';
 import { useIsNarrow } from './use-is-narrow.ts';
 
 /** One of the panes of a screen. The one without a width takes what the others leave. */
@@ -10,6 +11,8 @@ interface Pane {
   readonly name: string;
   /** In px, to begin with and at least; none for the work itself. */
   readonly width?: { readonly usual: number; readonly least: number };
+  /** What is there, in a word or two, where it is a place of a narrow screen. */
+  readonly says?: string;
   readonly content: ReactNode;
 }
 
@@ -24,6 +27,8 @@ interface SplitProps {
   readonly className?: string;
   /** From which width down the panes stand one under the other. */
   readonly stacks?: 'narrow' | 'middle';
+  /** On a narrow screen the panes are places that one goes to, and this is the first that is looked at. */
+  readonly firstPlace?: string;
 }
 
 /** Of the height of a narrow screen, what stands under the work gets this much. */
@@ -33,10 +38,40 @@ const LEAST_WORK_PX = 280;
 export const LABEL_PX = 344;
 
 /**
- * Panes side by side whose edges are drawn by hand or by arrow keys, each as wide as it was left; one under the other on
- * a narrow screen.
+ * Panes side by side whose edges are drawn by hand or by arrow keys, each as wide as it was left. On a narrow screen they
+ * are places that one goes to, or stand one under the other.
  */
-export function Split({ id, panes, className, stacks = 'narrow' }: SplitProps) {
+export function Split({ firstPlace, ...panes }: SplitProps) {
+  const isNarrow = useIsNarrow();
+  return isNarrow && firstPlace ? <PanePlaces first={firstPlace} {...panes} /> : <Panes {...panes} />;
+}
+
+function PanePlaces({ first, panes, className }: SplitProps & { readonly first: string }) {
+  const [here, setHere] = useState(first);
+  const places = panes.map(({ id, name, says = '' }) => ({
+    name: placeName(name),
+    says,
+    isHere: id === here,
+    go: () => setHere(id),
+  }));
+  return (
+    <AtPlaces about="Places of this screen" places={places} className={className}>
+      {panes.map(({ id, content }) => (
+        <AtPlace key={id} isHere={id === here}>
+          {content}
+        </AtPlace>
+      ))}
+    </AtPlaces>
+  );
+}
+
+/** "the pieces" as the name of a place: "Pieces". */
+function placeName(name: string): string {
+  const bare = name.replace(/^the /, '');
+  return `${bare.charAt(0).toUpperCase()}${bare.slice(1)}`;
+}
+
+function Panes({ id, panes, className, stacks = 'narrow' }: Omit<SplitProps, 'firstPlace'>) {
   const isNarrow = useIsNarrow(stacks);
   const layout = useDefaultLayout({
     id: `${id}${isNarrow ? ' narrow' : ''}`,

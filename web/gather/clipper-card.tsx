@@ -72,7 +72,7 @@ export function ClipperCard() {
         )}
         {latest ? (
           <Button kind="link" onClick={() => void revoke(latest.id)}>
-            Call it back
+            Revoke it
           </Button>
         ) : null}
       </div>

@@ -30,7 +30,7 @@ import { OwnMachine } from './own-machine.tsx';
 import { Answered, QuestionLine } from './question-line.tsx';
 import { ResultLabel } from './result-label.tsx';
 import { Results } from './results.tsx';
-import { idOf } from './source-group.tsx';
+import { idOf, titleOf } from './source-group.tsx';
 import { TakeButtons, WantNote } from './take-for.tsx';
 import { useCarriedHere } from './use-carried-here.ts';
 
@@ -64,6 +64,12 @@ type Opened =
   | { readonly kind: 'result'; readonly picture: SealedPicture }
   | { readonly kind: 'held'; readonly asset: Asset }
   | null;
+
+/** What the label is of, in a word or two. */
+function sayOpened(opened: Opened): string {
+  if (opened === null) return 'no picture';
+  return opened.kind === 'held' ? opened.asset.label.title || opened.asset.stem : titleOf(opened.picture);
+}
 
 function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page: ForPage | null }) {
   const [params, setParams] = useSearchParams();
@@ -147,10 +153,12 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
       </HeadPane>
       <Split
         id="gather"
+        firstPlace="results"
         panes={[
           {
             id: 'results',
             name: 'the results',
+            says: want ? want.purpose : 'all sources',
             content: (
               <section
                 className={cx(
@@ -175,6 +183,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
             id: 'side',
             name: 'the label',
             width: { usual: LABEL_PX, least: 260 },
+            says: sayOpened(opened),
             content: (
               <SidePane className="flex flex-col" aria-label="Label">
                 {want && page ? <WantNote want={want} page={page} /> : null}

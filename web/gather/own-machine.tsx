@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
+import { useOffer } from '../frame/commands.ts';
 import { Button } from '../ui/button.tsx';
 import { FolderInput } from '../ui/folder-input.tsx';
 import { Opens } from '../ui/opens.tsx';
@@ -20,6 +21,10 @@ export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineP
   const whole = useRef<HTMLInputElement>(null);
   // Not an attribute that React knows.
   useEffect(() => whole.current?.setAttribute('webkitdirectory', ''), []);
+  useOffer([
+    { words: 'Choose files of this machine', act: () => files.current?.click() },
+    { words: 'Choose a whole folder of this machine', act: () => whole.current?.click() },
+  ]);
   return (
     <>
       <span className="text-soft">or</span>

@@ -50,7 +50,7 @@ describe('the embed row of a label', () => {
   it('says what is embedded, and offers the forms that are open on the target', () => {
     const ground = row({});
     expect(ground.textContent).toContain('A film at Lanternreel, on the list of trusted hosts.');
-    expect(ground.querySelector('a')?.getAttribute('href')).toBe('/embeds?piece=film');
+    expect(ground.querySelector('a')?.getAttribute('href')).toBe('/embeds?piece=film&page=page&use=one');
     expect(byRole(ground, 'combobox', 'Stands here as').textContent).toBe(FORM_WORDS.click);
     expect(forms(ground)).toEqual([FORM_WORDS.click, FORM_WORDS.frame, FORM_WORDS.poster, FORM_WORDS.link]);
   });

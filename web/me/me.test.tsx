@@ -45,6 +45,6 @@ it('a password that was handed over is changed before anything else is shown', (
     mustChange: true,
   } as const;
   const words = wordsOf(drawn(<OwnPassword me={me} />));
-  expect(words).toContain('Take a password of your own');
+  expect(words).toContain('Choose your own password');
   expect(words).toContain('Joss Imrie, the one you signed in with was made for you');
 });

@@ -13,7 +13,7 @@ export function OwnPassword({ me }: { readonly me: Person }) {
           <Mark className="h-7.25 w-6" /> Placard
         </div>
         <h1 className="mb-3 font-serif text-4xl leading-tight font-normal italic">
-          Take a password of your own
+          Choose your own password
         </h1>
         <p className="text-soft">
           {me.name}, the one you signed in with was made for you and handed over. From now on only you know

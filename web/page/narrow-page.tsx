@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Page } from '#api/pages.ts';
 import type { PageDoc } from '#core/page/model.ts';
-import { AtPlace, Places } from '../frame/places.tsx';
+import { AtPlace, AtPlaces } from '../frame/places.tsx';
 import { type PagePlace, usePagePlaces } from './page-places.ts';
 
 interface NarrowPageProps {
@@ -20,13 +20,10 @@ interface NarrowPageProps {
 export function NarrowPage({ sheet, label, tray, here, ...standing }: NarrowPageProps) {
   const places = usePagePlaces({ ...standing, here });
   return (
-    <div className="row-start-3 grid min-h-0 grid-rows-[minmax(0,1fr)_auto]">
-      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)] *:col-start-1 *:row-start-1">
-        <AtPlace isHere={here === 'sheet'}>{sheet}</AtPlace>
-        <AtPlace isHere={here === 'label'}>{label}</AtPlace>
-        <AtPlace isHere={here === 'tray'}>{tray}</AtPlace>
-      </div>
-      <Places about="Places of the page" places={places} />
-    </div>
+    <AtPlaces className="row-start-3" about="Places of the page" places={places}>
+      <AtPlace isHere={here === 'sheet'}>{sheet}</AtPlace>
+      <AtPlace isHere={here === 'label'}>{label}</AtPlace>
+      <AtPlace isHere={here === 'tray'}>{tray}</AtPlace>
+    </AtPlaces>
   );
 }

@@ -5,6 +5,7 @@ import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { fragmentQuery } from '../api/queries.ts';
+import { useOffer } from '../frame/commands.ts';
 import { Button, buttonLook, LinkButton } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { copyText } from '../ui/copy.ts';
@@ -33,6 +34,11 @@ export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
     await beforeTaking();
     location.assign(`/api/pages/${pageId}/one-file`);
   };
+  useOffer([
+    { words: 'Take the HTML away, to paste elsewhere', act: () => void open('fragment') },
+    { words: 'Take everything away as a ZIP', act: () => void open('zip') },
+    { words: 'Take one file away, to look at anywhere', act: () => void look() },
+  ]);
   return (
     <>
       <Menu>

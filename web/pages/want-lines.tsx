@@ -69,9 +69,9 @@ export function WantLines({
           <Button
             kind="quiet"
             onClick={() => onChange(wants.filter((one) => one.id !== want.id))}
-            aria-label={`Drop want ${at + 1}`}
+            aria-label={`Remove want ${at + 1}`}
           >
-            Drop
+            Remove
           </Button>
           {want.filledBy ? (
             <Filled assetId={want.filledBy} want={want} onEmpty={() => change(want.id, { filledBy: null })} />
@@ -98,7 +98,7 @@ function Filled({ assetId, want, onEmpty }: FilledProps) {
       Filled by {asset ? asset.label.title || asset.stem : 'a piece that is gone'}.{' '}
       {misfit ? <span className="text-due">{misfit} </span> : null}
       <Button kind="link" onClick={onEmpty}>
-        Empty it
+        Take it out
       </Button>
     </p>
   );

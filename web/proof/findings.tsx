@@ -201,7 +201,7 @@ function WriteAlt({
           Save words
         </Button>
         <Button className="min-h-6.5 px-2.5 py-0.5" onClick={onCancel}>
-          Leave it
+          Cancel
         </Button>
       </div>
     </Form>

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Dimension } from '../measure/dimension.tsx';
+import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
 import { Input } from '../ui/input.tsx';
 import { NumberField, readNumbers } from './number-field.tsx';
@@ -90,6 +91,11 @@ export function ColumnCard({ rules, change }: RulesPart) {
             />
           )}
         </Field>
+      </div>
+      <div className="mt-2.5">
+        <Checkbox checked={rules.dark} onChange={(dark) => change({ dark })}>
+          Dark where a reader’s device is set to dark
+        </Checkbox>
       </div>
     </RulesCard>
   );

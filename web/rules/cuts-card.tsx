@@ -74,15 +74,15 @@ export function CutsCard({ rules, change }: RulesPart) {
           },
           {
             id: 'drop',
-            heading: 'Drop',
+            heading: 'Remove',
             isHeadingHidden: true,
             cell: (preset) => (
               <Button
                 kind="quiet"
-                aria-label={`Drop ${preset.name || webSafe(preset.id)}`}
+                aria-label={`Remove ${preset.name || webSafe(preset.id)}`}
                 onClick={() => change({ cutPresets: presets.filter(({ id }) => id !== preset.id) })}
               >
-                Drop
+                Remove
               </Button>
             ),
           },

@@ -118,7 +118,7 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
       />
       {entries.length === 0 ? (
         <p>
-          No host is trusted yet, so that everything embedded comes as a link. Take entries in, or write one.
+          No host is trusted yet, so that everything embedded comes as a link. Import entries, or write one.
         </p>
       ) : null}
       {isWriting ? (
@@ -144,7 +144,7 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
               'focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-ink',
             )}
           >
-            Take entries in...
+            Import entries...
             <input
               className="sr-only"
               type="file"
@@ -158,7 +158,7 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
           download="hosts.json"
           href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entries, null, 2))}`}
         >
-          Take all out
+          Export as JSON
         </a>
       </div>
     </RulesCard>

@@ -32,7 +32,7 @@ describe('people in House rules', () => {
 
   it('who left stand apart, and can come back', () => {
     const html = card(sunniva, person('joss', 'Joss Imrie', { left: true }));
-    expect(wordsOf(html)).toContain('Left, and signing in no more: Joss Imrie Comes back');
+    expect(wordsOf(html)).toContain('Left, and signing in no more: Joss Imrie Reinstate');
     expect(html).not.toContain('Role of Joss Imrie');
   });
 });

@@ -155,10 +155,10 @@ export function PeopleCard() {
               {person.name}{' '}
               <Button
                 kind="link"
-                aria-label={`${person.name} comes back`}
+                aria-label={`Reinstate ${person.name}`}
                 onClick={() => void change(person, { left: false }, `the return of ${person.name}`)}
               >
-                Comes back
+                Reinstate
               </Button>
             </span>
           ))}
@@ -200,7 +200,7 @@ function HandedOver({ handOver: { person, password }, onDone }: HandedOverProps)
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <Button onClick={() => void copyText(password, 'Password')}>Copy it</Button>
         <Button kind="link" onClick={onDone}>
-          It is handed over
+          Done
         </Button>
       </div>
     </div>

@@ -87,10 +87,10 @@ describe('the formats of a run', () => {
     const { changed, ...props } = part();
     const ground = mount(<FormatCard {...props} rules={PLAIN_RULES} />);
     expect(ground.textContent).toContain('Each file looks 985 of 1000 alike');
-    click(byRole(ground, 'checkbox', 'Quality by the house rules'));
+    click(byRole(ground, 'checkbox', 'Likeness by the house rules'));
     const own = part({ quality: 70 });
     click(
-      byRole(mount(<FormatCard {...own} rules={PLAIN_RULES} />), 'checkbox', 'Quality by the house rules'),
+      byRole(mount(<FormatCard {...own} rules={PLAIN_RULES} />), 'checkbox', 'Likeness by the house rules'),
     );
     expect([changed, own.changed]).toEqual([[{ quality: 80 }], [{ quality: null }]]);
   });

@@ -36,7 +36,7 @@ export function FormatCard({ order, change, rules }: RunPart & { readonly rules:
         checked={order.quality === null}
         onChange={() => change({ quality: order.quality === null ? OWN_QUALITY : null })}
       >
-        Quality by the house rules
+        Likeness by the house rules
       </Checkbox>
       {order.quality === null ? (
         <p className="text-soft">Each file looks {rules.likeness} of 1000 alike to the untouched picture.</p>

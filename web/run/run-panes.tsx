@@ -15,6 +15,7 @@ export function RunPanes({ rows, about, side }: RunPanesProps) {
   return (
     <Split
       id="run"
+      firstPlace="rows"
       panes={[
         { id: 'rows', name: 'the pictures', content: <div className="min-h-0 min-w-0">{rows}</div> },
         {

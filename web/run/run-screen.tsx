@@ -10,6 +10,7 @@ import { ApiProblem, ask, sayFailure } from '../api/client.ts';
 import { mostSizes, queryClient, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { ComingIn } from '../arrivals/coming-in.tsx';
+import { useOffer } from '../frame/commands.ts';
 import { FootPane, HeadPane, PANES_LOOK } from '../frame/panes.tsx';
 import { Choice, PART_LOOK, Sentence } from '../sentence/sentence.tsx';
 import { Button, LinkButton } from '../ui/button.tsx';
@@ -265,6 +266,12 @@ function BeginButtons({ order, preview, isFresh, faulty }: BeginButtonsProps) {
       setBeginning(false);
     }
   };
+  const isReady = parts > 0 && !isBeginning && isFresh && faulty === 0;
+  const words = order.into === 'zip' ? `Pack ${parts}` : `Run ${parts}`;
+  useOffer([
+    ...(isReady ? [{ words, act: () => void begin() }] : []),
+    { words: 'Cancel this run', act: () => putDraft(null) },
+  ]);
   return (
     <span className="ml-auto flex items-center gap-2">
       {faulty > 0 ? (
@@ -275,12 +282,8 @@ function BeginButtons({ order, preview, isFresh, faulty }: BeginButtonsProps) {
       <Button kind="quiet" onClick={() => putDraft(null)}>
         Cancel
       </Button>
-      <Button
-        kind="action"
-        disabled={parts === 0 || isBeginning || !isFresh || faulty > 0}
-        onClick={() => void begin()}
-      >
-        {order.into === 'zip' ? `Pack ${parts}` : `Run ${parts}`}
+      <Button kind="action" disabled={!isReady} onClick={() => void begin()}>
+        {words}
       </Button>
     </span>
   );

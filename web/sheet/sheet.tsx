@@ -66,7 +66,8 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
       ref={pane}
       aria-label="Sheet"
     >
-      <style>{styleSheet(rules, page, 'any')}</style>
+      {/* The paper is white whatever one's own device is set to. */}
+      <style>{styleSheet({ ...rules, dark: false }, page, 'any')}</style>
       <div className="sticky top-0 z-3 bg-ground">
         <div style={{ width, marginLeft: left }}>
           <Ruler start={(width - column) / 2} length={column} />

@@ -59,7 +59,7 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
   });
   useScrollsAlong(pane);
   return (
-    <nav ref={pane} className="overflow-auto py-3.5 pr-4 pl-4.5 max-middle:hidden" aria-label="Folders">
+    <nav ref={pane} className="overflow-auto py-3.5 pr-4 pl-4.5" aria-label="Folders">
       <button
         type="button"
         className={ROW_LOOK}

@@ -25,7 +25,7 @@ describe('what can be done with a piece', () => {
 
   it('depends on where it is', () => {
     expect(deeds({})).toBe('Pin Throw it away');
-    expect(deeds({ foldedInto: 'bittern' })).toContain('Let it stand by itself');
+    expect(deeds({ foldedInto: 'bittern' })).toContain('Unfold it');
     expect(deeds({ deletedAt: '2026-03-14T09:00:00.000Z' })).toMatch(/kept for 30 days\. Bring it back$/);
   });
 

@@ -49,7 +49,7 @@ export function PieceDeeds({
       </Button>
       {asset.foldedInto && isEditable ? (
         <Button kind="link" onClick={() => void act(() => foldPiece(asset.id, null, asset.foldedInto))()}>
-          Let it stand by itself
+          Unfold it
         </Button>
       ) : null}
       {replacedUnder ? <ReplaceDeed asset={asset} rules={replacedUnder} /> : null}

@@ -58,6 +58,7 @@ export function ShelfScreen() {
     setRow(null);
   };
   const isMiddle = useIsNarrow('middle');
+  const isNarrow = useIsNarrow();
   const take = useTakeIn(question.folder === UNFILED ? '' : (question.folder ?? ''), open);
   useOffer([
     { words: 'Hand pieces in', act: take.choose },
@@ -95,14 +96,16 @@ export function ShelfScreen() {
       </HeadPane>
       <Split
         id="shelf"
+        firstPlace={openId ? 'label' : 'pieces'}
         panes={[
-          ...(isMiddle
+          ...(isMiddle && !isNarrow
             ? []
             : [
                 {
                   id: 'folders',
                   name: 'the folders',
                   width: { usual: 202, least: 140 },
+                  says: sayFolder(question.folder),
                   content: (
                     <Folders
                       held={count?.held}
@@ -117,6 +120,7 @@ export function ShelfScreen() {
           {
             id: 'pieces',
             name: 'the pieces',
+            says: count ? `${count.found} of ${count.held}` : '',
             content: (
               <div className="relative grid min-h-0 min-w-0">
                 <Unanswered of={shelf} />
@@ -154,6 +158,7 @@ export function ShelfScreen() {
             id: 'label',
             name: 'the label',
             width: { usual: LABEL_PX, least: 260 },
+            says: chosenAssets.length > 1 ? `${chosenAssets.length} chosen` : sayOpened(opened),
             content: (
               <SidePane aria-label="Label">
                 {chosenAssets.length > 1 ? (
@@ -190,6 +195,11 @@ export function ShelfScreen() {
     </div>
   );
 }
+
+/** What the places of a narrow screen say is there. */
+const sayFolder = (folder: string | undefined) =>
+  folder === UNFILED ? 'in no folder' : folder?.split('/').at(-1) || 'all';
+const sayOpened = (opened: Asset | undefined) => (opened ? opened.label.title || opened.stem : 'no piece');
 
 /** The question of the standing shelf: choosing a folder leads back to it. */
 function withoutPart({ part: _part, ...question }: AssetQuery): AssetQuery {

@@ -1,10 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { PersonSchema, ROLE_WORDS, ROLES, SignInSchema } from '#api/people.ts';
 import { ask, sayFailure } from '../api/client.ts';
 import { beginningQuery, demoPeopleQuery, meQuery } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Mark } from '../frame/mark.tsx';
+import { noteSignIn } from '../frame/screen-title.ts';
 import { Button } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { Fault } from '../ui/fault.tsx';
@@ -31,6 +33,10 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
     form.form.reset({ email, password: DEMO_PASSWORD });
     form.submit();
   };
+  useEffect(() => {
+    noteSignIn();
+    document.title = 'Sign in - Placard';
+  }, []);
   if (beginning.isPending && !failure) return null;
   return (
     <main className="grid min-h-dvh place-content-center p-5">
@@ -46,7 +52,14 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
           <Begin />
         ) : (
           <Form of={form} className="gap-3">
-            <Line of={form} name="email" label="E-mail address" type="email" autoComplete="username" />
+            <Line
+              of={form}
+              name="email"
+              label="E-mail address"
+              type="email"
+              autoComplete="username"
+              autoFocus
+            />
             <Line
               of={form}
               name="password"

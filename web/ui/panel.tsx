@@ -1,5 +1,5 @@
 import { AlertDialog, Dialog } from 'radix-ui';
-import type { ComponentProps, ReactNode } from 'react';
+import { type ComponentProps, type ReactNode, useRef, useState } from 'react';
 import { cx } from './cx.ts';
 
 export const VEIL_LOOK = 'fixed inset-0 z-50 bg-veil';
@@ -16,14 +16,39 @@ interface PanelProps {
   readonly children: ReactNode;
 }
 
+/**
+ * Gives the focus back to what had it before a dialog opened; to the screen where that is gone, as the item of a menu
+ * is. The library does it for dialogs that a trigger of its own opened, and leaves it nowhere with all others.
+ */
+function giveBack(before: Element | null): void {
+  const isThere = before instanceof HTMLElement && before.isConnected && before !== document.body;
+  (isThere ? before : document.querySelector('main'))?.focus();
+}
+
+/** What had the focus when a dialog was opened: asked while it is drawn, before a field in it takes the focus. */
+function useBefore(isOpen: boolean) {
+  const [before, setBefore] = useState<{ isOpen: boolean; element: Element | null }>({
+    isOpen,
+    element: isOpen ? document.activeElement : null,
+  });
+  if (isOpen !== before.isOpen)
+    setBefore({ isOpen, element: isOpen ? document.activeElement : before.element });
+  return before.element;
+}
+
 /** A card over the screen, for what has to be settled before the work goes on. */
 export function Panel({ title, about, isOpen, onClose, className, children }: PanelProps) {
+  const before = useBefore(isOpen);
   return (
     <Dialog.Root open={isOpen} onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className={VEIL_LOOK} />
         <Dialog.Content
           className={cx(DIALOG_LOOK, className)}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            giveBack(before);
+          }}
           {...(about ? {} : { 'aria-describedby': undefined })}
         >
           <Dialog.Title className={TITLE_LOOK}>{title}</Dialog.Title>
@@ -50,10 +75,21 @@ export function AlertContent({
   readonly title: string;
   readonly about: ReactNode;
 }) {
+  const before = useRef<Element | null>(null);
   return (
     <AlertDialog.Portal>
       <AlertDialog.Overlay className={VEIL_LOOK} />
-      <AlertDialog.Content className={DIALOG_LOOK} {...rest}>
+      <AlertDialog.Content
+        className={DIALOG_LOOK}
+        onOpenAutoFocus={() => {
+          before.current = document.activeElement;
+        }}
+        onCloseAutoFocus={(event) => {
+          event.preventDefault();
+          giveBack(before.current);
+        }}
+        {...rest}
+      >
         <AlertDialog.Title className={TITLE_LOOK}>{title}</AlertDialog.Title>
         <AlertDialog.Description asChild>
           <div>{about}</div>
