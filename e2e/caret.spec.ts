@@ -175,7 +175,7 @@ test('"Find or do" offers what the screen can do, on every screen, and the proof
     await expect(palette.getByRole('option', { name, exact: true })).toBeVisible();
   };
   await offers('compare', 'Compare with the original');
-  await page.keyboard.press('Enter');
+  await palette.getByRole('option', { name: 'Compare with the original' }).click();
   await expect(page.getByRole('slider', { name: 'Where it is divided' })).toBeVisible();
   await page.goto('/gather');
   await expect(page.getByRole('button', { name: 'Choose files' })).toBeVisible();
@@ -184,10 +184,10 @@ test('"Find or do" offers what the screen can do, on every screen, and the proof
   await page.goto('/shelf/runs/new');
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   await offers('proof boardwalk reopens', 'Proof of The boardwalk reopens');
-  await page.keyboard.press('Enter');
+  await palette.getByRole('option', { name: 'Proof of The boardwalk reopens' }).click();
   await expect(page).toHaveTitle('The boardwalk reopens - Proof - Placard');
   await offers('zip', 'Take everything away as a ZIP');
-  await page.keyboard.press('Enter');
+  await palette.getByRole('option', { name: 'Take everything away as a ZIP' }).click();
   await expect(page.getByRole('dialog', { name: /ZIP/ })).toBeVisible();
 });
 

@@ -128,9 +128,9 @@ test('on a phone the folders, the pieces and a label of the shelf are places, an
   await label(page)
     .getByRole('button', { name: /Change rights|Set licence/ })
     .click();
-  await choose(label(page).getByRole('combobox', { name: 'Licence' }), 'CC BY 4.0');
+  await choose(label(page).getByRole('combobox', { name: 'Licence' }), 'Our own work');
   await label(page).getByRole('button', { name: 'Save rights' }).click();
-  await expect(label(page).getByRole('region', { name: 'Rights' })).toContainText('CC BY 4.0');
+  await expect(label(page).getByRole('region', { name: 'Rights' })).toContainText('Our own work');
   await expectAccessible(page);
   await goTo(page, 'Folders');
   await page
@@ -155,11 +155,11 @@ test('on a phone the Bench has the cuts, the picture and what is done to it, one
     .getByRole('navigation', { name: 'Cuts' })
     .getByRole('button', { name: /^Square/ })
     .click();
-  await goTo(page, 'What is done to it');
+  await goTo(page, 'Recipe');
   await page.getByRole('checkbox', { name: 'Black and white' }).check();
   await expect(page.getByText('Toned: in black and white.')).toBeVisible();
   await expectAccessible(page);
-  for (const place of ['Cuts', 'The piece|Piece', 'What']) {
+  for (const place of ['Cuts', 'Piece', 'Recipe']) {
     await goTo(page, place);
     expect(await sideways(page)).toEqual([]);
   }

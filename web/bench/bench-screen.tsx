@@ -19,6 +19,8 @@ import {
   turnedPrep,
   wholeRecipe,
 } from '#core/media/recipe.ts';
+import { stepsOf } from '#core/media/recipe-says.ts';
+import { sayTone } from '#core/media/tone.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { placementsOf } from '#core/page/model.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
@@ -237,7 +239,16 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
         onWeigh={weigh}
         onPropose={() => void propose()}
       />
-      <BenchPanes cuts={cuts} stage={stage} label={label} />
+      <BenchPanes
+        cuts={cuts}
+        stage={stage}
+        label={label}
+        says={{
+          cuts: open ? open.name : 'the piece itself',
+          piece: `${asset.original.width} × ${asset.original.height}`,
+          recipe: sayCount(stepsOf(prep, sayTone).length),
+        }}
+      />
       <ToneFilter piece={piece} />
     </div>
   );
@@ -247,22 +258,44 @@ interface PanesProps {
   readonly cuts: ReactNode;
   readonly stage: ReactNode;
   readonly label: ReactNode;
+  /** What is at each, in a word or two. */
+  readonly says: Readonly<Record<'cuts' | 'piece' | 'recipe', string>>;
+}
+
+function sayCount(steps: number): string {
+  if (steps === 0) return 'no steps';
+  return steps === 1 ? '1 step' : `${steps} steps`;
 }
 
 /** The cuts, the piece, and what is done to it: side by side, or the cuts under both; places on a narrow screen. */
-function BenchPanes({ cuts, stage, label }: PanesProps) {
+function BenchPanes({ cuts, stage, label, says }: PanesProps) {
   const isMiddle = useIsNarrow('middle');
   const isNarrow = useIsNarrow();
   const work = [
-    { id: 'piece', name: 'the piece', content: stage },
-    { id: 'label', name: 'what is done to it', width: { usual: 316, least: 260 }, content: label },
+    { id: 'piece', name: 'the piece', says: says.piece, content: stage },
+    {
+      id: 'label',
+      name: 'the recipe',
+      says: says.recipe,
+      width: { usual: 316, least: 260 },
+      content: label,
+    },
   ];
   if (!isMiddle || isNarrow)
     return (
       <Split
         id="bench"
         firstPlace="piece"
-        panes={[{ id: 'cuts', name: 'the cuts', width: { usual: 236, least: 160 }, content: cuts }, ...work]}
+        panes={[
+          {
+            id: 'cuts',
+            name: 'the cuts',
+            says: says.cuts,
+            width: { usual: 236, least: 160 },
+            content: cuts,
+          },
+          ...work,
+        ]}
       />
     );
   return (

@@ -29,10 +29,10 @@ export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListPr
   return (
     <nav className="overflow-auto" aria-label="Cuts">
       <h2 className="px-4.5 pt-3.5 pb-1.5 text-2xs font-semibold text-soft">For every use</h2>
-      <ul className="max-middle:flex">
+      <ul className="max-middle:flex max-narrow:block">
         <li>
           <button
-            className="grid w-full grid-cols-[86px_minmax(0,1fr)] items-center gap-2.5 border-l-4 border-transparent py-2 pr-3 pl-3.5 text-left hover:bg-action-soft aria-pressed:border-l-due aria-pressed:bg-panel max-middle:w-55"
+            className="grid w-full grid-cols-[86px_minmax(0,1fr)] items-center gap-2.5 border-l-4 border-transparent py-2 pr-3 pl-3.5 text-left hover:bg-action-soft aria-pressed:border-l-due aria-pressed:bg-panel max-middle:w-55 max-narrow:w-full"
             type="button"
             aria-pressed={open === null}
             onClick={() => onOpen(null)}
@@ -59,7 +59,7 @@ export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListPr
         </li>
       </ul>
       <h2 className="px-4.5 pt-3.5 pb-1.5 text-2xs font-semibold text-soft">Cuts for the {rules.name}</h2>
-      <ul className="max-middle:flex">
+      <ul className="max-middle:flex max-narrow:block">
         {rules.cutPresets.map((preset) => {
           const standing = standingOf(piece, preset);
           const height = heightAtWidth(standing.size, preset.width);
@@ -70,7 +70,7 @@ export function CutList({ asset, piece, rules, lights, open, onOpen }: CutListPr
           return (
             <li key={preset.id}>
               <button
-                className="grid w-full grid-cols-[86px_minmax(0,1fr)] items-center gap-2.5 border-l-4 border-transparent py-2 pr-3 pl-3.5 text-left hover:bg-action-soft aria-pressed:border-l-due aria-pressed:bg-panel max-middle:w-55"
+                className="grid w-full grid-cols-[86px_minmax(0,1fr)] items-center gap-2.5 border-l-4 border-transparent py-2 pr-3 pl-3.5 text-left hover:bg-action-soft aria-pressed:border-l-due aria-pressed:bg-panel max-middle:w-55 max-narrow:w-full"
                 type="button"
                 aria-pressed={open?.id === preset.id}
                 onClick={() => onOpen(preset)}

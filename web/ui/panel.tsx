@@ -25,14 +25,20 @@ function giveBack(before: Element | null): void {
   (isThere ? before : document.querySelector('main'))?.focus();
 }
 
+/** What has the focus now; of a menu that is about to close the button that opened it. */
+function holderOfFocus(): Element | null {
+  const { activeElement } = document;
+  const opener = activeElement?.closest('[role="menu"]')?.getAttribute('aria-labelledby');
+  return (opener && document.getElementById(opener)) || activeElement;
+}
+
 /** What had the focus when a dialog was opened: asked while it is drawn, before a field in it takes the focus. */
 function useBefore(isOpen: boolean) {
   const [before, setBefore] = useState<{ isOpen: boolean; element: Element | null }>({
     isOpen,
-    element: isOpen ? document.activeElement : null,
+    element: isOpen ? holderOfFocus() : null,
   });
-  if (isOpen !== before.isOpen)
-    setBefore({ isOpen, element: isOpen ? document.activeElement : before.element });
+  if (isOpen !== before.isOpen) setBefore({ isOpen, element: isOpen ? holderOfFocus() : before.element });
   return before.element;
 }
 
@@ -82,7 +88,7 @@ export function AlertContent({
       <AlertDialog.Content
         className={DIALOG_LOOK}
         onOpenAutoFocus={() => {
-          before.current = document.activeElement;
+          before.current = holderOfFocus();
         }}
         onCloseAutoFocus={(event) => {
           event.preventDefault();
