@@ -29,7 +29,8 @@ export async function benchReaders({ folder }: BenchWorld): Promise<void> {
         ladders += await timeOf(async () => {
           file = await makeCut(path, { ...order, format, quality: WANTED });
         });
-        const { quality, fineColour } = await foundQuality(pixels, format, WANTED / 1000);
+        const { writing } = await foundQuality(pixels, format, WANTED / 1000);
+        const { quality, fineColour } = writing;
         fixed += await timeOf(() => makeCut(path, { ...order, format, quality }));
         const likeness = async (bytes: Buffer) => likenessOf(untouched, await lumaOn(sharp(bytes))).mean;
         let least = file.length;

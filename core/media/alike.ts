@@ -5,7 +5,16 @@ export interface Sample {
   readonly quality: number;
   readonly bytes: number;
   readonly likeness: number;
+  /** Where it is not a quality of the encoder, but a step between two of them. */
+  readonly between?: BetweenStep;
 }
+
+/**
+ * Steps between two qualities of JPEG, where its own are leaps: the upper with a table that is coarser for fine grain, or
+ * the lower without the encoder's trellis. Of a grained marsh 1080 px wide 96 comes to 0.9805 and 97 to 0.9889; between
+ * them lie 0.9857 and 0.9829, at bytes between theirs.
+ */
+export type BetweenStep = 'coarser-table' | 'no-trellis';
 
 /** Formats that lose something, and so have a quality to be found. */
 export type LossyFormat = Exclude<CutFormat, 'png'>;
@@ -57,11 +66,34 @@ const FALLS_SHORT: Readonly<Record<LossyFormat, { readonly least: number; readon
   jpeg: { least: 1, rest: 0.17 },
 };
 
+/** How qualities of an encoder are spaced, so that what is lost, on the scale of ln(1 - SSIM), falls about evenly. */
+interface Spacing {
+  readonly at: (quality: number) => number;
+  readonly qualityAt: (place: number) => number;
+  /** By how much what is lost falls for 1 of it, where only one sample is known: as on photographs. */
+  readonly fall: number;
+}
+
+const EVEN: Spacing = { at: (quality) => quality, qualityAt: (place) => place, fall: 0.05 };
+
+/** Qualities of JPEG are shares of its table: 200 - 2q percent of it over 50, 5000 / q under (libjpeg, `jpeg_quality_scaling`). */
+const BY_TABLE: Spacing = {
+  at: (quality) => -Math.log(quality < 50 ? 5000 / quality : Math.max(200 - 2 * quality, 1)),
+  qualityAt: (place) => {
+    const percent = Math.exp(-place);
+    return percent > 100 ? 5000 / percent : (200 - percent) / 2;
+  },
+  fall: 1.2,
+};
+
+const spacingOf = (format: LossyFormat): Spacing => (format === 'jpeg' ? BY_TABLE : EVEN);
+
 /**
  * The quality to try next in the search for the file that is as alike as wanted, or null when the samples say enough.
  * Bisects what is open by regula falsi: what is lost, 1 - SSIM, falls about exponentially with quality.
  */
 export function nextQuality(
+  format: LossyFormat,
   samples: readonly Sample[],
   aimed: number,
   first: number,
@@ -76,33 +108,33 @@ export function nextQuality(
   const over = sorted.find(({ likeness }) => lostOf(likeness) <= aim);
   const [least, most] = [under?.quality ?? QUALITY_RANGE.least - 1, over?.quality ?? QUALITY_RANGE.most + 1];
   if (most - least <= 1) return null;
-  const guess = under && over ? between(under, over, aim, samples.length) : beyond(sorted, aim);
+  const spacing = spacingOf(format);
+  const guess =
+    under && over ? between(spacing, under, over, aim, samples.length) : beyond(spacing, sorted, aim);
   return clamped(Math.min(most - 1, Math.max(least + 1, Math.round(guess))));
 }
 
 /** After this many samples the middle is taken: from one side alone a false position comes near only slowly. */
 const FALSE_POSITIONS = 3;
 
-function between(under: Sample, over: Sample, aim: number, tried: number): number {
+function between(spacing: Spacing, under: Sample, over: Sample, aim: number, tried: number): number {
   if (tried > FALSE_POSITIONS) return (under.quality + over.quality) / 2;
   const [from, to] = [lostOf(under.likeness), lostOf(over.likeness)];
   const share = from === to ? 0.5 : (from - aim) / (from - to);
-  return under.quality + (over.quality - under.quality) * share;
+  const [least, most] = [spacing.at(under.quality), spacing.at(over.quality)];
+  return spacing.qualityAt(least + (most - least) * share);
 }
 
-/** What a step of quality takes from what is lost, where only one sample is known: as on photographs. */
-const FALL = 0.05;
-
 /** Past the samples, all of which are on one side: on by the slope of the last two, or by the usual one. */
-function beyond(sorted: readonly Sample[], aim: number): number {
+function beyond({ at, qualityAt, fall }: Spacing, sorted: readonly Sample[], aim: number): number {
   const isPoor = lostOf(sorted[0]?.likeness ?? 0) > aim;
   const [near, far] = isPoor ? [sorted.at(-1), sorted.at(-2)] : [sorted[0], sorted[1]];
   if (!near) return QUALITY_RANGE.most;
   const slope =
     far && far.quality !== near.quality
-      ? (lostOf(near.likeness) - lostOf(far.likeness)) / (near.quality - far.quality)
-      : -FALL;
-  return near.quality + (aim - lostOf(near.likeness)) / Math.min(slope, -FALL / 4);
+      ? (lostOf(near.likeness) - lostOf(far.likeness)) / (at(near.quality) - at(far.quality))
+      : -fall;
+  return qualityAt(at(near.quality) + (aim - lostOf(near.likeness)) / Math.min(slope, -fall / 4));
 }
 
 function clamped(quality: number): number {
@@ -116,18 +148,53 @@ const SURE_STEPS = 8;
  * The quality that is as alike as wanted, if the samples foretell it so surely that it need not be tried: it lies
  * between two that are near each other. Null when they do not.
  */
-export function foretoldQuality(samples: readonly Sample[], aimed: number): number | null {
+export function foretoldQuality(
+  format: LossyFormat,
+  samples: readonly Sample[],
+  aimed: number,
+): number | null {
   const aim = lostOf(aimed);
   const sorted = [...samples].sort((one, other) => one.quality - other.quality);
   const under = sorted.findLast(({ likeness }) => lostOf(likeness) > aim);
   const over = sorted.find(({ likeness }) => lostOf(likeness) <= aim);
   if (!under || !over || over.quality - under.quality > SURE_STEPS) return null;
-  const quality = Math.round(between(under, over, aim, samples.length));
+  const quality = Math.round(between(spacingOf(format), under, over, aim, samples.length));
   return quality <= FINE_FROM ? quality : null;
 }
 
 /** Above it each step of an encoder is a leap, of its own length: these are tried. */
 const FINE_FROM = 92;
+
+/** A file further over what is wanted than this is heavier than it need be; what a search misjudges has room under the tolerance. */
+const FAR_OVER = 0.0018;
+
+/**
+ * What to try between two qualities of JPEG that are next to each other, the lower less alike than wanted and the upper
+ * far more: each until one is near enough. None where a quality is near enough itself, and for other formats.
+ */
+export function betweenSteps(
+  format: LossyFormat,
+  samples: readonly Sample[],
+  wanted: number,
+): readonly { readonly quality: number; readonly between: BetweenStep }[] {
+  const best = asAlike(samples, wanted);
+  if (format !== 'jpeg' || !best || isNear(best, wanted)) return [];
+  const sorted = samples.filter((one) => !one.between).sort((one, other) => one.quality - other.quality);
+  const under = sorted.findLast(({ likeness }) => likeness < wanted);
+  const over = sorted.find(({ likeness }) => likeness > wanted);
+  if (!under || !over || over.quality - under.quality > 1) return [];
+  const steps = [
+    { quality: over.quality, between: 'coarser-table' },
+    { quality: under.quality, between: 'no-trellis' },
+  ] as const;
+  return steps.filter(
+    (step) => !samples.some((one) => one.quality === step.quality && one.between === step.between),
+  );
+}
+
+function isNear({ likeness }: Sample, wanted: number): boolean {
+  return likeness >= wanted - LIKENESS_TOLERANCE && likeness <= wanted + FAR_OVER;
+}
 
 /**
  * The sample that is as alike as wanted: the one nearest to the aim. Where steps of quality are so coarse that the nearest

@@ -3,9 +3,12 @@ import { describe, expect, it } from 'vitest';
 import {
   aimedLikeness,
   asAlike,
+  type BetweenStep,
+  betweenSteps,
   firstQuality,
   foretoldQuality,
   LIKENESS_TOLERANCE,
+  type LossyFormat,
   nextQuality,
   QUALITY_RANGE,
   type Sample,
@@ -92,10 +95,15 @@ describe('the quality at which a file looks as alike as is wanted', () => {
   const WANTED = 0.985;
   const aimed = aimedLikeness(WANTED, true);
 
-  function searched(encode: (quality: number) => Sample, tries: number, first = 85) {
+  function searched(
+    encode: (quality: number) => Sample,
+    tries: number,
+    first = 85,
+    format: LossyFormat = 'avif',
+  ) {
     const samples: Sample[] = [];
     for (;;) {
-      const next = nextQuality(samples, aimed, first, tries);
+      const next = nextQuality(format, samples, aimed, first, tries);
       if (next === null) return samples;
       samples.push(encode(next));
     }
@@ -130,10 +138,14 @@ describe('the quality at which a file looks as alike as is wanted', () => {
         const exact = Array.from({ length: 101 }, (_, quality) => encode(quality)).findIndex(
           ({ likeness }) => likeness >= aimed,
         );
-        const foretold = foretoldQuality([encode(exact - 3), encode(exact + 3)], aimed);
-        if (foretold !== null) expect(Math.abs(foretold - exact)).toBeLessThanOrEqual(1);
-        expect(foretoldQuality([encode(exact + 3)], aimed)).toBeNull();
-        expect(foretoldQuality([encode(exact + 3), encode(exact + 5)], aimed)).toBeNull();
+        // Higher up each step is a leap, and is tried.
+        fc.pre(exact >= 33 && exact <= 91);
+        for (const format of ['avif', 'jpeg'] as const) {
+          const foretold = foretoldQuality(format, [encode(exact - 3), encode(exact + 3)], aimed);
+          expect(Math.abs((foretold ?? 0) - exact)).toBeLessThanOrEqual(1);
+          expect(foretoldQuality(format, [encode(exact + 3)], aimed)).toBeNull();
+          expect(foretoldQuality(format, [encode(exact + 3), encode(exact + 5)], aimed)).toBeNull();
+        }
       }),
     );
   });
@@ -146,6 +158,54 @@ describe('the quality at which a file looks as alike as is wanted', () => {
     const poor = encoder(0.9, 0.01);
     expect(asAlike(searched(poor, 8), WANTED)?.quality).toBe(QUALITY_RANGE.most);
     expect(asAlike([], WANTED)).toBeUndefined();
+  });
+
+  /** A JPEG whose loss grows with the share of its table, as on grained photographs. */
+  const tabled =
+    (from: number, power: number) =>
+    (quality: number): Sample => {
+      const percent = quality < 50 ? 5000 / quality : Math.max(200 - 2 * quality, 1);
+      return { quality, bytes: quality * quality, likeness: 1 - from * (percent / 10) ** power };
+    };
+
+  it('is the best of all qualities of JPEG, however near to the end of its scale', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 60, max: 98 }),
+        fc.double({ min: 0.9, max: 1.8, noNaN: true }),
+        fc.integer({ min: -6, max: 4 }),
+        (at, power, off) => {
+          const percent = 200 - 2 * at;
+          const encode = tabled(0.0165 / (percent / 10) ** power, power);
+          const best = asAlike(searched(encode, 6, at + off, 'jpeg'), WANTED);
+          // Lower down, the next quality is as near as can be told.
+          expect(Math.abs((best?.quality ?? 0) - at)).toBeLessThanOrEqual(at > 88 ? 0 : 2);
+        },
+      ),
+    );
+  });
+
+  it('is a step between two of JPEG where these are leaps, and of no other format', () => {
+    const sample = (quality: number, likeness: number, between?: BetweenStep): Sample => ({
+      quality,
+      bytes: quality,
+      likeness,
+      ...(between ? { between } : {}),
+    });
+    const leap = [sample(93, 0.95), sample(96, 0.9805), sample(97, 0.9889)];
+    const asked = betweenSteps('jpeg', leap, WANTED);
+    expect(asked).toEqual([
+      { quality: 97, between: 'coarser-table' },
+      { quality: 96, between: 'no-trellis' },
+    ]);
+    const stillFar = [...leap, sample(97, 0.9802, 'coarser-table')];
+    expect(betweenSteps('jpeg', stillFar, WANTED)).toEqual([{ quality: 96, between: 'no-trellis' }]);
+    const near = [...leap, sample(97, 0.9857, 'coarser-table')];
+    expect(betweenSteps('jpeg', near, WANTED)).toEqual([]);
+    expect(asAlike(near, WANTED)?.between).toBe('coarser-table');
+    expect(betweenSteps('webp', leap, WANTED)).toEqual([]);
+    expect(betweenSteps('jpeg', [sample(95, 0.97), sample(97, 0.9889)], WANTED)).toEqual([]);
+    expect(betweenSteps('jpeg', [sample(96, 0.984), sample(97, 0.9889)], WANTED)).toEqual([]);
   });
 
   it('begins lower the smoother the picture, and higher the more is wanted', () => {

@@ -2,6 +2,8 @@ import sharp from 'sharp';
 import {
   aimedLikeness,
   asAlike,
+  type BetweenStep,
+  betweenSteps,
   firstQuality,
   foretoldQuality,
   type LossyFormat,
@@ -13,7 +15,7 @@ import { hasFineColour } from '#core/media/fine-colour.ts';
 import type { CutFormat } from '#core/media/formats.ts';
 import { type Luma, likenessOf } from '#core/media/likeness.ts';
 import { mosaicOf, mosaicPixels } from '#core/media/mosaic.ts';
-import { encode } from './encode.ts';
+import { encode, type Writing } from './encode.ts';
 import { imageOf, lumaOfPixels, lumaOn, type Pixels } from './pixels.ts';
 
 /** A picture as a file that looks as alike as is wanted (SSIM, 0 to 1), and weighs no more than that needs. */
@@ -22,13 +24,12 @@ export function writtenAlike(pixels: Pixels, format: CutFormat, wanted: number):
 }
 
 async function lossyAlike(pixels: Pixels, format: LossyFormat, wanted: number): Promise<Buffer> {
-  const { quality, fineColour, file } = await foundQuality(pixels, format, wanted);
-  return file ?? encode(imageOf(pixels), { format, quality, fineColour }).toBuffer();
+  const { writing, file } = await foundQuality(pixels, format, wanted);
+  return file ?? encode(imageOf(pixels), writing).toBuffer();
 }
 
 export interface FoundQuality {
-  readonly quality: number;
-  readonly fineColour: boolean;
+  readonly writing: Writing;
   /** All that was tried. Where it was tried on a part of the picture, bytes and likeness are what the whole is thought to have. */
   readonly samples: readonly Sample[];
   /** The file itself, where the whole picture was tried. */
@@ -56,20 +57,31 @@ export async function foundQuality(
   const area = (pixels.width * pixels.height) / (ground.part.width * ground.part.height);
   const aimed = aimedLikeness(wanted, isWhole);
   const first = firstQuality(format, 1 - whole.lost, wanted);
-  const tryAt = async (quality: number): Promise<Try> => {
-    const file = await encode(imageOf(ground.part), { format, quality, fineColour }).toBuffer();
+  const tryAt = async (quality: number, between?: BetweenStep): Promise<Try> => {
+    const file = await encode(imageOf(ground.part), { format, quality, fineColour, between }).toBuffer();
     const { mean } = likenessOf(ground.luma, await lumaOn(sharp(file)));
-    return { quality, bytes: Math.round(file.length * area), likeness: 1 - (1 - mean) * share, file };
+    const sample = {
+      quality,
+      bytes: Math.round(file.length * area),
+      likeness: 1 - (1 - mean) * share,
+      ...(between ? { between } : {}),
+    };
+    return { ...sample, file };
   };
   const tried: Try[] = [];
   for (;;) {
-    const foretold = isWhole ? null : foretoldQuality(tried, aimed);
-    const next = foretold === null ? nextQuality(tried, aimed, first, TRIES) : null;
+    const foretold = isWhole ? null : foretoldQuality(format, tried, aimed);
+    if (foretold !== null)
+      return { writing: { format, quality: foretold, fineColour }, samples: tried, file: null, tryAt };
+    const next = nextQuality(format, tried, aimed, first, TRIES);
+    const [step] = next === null ? betweenSteps(format, tried, wanted) : [];
     if (next !== null) tried.push(await tryAt(next));
+    else if (step) tried.push(await tryAt(step.quality, step.between));
     else {
-      const best = foretold === null ? asAlike(tried, wanted) : undefined;
-      const quality = foretold ?? best?.quality ?? first;
-      return { quality, fineColour, samples: tried, file: isWhole ? (best?.file ?? null) : null, tryAt };
+      const best = asAlike(tried, wanted);
+      const { quality, between } = best ?? { quality: first };
+      const file = isWhole ? (best?.file ?? null) : null;
+      return { writing: { format, quality, fineColour, between }, samples: tried, file, tryAt };
     }
   }
 }

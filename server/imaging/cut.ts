@@ -127,7 +127,7 @@ async function movingQuality(path: string, order: CutOrder): Promise<number> {
   const wanted = wantedLikeness(order.quality);
   if (wanted === null) return order.quality;
   const first = await pixelsOf(await prepared(path, order));
-  return (await foundQuality(first, 'webp', wanted)).quality;
+  return (await foundQuality(first, 'webp', wanted)).writing.quality;
 }
 
 /** A picture that moves: as it came it is resized in one go; prepared, each of its frames is, and keeps its time. */

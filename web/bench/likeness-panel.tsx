@@ -79,8 +79,10 @@ function Curve({ asset, piece, about, curve, isEditable, onKeep, onLook, isLooki
     setDragged(wish);
     try {
       const measured = await measure(wish);
+      const { [open.format]: _before, ...others } = piece.prep.quality;
       onKeep(
-        { ...piece.prep, quality: { ...piece.prep.quality, [open.format]: wish } },
+        // What is found is what the house rules ask for, which may lie between two qualities.
+        { ...piece.prep, quality: wish === open.found ? others : { ...others, [open.format]: wish } },
         `its quality as ${FORMAT_WORDS[open.format]}`,
       );
       if (isLooking) onLook(sampleOf(measured, open.format, wish)?.written ?? null);

@@ -6,8 +6,8 @@ import { type Likeness, type Luma, likenessOf } from '#core/media/likeness.ts';
 import type { Recipe } from '#core/media/recipe.ts';
 import { type FoundQuality, foundQuality } from '../alike.ts';
 import { prepared } from '../cut.ts';
-import { written } from '../encode.ts';
-import { lumaOfPixels, lumaOn, type Pixels, pixelsOf } from '../pixels.ts';
+import { encode, written } from '../encode.ts';
+import { imageOf, lumaOfPixels, lumaOn, pixelsOf } from '../pixels.ts';
 
 export interface CurveSample extends Sample {
   /** Where the file looks least alike; null where none was written of the whole picture, and the rest is foretold. */
@@ -45,13 +45,16 @@ export async function measureCurve(order: CurveOrder): Promise<readonly FormatCu
   // Side by side: writing one format leaves processors idle that another can use.
   return Promise.all(
     order.formats.map(async ({ format, quality }): Promise<FormatCurve> => {
-      if (quality !== null)
-        return { format, found: quality, samples: [await measure(pixels, reference, format, quality)] };
+      if (quality !== null) {
+        const file = await written(pixels, format, quality);
+        return { format, found: quality, samples: [await measured(reference, file, quality)] };
+      }
       const search = await foundQuality(pixels, format, order.wanted);
-      const exact = await measure(pixels, reference, format, search.quality);
+      const file = search.file ?? (await encode(imageOf(pixels), search.writing).toBuffer());
+      const exact = await measured(reference, file, search.writing.quality);
       return {
         format,
-        found: search.quality,
+        found: search.writing.quality,
         samples: [exact, ...(await foretoldRound(exact, search))].sort(byBytes),
       };
     }),
@@ -69,8 +72,12 @@ async function foretoldRound(exact: Sample, search: FoundQuality): Promise<reado
   const far = FAR_STEPS.map((step) => exact.quality + step).filter(
     (quality) => quality >= least && quality <= most,
   );
-  const tried = [...search.samples, ...(await Promise.all(far.map(search.tryAt)))];
-  const own = sampleAt(tried, exact.quality);
+  const own =
+    search.samples.find(
+      ({ quality, between }) => quality === exact.quality && between === search.writing.between,
+    ) ?? sampleAt(search.samples, exact.quality);
+  const qualities = search.samples.filter(({ between }) => !between);
+  const tried = [...qualities, ...(await Promise.all(far.map((quality) => search.tryAt(quality))))];
   if (!own) return [];
   const [heavier, worse] = [exact.bytes / own.bytes, (1 - exact.likeness) / Math.max(1e-6, 1 - own.likeness)];
   return tried
@@ -83,13 +90,7 @@ async function foretoldRound(exact: Sample, search: FoundQuality): Promise<reado
     }));
 }
 
-async function measure(
-  pixels: Pixels,
-  reference: Luma,
-  format: LossyFormat,
-  quality: number,
-): Promise<CurveSample> {
-  const bytes = await written(pixels, format, quality);
-  const { mean, worst } = likenessOf(reference, await lumaOn(sharp(bytes)));
-  return { quality, bytes: bytes.length, likeness: mean, worst };
+async function measured(reference: Luma, file: Buffer, quality: number): Promise<CurveSample> {
+  const { mean, worst } = likenessOf(reference, await lumaOn(sharp(file)));
+  return { quality, bytes: file.length, likeness: mean, worst };
 }

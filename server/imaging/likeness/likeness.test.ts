@@ -48,10 +48,8 @@ describe('the curve of bytes against likeness', () => {
     if (!row) throw new Error('no piece');
     for (const { format, samples, found } of formats) {
       const sample = samples.find(({ quality }) => quality === found);
-      for (const quality of [found, 985]) {
-        const cut = await ensureCut(server.context, row, WHOLE, 480, format, quality);
-        expect(cut.bytes).toBe(sample?.bytes);
-      }
+      const cut = await ensureCut(server.context, row, WHOLE, 480, format, 985);
+      expect(cut.bytes).toBe(sample?.bytes);
     }
   });
 
