@@ -106,8 +106,22 @@ export function wordsApart(
 /** A picture opened larger is shown at most this wide. */
 const LARGER_PX = 2400;
 
+/** Settled once for each placement as it stands: a page's writer asks for it, and nearly each check of its proof. */
+const planned = new WeakMap<
+  Placement,
+  { readonly rules: HouseRules; readonly piece: Piece; readonly plan: PicturePlan }
+>();
+
 /** Settles recipe, widths, formats and names of a placement's picture on a target. */
 export function planPicture(rules: HouseRules, placement: Placement, piece: Piece): PicturePlan {
+  const known = planned.get(placement);
+  if (known?.rules === rules && known.piece === piece) return known.plan;
+  const plan = plannedAnew(rules, placement, piece);
+  planned.set(placement, { rules, piece, plan });
+  return plan;
+}
+
+function plannedAnew(rules: HouseRules, placement: Placement, piece: Piece): PicturePlan {
   const whole = recipeHere(placement, piece);
   const { recipe, over } = wordsApart(whole, rules.wordsOver === 'drawn');
   const cutSize = sizeAfter(piece.size, recipe);

@@ -99,11 +99,31 @@ interface Markup {
   readonly emptyLinks: number;
 }
 
+/** So many figures are kept as they were read: those of a few long pages. */
+const MOST_KEPT = 3000;
+const read = new Map<string, Markup>();
+
+/** Reads a page figure by figure: of a page that was read before, only what was changed is read again. */
+function readMarkup(html: string): Markup {
+  const parts = html.split(/(?=<figure\b)/).map((part) => {
+    const known = read.get(part);
+    if (known) return known;
+    if (read.size >= MOST_KEPT) read.clear();
+    const made = readPart(part);
+    read.set(part, made);
+    return made;
+  });
+  return {
+    images: parts.flatMap(({ images }) => images),
+    emptyLinks: parts.reduce((sum, { emptyLinks }) => sum + emptyLinks, 0),
+  };
+}
+
 /**
  * Reads pictures and links from HTML that we wrote, by parse5's tokenizer (HTML, 13.2.5): every start and end tag
  * is written there, so no tree has to be built, which would cost most of a proof's time on a long page.
  */
-function readMarkup(html: string): Markup {
+function readPart(html: string): Markup {
   const images: Map<string, string>[] = [];
   let emptyLinks = 0;
   let isSaid = true;
