@@ -6,7 +6,7 @@ import { choose, dropFiles, expectAccessible, signIn, type TestFile, world } fro
 
 test.setTimeout(300_000);
 
-const PIECES = 100;
+const PIECES = 60;
 
 /** A camera's card: pictures of their own, with the names that a camera gives. */
 async function cameraCard(count: number): Promise<readonly TestFile[]> {

@@ -1,6 +1,7 @@
 import { AlertDialog, Dialog } from 'radix-ui';
 import { type ComponentProps, type ReactNode, useRef, useState } from 'react';
 import { cx } from './cx.ts';
+import { holderOfFocus } from './held-focus.ts';
 
 export const VEIL_LOOK = 'fixed inset-0 z-50 bg-veil';
 const DIALOG_LOOK =
@@ -23,13 +24,6 @@ interface PanelProps {
 function giveBack(before: Element | null): void {
   const isThere = before instanceof HTMLElement && before.isConnected && before !== document.body;
   (isThere ? before : document.querySelector('main'))?.focus();
-}
-
-/** What has the focus now; of a menu that is about to close the button that opened it. */
-function holderOfFocus(): Element | null {
-  const { activeElement } = document;
-  const opener = activeElement?.closest('[role="menu"]')?.getAttribute('aria-labelledby');
-  return (opener && document.getElementById(opener)) || activeElement;
 }
 
 /** What had the focus when a dialog was opened: asked while it is drawn, before a field in it takes the focus. */
