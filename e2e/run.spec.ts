@@ -28,7 +28,7 @@ async function foundInFolder(page: Page, folder: string): Promise<number> {
   return ((await answer.json()) as { found: number }).found;
 }
 
-test('a hundred pictures are sized, named and moved in one run, which is stopped, survives a kill, and is taken back', async ({
+test('sixty pictures are sized, named and moved in one run, which is stopped, survives a kill, and is taken back', async ({
   page,
 }) => {
   await signIn(page, 'Mara', '/shelf/runs/new');

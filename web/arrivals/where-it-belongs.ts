@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
 import { may } from '#api/people.ts';
 import { sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
+import { toast } from '../ui/toast.ts';
 
 /** Takes text that was brought to a screen which has no use for it to where it belongs; false for who may not gather. */
 export function useWhereItBelongs(): (text: string) => boolean {

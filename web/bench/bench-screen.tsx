@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { WrittenSample } from '#api/likeness.ts';
 import { may } from '#api/people.ts';
@@ -32,6 +31,7 @@ import { Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { askFocal, changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
+import { toast } from '../ui/toast.ts';
 import { CutList } from './cut-list.tsx';
 import { type Here, herePageQuery, prepareHere } from './here.ts';
 import { LikenessDetail } from './likeness-detail.tsx';

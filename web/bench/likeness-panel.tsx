@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import {
   type CurveFormat,
@@ -21,6 +20,7 @@ import { likenessQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
 import { Fault } from '../ui/fault.tsx';
+import { toast } from '../ui/toast.ts';
 import { LikenessChart } from './likeness-chart.tsx';
 
 const FORMAT_WORDS: Readonly<Record<CurveFormat, string>> = { avif: 'AVIF', webp: 'WebP', jpeg: 'JPEG' };

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { type Asset, type MadeCuts, MadeCutsSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
@@ -8,6 +7,7 @@ import { madeCutsQuery, queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { LabelRow } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';
+import { toast } from '../ui/toast.ts';
 
 const files = (count: number) => (count === 1 ? '1 file' : `${count} files`);
 

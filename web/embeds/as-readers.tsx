@@ -9,7 +9,7 @@ import {
   type FormCase,
   whyNot,
 } from '#core/embed/forms.ts';
-import type { Embed } from '#core/embed/model.ts';
+import { type Embed, NO_FACTS } from '#core/embed/model.ts';
 import { heightAt, writeEmbed } from '#core/embed/write.ts';
 import { columnAt } from '#core/page/layout.ts';
 import { Dimension } from '../measure/dimension.tsx';
@@ -156,7 +156,9 @@ const POSTER_SHARE = 9 / 16;
 function Live({ embed, target, form, width, isAsked, poster }: LiveProps) {
   const pane = useRef<HTMLDivElement>(null);
   const room = useWidth(pane);
-  const settled = useSettled(embed);
+  // What a person changes is waited for; what its host says of it comes once, and is shown at once.
+  const said = useSettled({ ...embed, facts: NO_FACTS });
+  const settled = { ...said, facts: embed.facts };
   const isLate = useAfter(PATIENCE_MILLIS);
   const preview = useQuery({
     ...embedPreviewQuery(settled, target.id, form),

@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { sayFailure } from '../api/client.ts';
@@ -13,6 +12,7 @@ import { noteArrival, replacePiece } from '../pieces/put-away.ts';
 import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
 import { Choose } from '../ui/choose.tsx';
+import { toast } from '../ui/toast.ts';
 import { heldEmbedsQuery } from './embed-queries.ts';
 import { keepEmbed } from './held-embeds.ts';
 

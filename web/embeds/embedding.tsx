@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { Target } from '#api/targets.ts';
 import type { EmbedForm, FormCase } from '#core/embed/forms.ts';
@@ -12,6 +11,7 @@ import { sayFailure } from '../api/client.ts';
 import { queryClient, strictest } from '../api/queries.ts';
 import { changePiece } from '../pieces/pieces.ts';
 import { cx } from '../ui/cx.ts';
+import { toast } from '../ui/toast.ts';
 import { ledger } from '../undo/ledger.ts';
 import { AsReaders } from './as-readers.tsx';
 import { EmbedDeeds } from './embed-deeds.tsx';

@@ -10,11 +10,11 @@ import { Carrying } from '../drag/carrying.tsx';
 import { deedOf } from '../ui/single-keys.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
 import { useScreenTitle } from './screen-title.ts';
-import { Toasts } from './toasts.tsx';
 import { TopBar } from './top-bar.tsx';
 import { TypedMeanwhile } from './typed-meanwhile.tsx';
 
 const FindOrDo = lazy(async () => ({ default: (await import('./find-or-do.tsx')).FindOrDo }));
+const Toasts = lazy(async () => ({ default: (await import('./toasts.tsx')).Toasts }));
 const KeysHelp = lazy(async () => ({ default: (await import('./keys-help.tsx')).KeysHelp }));
 
 /** Whether keys typed now go into text. */
@@ -94,7 +94,9 @@ export function Frame() {
         {showsKeys ? <KeysHelp onClose={() => setShowsKeys(false)} /> : null}
       </Suspense>
       <Carrying />
-      <Toasts />
+      <Suspense>
+        <Toasts />
+      </Suspense>
     </div>
   );
 }

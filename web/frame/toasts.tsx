@@ -1,9 +1,10 @@
-import type { CSSProperties } from 'react';
-import { Toaster } from 'sonner';
+import { type CSSProperties, useEffect } from 'react';
+import { Toaster, toast } from 'sonner';
 import { moving } from '../drag/moving.ts';
 import { theme } from '../theme/theme.ts';
 import { cx } from '../ui/cx.ts';
 import { useStore } from '../ui/store.ts';
+import { noticesAreShown } from '../ui/toast.ts';
 
 /** The library's own names for what it draws a notice with. */
 const LOOK = {
@@ -21,6 +22,7 @@ const LOOK = {
  */
 export function Toasts() {
   const isMoving = useStore(moving);
+  useEffect(() => noticesAreShown({ tell: toast, tellFault: toast.error }), []);
   return (
     <div
       className={cx(isMoving && 'pointer-events-none invisible')}

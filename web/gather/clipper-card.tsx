@@ -2,13 +2,13 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { format } from 'date-fns';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
 import { NewClipperSchema } from '#api/gather.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { cx } from '../ui/cx.ts';
+import { toast } from '../ui/toast.ts';
 import { clippersQuery, clipsQuery } from './gather-queries.ts';
 import { hostOf } from './reading-group.tsx';
 

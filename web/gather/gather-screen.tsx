@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { SealedPicture } from '#api/gather.ts';
 import type { Want } from '#core/page/model.ts';
@@ -22,6 +21,7 @@ import { sayPageTitle } from '../pages/say-title.ts';
 import { Button } from '../ui/button.tsx';
 import { ChosenToolbar } from '../ui/chosen-toolbar.tsx';
 import { cx } from '../ui/cx.ts';
+import { toast } from '../ui/toast.ts';
 import { ClipperCard } from './clipper-card.tsx';
 import { readAsked, withAsked } from './gather-address.ts';
 import { gatherPageQuery, sourcesQuery } from './gather-queries.ts';

@@ -1,5 +1,4 @@
 import { useRef } from 'react';
-import { toast } from 'sonner';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -10,6 +9,7 @@ import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { sayDate } from '../ui/dates.ts';
+import { toast } from '../ui/toast.ts';
 import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import { FitRow } from './fit-row.tsx';

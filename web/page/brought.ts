@@ -1,4 +1,3 @@
-import { toast } from 'sonner';
 import type { Hosts } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
@@ -14,6 +13,7 @@ import { readingQuery } from '../gather/gather-queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { addToTray, fillWant, placeOver, placePiece } from '../sheet/commands.ts';
 import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
+import { toast } from '../ui/toast.ts';
 import type { PageSession } from './use-page-session.ts';
 
 /** Where on a page something was brought. */

@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
@@ -35,6 +34,7 @@ import {
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { useStore } from '../ui/store.ts';
+import { toast } from '../ui/toast.ts';
 import { takeCarried, takeFiles, takeOffered, takePieces, takeText } from './brought.ts';
 import { FindBar } from './find-bar.tsx';
 import { NarrowPage } from './narrow-page.tsx';

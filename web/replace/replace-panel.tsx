@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import { type Carried, carriedOver, replacing, sayOwnWords } from '#core/page/replacing.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -18,6 +17,7 @@ import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
 import { Input } from '../ui/input.tsx';
 import { Panel } from '../ui/panel.tsx';
+import { toast } from '../ui/toast.ts';
 
 interface ReplacePanelProps {
   readonly asset: Asset;

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { type ChangeEvent, useState } from 'react';
-import { toast } from 'sonner';
 import type { HostsAnswer } from '#api/embeds.ts';
 import { HostsSchema } from '#api/embeds.ts';
 import { type HostEntry, readHostEntries } from '#core/embed/host.ts';
@@ -15,6 +14,7 @@ import { cx } from '../ui/cx.ts';
 import { sayDate } from '../ui/dates.ts';
 import { Fault } from '../ui/fault.tsx';
 import { Line, Lines } from '../ui/lines.tsx';
+import { toast } from '../ui/toast.ts';
 import { ledger } from '../undo/ledger.ts';
 import { EntryForm } from './entry-form.tsx';
 import { EXAMPLE_ENTRY } from './example-entry.ts';

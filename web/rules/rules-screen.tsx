@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import * as v from 'valibot';
 import { may } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
@@ -14,6 +13,7 @@ import { Empty } from '../ui/empty.tsx';
 import { FAULT_LOOK } from '../ui/fault.tsx';
 import { FieldSet } from '../ui/field-set.tsx';
 import { Select } from '../ui/select.tsx';
+import { toast } from '../ui/toast.ts';
 import { ledger } from '../undo/ledger.ts';
 import { ColumnCard } from './column-card.tsx';
 import { CutsCard } from './cuts-card.tsx';

@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { toast } from 'sonner';
 import { type RunPreview, RunSchema } from '#api/runs.ts';
 import type { Target } from '#api/targets.ts';
 import { folderPath } from '#core/naming/folders.ts';
@@ -16,6 +15,7 @@ import { Choice, PART_LOOK, Sentence } from '../sentence/sentence.tsx';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Empty } from '../ui/empty.tsx';
+import { toast } from '../ui/toast.ts';
 import { addToDraft, putDraft, useDraft } from './draft.ts';
 import { FORMAT_WORDS, FormatCard } from './format-card.tsx';
 import { NameCard } from './name-card.tsx';

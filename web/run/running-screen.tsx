@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { toast } from 'sonner';
 import { type Run, RunSchema } from '#api/runs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { ask, sayFailure } from '../api/client.ts';
@@ -10,6 +9,7 @@ import { Unanswered } from '../api/unanswered.tsx';
 import { HeadPane, PANES_LOOK } from '../frame/panes.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Progress } from '../ui/progress.tsx';
+import { toast } from '../ui/toast.ts';
 import { RunCard } from './run-card.tsx';
 import { forgetRun, refreshAfterRun, rememberRun } from './run-deeds.ts';
 import { RunPanes } from './run-panes.tsx';

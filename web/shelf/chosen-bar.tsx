@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { PageSummary } from '#api/pages.ts';
 import { may } from '#api/people.ts';
@@ -19,6 +18,7 @@ import { Button } from '../ui/button.tsx';
 import { Choose } from '../ui/choose.tsx';
 import { ChosenToolbar } from '../ui/chosen-toolbar.tsx';
 import { Opens } from '../ui/opens.tsx';
+import { toast } from '../ui/toast.ts';
 import { ledger } from '../undo/ledger.ts';
 import { ManyCredit } from './many-credit.tsx';
 import { ManyWords } from './many-words.tsx';

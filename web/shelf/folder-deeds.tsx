@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { toast } from 'sonner';
 import { FolderSchema } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { withAncestors } from '#core/naming/folders.ts';
@@ -10,6 +9,7 @@ import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 import { useFolderPaths } from '../ui/folder-paths.ts';
 import { Opens } from '../ui/opens.tsx';
+import { toast } from '../ui/toast.ts';
 import { ledger } from '../undo/ledger.ts';
 
 interface FolderDeedsProps {

@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { toast } from 'sonner';
 import { type AssetQuery, UNFILED } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery } from '../api/queries.ts';
@@ -10,6 +9,7 @@ import type { Spot } from '../drag/place.ts';
 import { elementAt, usePlace, useScrollsAlong } from '../drag/use-drag.ts';
 import { changePieces } from '../pieces/pieces.ts';
 import { cx } from '../ui/cx.ts';
+import { toast } from '../ui/toast.ts';
 import { FolderDeeds } from './folder-deeds.tsx';
 
 interface FoldersProps {

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { toast } from 'sonner';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
@@ -10,6 +9,7 @@ import { ReplaceDeed } from '../replace/replace-deed.tsx';
 import { Button, type ButtonKind } from '../ui/button.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Alert, AlertAction, AlertCancel, AlertContent, AlertTrigger } from '../ui/panel.tsx';
+import { toast } from '../ui/toast.ts';
 
 /** What can be done with a piece besides saying more of it: kept at hand, unfolded, thrown away, brought back. */
 export function PieceDeeds({

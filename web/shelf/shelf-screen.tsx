@@ -1,7 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { toast } from 'sonner';
 import { type Asset, type AssetQuery, UNFILED } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { askShelf, assetQuery, meQuery, shelfCountQuery, strictest, targetsQuery } from '../api/queries.ts';
@@ -23,6 +22,7 @@ import type { LabelRowName } from '../label/row.tsx';
 import { putPieces, usePiece } from '../pieces/pieces.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { Empty } from '../ui/empty.tsx';
+import { toast } from '../ui/toast.ts';
 import { ChosenBar } from './chosen-bar.tsx';
 import { ChosenCard } from './chosen-card.tsx';
 import { Folders } from './folders.tsx';

@@ -1,4 +1,4 @@
-import { toast } from 'sonner';
+import { toast } from './toast.ts';
 
 /** Copies a text and says so by the name of what it is; says how to go on where the clipboard is closed. */
 export async function copyText(text: string, what: string): Promise<void> {

@@ -1,9 +1,9 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { useEffect } from 'react';
-import { toast } from 'sonner';
 import { sayFailure } from '../api/client.ts';
 import { useStore } from '../ui/store.ts';
 import { Tip } from '../ui/tip.tsx';
+import { toast } from '../ui/toast.ts';
 import { ledger } from './ledger.ts';
 
 /** Takes back, or does again, and says what. */
