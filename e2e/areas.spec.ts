@@ -433,6 +433,8 @@ test('a pane is drawn wider by keys, and is as wide after a reload', async ({ pa
   await expect.poll(async () => Math.abs((await widthOfLabel()) - drawn)).toBeLessThan(2);
   await page.setViewportSize({ width: 400, height: 800 });
   await expect(page.getByRole('listbox', { name: 'Pieces' })).toBeVisible();
+  const places = page.getByRole('navigation', { name: 'Places of this screen' });
+  await places.getByRole('button', { name: /^Label/ }).click();
   await expect(label(page)).toBeVisible();
 });
 
