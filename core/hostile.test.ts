@@ -18,7 +18,8 @@ import { labelFrom, readLicence } from './gather/reading.ts';
 import { maybeStatement } from './gather/statement.ts';
 import { maybeRecipe } from './media/recipe-key.ts';
 import { folderPath } from './naming/folders.ts';
-import { goodStem, nameFault, webSafe } from './naming/names.ts';
+import { goodStem, webSafe } from './naming/names.ts';
+import { nameFault } from './naming/rule.ts';
 import { isWebAddress } from './rights/label.ts';
 import { maybeLicenceByWords } from './rights/licences.ts';
 

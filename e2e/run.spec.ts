@@ -49,11 +49,11 @@ test('sixty pictures are sized, named and moved in one run, which is stopped, su
   await page.getByRole('button', { name: 'add...' }).click();
   await page.getByRole('menuitem', { name: 'number' }).click();
   await page.getByRole('combobox', { name: 'Folder' }).fill('Events / Open day');
-  await expect(table(page).getByRole('button', { name: 'picture-001: write another name' })).toBeVisible();
+  await expect(table(page).getByRole('button', { name: 'picture-01: write another name' })).toBeVisible();
   await expect(table(page).getByText('in events / open-day').first()).toBeVisible();
 
   // Single rows are changed and left out.
-  await table(page).getByRole('button', { name: 'picture-001: write another name' }).click();
+  await table(page).getByRole('button', { name: 'picture-01: write another name' }).click();
   await page.getByRole('textbox', { name: 'Name', exact: true }).fill('Bundles drying');
   await page.keyboard.press('Enter');
   await expect(table(page).getByRole('alert')).toContainText('small letters');

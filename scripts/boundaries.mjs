@@ -26,7 +26,7 @@ const ENTRY_POINTS = new Set(['server/main.ts', 'server/export.ts']);
 const isServerTest = (name) => name === 'server/testing.ts' || /^server\/.*\.test\.ts$/.test(name);
 
 /** Packages that core may use: small and pure. */
-const CORE_PACKAGES = new Set(['valibot', 'parse5', 'date-fns', 'entities/decode']);
+const CORE_PACKAGES = new Set(['valibot', 'parse5', 'date-fns', 'entities/decode', 'any-ascii']);
 const CORE_TEST_PACKAGES = new Set(['vitest', 'fast-check']);
 
 /** Import and export statements, imports for their effect, and imports at run time. */

@@ -44,10 +44,20 @@ function startOf(focal: number, length: number): number {
   return Math.min(Math.max(0, start), 1 - length);
 }
 
-/** The part in whole px of `size`, at least 1 x 1 and never outside. */
+/**
+ * The part in whole px of `size`, at least 1 x 1 and never outside. The shorter side is rounded, and the longer follows
+ * from it: so the shape is kept to within half a px, where sides rounded by themselves are off by up to 2 px at 3:1.
+ */
 export function cropInPixels(size: Size, crop: CropRect): PixelRect {
-  const width = Math.min(size.width, Math.max(1, Math.round(crop.width * size.width)));
-  const height = Math.min(size.height, Math.max(1, Math.round(crop.height * size.height)));
+  const [wide, high] = [crop.width * size.width, crop.height * size.height];
+  const isWide = wide >= high;
+  const shape = Math.max(wide, high) / Math.max(Math.min(wide, high), Number.EPSILON);
+  const [most, mostAcross] = isWide ? [size.width, size.height] : [size.height, size.width];
+  const rounded = within(Math.round(Math.min(wide, high)), mostAcross);
+  // Rounded up, the longer side may not fit any more.
+  const shorter = Math.round(rounded * shape) > most ? within(Math.floor(most / shape), mostAcross) : rounded;
+  const longer = within(Math.round(shorter * shape), most);
+  const [width, height] = isWide ? [longer, shorter] : [shorter, longer];
   return {
     left: Math.min(size.width - width, Math.max(0, Math.round(crop.left * size.width))),
     top: Math.min(size.height - height, Math.max(0, Math.round(crop.top * size.height))),
@@ -55,3 +65,5 @@ export function cropInPixels(size: Size, crop: CropRect): PixelRect {
     height,
   };
 }
+
+const within = (px: number, most: number): number => Math.min(most, Math.max(1, px));

@@ -202,4 +202,29 @@ describe('true-shape rows', () => {
       }),
     );
   });
+
+  it('is in its shape to half a px, wherever it is framed and however small', () => {
+    const side = fc.integer({ min: 200, max: 9000 });
+    const part = fc.integer({ min: 1, max: 21 });
+    fc.assert(
+      fc.property(
+        side,
+        side,
+        part,
+        part,
+        fc.double({ min: 0.1, max: 1, noNaN: true }),
+        (width, height, across, down, share) => {
+          const whole = cropToRatio({ width, height }, { across, down }, { x: 0.5, y: 0.5 });
+          const framed = { left: 0, top: 0, width: whole.width * share, height: whole.height * share };
+          const pixels = cropInPixels({ width, height }, framed);
+          fc.pre(Math.min(pixels.width, pixels.height) > 1);
+          const off =
+            across >= down
+              ? pixels.width - (pixels.height * across) / down
+              : pixels.height - (pixels.width * down) / across;
+          expect(Math.abs(off)).toBeLessThanOrEqual(0.501);
+        },
+      ),
+    );
+  });
 });

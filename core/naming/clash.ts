@@ -1,4 +1,4 @@
-import { STEM_LIMIT } from './names.ts';
+import { STEM_LIMIT } from './rule.ts';
 
 /** The next free stem: itself when free, else with "-2", "-3" and so on, kept within 80 letters. */
 export function nextFree(stem: string, isTaken: (stem: string) => boolean): string {

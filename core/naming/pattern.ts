@@ -1,23 +1,7 @@
-import * as v from 'valibot';
+import type { Label } from '../rights/label.ts';
 import { wordsOfFileName } from './gibberish.ts';
 import { goodStem, webSafe } from './names.ts';
-
-/** The parts a name can be made of, in the order they are offered. */
-export const NAME_PARTS = ['subject', 'place', 'maker', 'date', 'number', 'word'] as const;
-
-/**
- * One part of a pattern; `word` is a fixed word, and `number` the place in a run of many, left out where a piece is
- * named by itself. Sizes belong to a cut's name, never to a piece's.
- */
-const NamePartSchema = v.variant('part', [
-  v.strictObject({ part: v.picklist(['subject', 'place', 'maker', 'date', 'number']) }),
-  v.strictObject({
-    part: v.literal('word'),
-    word: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(20)),
-  }),
-]);
-export type NamePart = v.InferOutput<typeof NamePartSchema>;
-export const NamePatternSchema = v.pipe(v.array(NamePartSchema), v.minLength(1), v.maxLength(8));
+import type { NamePart } from './parts.ts';
 
 /** What a name can be made from. Dates are ISO 8601 (YYYY-MM-DD), empty where unknown. */
 export interface NameFacts {
@@ -51,19 +35,50 @@ export function subjectOf(facts: NameFacts): { readonly subject: string; readonl
   const { title, fileName, words = [], folder = '', language, kind } = facts;
   const offers: readonly (readonly [SubjectSource, string])[] = [
     ['title', webSafe(title, language)],
-    ['file name', wordsOfFileName(fileName).join('-')],
+    ['file name', wordsOfFileName(fileName, language).join('-')],
     ['words', webSafe(words.slice(0, SUBJECT_WORDS).join(' '), language)],
-    ['folder', webSafe(folder.split('/').at(-1) ?? '')],
+    ['folder', webSafe(folder.split('/').at(-1) ?? '', language)],
   ];
   const [from, subject] = offers.find(([, offered]) => offered !== '') ?? (['kind', kind] as const);
   return { subject, from };
+}
+
+/** What of a target decides how a piece is called: its house pattern, and the language of its pages. */
+export interface NamingRules {
+  readonly namePattern: readonly NamePart[];
+  /** BCP 47. */
+  readonly language: string;
+}
+
+/** What a piece says of itself that a name can be made from. */
+export function nameFactsOf(piece: {
+  readonly label: Pick<Label, 'title' | 'place' | 'maker' | 'taken' | 'words'>;
+  readonly folder: string;
+  readonly originalName: string;
+}): Omit<NameFacts, 'language'> {
+  const { title, place, maker, taken, words } = piece.label;
+  return {
+    title,
+    place,
+    maker,
+    taken,
+    words,
+    folder: piece.folder,
+    fileName: piece.originalName,
+    kind: 'picture',
+  };
+}
+
+/** What a piece is called on a target: the one way, for what comes in, for the label's offer and for runs. */
+export function nameFor({ namePattern, language }: NamingRules, facts: Omit<NameFacts, 'language'>): string {
+  return nameByPattern(namePattern, { ...facts, language });
 }
 
 /** The stem that a pattern gives a piece. Parts without a fact are left out. */
 export function nameByPattern(pattern: readonly NamePart[], facts: NameFacts): string {
   const { subject } = subjectOf(facts);
   const parts = pattern.map((part) => partOf(part, facts, subject)).filter(Boolean);
-  return goodStem(withoutRepeats(parts).join('-'), facts.kind);
+  return goodStem(withoutRepeats(parts).join('-'), facts.kind, facts.language);
 }
 
 function partOf(part: NamePart, facts: NameFacts, subject: string): string {
@@ -79,7 +94,7 @@ function partOf(part: NamePart, facts: NameFacts, subject: string): string {
     case 'number':
       return facts.number ?? '';
     case 'word':
-      return webSafe(part.word);
+      return webSafe(part.word, facts.language);
   }
 }
 
@@ -89,9 +104,4 @@ function withoutRepeats(parts: readonly string[]): readonly string[] {
     (part, at) =>
       /^\d+$/.test(part) || !parts.slice(0, at).some((earlier) => `-${earlier}-`.includes(`-${part}-`)),
   );
-}
-
-/** The pattern as words, "subject-place-date", as House rules shows it. */
-export function sayPattern(pattern: readonly NamePart[]): string {
-  return pattern.map((part) => (part.part === 'word' ? `“${part.word}”` : part.part)).join('-');
 }

@@ -1,4 +1,4 @@
-import { nameFault } from '../naming/names.ts';
+import { nameFault } from '../naming/rule.ts';
 import { type PageDoc, placementsOf } from './model.ts';
 import type { Piece } from './picture.ts';
 import type { HouseRules } from './target.ts';

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { EmbedRulesSchema, USUAL_EMBED_RULES } from '../embed/target.ts';
 import { LEAST_LIKENESS } from '../media/quality.ts';
-import { NamePatternSchema } from '../naming/pattern.ts';
+import { NamePatternSchema } from '../naming/parts.ts';
 import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/codes.ts';
 import { WebAddressSchema } from '../rights/label.ts';
 import { type Margins, type Placement, type Position, RatioSchema } from './model.ts';
@@ -77,6 +77,13 @@ export const HouseRulesSchema = v.strictObject({
 /** Rules as they are stored: what a later Placard added to them, or an earlier one had, is passed over. */
 export const StoredRulesSchema = v.object(HouseRulesSchema.entries);
 export type HouseRules = v.InferOutput<typeof HouseRulesSchema>;
+
+/** The target that pieces are judged and named for where no page says which: a commercial one forbids most. */
+export function strictest<T extends { readonly rules: Pick<HouseRules, 'commercial'> }>(
+  targets: readonly T[],
+): T | undefined {
+  return targets.find(({ rules }) => rules.commercial) ?? targets[0];
+}
 
 /** How a finding counts on this target; `off` is not looked for. */
 export function severityOf(rules: HouseRules, code: FindingCode): Severity | 'off' {

@@ -1,6 +1,6 @@
 import { isUnnamed } from '../naming/gibberish.ts';
-import { nameFault, sayNameFault } from '../naming/names.ts';
-import { nameByPattern, type SubjectSource, subjectOf } from '../naming/pattern.ts';
+import { nameFactsOf, nameFor, type SubjectSource, subjectOf } from '../naming/pattern.ts';
+import { nameFault, sayNameFault } from '../naming/rule.ts';
 import { replacedInStem, replacedInText } from '../naming/search-replace.ts';
 import type { RunOrder } from './order.ts';
 import type { RunPiece } from './piece.ts';
@@ -46,25 +46,16 @@ function byNaming({ naming }: RunOrder, piece: RunPiece, facts: RunFacts): StemW
     }
     case 'pattern': {
       if (naming.which === 'unnamed' && !isUnnamed(piece.stem)) return asItIs;
-      return { ...asItIs, stem: nameByPattern(naming.pattern, nameFacts(facts)) };
+      return {
+        ...asItIs,
+        stem: nameFor({ namePattern: naming.pattern, language: facts.language }, factsIn(facts)),
+      };
     }
   }
 }
 
-function nameFacts({ piece, language, number }: RunFacts) {
-  const { title, place, maker, taken, words } = piece.label;
-  return {
-    title,
-    place,
-    maker,
-    taken,
-    words,
-    folder: piece.folder,
-    fileName: piece.originalName,
-    language,
-    number,
-    kind: KIND,
-  };
+function factsIn({ piece, number }: Pick<RunFacts, 'piece' | 'number'>) {
+  return { ...nameFactsOf(piece), number };
 }
 
 /** Where the subject of each piece's name would come from, counted. */
@@ -74,7 +65,7 @@ export function subjectSources(
 ): ReadonlyMap<SubjectSource, number> {
   const counts = new Map<SubjectSource, number>();
   for (const piece of pieces) {
-    const { from } = subjectOf(nameFacts({ piece, language, number: '' }));
+    const { from } = subjectOf({ ...nameFactsOf(piece), language });
     counts.set(from, (counts.get(from) ?? 0) + 1);
   }
   return counts;

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { CUT_FORMATS, type CutFormat } from '../media/formats.ts';
 import { PrepSchema } from '../media/recipe.ts';
-import { NamePatternSchema } from '../naming/pattern.ts';
+import { NamePatternSchema } from '../naming/parts.ts';
 import { SizeWishSchema } from './size-wish.ts';
 
 /** The most pieces that one run takes. */

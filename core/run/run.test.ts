@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { AS_IT_CAME, sizeAfter } from '../media/recipe.ts';
 import { maybeRecipe } from '../media/recipe-key.ts';
 import { isUnnamed } from '../naming/gibberish.ts';
-import { nameFault } from '../naming/names.ts';
+import { nameFault } from '../naming/rule.ts';
 import { replacedInStem, replacedInText } from '../naming/search-replace.ts';
 import { examplePiece, PLAIN_RULES } from '../page/testing.ts';
 import type { LabelPatch } from '../rights/label.ts';

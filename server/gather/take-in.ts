@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import { may } from '#api/people.ts';
 import { draftFromMetadata, type MetadataDraft } from '#core/formats/metadata.ts';
 import { labelFrom, readLicence } from '#core/gather/reading.ts';
@@ -7,8 +7,9 @@ import { type Statement, statements } from '#core/gather/statement.ts';
 import type { Condition } from '#core/media/condition.ts';
 import { ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import { quartersOf } from '#core/media/lookalike.ts';
-import { withAncestors } from '#core/naming/folders.ts';
-import { type NamePart, nameByPattern } from '#core/naming/pattern.ts';
+import { withAncestors } from '#core/naming/paths.ts';
+import { type NamingRules, nameFactsOf, nameFor } from '#core/naming/pattern.ts';
+import { strictest } from '#core/page/target.ts';
 import { EMPTY_LABEL, isLabelField, type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
 import type { LicenceId } from '#core/rights/licences.ts';
 import { writeActivity } from '../activity.ts';
@@ -139,7 +140,7 @@ async function insertNamed(
   const { id, facts } = seen;
   const patch = draftedPatch(seen.draft, incoming.origin);
   const label = withPatch(EMPTY_LABEL, incoming.embed ? { ...patch, ...ofPoster(incoming.embed) } : patch);
-  const wished = await wishedStem(context, label, incoming.name);
+  const wished = await wishedStem(context, label, incoming);
   for (let tries = 1; ; tries += 1) {
     try {
       await context.db.transaction(async (tx) => {
@@ -272,14 +273,14 @@ async function writeProvenance(
   });
 }
 
-async function wishedStem(context: Context, label: Label, fileName: string): Promise<string> {
-  const { title, place, maker, taken } = label;
-  return nameByPattern(await patternOf(context), { title, place, maker, taken, fileName, kind: 'picture' });
-}
+/** Where no target is there yet: by what it shows. */
+const UNRULED: NamingRules = { namePattern: [{ part: 'subject' }], language: '' };
 
-async function patternOf(context: Context): Promise<readonly NamePart[]> {
-  const [target] = await context.db.select().from(targets).limit(1);
-  return target?.rules.namePattern ?? [{ part: 'subject' }];
+/** What a piece that comes in is called: as its label would offer it. */
+async function wishedStem(context: Context, label: Label, { name, folder }: Incoming): Promise<string> {
+  const known = await context.db.select().from(targets).orderBy(asc(targets.id));
+  const rules = strictest(known)?.rules ?? UNRULED;
+  return nameFor(rules, nameFactsOf({ label, folder, originalName: name }));
 }
 
 async function bySha(context: Context, sha256: string): Promise<AssetRow | undefined> {

@@ -1,6 +1,6 @@
 import { and, asc, eq } from 'drizzle-orm';
-import { withAncestors } from '#core/naming/folders.ts';
-import { nameFault } from '#core/naming/names.ts';
+import { withAncestors } from '#core/naming/paths.ts';
+import { nameFault } from '#core/naming/rule.ts';
 import type { RunRow, RunState } from '#core/run/plan.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';

@@ -1,5 +1,6 @@
 import { asc, count, eq, like, or, sql } from 'drizzle-orm';
-import { FOLDER_DEPTH_LIMIT, folderDepth, folderPath, withAncestors } from '#core/naming/folders.ts';
+import { folderPath } from '#core/naming/folders.ts';
+import { FOLDER_DEPTH_LIMIT, folderDepth, withAncestors } from '#core/naming/paths.ts';
 import { justDone, writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';

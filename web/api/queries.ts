@@ -75,11 +75,6 @@ export const targetsQuery = queryOptions({
   queryKey: ['targets'],
   queryFn: () => ask(v.array(TargetSchema), '/targets'),
 });
-/** The target that pieces are judged for where no page says which: a commercial one forbids most. */
-export function strictest(targets: readonly Target[]): Target | undefined {
-  return targets.find(({ rules }) => rules.commercial) ?? targets[0];
-}
-
 /** The target that many pieces are sized for where nobody said which: the one with most sizes in its house rules. */
 export function mostSizes(targets: readonly Target[]): Target | undefined {
   return [...targets].sort((one, other) => other.rules.cutPresets.length - one.rules.cutPresets.length)[0];

@@ -185,7 +185,7 @@ describe('its rows', () => {
   it('open in place, one at a time', () => {
     expect(html(exampleAsset(), { openRow: 'words' })).toContain('Save words');
     expect(html(exampleAsset(), { openRow: 'words' })).not.toContain('Save name');
-    expect(html(exampleAsset(), { openRow: 'name' })).toContain('Save name');
+    expect(html(exampleAsset(), { openRow: 'name' })).toContain('Close: change name or folder');
     expect(html(exampleAsset(), { openRow: 'rights' })).toContain('Copyright notice');
     expect(html(exampleAsset(), { openRow: 'title' })).toContain('Taken on');
   });

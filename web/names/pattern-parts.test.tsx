@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest';
-import type { NamePart } from '#core/naming/pattern.ts';
+import type { NamePart } from '#core/naming/parts.ts';
 import { button, click, control, mount, unmount, write } from '../mounted.tsx';
 import { PatternParts } from './pattern-parts.tsx';
 

@@ -1,4 +1,4 @@
-import type { NamePart } from '#core/naming/pattern.ts';
+import type { NamePart } from '#core/naming/parts.ts';
 import { CHIP_LOOK } from '../ui/chips.tsx';
 import { Input } from '../ui/input.tsx';
 import { Menu, MenuContent, MenuItem, MenuTrigger } from '../ui/menu.tsx';

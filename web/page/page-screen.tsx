@@ -69,11 +69,10 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
     onPastedText: (text: string, isAlone: boolean) =>
       session !== null && takeText(session, text, isAlone, hosts),
     onOpenLabel: () => document.querySelector<HTMLElement>('[data-pane="label"] :is(input, button)')?.focus(),
-    onLinkWords: () =>
-      requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-row="link"]')?.focus()),
+    onLinkWords: () => focusSoon('[data-row="link"]'),
     onBesideParagraph: () => {
       setRow('fit');
-      requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-row="beside"]')?.focus());
+      focusSoon('[data-row="beside"]');
     },
   };
   const session = usePageSession(page, isEditable, hooks);
@@ -107,6 +106,13 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       }}
     />
   );
+}
+
+/** Gives the focus to a part of the label that is about to be drawn; on a busy machine that takes more than a frame. */
+function focusSoon(selector: string, frames = 60): void {
+  const part = document.querySelector<HTMLElement>(selector);
+  if (part) part.focus();
+  else if (frames > 0) requestAnimationFrame(() => focusSoon(selector, frames - 1));
 }
 
 const NOT_CARRIED =

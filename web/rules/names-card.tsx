@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { NAME_PARTS, nameByPattern } from '#core/naming/pattern.ts';
+import { NAME_PARTS } from '#core/naming/parts.ts';
+import { nameByPattern } from '#core/naming/pattern.ts';
 import { PatternParts } from '../names/pattern-parts.tsx';
 import { Field } from '../ui/field.tsx';
 import { TextArea } from '../ui/input.tsx';

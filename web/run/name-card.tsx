@@ -1,5 +1,5 @@
 import type { RunPreview } from '#api/runs.ts';
-import { NAME_PARTS } from '#core/naming/pattern.ts';
+import { NAME_PARTS } from '#core/naming/parts.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Naming } from '#core/run/order.ts';
 import { PatternParts } from '../names/pattern-parts.tsx';

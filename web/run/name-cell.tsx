@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { PreviewRow } from '#api/runs.ts';
-import { nameFault, sayNameFault } from '#core/naming/names.ts';
+import { nameFault, sayNameFault } from '#core/naming/rule.ts';
 import { MeasuredField } from '../form/measured-field.tsx';
 import { Warnings } from './warnings.tsx';
 

@@ -1,6 +1,6 @@
 import type { RunPreview, RunStep, RunSummary } from '#api/runs.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { sayPattern } from '#core/naming/pattern.ts';
+import { sayPattern } from '#core/naming/parts.ts';
 import type { CutPreset } from '#core/page/target.ts';
 import type { Naming, RunOrder } from '#core/run/order.ts';
 import { type SizeWish, saySizeWish } from '#core/run/size-wish.ts';

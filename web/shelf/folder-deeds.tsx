@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { FolderSchema } from '#api/assets.ts';
 import { may } from '#api/people.ts';
-import { withAncestors } from '#core/naming/folders.ts';
+import { withAncestors } from '#core/naming/paths.ts';
 import { ask, sayFailure, tell } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { missingSections } from '#core/naming/folders.ts';
 import { foldersQuery, targetsQuery } from '../api/queries.ts';
 
 /** The folders that there are, and those that mirror a section of a site but are not made yet. */
@@ -8,5 +7,12 @@ export function useFolderPaths(): { readonly made: readonly string[]; readonly m
   const targets = useQuery(targetsQuery);
   const made = folders.data?.map(({ path }) => path) ?? [];
   const sections = targets.data?.flatMap(({ rules }) => rules.sections) ?? [];
-  return { made, missing: folders.data ? missingSections(sections, made) : [] };
+  const missing = useQuery({
+    queryKey: ['missing-sections', sections, made],
+    // What spells the letters of all scripts is large, and is fetched only where a site has sections.
+    queryFn: async () => (await import('#core/naming/folders.ts')).missingSections(sections, made),
+    enabled: folders.data !== undefined && sections.length > 0,
+    staleTime: Infinity,
+  });
+  return { made, missing: missing.data ?? [] };
 }

@@ -1,4 +1,5 @@
-import { goodStem, nameFault, sayNameFault } from '../../naming/names.ts';
+import { goodStem } from '../../naming/names.ts';
+import { nameFault, sayNameFault } from '../../naming/rule.ts';
 import { placementsOf } from '../../page/model.ts';
 import type { Found } from '../finding.ts';
 import { atPlacement, callPiece, type ProofInput, placedOf } from '../input.ts';
@@ -26,7 +27,7 @@ function names(input: ProofInput): readonly Found[] {
     const fault = nameFault(piece.stem);
     if (!fault || seen.has(piece.id)) return [];
     seen.add(piece.id);
-    const stem = goodStem(piece.label.title || piece.stem, 'picture');
+    const stem = goodStem(piece.label.title || piece.stem, 'picture', input.rules.language);
     return [
       {
         code: 'name-rule' as const,
