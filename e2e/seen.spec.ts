@@ -23,7 +23,8 @@ const cutOff = (page: Page): Promise<readonly string[]> =>
       const hides = /hidden|clip/.test(`${style.overflowX} ${style.overflowY}`);
       const isShown = element.clientWidth > 2 && element.clientHeight > 2 && style.visibility === 'visible';
       const hasText = [...element.childNodes].some((node) => node.nodeType === 3 && node.textContent?.trim());
-      if (!hides || !isShown || !hasText || style.textOverflow === 'ellipsis') continue;
+      const saysMore = style.textOverflow === 'ellipsis' || style.webkitLineClamp !== 'none';
+      if (!hides || !isShown || !hasText || saysMore) continue;
       const over = [element.scrollWidth - element.clientWidth, element.scrollHeight - element.clientHeight];
       if (over.some((px) => px > 2))
         cut.push(`${element.tagName} ${element.textContent?.trim().slice(0, 40)}`);

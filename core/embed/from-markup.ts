@@ -1,3 +1,5 @@
+import { decodeHTML } from 'entities/decode';
+import { oneLine } from '../words/one-line.ts';
 import { readWebAddress } from './address.ts';
 import {
   type Candidate,
@@ -34,6 +36,9 @@ export function fromMarkup(source: Source, hosts: Hosts): Gathered {
   return gathering.end();
 }
 
+const MOST_WORDS = 600;
+const NAME_TAKEN_ALONG = /\s[a-z-]{2,20}=$/i;
+const PLAYED_BY_ALL = /\.(?:mp4|m4v|mp3)(?:[?#]|$)/i;
 const FRAMES = new Set(['iframe', 'frame']);
 const PLAYERS = new Set(['video', 'audio']);
 /** Where frames that load late keep their address. */
@@ -49,6 +54,10 @@ class Gathering {
   readonly #notes = new Set<string>();
   #heightPercent: number | null = null;
   #player: Tag | null = null;
+  /** Where the player's own file stands among the candidates; null before one was named. */
+  #played: number | null = null;
+  /** The link that is open: its place among the links, and where its words begin. */
+  #worded: { readonly at: number; readonly from: number } | null = null;
   #script: Tag | null = null;
   #hasCode = false;
 
@@ -61,6 +70,7 @@ class Gathering {
     if (piece.kind === 'text') return;
     if (piece.kind === 'end') {
       if (piece.name === 'script') this.#endScript(piece);
+      if (piece.name === 'a') this.#endLink(piece.from);
       if (PLAYERS.has(piece.name)) this.#player = null;
       return;
     }
@@ -75,6 +85,7 @@ class Gathering {
 
   end(): Gathered {
     if (this.#script) this.#dropScript(this.#script.from, this.#source.text.length);
+    this.#endLink(this.#source.text.length);
     const found = this.#candidates.length > 0 ? this.#candidates : this.#links;
     if (found.length === 0 && this.#notes.size === 0)
       this.#notes.add(this.#hasCode ? ONLY_SCRIPT : NOTHING_THERE);
@@ -91,7 +102,7 @@ class Gathering {
     this.#widget(tag);
     if (FRAMES.has(name)) this.#add('frame', tag, ['src', ...LATE]);
     else if (PLAYERS.has(name)) this.#openPlayer(tag);
-    else if (name === 'source' && this.#player) this.#addFrom('player', this.#player, tag, ['src']);
+    else if (name === 'source' && this.#player) this.#addSource(this.#player, tag);
     else if (name === 'object') this.#add('object', tag, ['data']);
     else if (name === 'embed') this.#add('object', tag, ['src']);
     else if (name === 'blockquote') this.#add('quote', tag, ['cite']);
@@ -107,7 +118,43 @@ class Gathering {
 
   #openPlayer(tag: Tag): void {
     this.#player = tag;
-    this.#add('player', tag, ['src']);
+    this.#played = null;
+    const before = this.#candidates.length;
+    if (attributeOf(tag, 'src')) this.#add('player', tag, ['src']);
+    if (this.#candidates.length > before) this.#played = before;
+  }
+
+  /**
+   * One of several files of one film or recording: one of them stands for all, the first that every browser plays, else
+   * the first.
+   */
+  #addSource(player: Tag, tag: Tag): void {
+    const before = this.#candidates.length;
+    this.#addFrom('player', player, tag, ['src']);
+    const made = this.#candidates[before];
+    if (!made) return;
+    const standing = this.#played === null ? undefined : this.#candidates[this.#played];
+    if (this.#played === null || !standing) {
+      this.#played = before;
+      return;
+    }
+    this.#candidates.pop();
+    const isBetter = PLAYED_BY_ALL.test(made.address) && !PLAYED_BY_ALL.test(standing.address);
+    if (isBetter) this.#candidates[this.#played] = made;
+    const other = isBetter ? standing : made;
+    if (other.addressText) this.#drop(other.addressText, 'Another file of the same. One is taken.');
+  }
+
+  /** The words of a link are what it calls the thing. */
+  #endLink(at: number): void {
+    const link = this.#worded && this.#links[this.#worded.at];
+    if (this.#worded && link && link.title === '') {
+      const words = this.#source.text.slice(this.#worded.from, Math.min(at, this.#worded.from + MOST_WORDS));
+      const title = oneLine(decodeHTML(words.replace(/<[^<>]*>?/g, ' ')));
+      // An address as its own words says nothing that the address does not say.
+      if (!/^(https?:\/\/|www\.)\S+$/i.test(title)) this.#links[this.#worded.at] = { ...link, title };
+    }
+    this.#worded = null;
   }
 
   /** An element that a host's script fills: read by the recipe in the host's entry, whatever the script does. */
@@ -160,10 +207,16 @@ class Gathering {
   #push(from: ReadFrom, tag: Tag, attribute: Attribute, address: string): void {
     const isReference = from === 'link' || from === 'quote';
     if (isReference && !address.includes('//')) return;
-    const stretch = attribute.valueAt;
+    const whole = attribute.valueAt;
+    // A quote that was never closed runs on to that of the next attribute, whose name it takes along.
+    const unclosed = NAME_TAKEN_ALONG.exec(
+      this.#source.text.slice(Math.max(whole.from, whole.to - 40), whole.to),
+    );
+    const taken = unclosed?.[0].length ?? 0;
+    const stretch = { from: whole.from, to: whole.to - taken };
     const candidate: Candidate = {
       from,
-      address,
+      address: taken > 0 ? address.slice(0, -taken).trimEnd() : address,
       addressText: { raw: this.#source.text.slice(stretch.from, stretch.to), ...stretch },
       tag,
       width: lengthOf(tag, 'width'),
@@ -178,8 +231,10 @@ class Gathering {
       if (
         read.kind === 'address' &&
         (from === 'quote' || entryOf(read.url, this.#hosts) || this.#links.length === 0)
-      )
+      ) {
         this.#links.push(candidate);
+        if (from === 'link') this.#worded = { at: this.#links.length - 1, from: tag.to };
+      }
       return;
     }
     this.#candidates.push(candidate);
@@ -200,10 +255,16 @@ class Gathering {
       /padding(?:-bottom|-top)?\s{0,9}:\s{0,9}(?:0\s{1,9}0\s{1,9})?(\d{1,3}(?:\.\d{1,6})?)%/i.exec(
         attribute.value,
       );
+    const ratio =
+      /aspect-ratio\s{0,9}:\s{0,9}(?:auto\s{1,9})?(\d{1,5}(?:\.\d{1,6})?)(?:\s{0,9}\/\s{0,9}(\d{1,5}(?:\.\d{1,6})?))?/i.exec(
+        attribute.value,
+      );
     if (percent) this.#heightPercent = Number(percent[1]);
+    else if (ratio && Number(ratio[1]) > 0)
+      this.#heightPercent = (100 * Number(ratio[2] ?? 1)) / Number(ratio[1]);
     this.#drop(
       attribute,
-      percent ? 'Its shape is kept; how it looks is written anew.' : 'How it looks is written anew.',
+      percent || ratio ? 'Its shape is kept; how it looks is written anew.' : 'How it looks is written anew.',
     );
   }
 
@@ -277,9 +338,21 @@ function isSize(tag: Tag, { name, value }: Attribute): boolean {
   return (name === 'width' || name === 'height') && tag.name !== 'img' && /^\s*\d/.test(value);
 }
 
-/** A length in px from an attribute (HTML, "rules for parsing dimension values"); null for percentages and nonsense. */
-function lengthOf(tag: Tag, name: string): number | null {
-  const found = /^(\d{1,5})(\.\d{1,9})?(px)?$/.exec(attributeText(tag, name));
-  const length = found ? Math.round(Number(found[1])) : 0;
-  return length > 0 ? length : null;
+/**
+ * A length in px: from the attribute (HTML, "rules for parsing dimension values"), from one that a script would read, or
+ * from the style; null for percentages and nonsense.
+ */
+function lengthOf(tag: Tag, name: 'width' | 'height'): number | null {
+  const styled = new RegExp(`(?:^|;)\\s{0,9}${name}\\s{0,9}:\\s{0,9}(\\d{1,5}(?:\\.\\d{1,9})?px)`, 'i');
+  const said = [
+    attributeText(tag, name),
+    attributeText(tag, `data-${name}`),
+    styled.exec(attributeText(tag, 'style').slice(0, 2000))?.[1] ?? '',
+  ];
+  for (const text of said) {
+    const found = /^(\d{1,5})(\.\d{1,9})?(px)?$/.exec(text);
+    const length = found ? Math.round(Number(found[1])) : 0;
+    if (length > 0) return length;
+  }
+  return null;
 }

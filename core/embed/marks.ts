@@ -21,7 +21,12 @@ export function marksOfPasted(source: Source, marks: readonly Mark[]): readonly 
 }
 
 /** An address as it stood, part by part. */
-export function markAddress(candidate: Candidate, wasHttp: boolean, query: Query): readonly Mark[] {
+export function markAddress(
+  candidate: Candidate,
+  wasHttp: boolean,
+  query: Query,
+  isLink: boolean,
+): readonly Mark[] {
   const { addressText } = candidate;
   if (!addressText) return [];
   const { raw, from, to } = addressText;
@@ -40,7 +45,7 @@ export function markAddress(candidate: Candidate, wasHttp: boolean, query: Query
   mark(pathEnd, 'fact', 'Where it stands.');
   const queryEnd = fragment >= 0 && fragment > question ? fragment : raw.length;
   if (question >= 0 && question === pathEnd)
-    markQuery(raw, question + 1, queryEnd, query, (stretchFrom, end, as, why) => {
+    markQuery(raw, question + 1, queryEnd, { ...query, isLink }, (stretchFrom, end, as, why) => {
       at = stretchFrom;
       mark(end, as, why);
     });
@@ -51,13 +56,20 @@ export function markAddress(candidate: Candidate, wasHttp: boolean, query: Query
 
 type MarkPart = (from: number, to: number, as: Mark['as'], why: string) => void;
 
-function markQuery(raw: string, from: number, to: number, query: Query, mark: MarkPart): void {
+function markQuery(
+  raw: string,
+  from: number,
+  to: number,
+  query: Query & { readonly isLink: boolean },
+  mark: MarkPart,
+): void {
   let at = from;
   for (const part of raw.slice(from, to).split(/&amp;|&#38;|&/)) {
     const name = nameOf(part);
     if (name in query.parameters) mark(at, at + part.length, 'fact', 'Kept as a setting.');
     else if (query.tracking.includes(name))
       mark(at, at + part.length, 'dropped', 'It only tells who shared the address.');
+    else if (part !== '' && query.isLink) mark(at, at + part.length, 'fact', 'Part of the link.');
     else if (part !== '')
       mark(
         at,

@@ -47,6 +47,15 @@ export const EmbedSchema = v.strictObject({
 export type Embed = v.InferOutput<typeof EmbedSchema>;
 export type EmbedFacts = Embed['facts'];
 
+/**
+ * By what the same thing is known again, whatever its settings. Where no entry says what of an address names a thing, the
+ * whole query may.
+ */
+export function identityOf({ address, page, host }: Pick<Embed, 'address' | 'page' | 'host'>): string {
+  const { search } = new URL(page);
+  return host === null && search !== '' && !address.endsWith(search) ? `${address} ${search}` : address;
+}
+
 export const NO_FACTS: EmbedFacts = {
   title: '',
   author: '',

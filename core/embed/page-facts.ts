@@ -1,5 +1,6 @@
 import { decodeHTML } from 'entities/decode';
 import * as v from 'valibot';
+import { oneLine } from '../words/one-line.ts';
 import { attributeText, type Piece, readMarkup } from './markup.ts';
 import { safeOrNone } from './reading.ts';
 
@@ -19,7 +20,7 @@ export interface PageFacts {
 const text = v.fallback(
   v.pipe(
     v.string(),
-    v.transform((said) => said.replace(/\s+/g, ' ').trim().slice(0, 300)),
+    v.transform((said) => oneLine(said)),
   ),
   '',
 );
@@ -108,10 +109,7 @@ function titleIn(html: string, pieces: readonly Piece[]): string {
   const at = pieces.findIndex((piece) => piece.kind === 'start' && piece.name === 'title');
   const open = pieces[at];
   if (!open) return '';
-  return decodeHTML(html.slice(open.to, pieces[at + 1]?.from))
-    .replace(/\s+/g, ' ')
-    .trim()
-    .slice(0, 300);
+  return oneLine(decodeHTML(html.slice(open.to, pieces[at + 1]?.from)));
 }
 
 function isNoIndex(piece: Piece): boolean {

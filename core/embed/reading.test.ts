@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { CORPUS, UNTRUSTED } from './corpus.ts';
 import { MOST_PASTED } from './limits.ts';
+import { identityOf } from './model.ts';
 import { readPasted } from './reading.ts';
+import { sayShape } from './shape.ts';
 import { HOSTS, readOne } from './testing.ts';
 
 const inputs = Object.values(CORPUS).flat();
@@ -175,5 +177,129 @@ describe('reading', () => {
     expect(readOne(`<iframe ${names} src="https://lanternreel.example/play/a"></iframe>`).embed.host).toBe(
       'lanternreel',
     );
+  });
+});
+
+describe('the query of an address that no entry knows', () => {
+  const read = (text: string) => readPasted(text, HOSTS).embeds.map(({ embed }) => embed);
+  const A = 'https://tidewatch.example/watch?v=ab12&list=marsh';
+
+  it.each([
+    [A, A],
+    [
+      'https://tidewatch.example/watch?v=ab12&utm_source=mail&fbclid=x1',
+      'https://tidewatch.example/watch?v=ab12',
+    ],
+    [
+      'https://tidewatch.example/find?q=grey%20heron+hide&lang=cy',
+      'https://tidewatch.example/find?q=grey%20heron+hide&lang=cy',
+    ],
+    ['https://tidewatch.example/plain', 'https://tidewatch.example/plain'],
+    [`<a href="https://tidewatch.example/watch?v=ab12&amp;list=marsh">The pass</a>`, A],
+    [`<iframe src="https://tidewatch.example/watch?v=ab12&amp;list=marsh"></iframe>`, A],
+    [`<blockquote cite="${A}"><a href="${A}">The pass</a></blockquote>`, A],
+  ])('comes along to readers who follow it: %s', (text, page) => {
+    expect(read(text).map((embed) => embed.page)).toEqual([page]);
+  });
+
+  it('tells two things apart, and what tracks does not', () => {
+    const two = read('https://tidewatch.example/watch?v=1\nhttps://tidewatch.example/watch?v=2');
+    expect(two.map(({ page }) => new URL(page).search)).toEqual(['?v=1', '?v=2']);
+    const [one, other] = ['?v=1', '?v=2'].map(
+      (query) => read(`<iframe src="https://tidewatch.example/play${query}"></iframe>`)[0],
+    );
+    expect(one && other && identityOf(one) !== identityOf(other)).toBe(true);
+    const [bare, tracked] = ['', '?utm_source=mail'].map(
+      (query) => read(`https://tidewatch.example/a${query}`)[0],
+    );
+    expect(bare && tracked && identityOf(bare) === identityOf(tracked)).toBe(true);
+  });
+
+  it('is no setting that a known host does not know', () => {
+    const [film] = read('https://lanternreel.example/watch/eel-pass-71?start=42&odd=1');
+    expect(film?.page).toBe('https://lanternreel.example/watch/eel-pass-71');
+    expect(film?.parameters.start).toBe('42');
+  });
+});
+
+describe('a title with marks that turn its direction', () => {
+  it('goes out as it is written', () => {
+    const hidden = 'The pass \u202emoc.live\u202c at low water';
+    const [embed] = readPasted(
+      `<iframe title="${hidden}" src="https://tidewatch.example/a"></iframe>`,
+      HOSTS,
+    ).embeds;
+    expect(embed?.embed.title).toBe('The pass moc.live at low water');
+  });
+});
+
+describe('code in the condition in which it comes', () => {
+  const read = (text: string) =>
+    readPasted(text, HOSTS).embeds.map(
+      ({ embed: { carrier, address, title, shape } }) =>
+        `${carrier} ${address} “${title}” ${sayShape(shape)}`,
+    );
+  const A = 'https://tidewatch.example/a';
+  const FRAMED = [`frame ${A} “” 16 : 9`];
+
+  it.each([
+    ['escaped in a paragraph', `<p>&lt;iframe src="${A}" width="640" height="360"&gt;&lt;/iframe&gt;</p>`],
+    [
+      'escaped twice in a table',
+      `<table><td>&amp;lt;iframe src=&amp;quot;${A}&amp;quot; width=&amp;quot;640&amp;quot; height=&amp;quot;360&amp;quot;&amp;gt;</td></table>`,
+    ],
+    ['cut off before its last letter', `<iframe src="${A}" width="640" height="360"`],
+    ['with sizes for a script', `<iframe data-src="${A}" data-width="640" data-height="360"></iframe>`],
+    [
+      'with its shape in a style',
+      `<iframe src="${A}" style="border:0; aspect-ratio: 16 / 9; width:100%"></iframe>`,
+    ],
+    ['with its shape as one number', `<iframe src="${A}" style="aspect-ratio:1.7778"></iframe>`],
+    ['with its sizes in a style', `<iframe src="${A}" style="width:640px;height: 360px"></iframe>`],
+    [
+      'in a box of its shape',
+      `<div style="position:relative;padding-top:56.25%"><iframe src="${A}"></iframe></div>`,
+    ],
+    ['behind a byte-order mark', `\ufeff<iframe src="${A}" width="640" height="360"></iframe>`],
+  ])('is read %s', (_how, code) => {
+    expect(read(code)).toEqual(FRAMED);
+  });
+
+  it('with a quote that was never closed keeps its address', () => {
+    expect(read(`<iframe src="${A} width="640" height="360"></iframe>`)[0]).toMatch(`frame ${A} “”`);
+  });
+
+  it.each([
+    [
+      `<video><source src="${A}.webm"><source src="${A}.mp4"><track src="${A}.vtt" kind="captions"></video>`,
+      'video',
+      'mp4',
+    ],
+    [`<video src="${A}.webm"><source src="${A}.ogv"></video>`, 'video', 'webm'],
+    [`<audio><source src="${A}.ogg"><source src="${A}.mp3"></audio>`, 'audio', 'mp3'],
+    [`${A}.mp4`, 'video', 'mp4'],
+    [`${A}.mp3`, 'audio', 'mp3'],
+    [`<iframe src="${A}.webm"></iframe>`, 'video', 'webm'],
+  ])('is one film or recording, in a player: %s', (code, carrier, ending) => {
+    expect(read(code).map((one) => one.split(' ').slice(0, 2))).toEqual([[carrier, `${A}.${ending}`]]);
+  });
+
+  it('that is a picture is sent to where pictures are fetched', () => {
+    for (const code of [`${A}.jpg`, `<iframe src="${A}.png"></iframe>`, `<embed src="${A}.webp">`])
+      expect(readPasted(code, HOSTS)).toMatchObject({
+        embeds: [],
+        refusals: [expect.stringContaining('Gather')],
+      });
+  });
+
+  it('that only links is a link, under its own words', () => {
+    expect(read(`<a href="${A}?v=1"><b>How the</b> eel\n pass &amp; ramp work</a>`)).toEqual([
+      `link ${A}?v=1 “How the eel pass & ramp work” 480 px`,
+    ]);
+    expect(read(`<a href="${A}">${A}</a>`)).toEqual([`link ${A} “” 480 px`]);
+    expect(read(`<a title="Said" href="${A}">words</a>`)).toEqual([`link ${A} “Said” 480 px`]);
+    expect(read(JSON.stringify({ type: 'link', version: '1.0', title: 'The pass', url: A }))).toEqual([
+      `link ${A} “The pass” 480 px`,
+    ]);
   });
 });

@@ -1,3 +1,4 @@
+import { oneLine } from '../words/one-line.ts';
 import { readWebAddress, sayAddressFault } from './address.ts';
 import { gatherCandidates } from './candidates.ts';
 import type { Candidate, Mark, ReadFrom } from './gathered.ts';
@@ -14,7 +15,7 @@ import {
 import { MOST_PASTED } from './limits.ts';
 import { markAddress, markPermissions, marksOfPasted } from './marks.ts';
 import { attributeOf, type Stretch } from './markup.ts';
-import { type Carrier, type Embed, NO_FACTS } from './model.ts';
+import { type Carrier, type Embed, identityOf, NO_FACTS } from './model.ts';
 import { type AskedPermission, askedPermissions, isPermission, type Permission } from './permissions.ts';
 import { type Query, readQuery, type UnknownParameter } from './query.ts';
 
@@ -76,7 +77,7 @@ const isAboutNothing = (note: string) =>
 /** A thing read twice, as from a player with several files or a link under a frame, is one thing. */
 function unlike(embeds: readonly ReadEmbed[]): readonly ReadEmbed[] {
   const seen = new Set<string>();
-  return embeds.filter(({ embed }) => !seen.has(embed.address) && seen.add(embed.address));
+  return embeds.filter(({ embed }) => !seen.has(identityOf(embed)) && seen.add(identityOf(embed)));
 }
 
 type CandidateReading = { readonly marks: readonly Mark[] } & (
@@ -97,6 +98,8 @@ function readCandidate(candidate: Candidate, hosts: Hosts): CandidateReading {
     };
   }
   const entry = entryOf(read.url, hosts);
+  if (!entry && isFramed(candidate) && fileKindOf(read.url) === 'picture')
+    return { kind: 'refused', sentence: IS_PICTURE, marks: [] };
   const query = readQuery(read.url, entry);
   const asked = askedBy(candidate);
   const embed = embedOf(candidate, read.url, entry, query);
@@ -115,7 +118,10 @@ function readCandidate(candidate: Candidate, hosts: Hosts): CandidateReading {
       tracking: query.tracking,
       notes: notesOf(candidate, read.url, entry),
     },
-    marks: [...markAddress(candidate, read.wasHttp, query), ...markPermissions(candidate, asked, given)],
+    marks: [
+      ...markAddress(candidate, read.wasHttp, query, embed.carrier === 'link'),
+      ...markPermissions(candidate, asked, given),
+    ],
   };
 }
 
@@ -123,23 +129,24 @@ const stretchOf = ({ from, to }: Stretch) => ({ from, to });
 
 function embedOf(candidate: Candidate, url: URL, entry: HostEntry | undefined, query: Query): Embed {
   const thing = entry ? thingAt(entry, url) : undefined;
-  const title = candidate.title.slice(0, 300);
+  const title = oneLine(candidate.title);
   const { oembed } = candidate;
   const standing =
     entry?.parameters.flatMap(({ name, standard }) =>
       standard === null ? [] : [[name, standard] as const],
     ) ?? [];
-  const bare = bareAddress(url);
+  const page = thing?.page ?? linkAddress(url, query.tracking);
+  const carrier = carrierOf(candidate, entry, thing?.frame ?? null, fileKindOf(url));
   return {
-    kind: thing?.kind ?? kindOf(candidate, entry),
-    carrier: carrierOf(candidate, entry, thing?.frame ?? null),
+    kind: thing?.kind ?? kindOf(candidate, entry, carrier),
+    carrier,
     host: entry?.id ?? null,
-    address: thing?.frame ?? thing?.page ?? bare,
-    page: thing?.page ?? bare,
+    address: thing?.frame ?? (carrier === 'link' ? page : (thing?.page ?? bareAddress(url))),
+    page,
     parameters: { ...Object.fromEntries(standing), ...query.parameters },
     kept: {},
     title,
-    shape: shapeOf(candidate, entry),
+    shape: shapeOf(candidate, entry, carrier),
     onClick: thing?.kind === 'film' && thing.frame !== null,
     allowed: [],
     facts: oembed
@@ -162,29 +169,67 @@ function bareAddress(url: URL): string {
   return bare.href;
 }
 
+/**
+ * The address that a reader follows: with its query, which often says what it is (`watch?v=...`), without what only tells
+ * who shared it. Nothing is done with it but to open it.
+ */
+function linkAddress(url: URL, tracking: readonly string[]): string {
+  const link = new URL(url.href);
+  link.hash = '';
+  for (const name of tracking) link.searchParams.delete(name);
+  return link.href;
+}
+
 export function safeOrNone(address: string): string {
   const read = readWebAddress(address);
   return read.kind === 'address' ? read.url.href : '';
 }
 
-function kindOf({ from, tag }: Candidate, entry: HostEntry | undefined): EmbedKind {
-  if (entry) return entry.kind;
-  if (from === 'player') return tag?.name === 'audio' ? 'sound' : 'film';
-  return 'page';
+const IS_PICTURE =
+  'This is the address of a picture. Fetch it under Gather, so that its licence and maker come along.';
+
+/** What a file is by the end of its name (IANA media types in wide use), where that says so. */
+const FILE_KINDS: readonly (readonly [RegExp, 'picture' | 'video' | 'audio'])[] = [
+  [/\.(?:jpe?g|png|gif|webp|avif|svg|tiff?|heic|bmp)$/i, 'picture'],
+  [/\.(?:mp4|m4v|webm|ogv|mov)$/i, 'video'],
+  [/\.(?:mp3|m4a|aac|ogg|oga|opus|wav|flac)$/i, 'audio'],
+];
+
+function fileKindOf({ pathname }: URL): 'picture' | 'video' | 'audio' | null {
+  return FILE_KINDS.find(([ending]) => ending.test(pathname))?.[1] ?? null;
 }
 
-function carrierOf({ from, tag }: Candidate, entry: HostEntry | undefined, frame: string | null): Carrier {
+/** Whether it comes to stand in a frame where nothing else is known of it. */
+const isFramed = ({ from }: Candidate) =>
+  from === 'frame' || from === 'object' || from === 'address' || from === 'oembed';
+
+function kindOf({ from, tag }: Candidate, entry: HostEntry | undefined, carrier: Carrier): EmbedKind {
+  if (entry) return entry.kind;
+  if (from === 'player') return tag?.name === 'audio' ? 'sound' : 'film';
+  if (carrier === 'video') return 'film';
+  return carrier === 'audio' ? 'sound' : 'page';
+}
+
+function carrierOf(
+  candidate: Candidate,
+  entry: HostEntry | undefined,
+  frame: string | null,
+  file: ReturnType<typeof fileKindOf>,
+): Carrier {
+  const { from, tag, oembed } = candidate;
   if (from === 'player') return tag?.name === 'audio' ? 'audio' : 'video';
   if (frame !== null) return 'frame';
   if (entry?.widget) return 'widget';
   if (entry) return 'link';
-  return from === 'frame' || from === 'object' || from === 'address' || from === 'oembed' ? 'frame' : 'link';
+  if (!isFramed(candidate) || oembed?.type === 'link') return 'link';
+  return file === 'video' || file === 'audio' ? file : 'frame';
 }
 
 /** The shape that the code says; in its absence that of the host's things. Absurd ones are not believed. */
 function shapeOf(
   { width, height, heightPercent, from }: Candidate,
   entry: HostEntry | undefined,
+  carrier: Carrier,
 ): EmbedShape {
   if (entry?.shape.kind === 'height' && height !== null)
     return { kind: 'height', px: Math.max(40, Math.min(4000, height)) };
@@ -193,7 +238,9 @@ function shapeOf(
     return ratio(10_000, Math.round(heightPercent * 100));
   if (height !== null && height >= 40) return { kind: 'height', px: Math.min(4000, height) };
   if (entry) return entry.shape;
-  return from === 'player' ? { kind: 'ratio', across: 16, down: 9 } : { kind: 'height', px: 480 };
+  return from === 'player' || carrier === 'video'
+    ? { kind: 'ratio', across: 16, down: 9 }
+    : { kind: 'height', px: 480 };
 }
 
 const isLikely = (aspect: number) => aspect > 0.2 && aspect < 5;

@@ -22,6 +22,20 @@ export function unwrap(pasted: string): Source {
   return { ...source, text: plainQuotes(source.text) };
 }
 
+/** Escaped code that stands among tags of its own, as in a paragraph of an article, made readable; null where there is none. */
+export function unwrapWithin(pasted: string): Source | null {
+  if (
+    !/&(?:amp;)?(?:lt|#60|#x3c);\s{0,9}(?:iframe|frame|object|embed|video|audio|blockquote|a)\b/i.test(pasted)
+  )
+    return null;
+  let source: Source = { text: pasted, places: null };
+  for (let times = 0; times < MOST_TIMES && HAS_ESCAPED.test(source.text); times += 1)
+    source = unescaped(source);
+  return { ...source, text: plainQuotes(source.text) };
+}
+
+const HAS_ESCAPED = /&(amp;)?(lt|#60|#x3c);\s{0,9}[a-z]/i;
+
 function isEscaped(text: string): boolean {
   return /&(amp;)?(lt|#60|#x3c);\s{0,9}[a-z]/i.test(text) && !/<[a-z]/i.test(text);
 }

@@ -1,4 +1,5 @@
 import { escapeHtml } from '../page/escape.ts';
+import { oneLine } from '../words/one-line.ts';
 import type { EmbedForm } from './forms.ts';
 import { type EmbedKind, entryById, type HostEntry, type Hosts } from './host.ts';
 import { type Embed, sayKind } from './model.ts';
@@ -113,9 +114,9 @@ function writeFrame(of: WriteCase, startsOnClick: boolean): string {
 
 /** What a screen reader says before the frame: what somebody said, or what the host calls it, never nothing. */
 export function titleOf(embed: Embed, entry: HostEntry | undefined): string {
-  if (embed.title !== '') return embed.title;
+  if (embed.title !== '') return oneLine(embed.title);
   const kind = capital(sayKind(embed.kind));
-  if (embed.facts.title !== '') return `${kind}: ${embed.facts.title}`;
+  if (embed.facts.title !== '') return `${kind}: ${oneLine(embed.facts.title)}`;
   return `${kind} from ${entry?.name ?? new URL(embed.address).host}`;
 }
 
@@ -189,7 +190,7 @@ function writeLink(of: WriteCase): string {
   const entry = entryById(embed.host, hosts);
   const name = entry?.name ?? new URL(embed.page).host;
   const length = embed.facts.seconds === null ? '' : `, ${sayTime(Math.round(embed.facts.seconds))}`;
-  return `<p class="embed-link"><a href="${escapeHtml(embed.page)}">${escapeHtml(embed.facts.title || embed.title || invitation(of))}</a> (${sayKind(embed.kind)} at ${escapeHtml(name)}${length})</p>`;
+  return `<p class="embed-link"><a href="${escapeHtml(embed.page)}">${escapeHtml(oneLine(embed.facts.title || embed.title) || invitation(of))}</a> (${sayKind(embed.kind)} at ${escapeHtml(name)}${length})</p>`;
 }
 
 const VERBS: Readonly<Record<EmbedKind, string>> = {
@@ -205,7 +206,7 @@ const VERBS: Readonly<Record<EmbedKind, string>> = {
 /** "Watch “How the eel pass works” at Lanternreel, 3:20." */
 function invitation({ embed, hosts }: WriteCase): string {
   const name = entryById(embed.host, hosts)?.name ?? new URL(embed.page).host;
-  const thing = embed.facts.title || embed.title;
+  const thing = oneLine(embed.facts.title || embed.title);
   const length = embed.facts.seconds === null ? '' : `, ${sayTime(Math.round(embed.facts.seconds))}`;
   return `${VERBS[embed.kind]} ${thing ? `“${thing}”` : `the ${sayKind(embed.kind)}`} at ${name}${length}`;
 }

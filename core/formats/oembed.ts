@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { type Piece, readMarkup } from '../embed/markup.ts';
+import { oneLine } from '../words/one-line.ts';
 
 /** oEmbed 1.0, section 2.3.4: what an answer may be. */
 const OEMBED_TYPES = ['photo', 'video', 'link', 'rich'] as const;
@@ -87,7 +88,7 @@ export function readOembedData(data: unknown): OembedReading {
   };
 }
 
-const lineOf = (text: string) => text.replace(/\s+/g, ' ').trim().slice(0, MOST_LINE);
+const lineOf = (text: string) => oneLine(text, MOST_LINE);
 
 function fieldsOfJson(text: string): unknown {
   try {

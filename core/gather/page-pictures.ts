@@ -1,4 +1,5 @@
 import { attributeText, readMarkup, type Tag } from '../embed/markup.ts';
+import { oneLine } from '../words/one-line.ts';
 import { maybeStatement, type Statement, statements } from './statement.ts';
 
 /** A picture that a page shows, with all that the page says of it. Sizes in px, 0 where the page says none. */
@@ -114,7 +115,7 @@ class PageWalk {
     }
     if (script) this.#addScript(script.to, this.#html.length);
     return {
-      title: folded(this.#title ?? '').slice(0, 300),
+      title: oneLine(this.#title ?? ''),
       base: this.#base,
       images: this.#images.map(withFigure),
       previews: openGraphPicture(this.#openGraph, this.#base),
@@ -358,8 +359,6 @@ function maybeJson(text: string): unknown {
     return undefined;
   }
 }
-
-const folded = (text: string) => text.replace(/\s+/g, ' ').trim();
 
 /** Longer ones are no addresses that anybody could be sent to. */
 const ADDRESS_LIMIT = 4000;

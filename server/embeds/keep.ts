@@ -6,7 +6,7 @@ import sharp from 'sharp';
 import type { Look } from '#api/embeds.ts';
 import type { Person } from '#api/people.ts';
 import { entryById, entryOf, type Hosts } from '#core/embed/host.ts';
-import { type Embed, sayKind } from '#core/embed/model.ts';
+import { type Embed, identityOf, sayKind } from '#core/embed/model.ts';
 import { maybeStatement, type Statement } from '#core/gather/statement.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
 import type { Context } from '../context.ts';
@@ -29,8 +29,8 @@ export interface KeptEmbed {
 const POSTER_LIMITS = { bytes: 40_000_000, millis: 15_000 };
 
 /** By what the same thing is found again, whatever its settings. */
-export function embedKey({ address }: Pick<Embed, 'address'>): string {
-  return createHash('sha256').update(address).digest('hex');
+export function embedKey(embed: Pick<Embed, 'address' | 'page' | 'host'>): string {
+  return createHash('sha256').update(identityOf(embed)).digest('hex');
 }
 
 /**

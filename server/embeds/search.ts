@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import type { FoundFilm } from '#api/embeds.ts';
 import type { HostEntry } from '#core/embed/host.ts';
 import { safeOrNone } from '#core/embed/reading.ts';
+import { oneLine } from '#core/words/one-line.ts';
 import type { Context } from '../context.ts';
 import { farAddress } from '../gather/preview.ts';
 import { Refusal } from '../problem.ts';
@@ -11,7 +12,7 @@ const MOST = 24;
 
 const line = v.pipe(
   v.string(),
-  v.transform((text) => text.trim().slice(0, 300)),
+  v.transform((text) => oneLine(text)),
 );
 /** How a film host answers a search: a list of films, each with the address of its page. */
 const AnswerSchema = v.object({

@@ -72,7 +72,8 @@ export function EmbedFields({ embed, entry, unknown, notGiven, change }: EmbedFi
             Load only when clicked
           </Checkbox>
         ) : null}
-        {unknown.map(({ name, value }) => (
+        {/* A link goes where it went: its whole query comes along. */}
+        {(embed.carrier === 'link' ? [] : unknown).map(({ name, value }) => (
           <Checkbox
             key={name}
             checked={name in embed.kept}
