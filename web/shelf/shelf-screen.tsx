@@ -179,7 +179,11 @@ export function ShelfScreen() {
                       asset={opened}
                       isEditable={mayChange(opened)}
                       replacedUnder={me && may(me.role, 'edit-pages') ? rules : null}
-                      onGone={() => open(null)}
+                      onGone={() => {
+                        // Whoever asked or opened something else meanwhile stays there.
+                        const now = new URLSearchParams(window.location.search);
+                        if (now.toString() === params.toString()) open(null);
+                      }}
                     />
                   </>
                 ) : (
