@@ -50,7 +50,7 @@ export function previewDocument(
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>As readers get it</title>
-<style>${fontFaces('/fonts')}${documentStyle(rules)}body { font: ${rules.textSize}px/1.5 ${TEXT_FACES}; }${EMBED_STYLE}</style>
+<style>${fontFaces('/fonts')}${documentStyle(rules)}body { display: flow-root; font: ${rules.textSize}px/1.5 ${TEXT_FACES}; }${EMBED_STYLE}</style>
 <script src="/measure.js"></script>
 <script src="/embeds.js" async></script>
 </head>
