@@ -48,8 +48,11 @@ describe('the curve of bytes against likeness', () => {
     if (!row) throw new Error('no piece');
     for (const { format, samples, found } of formats) {
       const sample = samples.find(({ quality }) => quality === found);
-      const cut = await ensureCut(server.context, row, WHOLE, 480, format, 985);
-      expect(cut.bytes).toBe(sample?.bytes);
+      // What is found for a JPEG may lie between two qualities, neither of which weighs the same.
+      for (const quality of format === 'jpeg' ? [985] : [found, 985]) {
+        const cut = await ensureCut(server.context, row, WHOLE, 480, format, quality);
+        expect(cut.bytes).toBe(sample?.bytes);
+      }
     }
   });
 
