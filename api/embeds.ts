@@ -102,7 +102,7 @@ export const ReadingSchema = v.object({
       embed: EmbedSchema,
       trust: v.picklist(['entry', 'decision', 'none']),
       notGiven: v.array(v.picklist(PERMISSIONS)),
-      unknown: v.array(v.object({ name: v.string(), value: v.string() })),
+      unknown: v.array(v.object({ name: v.string(), value: v.string(), means: v.string() })),
       tracking: v.array(v.string()),
       notes: v.array(v.string()),
       framing: v.nullable(FramingSchema),

@@ -28,6 +28,19 @@ export function readWebAddress(text: string): ReadAddress {
   return { kind: 'address', url, wasHttp };
 }
 
+/**
+ * An address as it was meant: without escapes that were written twice, and with the scheme that was left out or said
+ * twice. Anything else is left as it stands.
+ */
+export function meantAddress(text: string): string {
+  const plain = text.trim().replace(/&amp;|&#0?38;/gi, '&');
+  if (/^https?:\/{2}https?:\/{2}/i.test(plain)) return plain.replace(/^https?:\/{2}/i, '');
+  // A name with dots and a path behind it, which a browser would take for a folder of the page itself.
+  return /^[a-z0-9-]{1,63}(?:\.[a-z0-9-]{1,63}){1,8}(?::\d{1,5})?\/[^\s]/i.test(plain)
+    ? `https://${plain}`
+    : plain;
+}
+
 /** Whether a host name can only mean the machine itself (W3C Secure Contexts, "potentially trustworthy origin"). */
 export function isOwnMachine(hostname: string): boolean {
   return hostname === 'localhost' || hostname.endsWith('.localhost');

@@ -1,3 +1,4 @@
+import { oneLine } from '../words/one-line.ts';
 import { type Candidate, type Gathered, MOST_THINGS, NOTHING_THERE, PLAIN, unlike } from './gathered.ts';
 import type { Source } from './unwrap.ts';
 
@@ -18,11 +19,22 @@ export function fromText(source: Source): Gathered {
       ...PLAIN,
       from: 'address',
       address: text.address,
+      title: calledInNotes(source.text, from, from + text.raw.length),
       addressText: { raw: text.raw, from, to: from + text.raw.length },
     });
   }
   const notes = candidates.length > 0 || trimmed === '' ? [] : [NOTHING_THERE];
   return { source, candidates: unlike(candidates), marks: [], notes };
+}
+
+/** What notes and messages call a link: `[words](https://…)`, `[url=https://…]words[/url]`. */
+function calledInNotes(text: string, from: number, to: number): string {
+  const before = text.slice(Math.max(0, from - 300), from);
+  const after = /^\]([^[\]]{1,300})\[\//.exec(text.slice(to, to + 310));
+  if (after && before.endsWith('=')) return oneLine(after[1] ?? '');
+  if (!before.endsWith('](') && !before.endsWith('](<')) return '';
+  const open = before.lastIndexOf('[');
+  return open < 0 ? '' : oneLine(before.slice(open + 1, before.lastIndexOf(']')).replace(/[*_`]/g, ''));
 }
 
 const WORD_END = /[\s<>"“”]/;
@@ -40,18 +52,24 @@ function* wordsWithSlashes(text: string): Generator<{ readonly word: string; rea
   }
 }
 
+/** In a path a bracket belongs to the notes about the address; about a host it holds a number. */
+function beforeBracket(text: string): string {
+  const path = text.indexOf('/', text.indexOf('//') + 2);
+  const bracket = path < 0 ? -1 : text.slice(path).search(/[[\]]/);
+  return bracket < 0 ? text : text.slice(0, path + bracket);
+}
+
 function addressIn(
   word: string,
   isOnly: boolean,
 ): { readonly address: string; readonly raw: string; readonly at: number } | undefined {
   if (!isOnly && !word.includes('//')) return undefined;
-  // "[words](https://…)" and "(https://…)," as they stand in notes and letters; never what follows another scheme.
-  const at = Math.max(0, word.search(/(?<=^|[([<'‘«=])(https?:)?\/\//i));
-  const raw = word
-    .slice(at)
-    .replace(/[),.;:!?\]'’]{1,9}$/, (end) =>
-      end.startsWith(')') && word.slice(at).includes('(') ? ')' : '',
-    );
+  // "[words](https://…)", "[film]https://…[/film]" and "(https://…)," as they stand in notes and letters; never what
+  // follows another scheme. A bracket is no letter of an address but about a host's number.
+  const at = Math.max(0, word.search(/(?<=^|[([<'‘«=\]])(https?:)?\/\//i));
+  const raw = beforeBracket(word.slice(at)).replace(/[),.;:!?\]'’]{1,9}$/, (end) =>
+    end.startsWith(')') && word.slice(at).includes('(') ? ')' : '',
+  );
   if (/^(https?:)?\/\/./i.test(raw)) return { address: raw, raw, at };
   if (!isOnly) return undefined;
   if (/^[a-z][a-z0-9+.-]{0,30}:(?!\d)/i.test(word)) return { address: word, raw: word, at: 0 };

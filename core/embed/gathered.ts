@@ -3,7 +3,17 @@ import type { Stretch, Tag } from './markup.ts';
 import type { Source } from './unwrap.ts';
 
 /** From what a thing was read. */
-export type ReadFrom = 'address' | 'frame' | 'player' | 'object' | 'widget' | 'quote' | 'link' | 'oembed';
+export type ReadFrom =
+  | 'address'
+  | 'frame'
+  | 'player'
+  | 'object'
+  | 'applet'
+  | 'widget'
+  | 'quote'
+  | 'link'
+  | 'oembed'
+  | 'data';
 
 /** A part of what was pasted: what was kept of it as a fact, or what does not come along, with why. */
 export interface Mark extends Stretch {
@@ -27,6 +37,8 @@ export interface Candidate {
   /** The share of its height in its width, in percent, where only a wrapper says it. */
   readonly heightPercent: number | null;
   readonly title: string;
+  /** What stood under it as its caption. */
+  readonly caption: string;
   readonly oembed: Oembed | null;
 }
 
@@ -49,6 +61,7 @@ export const PLAIN: Omit<Candidate, 'from' | 'address'> = {
   height: null,
   heightPercent: null,
   title: '',
+  caption: '',
   oembed: null,
 };
 

@@ -40,7 +40,8 @@ export function markAddress(
   if (wasHttp && /^http:/i.test(raw.slice(at)))
     mark(at + 5, 'dropped', 'Written as https, so that nobody on the way can read or change it.');
   const question = raw.indexOf('?', at);
-  const fragment = raw.indexOf('#', at);
+  // Not the sign within a letter that is written by its number.
+  const fragment = raw.search(/(?<!&)#/);
   const pathEnd = Math.min(...[question, fragment, raw.length].filter((place) => place >= 0));
   mark(pathEnd, 'fact', 'Where it stands.');
   const queryEnd = fragment >= 0 && fragment > question ? fragment : raw.length;
@@ -50,8 +51,21 @@ export function markAddress(
       mark(end, as, why);
     });
   at = Math.max(at, queryEnd);
-  if (fragment >= 0) mark(raw.length, 'dropped', 'A place within the other page does not come along.');
+  if (fragment >= 0) markFragment(raw, query, isLink, mark);
   return marks.filter((one) => one.to <= to);
+}
+
+function markFragment(
+  raw: string,
+  { place, parameters, renamed }: Query,
+  isLink: boolean,
+  mark: (end: number, as: Mark['as'], why: string) => void,
+): void {
+  if (isLink) mark(raw.length, 'fact', 'Part of the link.');
+  else if (place !== '') mark(raw.length, 'fact', 'The place that is shown.');
+  else if (Object.hasOwn(parameters, '#t') || renamed.has('#t'))
+    mark(raw.length, 'fact', 'Kept as a setting.');
+  else mark(raw.length, 'dropped', 'A place within the other page does not come along.');
 }
 
 type MarkPart = (from: number, to: number, as: Mark['as'], why: string) => void;
@@ -65,8 +79,10 @@ function markQuery(
 ): void {
   let at = from;
   for (const part of raw.slice(from, to).split(/&amp;|&#38;|&/)) {
-    const name = nameOf(part);
-    if (name in query.parameters) mark(at, at + part.length, 'fact', 'Kept as a setting.');
+    const name = nameOf(part).replace(/^(?:amp;){1,9}/, '');
+    const kept = query.renamed.get(name) ?? name;
+    if (Object.hasOwn(query.parameters, kept) || Object.hasOwn(query.kept, kept))
+      mark(at, at + part.length, 'fact', 'Kept as a setting.');
     else if (query.tracking.includes(name))
       mark(at, at + part.length, 'dropped', 'It only tells who shared the address.');
     else if (part !== '' && query.isLink) mark(at, at + part.length, 'fact', 'Part of the link.');

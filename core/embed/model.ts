@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { SafeAddressSchema } from './address.ts';
 import { EMBED_KINDS, type EmbedKind, EmbedShapeSchema } from './host.ts';
 import { PERMISSIONS } from './permissions.ts';
+import { sharedParameter } from './shared-parameters.ts';
 
 /** How a thing comes to readers when nothing stands in its way. */
 const CARRIERS = ['frame', 'widget', 'video', 'audio', 'link'] as const;
@@ -11,7 +12,7 @@ export type Carrier = (typeof CARRIERS)[number];
 const VISIBILITIES = ['public', 'by-link', 'private', 'unknown'] as const;
 export type Visibility = (typeof VISIBILITIES)[number];
 
-const values = v.record(v.pipe(v.string(), v.maxLength(60)), v.pipe(v.string(), v.maxLength(300)));
+const values = v.record(v.pipe(v.string(), v.maxLength(60)), v.pipe(v.string(), v.maxLength(1500)));
 const line = v.pipe(v.string(), v.trim(), v.maxLength(300, 'At most 300 letters fit here.'));
 
 /** A typed description of a framed thing, from which code is written; never the pasted code itself. */
@@ -24,12 +25,14 @@ export const EmbedSchema = v.strictObject({
   address: SafeAddressSchema,
   /** What a reader opens who follows a link. */
   page: SafeAddressSchema,
-  /** Values by the names of the entry's parameters, as they are written into the address. */
+  /** Values by the names of the entry's parameters, or of those that many hosts share, as they are written into the address. */
   parameters: values,
   /** Parameters that no entry knows and that somebody kept. */
   kept: values,
   /** What a screen reader says before the frame. */
   title: line,
+  /** What stood under it where it came from. */
+  caption: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(600)), ''),
   shape: EmbedShapeSchema,
   onClick: v.boolean(),
   /** What it gets beyond what its host's entry needs, because somebody allowed it. */
@@ -48,12 +51,19 @@ export type Embed = v.InferOutput<typeof EmbedSchema>;
 export type EmbedFacts = Embed['facts'];
 
 /**
- * By what the same thing is known again, whatever its settings. Where no entry says what of an address names a thing, the
- * whole query may.
+ * By what the same thing is known again, whatever its settings. Where no entry says what of an address names a thing, all
+ * of its query may but what many hosts share as settings.
  */
 export function identityOf({ address, page, host }: Pick<Embed, 'address' | 'page' | 'host'>): string {
-  const { search } = new URL(page);
-  return host === null && search !== '' && !address.endsWith(search) ? `${address} ${search}` : address;
+  if (host !== null) return address;
+  const named = [...new URL(page).searchParams].filter(
+    ([name, value]) => sharedParameter(name, value)?.says !== 'setting',
+  );
+  const query = named.length > 0 ? `?${new URLSearchParams(named)}` : '';
+  if (address !== page) return `${address} ${query}`.trimEnd();
+  const link = new URL(page);
+  link.search = query;
+  return link.href;
 }
 
 export const NO_FACTS: EmbedFacts = {

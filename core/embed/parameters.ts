@@ -7,8 +7,22 @@ const name = v.pipe(
 const label = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60));
 const value = v.pipe(v.string(), v.maxLength(200));
 
-/** What a parameter is for, where Placard itself makes use of it. */
-const role = v.optional(v.picklist(['start', 'captions', 'autoplay']));
+/** What a parameter does, where the same is asked for under another name elsewhere, or Placard itself makes use of it. */
+export const PARAMETER_ROLES = [
+  'start',
+  'end',
+  'captions',
+  'related',
+  'autoplay',
+  'loop',
+  'muted',
+  'controls',
+  'fullscreen',
+  'language',
+  'theme',
+] as const;
+export type ParameterRole = (typeof PARAMETER_ROLES)[number];
+const role = v.optional(v.picklist(PARAMETER_ROLES));
 
 /**
  * One parameter in a host's addresses. `standard` is what is written when nobody has said otherwise; null leaves it out.
@@ -37,6 +51,8 @@ export const ParameterSchema = v.variant('type', [
 ]);
 export type Parameter = v.InferOutput<typeof ParameterSchema>;
 
+/** A map's view is written in hundreds of letters. */
+const MOST_TEXT = 1500;
 const MOST_SECONDS = 359_999;
 
 /**
@@ -86,7 +102,7 @@ export function readValue(parameter: Parameter, text: string): string | undefine
     case 'choice':
       return parameter.choices.find((choice) => choice.value === text)?.value;
     case 'text':
-      return text.length <= 200 ? text : undefined;
+      return text.length <= MOST_TEXT ? text : undefined;
   }
 }
 
@@ -108,6 +124,6 @@ export function sayValueFault(parameter: Parameter): string {
     case 'choice':
       return `This is one of: ${parameter.choices.map(({ label }) => label).join(', ')}.`;
     case 'text':
-      return 'At most 200 letters fit here.';
+      return `At most ${MOST_TEXT.toLocaleString('en-GB')} letters fit here.`;
   }
 }

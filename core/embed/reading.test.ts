@@ -50,7 +50,7 @@ describe('a messy frame', () => {
     });
     expect(read.notGiven).toEqual(['camera', 'microphone', 'autoplay', 'clipboard-write']);
     expect(read.tracking).toEqual(['trk']);
-    expect(read.unknown).toEqual([{ name: 'pace', value: '2' }]);
+    expect(read.unknown).toEqual([{ name: 'pace', value: '2', means: '' }]);
   });
 
   it('is tied part by part to the pasted text', () => {

@@ -1,5 +1,6 @@
+import { decodeHTML } from 'entities/decode';
 import { oneLine } from '../words/one-line.ts';
-import { readWebAddress, sayAddressFault } from './address.ts';
+import { meantAddress, readWebAddress, sayAddressFault } from './address.ts';
 import { gatherCandidates } from './candidates.ts';
 import type { Candidate, Mark, ReadFrom } from './gathered.ts';
 import {
@@ -18,6 +19,7 @@ import { attributeOf, type Stretch } from './markup.ts';
 import { type Carrier, type Embed, identityOf, NO_FACTS } from './model.ts';
 import { type AskedPermission, askedPermissions, isPermission, type Permission } from './permissions.ts';
 import { type Query, readQuery, type UnknownParameter } from './query.ts';
+import { sharedParameter } from './shared-parameters.ts';
 
 /** One thing that was read, with what it asked for and does not get. */
 export interface ReadEmbed {
@@ -86,7 +88,7 @@ type CandidateReading = { readonly marks: readonly Mark[] } & (
 );
 
 function readCandidate(candidate: Candidate, hosts: Hosts): CandidateReading {
-  const read = readWebAddress(candidate.address);
+  const read = readWebAddress(meantAddress(candidate.address));
   if (read.kind === 'fault') {
     const { addressText } = candidate;
     return {
@@ -98,12 +100,13 @@ function readCandidate(candidate: Candidate, hosts: Hosts): CandidateReading {
     };
   }
   const entry = entryOf(read.url, hosts);
-  if (!entry && isFramed(candidate) && fileKindOf(read.url) === 'picture')
+  const isShown = isFramed(candidate) || candidate.from === 'link';
+  if (!entry && isShown && fileKindOf(read.url) === 'picture')
     return { kind: 'refused', sentence: IS_PICTURE, marks: [] };
   const query = readQuery(read.url, entry);
   const asked = askedBy(candidate);
   const embed = embedOf(candidate, read.url, entry, query);
-  const given = new Set<string>(entry?.allow ?? []);
+  const given = new Set<string>([...(entry?.allow ?? []), ...embed.allowed]);
   const trust = trustOf(embed.address, hosts);
   return {
     kind: 'read',
@@ -125,11 +128,16 @@ function readCandidate(candidate: Candidate, hosts: Hosts): CandidateReading {
   };
 }
 
+/** A title that was escaped once more on its way here is read once more; it is escaped again when it is written. */
+function readAgain(text: string): string {
+  return /&(?:amp|quot|apos|lt|gt|nbsp|#\d{1,5}|#x[0-9a-f]{1,5});/i.test(text) ? decodeHTML(text) : text;
+}
+
 const stretchOf = ({ from, to }: Stretch) => ({ from, to });
 
 function embedOf(candidate: Candidate, url: URL, entry: HostEntry | undefined, query: Query): Embed {
   const thing = entry ? thingAt(entry, url) : undefined;
-  const title = oneLine(candidate.title);
+  const title = oneLine(readAgain(candidate.title));
   const { oembed } = candidate;
   const standing =
     entry?.parameters.flatMap(({ name, standard }) =>
@@ -137,18 +145,25 @@ function embedOf(candidate: Candidate, url: URL, entry: HostEntry | undefined, q
     ) ?? [];
   const page = thing?.page ?? linkAddress(url, query.tracking);
   const carrier = carrierOf(candidate, entry, thing?.frame ?? null, fileKindOf(url));
+  const isFile = carrier === 'video' || carrier === 'audio';
+  const kind = thing?.kind ?? kindOf(candidate, entry, carrier, query);
   return {
-    kind: thing?.kind ?? kindOf(candidate, entry, carrier),
+    kind,
     carrier,
     host: entry?.id ?? null,
-    address: thing?.frame ?? (carrier === 'link' ? page : (thing?.page ?? bareAddress(url))),
+    address: thing?.frame ?? (carrier === 'link' ? page : (thing?.page ?? bareAddress(url, query.place))),
     page,
-    parameters: { ...Object.fromEntries(standing), ...query.parameters },
-    kept: {},
+    parameters: {
+      ...Object.fromEntries(standing),
+      ...(isFile ? startOfFile(query.parameters) : carrier === 'link' && !entry ? {} : query.parameters),
+    },
+    kept: { ...query.kept },
     title,
-    shape: shapeOf(candidate, entry, carrier),
+    caption: oneLine(readAgain(candidate.caption), 600),
+    shape: carrier === 'audio' ? AUDIO_SHAPE : shapeOf(candidate, entry, kind),
     onClick: thing?.kind === 'film' && thing.frame !== null,
-    allowed: [],
+    // A host that nobody described gets the one thing that needs a reader’s own click.
+    allowed: !entry && carrier === 'frame' && asksForScreen(candidate) ? ['fullscreen'] : [],
     facts: oembed
       ? {
           ...NO_FACTS,
@@ -161,22 +176,36 @@ function embedOf(candidate: Candidate, url: URL, entry: HostEntry | undefined, q
   };
 }
 
-/** The address without query and fragment: what of them is kept is kept by name. */
-function bareAddress(url: URL): string {
+/** The address without its query, and with what of its fragment belongs to it: what is kept of the rest is kept by name. */
+function bareAddress(url: URL, place: string): string {
   const bare = new URL(url.href);
   bare.search = '';
-  bare.hash = '';
+  bare.hash = place;
   return bare.href;
 }
 
+/** A file knows no start in its query; a browser knows one in its fragment (Media Fragments URI 1.0). */
+function startOfFile(parameters: Query['parameters']): Query['parameters'] {
+  const start = Object.keys(parameters).find(
+    (name) => name !== '#t' && sharedParameter(name, parameters[name] ?? '')?.parameter.role === 'start',
+  );
+  if (start === undefined) return parameters;
+  const { [start]: seconds = '', ...others } = parameters;
+  return { '#t': seconds, ...others };
+}
+
 /**
- * The address that a reader follows: with its query, which often says what it is (`watch?v=...`), without what only tells
- * who shared it. Nothing is done with it but to open it.
+ * The address that a reader follows: with its query, which often says what it is (`watch?v=...`), and the place in it, without
+ * what only tells who shared it. Nothing is done with it but to open it.
  */
 function linkAddress(url: URL, tracking: readonly string[]): string {
   const link = new URL(url.href);
-  link.hash = '';
-  for (const name of tracking) link.searchParams.delete(name);
+  if (tracking.length > 0)
+    link.search = link.search
+      .slice(1)
+      .split('&')
+      .filter((part) => !tracking.includes([...new URLSearchParams(part).keys()][0] ?? ''))
+      .join('&');
   return link.href;
 }
 
@@ -201,13 +230,30 @@ function fileKindOf({ pathname }: URL): 'picture' | 'video' | 'audio' | null {
 
 /** Whether it comes to stand in a frame where nothing else is known of it. */
 const isFramed = ({ from }: Candidate) =>
-  from === 'frame' || from === 'object' || from === 'address' || from === 'oembed';
+  from === 'frame' || from === 'object' || from === 'address' || from === 'oembed' || from === 'data';
 
-function kindOf({ from, tag }: Candidate, entry: HostEntry | undefined, carrier: Carrier): EmbedKind {
+/** What it is; at a host that nobody described, by what is asked of it: a place makes a map, a start makes a film. */
+function kindOf(
+  { from, tag, oembed }: Candidate,
+  entry: HostEntry | undefined,
+  carrier: Carrier,
+  query: Query,
+): EmbedKind {
   if (entry) return entry.kind;
-  if (from === 'player') return tag?.name === 'audio' ? 'sound' : 'film';
+  if (from === 'player') return tag?.name.includes('audio') ? 'sound' : 'film';
   if (carrier === 'video') return 'film';
-  return carrier === 'audio' ? 'sound' : 'page';
+  if (carrier === 'audio') return 'sound';
+  if (carrier === 'link') return 'page';
+  if (oembed?.type === 'video') return 'film';
+  const shared = Object.entries(query.parameters).flatMap(
+    ([name, value]) => sharedParameter(name, value) ?? [],
+  );
+  if (query.place.length > 0 && !/^#[/!]/.test(query.place)) return 'map';
+  if (shared.some(({ says }) => says === 'where')) return 'map';
+  const isPlayed = shared.some(
+    ({ parameter: { role } }) => role === 'start' || role === 'captions' || role === 'autoplay',
+  );
+  return isPlayed ? 'film' : 'page';
 }
 
 function carrierOf(
@@ -217,19 +263,24 @@ function carrierOf(
   file: ReturnType<typeof fileKindOf>,
 ): Carrier {
   const { from, tag, oembed } = candidate;
-  if (from === 'player') return tag?.name === 'audio' ? 'audio' : 'video';
+  if (from === 'player') return tag?.name.includes('audio') ? 'audio' : 'video';
   if (frame !== null) return 'frame';
+  // What its host gave out as a frame is one, whatever its entry knows of scripts.
+  if (entry && (from === 'frame' || from === 'object')) return 'frame';
   if (entry?.widget) return 'widget';
   if (entry) return 'link';
   if (!isFramed(candidate) || oembed?.type === 'link') return 'link';
   return file === 'video' || file === 'audio' ? file : 'frame';
 }
 
+/** As high as Chromium draws its own controls of a recording. */
+const AUDIO_SHAPE: EmbedShape = { kind: 'height', px: 54 };
+
 /** The shape that the code says; in its absence that of the host's things. Absurd ones are not believed. */
 function shapeOf(
-  { width, height, heightPercent, from }: Candidate,
+  { width, height, heightPercent }: Candidate,
   entry: HostEntry | undefined,
-  carrier: Carrier,
+  kind: EmbedKind,
 ): EmbedShape {
   if (entry?.shape.kind === 'height' && height !== null)
     return { kind: 'height', px: Math.max(40, Math.min(4000, height)) };
@@ -238,9 +289,7 @@ function shapeOf(
     return ratio(10_000, Math.round(heightPercent * 100));
   if (height !== null && height >= 40) return { kind: 'height', px: Math.min(4000, height) };
   if (entry) return entry.shape;
-  return from === 'player' || carrier === 'video'
-    ? { kind: 'ratio', across: 16, down: 9 }
-    : { kind: 'height', px: 480 };
+  return kind === 'film' ? { kind: 'ratio', across: 16, down: 9 } : { kind: 'height', px: 480 };
 }
 
 const isLikely = (aspect: number) => aspect > 0.2 && aspect < 5;
@@ -265,12 +314,16 @@ function commonDivisor(a: number, b: number): number {
   return b === 0 ? a : commonDivisor(b, a % b);
 }
 
+const asksForScreen = (candidate: Candidate) => askedBy(candidate).some(({ name }) => name === 'fullscreen');
+
 function askedBy({ tag }: Candidate): readonly AskedPermission[] {
   if (!tag) return [];
   const allow = attributeOf(tag, 'allow');
   const asked = allow ? [...askedPermissions(allow.value)] : [];
-  const fullscreen = attributeOf(tag, 'allowfullscreen');
-  if (fullscreen) asked.push({ name: 'fullscreen', from: -1, to: -1 });
+  // Prefixes of browsers' own names are from before the attribute was one for all.
+  const fullscreen = tag.attributes.find(({ name }) => /^(webkit|moz)?allowfullscreen$/.test(name));
+  if (fullscreen && fullscreen.value.trim().toLowerCase() !== 'false')
+    asked.push({ name: 'fullscreen', from: -1, to: -1 });
   return asked;
 }
 
@@ -284,6 +337,10 @@ function notesOf({ from, tag }: Candidate, url: URL, entry: HostEntry | undefine
     );
   if (from === 'object')
     notes.push('Plug-in code is no longer shown by browsers. What it names comes in a frame.');
+  if (from === 'applet')
+    notes.push(
+      'Programs of this kind are no longer run by browsers. What is left of it is a link to where it was.',
+    );
   if (tag?.name === 'frame')
     notes.push('Framesets are no longer shown by browsers. What it names comes in a frame.');
   return notes;

@@ -3,6 +3,7 @@ import { entryById, type HostEntry, type Trust } from './host.ts';
 import { type Embed, sayKind } from './model.ts';
 import { sayLength, sayTime } from './parameters.ts';
 import { PERMISSION_WORDS, type Permission, SANDBOX_WORDS, sayAll } from './permissions.ts';
+import { settingsOf } from './settings.ts';
 import { grantsOf } from './write.ts';
 
 /** One thing that is so of an embed, with its reason. `isDue` where somebody should look at it before it is placed. */
@@ -35,7 +36,7 @@ interface SayCase extends FormCase {
 export function sayEmbed(of: SayCase): readonly Statement[] {
   const entry = entryById(of.embed.host, of.hosts);
   return [
-    sayThing(of, entry),
+    sayThing(of),
     ...sayVisibility(of.embed, entry),
     ...(of.trust === 'none' ? [sayTrust(of.embed)] : []),
     ...sayGrants(of),
@@ -69,9 +70,9 @@ const SHOWS: Readonly<Record<Embed['kind'], string>> = {
   page: 'Shows',
 };
 
-function sayThing({ embed, asked }: SayCase, entry: HostEntry | undefined): Statement {
+function sayThing({ embed, asked, hosts }: SayCase): Statement {
   const { title, seconds, author, captions } = embed.facts;
-  const start = entry?.parameters.find(({ role }) => role === 'start');
+  const start = settingsOf(embed, hosts).find(({ role }) => role === 'start');
   const from = start ? Number(embed.parameters[start.name] ?? 0) : 0;
   const name = title ? `“${title}”` : `a ${sayKind(embed.kind)}`;
   const text = [

@@ -3,8 +3,9 @@ import { oneLine } from '../words/one-line.ts';
 import type { EmbedForm } from './forms.ts';
 import { type EmbedKind, entryById, type HostEntry, type Hosts } from './host.ts';
 import { type Embed, sayKind } from './model.ts';
-import { type Parameter, sayTime } from './parameters.ts';
+import { sayTime } from './parameters.ts';
 import type { Permission, SandboxToken } from './permissions.ts';
+import { settingsOf } from './settings.ts';
 import type { EmbedTarget } from './target.ts';
 
 /** A picture that stands for an embed until it is opened. Sizes in px. */
@@ -59,7 +60,7 @@ const UNKNOWN_SANDBOX: readonly SandboxToken[] = ['allow-scripts', 'allow-same-o
 export function grantsOf({ embed, target, hosts }: Omit<WriteCase, 'poster'>, startsOnClick = false): Grants {
   const entry = entryById(embed.host, hosts);
   const allow = new Set<Permission>([...(entry?.allow ?? []), ...embed.allowed]);
-  if (startsOnClick || startsByItself(embed, entry)) allow.add('autoplay');
+  if (startsOnClick || startsByItself(embed, hosts)) allow.add('autoplay');
   // A frame of the page's own origin that runs scripts could take its own sandbox away (HTML, the sandbox attribute).
   const isOwn = new URL(embed.address).origin === originOf(target.siteAddress);
   const sandbox = (entry?.sandbox ?? UNKNOWN_SANDBOX).filter(
@@ -68,34 +69,55 @@ export function grantsOf({ embed, target, hosts }: Omit<WriteCase, 'poster'>, st
   return { allow: [...allow].sort(), sandbox };
 }
 
-function startsByItself({ parameters }: Embed, entry: HostEntry | undefined): boolean {
-  const autoplay = parameterOf(entry, 'autoplay');
-  return autoplay?.type === 'switch' && parameters[autoplay.name] === autoplay.on;
-}
-
-function parameterOf(
-  entry: HostEntry | undefined,
-  role: NonNullable<Parameter['role']>,
-): Parameter | undefined {
-  return entry?.parameters.find((parameter) => parameter.role === role);
+function startsByItself(embed: Embed, hosts: Hosts): boolean {
+  const autoplay = settingsOf(embed, hosts).find(({ role }) => role === 'autoplay');
+  return autoplay?.type === 'switch' && embed.parameters[autoplay.name] === autoplay.on;
 }
 
 function originOf(address: string): string {
   return URL.canParse(address) ? new URL(address).origin : '';
 }
 
-/** The framed address with its parameters: those of the entry in its order, then those that were kept. */
+/**
+ * The framed address with its parameters: those of the entry in its order, or of no entry in their own, then those that
+ * were kept. What is called `#…` stands in the fragment.
+ */
 export function frameAddress(embed: Embed, hosts: Hosts, startsOnClick = false): string {
   const entry = entryById(embed.host, hosts);
-  const url = new URL(embed.address);
-  const autoplay = startsOnClick ? parameterOf(entry, 'autoplay') : undefined;
-  for (const parameter of entry?.parameters ?? []) {
-    const value =
-      parameter === autoplay && parameter.type === 'switch' ? parameter.on : embed.parameters[parameter.name];
-    if (value !== undefined) url.searchParams.set(parameter.name, value);
+  const values = new Map<string, string>();
+  const names = entry ? entry.parameters.map(({ name }) => name) : Object.keys(embed.parameters);
+  for (const name of names) {
+    const value = embed.parameters[name];
+    if (value !== undefined) values.set(name, value);
   }
-  for (const [name, value] of Object.entries(embed.kept)) url.searchParams.set(name, value);
+  const autoplay = startsOnClick
+    ? settingsOf(embed, hosts).find(({ role }) => role === 'autoplay')
+    : undefined;
+  if (autoplay?.type === 'switch') values.set(autoplay.name, autoplay.on);
+  for (const [name, value] of Object.entries(embed.kept)) values.set(name, value);
+  return withValues(embed.address, values);
+}
+
+function withValues(address: string, values: ReadonlyMap<string, string>): string {
+  const url = new URL(address);
+  const written = [...values].filter(([name]) => !name.startsWith('#'));
+  if (written.length > 0) {
+    const before = [...url.searchParams].filter(([name]) => !values.has(name));
+    url.search = [...before, ...written]
+      .map(([name, value]) => `${inQuery(name)}=${inQuery(value)}`)
+      .join('&');
+  }
+  const [part] = [...values].filter(([name]) => name.startsWith('#'));
+  if (part) url.hash = `${part[0]}=${inQuery(part[1])}`;
   return url.href;
+}
+
+/** As the URL standard lets a query stand, with commas, colons and slashes as they are read. */
+function inQuery(text: string): string {
+  return encodeURIComponent(text.replace(/\p{Cs}/gu, '')).replace(
+    /%(?:2C|3A|2F|40|21|3B|24|2A)/g,
+    decodeURIComponent,
+  );
 }
 
 function writeFrame(of: WriteCase, startsOnClick: boolean): string {

@@ -59,7 +59,7 @@ const id = v.pipe(v.string(), v.regex(/^[A-Za-z0-9-]{1,64}$/));
 
 const SettingsSchema = v.record(
   v.pipe(v.string(), v.maxLength(60)),
-  v.nullable(v.pipe(v.string(), v.maxLength(300))),
+  v.nullable(v.pipe(v.string(), v.maxLength(1500))),
 );
 
 /** One use of a piece. `null` means "as House rules or the piece itself say". */

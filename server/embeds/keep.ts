@@ -108,12 +108,13 @@ export function framingByOrigin(
   );
 }
 
-function said({ facts, page, host }: Embed, hosts: Hosts): readonly Statement[] {
+function said({ facts, page, host, caption }: Embed, hosts: Hosts): readonly Statement[] {
   const name = entryById(host, hosts)?.name ?? new URL(page).host;
   return [
     maybeStatement('page', 'title', facts.title),
     maybeStatement('page', 'maker', facts.author),
     maybeStatement('page', 'source', name),
+    maybeStatement('page', 'caption', caption),
   ].flatMap((statement) => statement ?? []);
 }
 

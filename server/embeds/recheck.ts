@@ -3,7 +3,7 @@ import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { readTargets } from '../rules/store.ts';
 import { readHosts } from './hosts.ts';
-import { framingByOrigin } from './keep.ts';
+import { embedKey, framingByOrigin } from './keep.ts';
 import { lookAt } from './look.ts';
 import { readSaved } from './saved.ts';
 
@@ -47,7 +47,8 @@ export async function recheckEmbeds(context: Context, now: Date): Promise<number
     };
     await context.db
       .update(assets)
-      .set({ embed: next })
+      // The key too, since by what a thing is known again has changed over time.
+      .set({ embed: next, embedKey: embedKey(next.embed) })
       .where(and(eq(assets.id, row.id), sql`${askedAt} <=> ${saved.askedAt}`));
   }
   return rows.length;

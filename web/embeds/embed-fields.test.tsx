@@ -2,6 +2,7 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { entryById } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
+import { settingsOf } from '#core/embed/settings.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
 import { byRole, choose, click, control, mount, unmount, write } from '../mounted.tsx';
 import { EmbedFields } from './what-it-is.tsx';
@@ -19,6 +20,7 @@ function fields(pasted: string) {
     <EmbedFields
       embed={embed}
       entry={entryById(embed.host, HOSTS)}
+      settings={settingsOf(embed, HOSTS)}
       unknown={unknown}
       notGiven={notGiven}
       change={(change, name) => changes.push([change, name])}

@@ -7,6 +7,7 @@ import { entryById, type Hosts, trustOf } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import type { ReadEmbed } from '#core/embed/reading.ts';
 import { sayEmbed, sayWhatItIs } from '#core/embed/say.ts';
+import { settingsOf } from '#core/embed/settings.ts';
 import { strictest } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
@@ -90,6 +91,7 @@ export function Embedding({ read, piece, isJustKept, hosts, targets, onKept }: E
         <EmbedFields
           embed={embed}
           entry={entry}
+          settings={settingsOf(embed, hosts, read.embed.parameters)}
           unknown={read.unknown}
           notGiven={read.notGiven}
           change={change}

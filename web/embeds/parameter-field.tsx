@@ -1,4 +1,4 @@
-import { type Parameter, readValue, sayTime, sayValueFault } from '#core/embed/parameters.ts';
+import { type Parameter, readTime, readValue, sayTime, sayValueFault } from '#core/embed/parameters.ts';
 import { MeasuredField } from '../form/measured-field.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { Field } from '../ui/field.tsx';
@@ -50,9 +50,9 @@ function WrittenParameter({ parameter, value, onChange }: ParameterFieldProps) {
     <MeasuredField<string | undefined>
       isBeside
       name={parameter.label}
-      says={value === undefined ? '' : parameter.type === 'time' ? sayTime(Number(value)) : value}
+      says={value === undefined ? '' : parameter.type === 'time' ? sayTime(readTime(value) ?? 0) : value}
       placeholder={parameter.type === 'time' ? '0:00' : ''}
-      maxLength={200}
+      maxLength={1500}
       read={(text) => {
         if (text === '') return { value: undefined };
         const read = readValue(parameter, text);

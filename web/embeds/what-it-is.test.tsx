@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest';
 import { entryById } from '#core/embed/host.ts';
+import { settingsOf } from '#core/embed/settings.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
 import { allOf, mount, statesOf, unmount } from '../mounted.tsx';
 import { EmbedFields, Statements } from './what-it-is.tsx';
@@ -13,6 +14,7 @@ const fields = (pasted: string) => {
     <EmbedFields
       embed={embed}
       entry={entryById(embed.host, HOSTS)}
+      settings={settingsOf(embed, HOSTS)}
       unknown={unknown}
       notGiven={notGiven}
       change={() => undefined}

@@ -35,20 +35,20 @@ export function Statements({ statements }: { readonly statements: readonly State
 interface EmbedFieldsProps {
   readonly embed: Embed;
   readonly entry: HostEntry | undefined;
+  readonly settings: readonly Parameter[];
   readonly unknown: readonly UnknownParameter[];
   readonly notGiven: readonly Permission[];
   readonly change: ChangeEmbed;
 }
 
 /** What a person may say of an embed: its title, its settings, its shape, what it gets beyond its needs. */
-export function EmbedFields({ embed, entry, unknown, notGiven, change }: EmbedFieldsProps) {
+export function EmbedFields({ embed, entry, settings, unknown, notGiven, change }: EmbedFieldsProps) {
   const setParameter = (name: string, label: string, value: string | undefined) => {
     const { [name]: _before, ...others } = embed.parameters;
     change({ parameters: value === undefined ? others : { ...others, [name]: value } }, label.toLowerCase());
   };
-  const parameters = entry?.parameters ?? [];
   // It starts when it is clicked: to start by itself as well would be said twice.
-  const shown = parameters.filter(({ role }) => !(role === 'autoplay' && embed.onClick));
+  const shown = settings.filter(({ role }) => !(role === 'autoplay' && embed.onClick));
   const field = (parameter: Parameter) => (
     <ParameterField
       key={parameter.name}
@@ -73,7 +73,7 @@ export function EmbedFields({ embed, entry, unknown, notGiven, change }: EmbedFi
           </Checkbox>
         ) : null}
         {/* A link goes where it went: its whole query comes along. */}
-        {(embed.carrier === 'link' ? [] : unknown).map(({ name, value }) => (
+        {(embed.carrier === 'link' ? [] : unknown).map(({ name, value, means }) => (
           <Checkbox
             key={name}
             checked={name in embed.kept}
@@ -83,7 +83,8 @@ export function EmbedFields({ embed, entry, unknown, notGiven, change }: EmbedFi
             }}
           >
             <span>
-              Keep <code>{`${name}=${value}`}</code>, of which nobody knows what it does
+              Keep <code className="wrap-anywhere">{`${name}=${value}`}</code>
+              {means === '' ? ', of which nobody knows what it does' : `: ${means.toLowerCase()}`}
             </span>
           </Checkbox>
         ))}

@@ -3,6 +3,7 @@ import { EMBED_FORMS, type EmbedForm, FORM_WORDS, whyNot } from '#core/embed/for
 import { entryById, trustOf } from '#core/embed/host.ts';
 import type { Parameter } from '#core/embed/parameters.ts';
 import { sayWhatItIs } from '#core/embed/say.ts';
+import { settingsOf } from '#core/embed/settings.ts';
 import { embedHere, formCase, formHere, type HeldEmbed, withSetting } from '#core/page/embed-here.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { ParameterField } from '../embeds/parameter-field.tsx';
@@ -71,9 +72,10 @@ interface SettingsHereProps {
 
 /** Where it begins and whether captions are on, for this page alone. */
 function SettingsHere({ held, use }: SettingsHereProps) {
-  const { parameters } = embedHere(use.placement, held);
+  const here = embedHere(use.placement, held);
+  const { parameters } = here;
   const { settings } = use.placement;
-  const shown = (entryById(held.embed.host, held.hosts)?.parameters ?? []).filter(isSetHere);
+  const shown = settingsOf(here, held.hosts, held.embed.parameters).filter(isSetHere);
   return (
     <>
       {shown.map((parameter) => (
