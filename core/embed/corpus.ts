@@ -468,6 +468,62 @@ const BREAKOUTS: readonly (readonly [string, string])[] = [
   ],
 ];
 
+/** Ways in which a program's address could get in where an address is read from more than a frame. */
+const PROGRAM = `javascript:${RUN}`;
+const ELSEWHERE: readonly (readonly [string, string])[] = [
+  ['a plug-in that is told a program', `<object><param name="movie" value="${PROGRAM}"></object>`],
+  ['an element of a script with a program', `<tide-player src="${PROGRAM}"></tide-player>`],
+  ['an applet of a program', `<applet codebase="${PROGRAM}" code="x"></applet>`],
+  ['a page that says it shows a program', `<meta property="og:video" content="${PROGRAM}">`],
+  ['a page that says it stands at a program', `<link rel="canonical" href="${PROGRAM}">`],
+  ['data that names a program', JSON.stringify({ name: 'x', embedUrl: PROGRAM, url: PROGRAM })],
+  ['data with a frame of a program', JSON.stringify({ a: [{ code: frame(`src="${PROGRAM}"`) }] })],
+  ['a tag in brackets with a program', `[iframe src="${PROGRAM}"]`],
+  ['a link in notes to a program', `[The pass](${PROGRAM})`],
+  ['a frame of a program in a page in the code', frame(`srcdoc="&lt;iframe src='${PROGRAM}'&gt;"`)],
+  ['a frame of a program in a mail', `<iframe src=3D"${PROGRAM.replace('=', '=3D')}"></iframe>`],
+  ['a frame of a program in a program', `<iframe src=\\"${PROGRAM}\\"><\\/iframe>`],
+  ['a frame of a program in an address', encodeURIComponent(frame(`src="${PROGRAM}"`))],
+];
+
+/** What is read about a frame besides its address: words, shapes, settings. */
+const ABOUT: readonly (readonly [string, string])[] = [
+  [
+    'a caption with a script',
+    `<figure>${frame(`src="${PLAY}"`)}<figcaption><script>${RUN}</script><img src=x onerror=${RUN}></figcaption></figure>`,
+  ],
+  [
+    'a caption that ends its quotes',
+    `<figure>${frame(`src="${PLAY}"`)}<figcaption>"&gt;&lt;script&gt;${RUN}</figcaption></figure>`,
+  ],
+  [
+    'a label with a script',
+    `<h2 id="h">&lt;script&gt;${RUN}&lt;/script&gt;</h2>${frame(`src="${PLAY}" aria-labelledby="h"`)}`,
+  ],
+  [
+    'a title that was escaped once more',
+    frame(`src="${PLAY}" title="&amp;quot;&amp;gt;&amp;lt;script&amp;gt;${RUN}"`),
+  ],
+  [
+    'a link whose words are a script',
+    `${frame(`src="${PLAY}"`)}<a href="${PLAY}">&lt;img src=x onerror=${RUN}&gt;</a>`,
+  ],
+  ['a setting with a tag', frame(`src='${PLAY}?captions="><script>${RUN}</script>&start=42'`)],
+  ['a place with a tag', frame(`src='${PLAY}?ll="><script>${RUN}</script>'`)],
+  ['a fragment with a tag', frame(`src='${PLAY}#t=80"><script>${RUN}</script>'`)],
+  ['a start without end', frame(`src="${PLAY}?start=${'9'.repeat(300)}"`)],
+  [
+    'a sheet of styles that calls',
+    `<style>.x{padding-bottom:56%;background:url(https://elsewhere.example/spy)}</style><div class="x">${frame(`src="${PLAY}"`)}</div>`,
+  ],
+  [
+    'a shape that is absurd',
+    `<div style="padding-bottom:99999%">${frame(`src="${PLAY}" style="aspect-ratio:0/0"`)}</div>`,
+  ],
+  ['a shape with a handler', `<div data-ratio='16:9" onload="${RUN}'>${frame(`src="${PLAY}"`)}</div>`],
+  ['names of an object as settings', frame(`src="${PLAY}?__proto__=1&constructor=2&toString=3"`)],
+];
+
 const HOSTILE: readonly Pasted[] = [
   ...HOSTILE_ADDRESSES.map((address) => ({
     name: `the address ${address}`,
@@ -485,6 +541,8 @@ const HOSTILE: readonly Pasted[] = [
     addresses: [],
   })),
   ...all([PLAY], BREAKOUTS),
+  ...all([PLAY], ABOUT),
+  ...all([], ELSEWHERE),
 ];
 
 /** What stands at another host than it seems: read as it stands, and never trusted. */

@@ -50,7 +50,7 @@ function fromOtherData(pasted: string, data: unknown, hosts: Hosts): Gathered {
   const fields = fieldsOf(data);
   const title = oneLine(fields.find(([name]) => TITLE_FIELDS.includes(name))?.[1] ?? '');
   for (const [, text] of fields) {
-    if (!/<(?:iframe|video|audio|object|embed|blockquote)\b/i.test(text)) continue;
+    if (!/<[a-z][a-z0-9-]{0,40}\s/i.test(text)) continue;
     const { candidates, marks } = fromMarkup(unwrap(text), hosts);
     if (candidates.length > 0)
       return {

@@ -8,7 +8,7 @@ const label = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60));
 const value = v.pipe(v.string(), v.maxLength(200));
 
 /** What a parameter does, where the same is asked for under another name elsewhere, or Placard itself makes use of it. */
-export const PARAMETER_ROLES = [
+const PARAMETER_ROLES = [
   'start',
   'end',
   'captions',

@@ -58,7 +58,7 @@ const WRITTEN_IN: readonly Writing[] = [
   },
   // Code as an address carries it (URL standard, percent-encoded bytes).
   {
-    is: /^\s{0,99}%3C(?:iframe|object|embed|video|audio|div|script|blockquote)(?:%20|\+|%09|%0A)/i,
+    is: /^\s{0,99}%3C[a-z][a-z0-9-]{0,40}(?:%20|\+|%09|%0D|%0A|%3E)/i,
     parts: /(?:%[0-9a-f]{2}){1,999}|\+/gi,
     value: (part) => (part === '+' ? ' ' : decoded(part)),
   },
@@ -93,7 +93,9 @@ function closedQuotes(text: string): string {
 /** Escaped code that stands among tags of its own, as in a paragraph of an article, made readable; null where there is none. */
 export function unwrapWithin(pasted: string): Source | null {
   if (
-    !/&(?:amp;)?(?:lt|#60|#x3c);\s{0,9}(?:iframe|frame|object|embed|video|audio|blockquote|a)\b/i.test(pasted)
+    !/&(?:amp;)?(?:lt|#60|#x3c);\s{0,9}(?:iframe|frame|object|embed|video|audio|blockquote|a|[a-z][a-z0-9]{0,20}-[a-z0-9-]{1,40})\b/i.test(
+      pasted,
+    )
   )
     return null;
   let source: Source = { text: pasted, places: null };
