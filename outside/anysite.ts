@@ -19,7 +19,7 @@ const CC = 'https://creativecommons.org/licenses';
 export function anysite(): Router {
   const router = Router();
   router.get('/', (_request, response) => {
-    const names = [...Object.keys(PICTURES), ...Object.keys(PAGES), 'many', 'guarded'];
+    const names = [...Object.keys(PICTURES), ...Object.keys(PAGES), 'late', 'many', 'guarded'];
     const items = names.map((name) => `<li><a href="/page/${name}">${name}</a></li>`);
     response.type('html').send(htmlPage('Anysite', `<ul>${items.join('')}</ul>`));
   });
@@ -29,6 +29,9 @@ export function anysite(): Router {
       (_, at) => `<img src="/picture/plain.jpg?${at}" width="${200 + at}" height="150" alt="Picture ${at}">`,
     );
     response.type('html').send(htmlPage('Two thousand pictures', images.join('\n')));
+  });
+  router.get('/page/late', async (_request, response) => {
+    response.type('html').send(await latePage());
   });
   router.get('/page/guarded', (_request, response) => {
     response
@@ -156,6 +159,27 @@ const PAGES: Readonly<Record<string, string>> = {
     jsonLd(object({ license: `${CC}/by/4.0/` })),
   ),
 };
+
+const PLACE = "data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 16 10'%3E%3C/svg%3E";
+
+/** A page whose pictures a script loads, with one written into it, one that a link opens, and furniture about them. */
+async function latePage(): Promise<string> {
+  const late = (name: PictureName, alt: string) =>
+    `<figure><img class="lazy" src="${PLACE}" data-src="/picture/${name}.jpg" width="800" height="500" alt="${alt}"><noscript><img src="/picture/${name}.jpg" alt="${alt}"></noscript><figcaption>${alt}, <em>April</em>.</figcaption></figure>`;
+  const written = await sharp(await paint('small'))
+    .resize(120, 80)
+    .png()
+    .toBuffer();
+  return htmlPage(
+    'A week on the flats',
+    `<header><a href="/"><img src="/mark.png" alt="Anysite"></a></header><img src="/gfx/spacer.gif" width="400" height="1" alt="">
+${late('plain', 'The flats at low water')}${late('compressed', 'The same at noon')}
+<p><a href="/picture/enlarged.jpg"><img src="/picture/small.jpg" width="240" height="160" alt="The way out"></a></p>
+<p><a href="/lying/plain.jpg"><img src="/picture/bordered.jpg" alt="A card of before"></a></p>
+<p><img src="data:image/png;base64,${written.toString('base64')}" alt="A sketch of the pool"></p>
+<footer><img src="/gfx/arrow-up.png" alt=""> <a rel="license" href="${CC}/by/4.0/">Our words are free.</a></footer>`,
+  );
+}
 
 function isPicture(name: string): name is PictureName {
   return Object.hasOwn(PICTURES, name);

@@ -26,10 +26,15 @@ export type LicenceReading =
 
 /** Reads the licence from statements. Never guesses: a person decides where places disagree or are not understood. */
 export function readLicence(said: readonly Statement[]): LicenceReading {
-  const voices = said
-    .filter(({ about }) => about === 'licence')
-    .map(({ by, value }): LicenceVoice => ({ by, value, licence: licenceNamed(value) }));
-  if (voices.length === 0) return { kind: 'silent' };
+  const voicesAbout = (which: SaidAbout) =>
+    said
+      .filter(({ about }) => about === which)
+      .map(({ by, value }): LicenceVoice => ({ by, value, licence: licenceNamed(value) }));
+  const voices = voicesAbout('licence');
+  // What a page says of itself may be said of its text, and clears no picture on it.
+  const ofPage = voicesAbout('page-licence');
+  if (voices.length === 0)
+    return ofPage.length > 0 ? { kind: 'unclear', voices: ofPage } : { kind: 'silent' };
   const named = [...new Set(voices.flatMap(({ licence }) => licence ?? []))];
   const [only, ...others] = named;
   if (others.length > 0) return { kind: 'contradicting', voices };
@@ -74,6 +79,18 @@ export function firstSaid(said: readonly Statement[], about: SaidAbout): string 
 const LINE_LIMIT = 300;
 const line = (text: string) => text.slice(0, LINE_LIMIT);
 
+const ALT_LIMIT = 1000;
+/** A name of a file, or a word for any picture, describes nothing. */
+const SAYS_NOTHING =
+  /^(?:\S+\.(?:jpe?g|png|gif|webp|avif|tiff?)|image|picture|photo|photograph|img|figure|untitled|null|undefined)$/i;
+
+/** What the page itself says for those who cannot see a picture; what it gives to its previews comes after. */
+function altSaid(said: readonly Statement[]): string {
+  const by = (place: SaidBy) => said.find((one) => one.about === 'alt' && one.by === place)?.value ?? '';
+  const alt = (by('page') || firstSaid(said, 'alt')).slice(0, ALT_LIMIT).trim();
+  return SAYS_NOTHING.test(alt) ? '' : alt;
+}
+
 /**
  * The label that statements draft: what is not said is left out, and the licence stays unknown unless it is clear.
  */
@@ -96,6 +113,8 @@ export function labelFrom(said: readonly Statement[]): LabelPatch {
   if (place) patch.place = place;
   const caption = firstSaid(said, 'caption');
   if (caption) patch.caption = caption;
+  const alt = altSaid(said);
+  if (alt) patch.alt = { kind: 'text', text: alt };
   const taken = /^\d{4}-\d{2}-\d{2}/.exec(firstSaid(said, 'taken'))?.[0];
   if (taken && !Number.isNaN(Date.parse(taken))) patch.taken = taken;
   const words = firstSaid(said, 'words')

@@ -21,6 +21,8 @@ const SAID_ABOUT = [
   'maker',
   'maker-address',
   'licence',
+  // Of the whole page, which does not say whether it is the picture's.
+  'page-licence',
   'notice',
   'credit',
   'source',
@@ -76,7 +78,7 @@ const PLACE_WORDS: Readonly<Record<SaidBy, string>> = {
   'json-ld': 'The page’s data about the picture',
   rdfa: 'A licence link beside the picture',
   caption: 'The caption',
-  link: 'A licence link of the page',
+  link: 'A licence link of the page, which names no picture,',
   'open-graph': 'The page’s preview data',
   page: 'The page',
   file: 'The file itself',

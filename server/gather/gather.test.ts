@@ -1,3 +1,5 @@
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
 import { count } from 'drizzle-orm';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -12,7 +14,7 @@ import {
   SourceAnswerSchema,
 } from '#api/gather.ts';
 import { PageSchema } from '#api/pages.ts';
-import { readLicence } from '#core/gather/reading.ts';
+import { firstSaid, readLicence } from '#core/gather/reading.ts';
 import { assets } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
@@ -294,6 +296,45 @@ describe('any address', () => {
     expect(answer.status).toBeGreaterThanOrEqual(400);
     expect(detailOf(answer)).toContain(words);
     expect(await held()).toBe(before);
+  });
+});
+
+describe('a page whose pictures come late', () => {
+  it('gives each once, with its words, and no furniture; what is written into it is a file like any other', async () => {
+    const pictures = await readPictures(server.at('anysite', '/page/late'));
+    const told = pictures.map(({ address, width, height, statements }) => [
+      address.replace(/^https?:.*\/picture\//, '').replace(/^in-page:.*/, 'in the page'),
+      `${width} x ${height}`,
+      firstSaid(statements, 'alt'),
+      firstSaid(statements, 'caption'),
+    ]);
+    expect(told).toEqual([
+      ['enlarged.jpg', '1800 x 1200', 'The way out', ''],
+      ['plain.jpg', '1600 x 1000', 'The flats at low water', 'The flats at low water, April.'],
+      ['compressed.jpg', '1400 x 900', 'The same at noon', 'The same at noon, April.'],
+      // What its link opens is a page under a picture’s name.
+      ['bordered.jpg', '1200 x 800', 'A card of before', ''],
+      ['in the page', '120 x 80', 'A sketch of the pool', ''],
+    ]);
+    const { takings } = await take(pictures);
+    expect(takings.map(({ state }) => state)).toEqual(['in', 'in', 'in', 'in', 'in']);
+    const [sketch] = takings.slice(-1);
+    expect(sketch?.asset?.label).toMatchObject({
+      alt: { kind: 'text', text: 'A sketch of the pool' },
+      licence: 'unknown',
+      sourceAddress: server.at('anysite', '/page/late'),
+    });
+    const looked = await fetch(pictures.at(-1)?.look ?? '');
+    expect([looked.status, looked.headers.get('content-type')]).toEqual([200, 'image/webp']);
+  });
+
+  it('that were written into it are kept for a day only, and asked for again after that', async () => {
+    const pictures = await readPictures(server.at('anysite', '/page/late'));
+    await rm(join(server.context.config.dataFolder, 'previews'), { recursive: true });
+    const { takings } = await take(pictures.slice(-1));
+    expect(takings.map(({ state, sentence }) => [state, sentence])).toEqual([
+      ['refused', expect.stringContaining('Read the page again')],
+    ]);
   });
 });
 

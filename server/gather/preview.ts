@@ -8,6 +8,7 @@ import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { farPath, signedAddress } from '../media/addresses.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
+import { isInline, readInline } from './inline-files.ts';
 
 /** Where a far picture is looked at, and on which page it was found. */
 const FarSchema = v.strictObject({ address: v.string(), page: v.string() });
@@ -55,6 +56,7 @@ export async function farLook(context: Context, far: Far): Promise<LookHash> {
 }
 
 async function make(context: Context, { address, page }: Far): Promise<Buffer> {
+  if (isInline(address)) return context.pictures.small(await readInline(context, address), EDGE_PX);
   const { bytes, address: from } = await context.outbound.read(address, {
     limits: LIMITS,
     accept: 'image/*',

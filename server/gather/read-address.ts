@@ -4,12 +4,14 @@ import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
 import type { FoundPicture } from '#api/gather.ts';
 import { draftFromMetadata } from '#core/formats/metadata.ts';
+import { endingOfData } from '#core/gather/data-picture.ts';
 import type { PagePicture } from '#core/gather/page-pictures.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
 import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { webAddress } from '../outbound/guard.ts';
 import { Refusal } from '../problem.ts';
+import { isInline, keepInline, readInline } from './inline-files.ts';
 
 /** What stands at an address: a picture, or a page with the pictures on it. */
 export interface AddressRead {
@@ -20,7 +22,8 @@ export interface AddressRead {
   readonly leftOut: number;
 }
 
-const PAGE_LIMITS = { bytes: 3_000_000, millis: 15_000 };
+/** A page with 10 MB of pictures written into it, as letters of base64, and its text. */
+const PAGE_LIMITS = { bytes: 17_000_000, millis: 15_000 };
 /** Enough of a picture to know its size and what it says of itself. */
 const START_LIMITS = { bytes: 160_000, millis: 6000 };
 const LOOKED_AT = 24;
@@ -52,8 +55,8 @@ export async function readAddress(context: Context, text: string, signal: AbortS
   const reading = await context.texts.pagePictures({ html, base: page.address }, signal);
   const inTurn = atMost(6);
   const pictures = await Promise.all(
-    reading.pictures.map((picture, at) => {
-      const found = foundOnPage(picture, page.address);
+    reading.pictures.map(async (picture, at) => {
+      const found = await foundOnPage(context, picture, page.address);
       return at < LOOKED_AT ? inTurn(() => lookCloser(context, found, signal)) : found;
     }),
   );
@@ -66,7 +69,8 @@ export async function readAddress(context: Context, text: string, signal: AbortS
   };
 }
 
-async function isPicture(bytes: Buffer): Promise<boolean> {
+/** Whether bytes begin a picture, by what they are and not by what they are called. */
+export async function isPicture(bytes: Buffer): Promise<boolean> {
   const type = await fileTypeFromBuffer(bytes);
   if (type?.mime.startsWith('image/')) return true;
   return /^\s*(<\?xml[^>]*>\s*)?(<!--[\s\S]{0,2000}?-->\s*)?<svg[\s>]/i.test(
@@ -108,10 +112,17 @@ function plainPicture(address: string): FoundPicture {
   };
 }
 
-function foundOnPage(picture: PagePicture, pageAddress: string): FoundPicture {
+async function foundOnPage(
+  context: Context,
+  picture: PagePicture,
+  pageAddress: string,
+): Promise<FoundPicture> {
+  const isInPage = picture.address.startsWith('data:');
+  const address = isInPage ? await keepInline(context, picture.address) : picture.address;
   return {
-    ...plainPicture(picture.address),
-    preview: picture.preview,
+    ...plainPicture(address),
+    fileName: isInPage ? `picture-in-page.${endingOfData(picture.address)}` : fileNameOf(address),
+    preview: isInPage ? address : picture.preview,
     pageAddress,
     width: picture.width,
     height: picture.height,
@@ -148,12 +159,22 @@ async function lookCloser(
       ),
     };
   } catch {
+    // What a link opens may be called like a picture and be a page about it: then what the page shows is the picture.
+    const { preview, address } = picture;
+    if (known === undefined && picture.source === 'web' && preview !== address && !isInline(preview))
+      return lookCloser(context, { ...picture, ...plainPicture(preview), ...saidOn(picture) }, signal);
     // What a page says of a picture holds even where the picture itself cannot be looked at yet.
     return picture;
   }
 }
 
+/** What a page says of a picture, whichever of its files is taken; the size was that of the other file. */
+function saidOn({ pageAddress, statements: said }: FoundPicture) {
+  return { pageAddress, statements: said, width: 0, height: 0 };
+}
+
 async function startOf(context: Context, picture: FoundPicture, signal: AbortSignal): Promise<Buffer> {
+  if (isInline(picture.address)) return readInline(context, picture.address);
   const { bytes } = await context.outbound.peek(picture.address, {
     limits: START_LIMITS,
     ...(picture.pageAddress ? { referrer: picture.pageAddress } : {}),

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { mkdir, rm } from 'node:fs/promises';
+import { mkdir, open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { and, asc, desc, eq, gt, isNull } from 'drizzle-orm';
 import * as v from 'valibot';
@@ -17,6 +17,8 @@ import { withPatience } from '../outbound/retry.ts';
 import { putOnTray } from '../pages/tray.ts';
 import { isNoSpace, notFound, Refusal } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
+import { isInline, saveInline } from './inline-files.ts';
+import { isPicture } from './read-address.ts';
 import { openSeal } from './seal.ts';
 import { sourceName } from './sources/sources.ts';
 import { type Origin, type TakenIn, takeIn } from './take-in.ts';
@@ -168,19 +170,51 @@ async function fetchAndTake(
   await mkdir(folder, { recursive: true });
   const path = join(folder, `gather-${randomUUID()}`);
   try {
-    await withPatience(PATIENCE, signal, () =>
-      context.outbound.save(picture.address, path, {
+    const taken = await fetchTo(context, picture, path, signal);
+    const name = taken.fileName || 'picture';
+    const origin = originOf(taken, input);
+    return await takeIn(context, { path, name, personId, folder: input.folder, origin }, new Date());
+  } finally {
+    await rm(path, { force: true });
+  }
+}
+
+/** Fetches the file of a picture, and answers the picture whose file it is. */
+async function fetchTo(
+  context: Context,
+  picture: FoundPicture,
+  path: string,
+  signal: AbortSignal,
+): Promise<FoundPicture> {
+  if (isInline(picture.address)) {
+    await saveInline(context, picture.address, path);
+    return picture;
+  }
+  const save = (address: string) =>
+    withPatience(PATIENCE, signal, () =>
+      context.outbound.save(address, path, {
         limits: { bytes: context.config.uploadLimitBytes, millis: FETCH_MILLIS },
         accept: 'image/*,*/*;q=0.5',
         ...(picture.pageAddress ? { referrer: picture.pageAddress } : {}),
         signal,
       }),
     );
-    const name = picture.fileName || 'picture';
-    const origin = originOf(picture, input);
-    return await takeIn(context, { path, name, personId, folder: input.folder, origin }, new Date());
+  await save(picture.address);
+  const { source, preview, address } = picture;
+  if (source !== 'web' || preview === address || preview === '' || (await isPictureFile(path)))
+    return picture;
+  // A page that is called like a picture: the picture is what was shown.
+  await save(preview);
+  return { ...picture, address: preview };
+}
+
+async function isPictureFile(path: string): Promise<boolean> {
+  const file = await open(path);
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(8192), 0, 8192, 0);
+    return await isPicture(buffer.subarray(0, bytesRead));
   } finally {
-    await rm(path, { force: true });
+    await file.close();
   }
 }
 
@@ -192,7 +226,7 @@ function originOf(picture: FoundPicture, { licence }: Input): Origin {
     sourceId: isFromWeb ? null : picture.source,
     sourceKey: picture.key,
     stamp: picture.stamp,
-    address: picture.address,
+    address: isInline(picture.address) ? null : picture.address,
     pageAddress: picture.pageAddress || null,
     said: picture.statements,
     decidedLicence: decided,

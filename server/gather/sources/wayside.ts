@@ -26,7 +26,8 @@ export const wayside: Source = {
 
 async function readPlate(address: string, tools: SourceTools): Promise<readonly FoundPicture[]> {
   const { html } = await page(address, tools);
-  const [picture] = (await tools.texts.pagePictures({ html, base: address }, tools.signal)).pictures;
+  const { pictures } = await tools.texts.pagePictures({ html, base: address }, tools.signal);
+  const picture = pictures.find((one) => !one.address.startsWith('data:'));
   return picture ? [found(picture, address)] : [];
 }
 
