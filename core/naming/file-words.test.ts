@@ -118,6 +118,45 @@ describe('what a person said in a file name', () => {
     expect(said(name)).toBe('');
   });
 
+  /** What cameras, systems and people put about a name, each in the spelling in which it comes. */
+  const NOISES: readonly (readonly [what: string, about: (name: string) => string])[] = [
+    ['a copy', (name) => `${name} copy`],
+    ['a second copy', (name) => `${name} - Copy (2)`],
+    ['a copy of', (name) => `Copy of ${name}`],
+    ['a number in brackets', (name) => `${name} (1)`],
+    ['a size', (name) => `${name}-1920x1080`],
+    ['a width', (name) => `${name}_800px`],
+    ['a version', (name) => `${name}_final_v2`],
+    ['an edit', (name) => `${name} edited`],
+    ['a day before', (name) => `2024-05-11 ${name}`],
+    ['a day behind', (name) => `${name}_20240511`],
+    ['a day and a time', (name) => `20240511_143209_${name}`],
+    ['a camera’s number', (name) => `IMG_1234_${name}`],
+    ['another camera’s number', (name) => `DSC00917-${name}`],
+    ['a number in front', (name) => `0042_${name}`],
+    ['an identifier', (name) => `${name}-550e8400-e29b-41d4-a716-446655440000`],
+    ['a folder', (name) => `photos/2026/${name}`],
+    ['underscores', (name) => name.replaceAll(' ', '_')],
+    ['capitals', (name) => name.toUpperCase()],
+  ];
+  const NAMES = [
+    'heron',
+    'new gate',
+    'house of cards',
+    '3 herons',
+    'reed bed at dawn',
+    'old mill 1931',
+    'Möwe',
+  ];
+
+  it.each(NAMES.flatMap((name) => NOISES.map(([what, about]) => [what, name, about(name)] as const)))(
+    'stays with %s about it: “%s” in %s.jpg',
+    (_what, name, file) => {
+      expect(said(`${file}.jpg`)).toBe(said(`${name}.jpg`));
+      expect(said(`${file}.jpg`.normalize('NFD'))).toBe(said(`${name}.jpg`));
+    },
+  );
+
   it('is told of stems too', () => {
     for (const stem of ['picture-2', 'img-1234', '2024-05-11', 'dsc0091', 'image'])
       expect(isUnnamed(stem)).toBe(true);
