@@ -63,7 +63,14 @@ async function furnish({ context, folder }: BenchWorld): Promise<void> {
   for (const path of paths)
     await takeIn(
       context,
-      { path, name: basename(path), personId: 'person-0', folder: '', origin: FROM_OWN_MACHINE },
+      {
+        path,
+        name: basename(path),
+        personId: 'person-0',
+        folder: '',
+        pageId: null,
+        origin: FROM_OWN_MACHINE,
+      },
       new Date(),
     );
 }

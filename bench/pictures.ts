@@ -42,7 +42,7 @@ async function takingIn(
         const name = `IMG_${number}.JPG`;
         await takeIn(
           context,
-          { path: upload, name, personId: 'bench', folder: '', origin: FROM_OWN_MACHINE },
+          { path: upload, name, personId: 'bench', folder: '', pageId: null, origin: FROM_OWN_MACHINE },
           new Date(),
         );
       }),

@@ -62,7 +62,14 @@ async function taken({ context }: BenchWorld, originals: readonly string[]): Pro
   await context.db.insert(targets).ignore().values({ id: 'bench', rules: RESERVE_SITE });
   const pieces: string[] = [];
   await eachAtMost(AT_ONCE, originals, async (path) => {
-    const file = { path, name: basename(path), personId: PERSON, folder: '', origin: FROM_OWN_MACHINE };
+    const file = {
+      path,
+      name: basename(path),
+      personId: PERSON,
+      folder: '',
+      pageId: null,
+      origin: FROM_OWN_MACHINE,
+    };
     pieces.push((await takeIn(context, file, new Date())).row.id);
   });
   return pieces;

@@ -178,6 +178,7 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
       name: piece.file,
       personId: piece.by,
       folder,
+      pageId: null,
       origin: FROM_OWN_MACHINE,
       ...(piece.embed ? { embed: embedOf(context, piece.embed, now) } : {}),
     },

@@ -343,6 +343,10 @@ describe('what a thing is called', () => {
   it('stands beside its caption', () => {
     const code = `<figure><iframe src="${A}" title="The pass"></iframe><figcaption>Seen from the bank.</figcaption></figure>`;
     expect(only(code).caption).toBe('Seen from the bank.');
+    const marks = readPasted(code, DECIDED).marks.filter(({ why }) => why === 'Kept as its caption.');
+    expect(marks.map(({ from, to }) => code.slice(from, to))).toEqual(['Seen from the bank.']);
+    const alone = only(code.replace(' title="The pass"', ''));
+    expect([alone.title, alone.caption]).toEqual(['Seen from the bank', 'Seen from the bank.']);
   });
 });
 

@@ -257,6 +257,8 @@ class Gathering {
   #caption(figure: OpenElement, words: Stretch | null): void {
     if (!words) return;
     const caption = this.#wordsFrom(words.from, words.to, 4 * MOST_WORDS);
+    if (caption !== '' && figure.candidates < this.#candidates.length)
+      this.#keep(words, 'Kept as its caption.');
     for (let at = figure.candidates; at < this.#candidates.length; at += 1) {
       const candidate = this.#candidates[at];
       if (candidate?.caption === '') this.#candidates[at] = { ...candidate, caption };
@@ -449,7 +451,7 @@ function saidTitle(tag: Tag): string {
 
 /** A caption that is no longer than a title may stand for one. */
 function shortCaption(caption: string): string {
-  return caption.length <= 120 ? caption : '';
+  return caption.length <= 120 ? caption.replace(/(?<=[^.])\.$/, '') : '';
 }
 
 /**

@@ -68,6 +68,7 @@ export async function keepEmbed(
         name: `${look.embed.facts.title || sayKind(embed.kind)}.jpg`,
         personId: person.id,
         folder,
+        pageId: null,
         origin: {
           way: 'address',
           sourceId: null,

@@ -16,7 +16,7 @@ import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { assets, folders, looks, people, provenance, removals, targets } from '../db/schema.ts';
+import { assets, folders, looks, pages, people, provenance, removals, targets } from '../db/schema.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { storeCut } from '../imaging/cut-store.ts';
 import { type FirstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
@@ -59,6 +59,8 @@ export interface Incoming {
   readonly name: string;
   readonly personId: string;
   readonly folder: string;
+  /** The page that it is brought for, whose target says how it is called; null where it is for no page. */
+  readonly pageId: string | null;
   readonly origin: Origin;
   /** What it is the poster of, where it is an embed. */
   readonly embed?: { readonly saved: SavedEmbed; readonly key: string };
@@ -276,11 +278,28 @@ async function writeProvenance(
 /** Where no target is there yet: by what it shows. */
 const UNRULED: NamingRules = { namePattern: [{ part: 'subject' }], language: '' };
 
-/** What a piece that comes in is called: as its label would offer it. */
-async function wishedStem(context: Context, label: Label, { name, folder }: Incoming): Promise<string> {
-  const known = await context.db.select().from(targets).orderBy(asc(targets.id));
-  const rules = strictest(known)?.rules ?? UNRULED;
+/** What a piece that comes in is called: as its label would offer it on the page that it is brought for. */
+async function wishedStem(
+  context: Context,
+  label: Label,
+  { name, folder, pageId }: Incoming,
+): Promise<string> {
+  const rules = (await rulesOfPage(context, pageId)) ?? (await strictestRules(context)) ?? UNRULED;
   return nameFor(rules, nameFactsOf({ label, folder, originalName: name }));
+}
+
+async function rulesOfPage({ db }: Context, pageId: string | null): Promise<NamingRules | undefined> {
+  if (pageId === null) return undefined;
+  const [row] = await db
+    .select({ rules: targets.rules })
+    .from(pages)
+    .innerJoin(targets, eq(pages.targetId, targets.id))
+    .where(eq(pages.id, pageId));
+  return row?.rules;
+}
+
+async function strictestRules({ db }: Context): Promise<NamingRules | undefined> {
+  return strictest(await db.select().from(targets).orderBy(asc(targets.id)))?.rules;
 }
 
 async function bySha(context: Context, sha256: string): Promise<AssetRow | undefined> {

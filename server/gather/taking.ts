@@ -166,14 +166,15 @@ async function fetchAndTake(
   personId: string,
   signal: AbortSignal,
 ): Promise<TakenIn> {
-  const folder = join(context.config.dataFolder, 'uploads');
-  await mkdir(folder, { recursive: true });
-  const path = join(folder, `gather-${randomUUID()}`);
+  const uploads = join(context.config.dataFolder, 'uploads');
+  await mkdir(uploads, { recursive: true });
+  const path = join(uploads, `gather-${randomUUID()}`);
   try {
     const taken = await fetchTo(context, picture, path, signal);
     const name = taken.fileName || 'picture';
     const origin = originOf(taken, input);
-    return await takeIn(context, { path, name, personId, folder: input.folder, origin }, new Date());
+    const { folder, pageId } = input;
+    return await takeIn(context, { path, name, personId, folder, pageId, origin }, new Date());
   } finally {
     await rm(path, { force: true });
   }

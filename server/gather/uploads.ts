@@ -139,11 +139,12 @@ async function takeUpload(
     throw new Refusal(409, 'The file has not come through to its end yet. It goes on where it stopped.');
   const name = upload.metadata?.filename ?? 'unnamed';
   const folder = folderPath(upload.metadata?.folder ?? '');
+  const pageId = upload.metadata?.page ?? null;
   const path = join(context.config.dataFolder, 'uploads', uploadId);
   try {
     const taken = await takeIn(
       context,
-      { path, name, personId, folder, origin: FROM_OWN_MACHINE },
+      { path, name, personId, folder, pageId, origin: FROM_OWN_MACHINE },
       new Date(),
     );
     await context.db

@@ -213,7 +213,7 @@ function settle(id: string): void {
 
 /** What sends a file comes with the first of them. */
 async function send(entry: Waiting): Promise<void> {
-  const { id, file, folder } = entry;
+  const { id, file, folder, to } = entry;
   change(id, { state: 'sending', sentence: 'Comes in' });
   const tus = await import('tus-js-client').catch(() => null);
   if (!sending.has(id)) return;
@@ -226,7 +226,11 @@ async function send(entry: Waiting): Promise<void> {
     endpoint: '/api/uploads',
     chunkSize: CHUNK_BYTES,
     retryDelays: RETRY_MILLIS,
-    metadata: { filename: file.name || 'pasted.png', folder },
+    metadata: {
+      filename: file.name || 'pasted.png',
+      folder,
+      ...(to.pageId ? { page: to.pageId } : {}),
+    },
     fingerprint: async () => `placard-${id}`,
     removeFingerprintOnSuccess: true,
     onProgress: (sent) => {

@@ -1,0 +1,185 @@
+import { expect, type Page, test } from '@playwright/test';
+import sharp from 'sharp';
+import { beginPage, dropFiles, dropText, placed, row, saved, sheet, signIn, tray } from './hands.ts';
+import { OUTSIDE_PORT } from './world.ts';
+
+/** What editors bring most, in the shapes in which it comes: by its address, by code, by a page, by a file. */
+
+const at = (host: string, path: string) => `http://${host}.localhost:${OUTSIDE_PORT}${path}`;
+const pasted = (page: Page) => page.getByRole('textbox', { name: 'An address, or embed code' });
+const statements = (page: Page) => page.getByRole('region', { name: 'What it is' }).getByRole('listitem');
+const code = (page: Page) => page.getByRole('textbox', { name: 'The code' });
+const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
+const escaped = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+
+async function paste(page: Page, text: string): Promise<void> {
+  await page.evaluate((words) => navigator.clipboard.writeText(words), text);
+  await page.keyboard.press('Control+v');
+}
+
+/** Pasted under Embeds, with nothing of before in the field. */
+async function pasteUnderEmbeds(page: Page, text: string): Promise<void> {
+  await page.goto('/embeds');
+  await pasted(page).fill(text);
+}
+
+test('a film by the address of its page comes with the start it was copied at, however that is written', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara', '/embeds');
+  for (const start of ['?t=1m20s', '?start=80', '#t=80']) {
+    await pasteUnderEmbeds(page, at('lanternreel', `/watch/eel-pass-71${start}`));
+    await expect(field(page, 'Start at')).toHaveValue('1:20');
+    await expect(code(page)).toHaveValue(/\/play\/eel-pass-71\?start=80/);
+  }
+});
+
+test('a map stays at its place, and says what each of its settings is', async ({ page }) => {
+  await signIn(page, 'Mara', '/embeds');
+  await pasteUnderEmbeds(
+    page,
+    `<iframe src="${at('fathomchart', '/frame/saltmere-bar')}?ll=54.1,-3.2&z=14&odd=1" width="640" height="480"></iframe>`,
+  );
+  await expect(
+    page.getByRole('checkbox', { name: 'Keep ll=54.1,-3.2: place on the map (ll)' }),
+  ).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: /Keep odd=1, of which nobody knows/ })).not.toBeChecked();
+  await expect(code(page)).toHaveValue(/\?tools=1&amp;ll=54\.1,-3\.2&amp;z=14"/);
+});
+
+test('a place, a start and what is asked of a host that nobody described are settings with names', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara', '/embeds');
+  await pasteUnderEmbeds(
+    page,
+    `<iframe src="${at('anysite', '/recording/player')}?start=80&rel=0&pace=2" allowfullscreen></iframe>`,
+  );
+  await expect(field(page, 'Start at')).toHaveValue('1:20');
+  await expect(page.getByRole('checkbox', { name: 'More of its things at the end' })).not.toBeChecked();
+  await field(page, 'Start at').fill('2:00');
+  await page.keyboard.press('Enter');
+  await expect(statements(page).first()).toContainText('from 2:00');
+});
+
+test('two frames in one paste are two things, each with its own shape', async ({ page }) => {
+  await signIn(page, 'Mara', '/embeds');
+  await pasteUnderEmbeds(
+    page,
+    `<div style="padding-bottom:75%"><iframe src="${at('fathomchart', '/frame/saltmere-bar')}"></iframe></div><iframe src="${at('lanternreel', '/play/eel-pass-71')}"></iframe>`,
+  );
+  await expect(page.getByRole('heading', { name: '2 things are in this text' })).toBeVisible();
+  await expect(field(page, 'Shape, or height')).toHaveValue('4 : 3');
+  await page.getByRole('radio', { name: /eel-pass-71/ }).check();
+  await expect(field(page, 'Shape, or height')).toHaveValue('16 : 9');
+});
+
+test('code in a paragraph of an article, escaped, becomes its frame on the sheet', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'From an article');
+  await sheet(page).click();
+  await page.keyboard.type('As they write:');
+  const frame = `<iframe src="${at('fathomchart', '/frame/saltmere-bar')}" width="640" height="480"></iframe>`;
+  await paste(page, `<p>Put this on your page: <code>${escaped(frame)}</code></p>`);
+  await expect(placed(page, 'Tides at Saltmere Bar')).toContainText('A frame that is there at once');
+  await saved(page);
+});
+
+test('a link keeps its own words and its whole address', async ({ page }) => {
+  await signIn(page, 'Mara', '/embeds');
+  const address = at('anysite', '/page/plain?v=ab12&list=marsh');
+  await pasteUnderEmbeds(page, `<a href="${escaped(address)}">How the <b>eel pass</b> works</a>`);
+  await expect(field(page, 'Title for screen readers')).toHaveValue('How the eel pass works');
+  await expect(code(page)).toHaveValue(/\?v=ab12&amp;list=marsh"/);
+});
+
+test('code that was cut off, or whose quote was never closed, is read to its address', async ({ page }) => {
+  await signIn(page, 'Mara', '/embeds');
+  const chart = at('fathomchart', '/frame/saltmere-bar');
+  for (const broken of [
+    `<iframe width="640" height="480" src="${chart}"`,
+    `<iframe src="${chart} width="640" height="480"></iframe>`,
+  ]) {
+    await pasteUnderEmbeds(page, broken);
+    await expect(statements(page).first()).toContainText('Shows “Tides at Saltmere Bar”');
+    await expect(field(page, 'Shape, or height')).toHaveValue('4 : 3');
+  }
+});
+
+test('a frame dropped with its caption brings it along to its label', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'With a caption');
+  const figure = `<figure><iframe src="${at('fathomchart', '/frame/saltmere-bar')}"></iframe><figcaption>Spring tides are the ones to watch.</figcaption></figure>`;
+  await dropText(page, tray(page), figure);
+  await tray(page)
+    .getByRole('button', { name: /Tides at Saltmere Bar/ })
+    .click();
+  await expect(row(page, 'Title and caption')).toContainText('Spring tides are the ones to watch.');
+});
+
+test('a film in several files is one, and starts where its address says', async ({ page }) => {
+  await signIn(page, 'Mara', '/embeds');
+  const file = at('anysite', '/films/pass');
+  await pasteUnderEmbeds(
+    page,
+    `<video controls title="The pass"><source src="${file}.webm"><source src="${file}.mp4#t=80"><track src="${file}.vtt"></video>`,
+  );
+  await expect(page.getByText('2 things are in this text')).toBeHidden();
+  await expect(field(page, 'Start at')).toHaveValue('1:20');
+  await expect(field(page, 'Title for screen readers')).toHaveValue('The pass');
+});
+
+test('a page with late pictures gives them with their words, and no furniture of the page', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara', '/gather');
+  await page.getByRole('button', { name: 'Give any address' }).click();
+  await page.getByRole('textbox', { name: /^Address of a picture/ }).fill(at('anysite', '/page/late'));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('5 pictures on this page of anysite.localhost, largest first')).toBeVisible();
+  await page.getByRole('option', { name: /^The flats at low water/ }).click();
+  // The licence at the foot of the page is that of its words.
+  await expect(row(page, 'Rights')).toContainText('A licence link of the page, which names no picture');
+  await page.getByRole('option', { name: /^A sketch of the pool/ }).click();
+  await page.getByRole('button', { name: 'To the shelf' }).click();
+  await expect(
+    page.getByRole('region', { name: 'Coming in' }).getByText(/^Taken in: .+\.png\.$/),
+  ).toBeVisible();
+});
+
+test('a German name is spelt as its readers do, on a target in German', async ({ page }) => {
+  await signIn(page, 'Sunniva');
+  const made = await page.request.post('/api/targets', {
+    data: { name: 'Deutsche Seiten', siteAddress: '', commercial: false },
+  });
+  const { id, version, rules } = (await made.json()) as { id: string; version: number; rules: object };
+  const changed = await page.request.put(`/api/targets/${id}`, {
+    headers: { 'If-Match': `"${version}"` },
+    data: { ...rules, language: 'de' },
+  });
+  expect(changed.ok()).toBe(true);
+  try {
+    await page.goto('/pages');
+    await page.getByRole('link', { name: 'Begin a page' }).first().click();
+    await page.getByRole('textbox', { name: 'Title' }).fill('Am Fluß');
+    await page.getByRole('combobox', { name: 'For' }).click();
+    await page.getByRole('option', { name: /^Deutsche Seiten/ }).click();
+    await page.getByRole('button', { name: 'Begin', exact: true }).click();
+    const buffer = await sharp({
+      create: { width: 900, height: 600, channels: 3, background: '#7d8f6a' },
+    })
+      .jpeg()
+      .toBuffer();
+    await dropFiles(page, tray(page), [{ name: 'Möwe über dem Fluß.jpg', mimeType: 'image/jpeg', buffer }]);
+    await expect(tray(page).getByRole('button', { name: /^moewe-ueber-dem-fluss/ })).toBeVisible();
+    await tray(page)
+      .getByRole('button', { name: /^moewe/ })
+      .click();
+    await row(page, 'Name').getByRole('button', { name: 'Change name or folder' }).click();
+    await field(page, 'Name').fill('something-else');
+    await expect(page.getByRole('button', { name: 'Use moewe-ueber-dem-fluss' })).toBeVisible();
+  } finally {
+    await page.request.delete(`/api/targets/${id}`);
+  }
+});
