@@ -37,5 +37,7 @@ export interface EmbedTarget {
   readonly name: string;
   readonly siteAddress: string;
   readonly column: number;
+  /** Of its pages (BCP 47): in its words go out what nobody wrote. */
+  readonly language: string;
   readonly embeds: EmbedRules;
 }

@@ -1,8 +1,10 @@
+import { messagesFor } from '../messages/messages.ts';
+import type { Messages } from '../messages/table.ts';
 import { escapeHtml } from '../page/escape.ts';
 import { oneLine } from '../words/one-line.ts';
 import type { EmbedForm } from './forms.ts';
-import { type EmbedKind, entryById, type HostEntry, type Hosts } from './host.ts';
-import { type Embed, sayKind } from './model.ts';
+import { entryById, type HostEntry, type Hosts } from './host.ts';
+import type { Embed } from './model.ts';
 import { sayTime } from './parameters.ts';
 import type { Permission, SandboxToken } from './permissions.ts';
 import { settingsOf } from './settings.ts';
@@ -131,18 +133,18 @@ function writeFrame(of: WriteCase, startsOnClick: boolean): string {
   const policy = allow.length > 0 ? ` allow="${allow.join('; ')}"` : '';
   // What is asked for by a click is wanted at once.
   const loading = startsOnClick ? '' : ' loading="lazy"';
-  return `<iframe title="${escapeHtml(titleOf(embed, entry))}" src="${escapeHtml(frameAddress(embed, hosts, startsOnClick))}"${writeSize(of)}${loading}${policy} sandbox="${sandbox.join(' ')}" referrerpolicy="strict-origin-when-cross-origin"${tellsHeight}></iframe>`;
+  return `<iframe title="${escapeHtml(titleOf(embed, entry, messagesFor(of.target.language)))}" src="${escapeHtml(frameAddress(embed, hosts, startsOnClick))}"${writeSize(of)}${loading}${policy} sandbox="${sandbox.join(' ')}" referrerpolicy="strict-origin-when-cross-origin"${tellsHeight}></iframe>`;
 }
 
-/** What a screen reader says before the frame: what somebody said, or what the host calls it, never nothing. */
-export function titleOf(embed: Embed, entry: HostEntry | undefined): string {
+/**
+ * What a screen reader says before the frame: what somebody said, or what the host calls it, never nothing. In the words
+ * of the language of the page.
+ */
+export function titleOf(embed: Embed, entry: HostEntry | undefined, messages: Messages): string {
   if (embed.title !== '') return oneLine(embed.title);
-  const kind = capital(sayKind(embed.kind));
-  if (embed.facts.title !== '') return `${kind}: ${oneLine(embed.facts.title)}`;
-  return `${kind} from ${entry?.name ?? new URL(embed.address).host}`;
+  if (embed.facts.title !== '') return `${messages.made[embed.kind]}: ${oneLine(embed.facts.title)}`;
+  return messages.embedOf(embed.kind, entry?.name ?? new URL(embed.address).host);
 }
-
-const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 /**
  * Size in attributes for the first layout, and in style so that it keeps its shape at any width without a jump; a block,
@@ -189,7 +191,7 @@ function writeWidget(of: WriteCase): string {
   if (!entry?.widget) return writeLink(of);
   const { widget, origin } = entry;
   const policy = `default-src 'none'; script-src ${origin}; style-src 'unsafe-inline' ${origin}; img-src ${origin} data:; font-src ${origin}; connect-src ${origin}; media-src ${origin}; form-action 'none'; base-uri 'none'`;
-  const words = escapeHtml(titleOf(embed, entry));
+  const words = escapeHtml(titleOf(embed, entry, messagesFor(of.target.language)));
   const inside = `<!DOCTYPE html><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="${escapeHtml(policy)}"><title>${words}</title><blockquote class="${escapeHtml(widget.className)}" ${widget.attribute}="${escapeHtml(embed.page)}"><a href="${escapeHtml(embed.page)}" target="_blank" rel="noopener">${words}</a></blockquote><script src="${escapeHtml(origin + widget.script)}" async></script>`;
   const sandbox = ['allow-scripts', ...entry.sandbox].filter(
     (token, at, all) => token !== 'allow-same-origin' && all.indexOf(token) === at,
@@ -199,7 +201,7 @@ function writeWidget(of: WriteCase): string {
 
 function writePlayer(of: WriteCase): string {
   const { embed, poster, hosts } = of;
-  const words = escapeHtml(titleOf(embed, entryById(embed.host, hosts)));
+  const words = escapeHtml(titleOf(embed, entryById(embed.host, hosts), messagesFor(of.target.language)));
   const source = escapeHtml(frameAddress(embed, hosts));
   if (embed.carrier === 'audio')
     return `<audio controls preload="none" src="${source}" aria-label="${words}" style="width: 100%"></audio>`;
@@ -208,27 +210,20 @@ function writePlayer(of: WriteCase): string {
 }
 
 function writeLink(of: WriteCase): string {
-  const { embed, hosts } = of;
-  const entry = entryById(embed.host, hosts);
-  const name = entry?.name ?? new URL(embed.page).host;
-  const length = embed.facts.seconds === null ? '' : `, ${sayTime(Math.round(embed.facts.seconds))}`;
-  return `<p class="embed-link"><a href="${escapeHtml(embed.page)}">${escapeHtml(oneLine(embed.facts.title || embed.title) || invitation(of))}</a> (${sayKind(embed.kind)} at ${escapeHtml(name)}${length})</p>`;
+  const { embed, hosts, target } = of;
+  const name = entryById(embed.host, hosts)?.name ?? new URL(embed.page).host;
+  const words = oneLine(embed.facts.title || embed.title) || invitation(of);
+  const leadsTo = `${messagesFor(target.language).linkedAt(embed.kind, name)}${lengthOf(embed)}`;
+  return `<p class="embed-link"><a href="${escapeHtml(embed.page)}">${escapeHtml(words)}</a> (${escapeHtml(leadsTo)})</p>`;
 }
 
-const VERBS: Readonly<Record<EmbedKind, string>> = {
-  film: 'Watch',
-  sound: 'Listen to',
-  map: 'Open',
-  form: 'Fill in',
-  board: 'Look at',
-  feed: 'Read',
-  page: 'Open',
-};
-
 /** "Watch “How the eel pass works” at Lanternreel, 3:20." */
-function invitation({ embed, hosts }: WriteCase): string {
+function invitation({ embed, hosts, target }: WriteCase): string {
   const name = entryById(embed.host, hosts)?.name ?? new URL(embed.page).host;
-  const thing = oneLine(embed.facts.title || embed.title);
-  const length = embed.facts.seconds === null ? '' : `, ${sayTime(Math.round(embed.facts.seconds))}`;
-  return `${VERBS[embed.kind]} ${thing ? `“${thing}”` : `the ${sayKind(embed.kind)}`} at ${name}${length}`;
+  const title = oneLine(embed.facts.title || embed.title);
+  return `${messagesFor(target.language).invitation(embed.kind, title, name)}${lengthOf(embed)}`;
+}
+
+function lengthOf({ facts: { seconds } }: Embed): string {
+  return seconds === null ? '' : `, ${sayTime(Math.round(seconds))}`;
 }

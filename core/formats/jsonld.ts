@@ -1,3 +1,4 @@
+import { messagesFor } from '../messages/messages.ts';
 import { type PageDoc, placementsOf } from '../page/model.ts';
 import { type Piece, planPicture } from '../page/picture.ts';
 import type { HouseRules } from '../page/target.ts';
@@ -41,7 +42,11 @@ export function imageObjects(
     const { label } = piece;
     const alt = altHere(placement, piece);
     const caption = captionHere(placement, piece);
-    const credit = creditText(creditHere(rules, placement, piece), creditedAs(piece));
+    const credit = creditText(
+      creditHere(rules, placement, piece),
+      creditedAs(piece),
+      messagesFor(rules.language),
+    );
     objects.set(cut.fileName, {
       '@type': 'ImageObject',
       contentUrl: addressOf(cut.fileName),

@@ -1,3 +1,4 @@
+import { messagesFor } from '../messages/messages.ts';
 import { creditText } from '../rights/attribution.ts';
 import { escapeHtml } from './escape.ts';
 import { type PageDoc, placementsOf } from './model.ts';
@@ -25,9 +26,11 @@ export function creditsOfPage(
     if (!piece) continue;
     const parts = creditHere(rules, placement, piece);
     const title = piece.label.title || piece.stem;
-    const what = creditedAs(piece);
-    const text = creditText(parts, what);
-    if (text !== '') credits.set(`${title}\n${text}`, { title, text, html: writeCredit(parts, what, false) });
+    const made = creditedAs(piece);
+    const messages = messagesFor(rules.language);
+    const text = creditText(parts, made, messages);
+    if (text !== '')
+      credits.set(`${title}\n${text}`, { title, text, html: writeCredit(parts, made, messages, false) });
   }
   return [...credits.values()];
 }
@@ -35,10 +38,11 @@ export function creditsOfPage(
 /** `credits.html`: a small valid document of its own. */
 export function writeCredits(page: PageDoc, pieces: ReadonlyMap<string, Piece>, rules: HouseRules): string {
   const credits = creditsOfPage(page, pieces, rules);
+  const messages = messagesFor(rules.language);
   const items = credits.map((credit) => `<li><cite>${escapeHtml(credit.title)}</cite>. ${credit.html}</li>`);
   const list =
-    items.length > 0 ? `<ul>\n${items.join('\n')}\n</ul>` : '<p>No credit is owed on this page.</p>';
-  const title = escapeHtml(`Picture credits: ${page.title.trim() || 'Untitled page'}`);
+    items.length > 0 ? `<ul>\n${items.join('\n')}\n</ul>` : `<p>${escapeHtml(messages.credits.none)}</p>`;
+  const title = escapeHtml(messages.credits.titleOf(page.title.trim() || messages.untitledPage));
   return `<!DOCTYPE html>
 <html lang="${escapeHtml(rules.language)}">
 <head>
@@ -52,7 +56,7 @@ export function writeCredits(page: PageDoc, pieces: ReadonlyMap<string, Piece>, 
 <div class="placard-column">
 <h1>${title}</h1>
 ${list}
-<p><a href="index.html">Back to the page</a></p>
+<p><a href="index.html">${escapeHtml(messages.credits.back)}</a></p>
 </div>
 </main>
 </body>

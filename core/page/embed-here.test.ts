@@ -138,7 +138,7 @@ describe('the form in one use', () => {
 
   it('names in its credit what was made', () => {
     expect(write(1, FILM)).toContain('<span class="credit">Film: Ines Okonjo');
-    expect(creditedAs(examplePiece())).toBe('Photo');
+    expect(creditedAs(examplePiece())).toBe('photo');
   });
 
   it('is decided by what its host said to the origin of the target', () => {

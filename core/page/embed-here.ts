@@ -3,6 +3,7 @@ import type { Framing } from '../embed/framing.ts';
 import { entryById, type Hosts } from '../embed/host.ts';
 import type { Embed } from '../embed/model.ts';
 import { titleOf } from '../embed/write.ts';
+import type { Messages } from '../messages/table.ts';
 import { type PageDoc, type Placement, placementsOf } from './model.ts';
 import type { HouseRules } from './target.ts';
 
@@ -22,8 +23,8 @@ export function siteOrigin({ siteAddress }: Pick<HouseRules, 'siteAddress'>): st
 }
 
 /** What a screen reader says before the frame. */
-export function titleOfHeld({ embed, hosts }: HeldEmbed): string {
-  return titleOf(embed, entryById(embed.host, hosts));
+export function titleOfHeld({ embed, hosts }: HeldEmbed, messages: Messages): string {
+  return titleOf(embed, entryById(embed.host, hosts), messages);
 }
 
 /** An embed on a target, with all that decides how it can stand there. Its poster is the piece's own picture. */

@@ -1,8 +1,8 @@
 import { nameFault } from '../naming/rule.ts';
-import { type PageDoc, placementsOf } from './model.ts';
+import { type PageDoc, type Placement, placementsOf } from './model.ts';
 import type { Piece } from './picture.ts';
 import type { HouseRules } from './target.ts';
-import { altHere, judgeOnPage } from './words.ts';
+import { altHere, judgeUses } from './words.ts';
 
 /** How far a page is at each station of the job, and what is missing there. */
 export interface Station {
@@ -21,22 +21,27 @@ export function stationsOf(
   rules: HouseRules,
 ): readonly Station[] {
   const gathered = page.tray.flatMap((assetId) => pieces.get(assetId) ?? []);
-  const placements = placementsOf(page);
-  const uses = (piece: Piece) => placements.filter((placement) => placement.asset === piece.id);
-  const isCleared = (piece: Piece) => judgeOnPage(rules, page, piece).verdict === 'allowed';
+  const usesOf = new Map<string, Placement[]>();
+  for (const placement of placementsOf(page)) {
+    const known = usesOf.get(placement.asset);
+    if (known) known.push(placement);
+    else usesOf.set(placement.asset, [placement]);
+  }
+  const uses = (piece: Piece) => usesOf.get(piece.id) ?? [];
+  const isCleared = (piece: Piece) => judgeUses(rules, uses(piece), piece).verdict === 'allowed';
   const isWorded = (piece: Piece) => {
     const here = uses(piece);
     if (here.length > 0) return here.every((placement) => altHere(placement, piece).kind !== 'unsaid');
     return piece.label.alt.kind !== 'unsaid';
   };
   const station = (id: Station['id'], name: string, isDone: (piece: Piece) => boolean): Station => {
-    const first = gathered.find((piece) => !isDone(piece));
+    const open = gathered.filter((piece) => !isDone(piece));
     return {
       id,
       name,
-      done: gathered.filter(isDone).length,
+      done: gathered.length - open.length,
       of: gathered.length,
-      next: first ? { kind: 'asset', id: first.id } : null,
+      next: open[0] ? { kind: 'asset', id: open[0].id } : null,
     };
   };
   // All of them filled, they can still be looked at.

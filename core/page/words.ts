@@ -1,5 +1,6 @@
-import { sayKind } from '../embed/model.ts';
 import { changesOf } from '../media/recipe-says.ts';
+import { messagesFor } from '../messages/messages.ts';
+import type { Made } from '../messages/table.ts';
 import { type CreditPart, creditParts } from '../rights/attribution.ts';
 import { copyAt, type Judgement, judge } from '../rights/judgement.ts';
 import type { Alt } from '../rights/label.ts';
@@ -31,19 +32,24 @@ export function judgeUnplaced(rules: HouseRules, piece: Pick<Piece, 'label' | 'e
 
 /** Whether a piece may stand on a page as it does: the first use there that is not simply allowed decides. */
 export function judgeOnPage(rules: HouseRules, page: PageDoc, piece: Piece): Judgement {
-  const here = placementsOf(page)
-    .filter(({ asset }) => asset === piece.id)
-    .map((placement) => judgeHere(rules, placement, piece));
+  return judgeUses(
+    rules,
+    placementsOf(page).filter(({ asset }) => asset === piece.id),
+    piece,
+  );
+}
+
+/** The same of the uses of a piece on one page, where they are known. */
+export function judgeUses(rules: HouseRules, uses: readonly Placement[], piece: Piece): Judgement {
+  const here = uses.map((placement) => judgeHere(rules, placement, piece));
   return here.find(({ verdict }) => verdict !== 'allowed') ?? here[0] ?? judgeUnplaced(rules, piece);
 }
 
 export function creditHere(rules: HouseRules, placement: Placement, piece: Piece): readonly CreditPart[] {
-  return creditParts(piece.label, judgeHere(rules, placement, piece));
+  return creditParts(piece.label, judgeHere(rules, placement, piece), messagesFor(rules.language));
 }
 
 /** What a credit names as made: the kind of an embed, else a photo. */
-export function creditedAs({ embed }: Pick<Piece, 'embed'>): string {
-  if (!embed) return 'Photo';
-  const kind = sayKind(embed.embed.kind);
-  return `${kind.charAt(0).toUpperCase()}${kind.slice(1)}`;
+export function creditedAs({ embed }: Pick<Piece, 'embed'>): Made {
+  return embed ? embed.embed.kind : 'photo';
 }

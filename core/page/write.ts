@@ -2,6 +2,8 @@ import type { EmbedForm } from '../embed/forms.ts';
 import { writeEmbed } from '../embed/write.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import type { OverWords } from '../media/over-words.ts';
+import { messagesFor } from '../messages/messages.ts';
+import type { Made, Messages } from '../messages/table.ts';
 import { type CreditPart, creditLead } from '../rights/attribution.ts';
 import { describedIn, descriptionId, writeDescription } from './described.ts';
 import { embedHere, formHere, type HeldEmbed, pictureUse } from './embed-here.ts';
@@ -93,7 +95,7 @@ export function writeDocument(
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escapeHtml(page.title.trim() || 'Untitled page')}</title>
+<title>${escapeHtml(page.title.trim() || messagesFor(context.rules.language).untitledPage)}</title>
 <link rel="stylesheet" href="${escapeHtml(context.styleSheet)}">
 ${context.head ?? ''}</head>
 <body>
@@ -281,7 +283,7 @@ function writePicture(
       : '';
   // The first picture is likely in sight at once: loading it lazily would hold back the largest paint.
   const loading = isFirst ? ' fetchpriority="high"' : ' loading="lazy"';
-  const alt = altSaid(placement, piece, plan);
+  const alt = altSaid(placement, piece, plan, messagesFor(context.rules.language));
   const details =
     alt !== '' && describedIn(piece).length > 0
       ? ` aria-details="${escapeHtml(descriptionId(placement))}"`
@@ -291,11 +293,16 @@ function writePicture(
 }
 
 /** The alt text as it goes out. Of a picture that opens larger it is the name of a link, and says where that leads. */
-function altSaid(placement: Placement, piece: Piece, { larger }: PicturePlan): string {
+function altSaid(
+  placement: Placement,
+  piece: Piece,
+  { larger }: PicturePlan,
+  { opensLarger }: Messages,
+): string {
   const alt = altHere(placement, piece);
   const text = alt.kind === 'text' ? alt.text.trim() : '';
   if (!larger || placement.click.kind !== 'larger') return text;
-  return text === '' ? 'Opens larger' : `${text.replace(/[.\s]+$/u, '')}. Opens larger`;
+  return text === '' ? opensLarger : `${text.replace(/[.\s]+$/u, '')}. ${opensLarger}`;
 }
 
 /** Words over a picture as text of the page, which can be read, found and translated; `style-sheet.ts` lays them there. */
@@ -329,11 +336,12 @@ function writeClick(placement: Placement, plan: PicturePlan, picture: string, co
 
 function writeCaption(placement: Placement, piece: Piece, context: WriteContext): string {
   const caption = captionHere(placement, piece);
-  const credit = writeCredit(creditHere(context.rules, placement, piece), creditedAs(piece));
+  const messages = messagesFor(context.rules.language);
+  const credit = writeCredit(creditHere(context.rules, placement, piece), creditedAs(piece), messages);
   const words = [caption && escapeHtml(caption), credit && `<span class="credit">${credit}</span>`]
     .filter(Boolean)
     .join(' ');
-  const parts = [words, writeDescription(placement, piece)].filter(Boolean);
+  const parts = [words, writeDescription(placement, piece, messages)].filter(Boolean);
   return parts.length > 0
     ? `<figcaption${styled(context, INLINE_CAPTION)}>${parts.join('\n')}</figcaption>`
     : '';
@@ -343,7 +351,12 @@ function writeCaption(placement: Placement, piece: Piece, context: WriteContext)
  * A credit line as HTML. In a figure the licence is linked with `rel="license"` (HTML, link type "license") and says by
  * `property` whose it is: that of the figure's picture, not of the whole document (RDFa Lite 1.1; schema.org `license`).
  */
-export function writeCredit(parts: readonly CreditPart[], what = 'Photo', isInFigure = true): string {
+export function writeCredit(
+  parts: readonly CreditPart[],
+  made: Made,
+  messages: Messages,
+  isInFigure = true,
+): string {
   if (parts.length === 0) return '';
   const html = parts.map((part) => {
     const text = escapeHtml(part.text);
@@ -351,5 +364,5 @@ export function writeCredit(parts: readonly CreditPart[], what = 'Photo', isInFi
     const rel = isInFigure && part.kind === 'licence' ? ' rel="license" property="license"' : '';
     return `<a href="${escapeHtml(part.address)}"${rel}>${text}</a>`;
   });
-  return `${creditLead(parts, what)}${html.join(', ')}.`;
+  return `${creditLead(parts, made, messages)}${html.join(', ')}.`;
 }

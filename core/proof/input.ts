@@ -1,3 +1,4 @@
+import { EN } from '../messages/en.ts';
 import { titleOfHeld } from '../page/embed-here.ts';
 import type { PageDoc, Placement } from '../page/model.ts';
 import { placementsOf } from '../page/model.ts';
@@ -37,7 +38,7 @@ export function placedOf(input: ProofInput): readonly Placed[] {
 /** What a piece is called in a sentence: its title, or its file name. */
 export function callPiece({ label, embed, stem, extension }: Piece): string {
   // An embed is no file; only its poster is.
-  return label.title || (embed ? titleOfHeld(embed) : `${stem}.${extension}`);
+  return label.title || (embed ? titleOfHeld(embed, EN) : `${stem}.${extension}`);
 }
 
 export function atPlacement(placement: Placement): {

@@ -1,4 +1,5 @@
 import type { Change } from '../media/recipe-says.ts';
+import { EN } from '../messages/en.ts';
 import type { Label } from './label.ts';
 import { type LicenceId, licenceTerms } from './licences.ts';
 
@@ -105,7 +106,7 @@ export function sayReason(reason: Reason): string {
     case 'not-commercial':
       return `${reason.licence} forbids commercial use, and ${reason.targetName} is commercial.`;
     case 'no-changes':
-      return `${reason.licence} forbids changes, and it is ${sayChanges(reason.changes)} here. Show it ${reason.changes.includes('cropped') ? 'whole' : 'as it is'}.`;
+      return `${reason.licence} forbids changes, and it is ${EN.changed(reason.changes)} here. Show it ${reason.changes.includes('cropped') ? 'whole' : 'as it is'}.`;
     case 'maker-missing':
       return `${reason.licence} owes a credit, and neither maker nor source is known.`;
   }
@@ -116,16 +117,10 @@ function sayDuty(duty: Duty, changes: readonly Change[]): string {
     case 'credit':
       return 'The credit is owed.';
     case 'say-changes':
-      return `The credit must say that it was ${sayChanges(changes)}.`;
+      return `The credit must say that it was ${EN.changed(changes)}.`;
     case 'same-licence':
       return 'The changed picture stays under the same licence; the page does not.';
   }
-}
-
-/** Changes as words, "cropped and toned". */
-export function sayChanges(changes: readonly Change[]): string {
-  if (changes.length < 2) return changes.join('');
-  return `${changes.slice(0, -1).join(', ')} and ${changes.at(-1)}`;
 }
 
 /** The whole judgement in plain sentences, as the label says it. */

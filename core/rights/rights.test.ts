@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { EN } from '../messages/en.ts';
 import { altFault, withoutImageOf } from '../words/alt.ts';
 import { creditParts, creditText } from './attribution.ts';
 import { judge, sayJudgement, type Use } from './judgement.ts';
@@ -90,7 +91,7 @@ describe('licence table', () => {
     const use = { ...CROPPED, creditOwnWork: true };
     const judgement = judge(label({ licence: 'not-copied' }), use);
     expect(judgement).toMatchObject({ verdict: 'allowed', duties: [] });
-    expect(creditParts(label({ licence: 'not-copied' }), judgement)).toEqual([]);
+    expect(creditParts(label({ licence: 'not-copied' }), judgement, EN)).toEqual([]);
   });
 
   it('wants a maker or a source where a credit is owed', () => {
@@ -140,7 +141,7 @@ describe('licence by address and by words', () => {
 
 describe('credit line', () => {
   const credit = (patch: LabelPatch, use = HERE) =>
-    creditText(creditParts(label(patch), judge(label(patch), use)));
+    creditText(creditParts(label(patch), judge(label(patch), use), EN), 'photo', EN);
 
   it('is maker, source, licence, changes', () => {
     expect(credit({ licence: 'cc-by-4.0', source: 'Commonfield' }, CROPPED)).toBe(

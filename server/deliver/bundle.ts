@@ -3,8 +3,11 @@ import { dirname, join } from 'node:path';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { imageObjects } from '#core/formats/jsonld.ts';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
+import { messagesFor } from '#core/messages/messages.ts';
+import type { Messages } from '#core/messages/table.ts';
 import { creditsOfPage, writeCredits } from '#core/page/credits.ts';
 import { embedsOfPage } from '#core/page/embed-here.ts';
+import { escapeHtml } from '#core/page/escape.ts';
 import { type Placement, placementsOf } from '#core/page/model.ts';
 import { allCuts, type Cut, type Piece, planPicture } from '#core/page/picture.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
@@ -44,7 +47,7 @@ export async function writeBundle(
         ...going,
         styleSheet: 'style.css',
         head: `${PAGE_LINKS}${linkedData(media)}${hasEmbeds ? EMBED_HEAD : ''}`,
-        foot: hasCredits ? CREDITS_LINK : '',
+        foot: hasCredits ? creditsLink(messagesFor(whole.rules.language)) : '',
       }),
     ],
     [
@@ -75,7 +78,8 @@ export async function writeBundle(
 
 /** What is said of the page's pictures, for machines and for people, beside it (HTML, link types). */
 const PAGE_LINKS = '<link rel="alternate" type="application/ld+json" href="media.jsonld">\n';
-const CREDITS_LINK = '<p><a href="credits.html">Picture credits</a></p>';
+const creditsLink = ({ credits }: Messages) =>
+  `<p><a href="credits.html">${escapeHtml(credits.link)}</a></p>`;
 
 /** JSON-LD 1.1 in HTML: nothing in it ends the element that it stands in. */
 const linkedData = (media: unknown) =>
@@ -102,7 +106,13 @@ async function writeCut(context: Context, whole: WholePage, cut: Cut, path: stri
   const stored = await ensureCut(context, source, cut.recipe, cut.size.width, cut.format, cut.quality);
   await writeFile(path, await context.storage.read(stored.key));
   const placement = placementFor(whole, piece, cut);
-  const credit = placement ? creditText(creditHere(whole.rules, placement, piece), creditedAs(piece)) : '';
+  const credit = placement
+    ? creditText(
+        creditHere(whole.rules, placement, piece),
+        creditedAs(piece),
+        messagesFor(whole.rules.language),
+      )
+    : '';
   const tags = metadataOfLabel(piece.label, credit);
   if (Object.keys(tags).length > 0) await context.metadata.write(path, tags);
 }

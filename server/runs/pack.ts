@@ -5,6 +5,7 @@ import * as v from 'valibot';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
 import { maybeRecipe } from '#core/media/recipe-key.ts';
 import { changesOf } from '#core/media/recipe-says.ts';
+import { messagesFor } from '#core/messages/messages.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
 import { copyAt, judge } from '#core/rights/judgement.ts';
@@ -78,7 +79,8 @@ async function packStep(
 function creditOf({ label }: AssetRow, file: PlannedFile, rules: HouseRules): string {
   const recipe = maybeRecipe(file.recipe);
   const judgement = judge(label, copyAt(rules, recipe ? changesOf(recipe) : []));
-  return creditText(creditParts(label, judgement));
+  const messages = messagesFor(rules.language);
+  return creditText(creditParts(label, judgement, messages), 'photo', messages);
 }
 
 async function writeFileOf(

@@ -16,6 +16,7 @@ import {
   type SQL,
   sql,
 } from 'drizzle-orm';
+import { unionAll } from 'drizzle-orm/mysql-core';
 import * as v from 'valibot';
 import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED } from '#api/assets.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
@@ -46,12 +47,14 @@ export async function askShelf(context: Context, question: Question, personId: s
   const ids =
     nearby.length > limit
       ? nearby
-      : await context.db
-          .select({ id: assets.id })
-          .from(assets, hintsFor(question))
-          .where(and(filter, after))
-          .orderBy(...inOrder(order, assets))
-          .limit(limit + 1);
+      : isOfFolderAlone(question)
+        ? await inFolder(context, question, personId, limit + 1)
+        : await context.db
+            .select({ id: assets.id })
+            .from(assets, hintsFor(question))
+            .where(and(filter, after))
+            .orderBy(...inOrder(order, assets))
+            .limit(limit + 1);
   const rows = await rowsOf(
     context,
     ids.map(({ id }) => id),
@@ -106,6 +109,46 @@ async function amongTheNext(
     .limit(limit);
 }
 
+/** Whether a folder is asked for and no words, so that its index is the one to read. */
+function isOfFolderAlone({ folder, words }: Question): boolean {
+  return Boolean(folder) && folder !== UNFILED && wordsOf(words).length === 0;
+}
+
+/**
+ * The next pieces of a folder and of those below it, asked for apart: the index holds one folder in the order of names,
+ * and both together in none (12,500 pieces by name: 44 ms to sort them all, 4 ms to read the first).
+ */
+async function inFolder(
+  context: Context,
+  question: Question,
+  personId: string,
+  limit: number,
+): Promise<readonly { readonly id: string }[]> {
+  const { folder = '', ...rest } = question;
+  const order = question.order ?? 'newest';
+  const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
+  const part = (isIt: SQL) =>
+    context.db
+      .select({
+        id: assets.id,
+        createdAt: assets.createdAt,
+        stem: assets.stem,
+        widthPx: assets.widthPx,
+      })
+      .from(assets, hintsFor(question))
+      .where(and(filterOf(context, rest, personId), isIt, after))
+      .orderBy(...inOrder(order, assets))
+      .limit(limit);
+  const both = unionAll(part(eq(assets.folder, folder)), part(isBelow(folder))).as('of_folder');
+  return context.db
+    .select({ id: both.id })
+    .from(both)
+    .orderBy(...inOrder(order, both))
+    .limit(limit);
+}
+
+const isBelow = (folder: string): SQL => like(assets.folder, `${escapeLike(folder)}/%`);
+
 /** How many pieces answer a question. Apart from the pieces themselves, which are there long before all are counted. */
 export async function countShelf(
   context: Context,
@@ -159,7 +202,7 @@ function conditionsOf(question: Question): readonly (SQL | undefined)[] {
     question.folder === UNFILED
       ? eq(assets.folder, '')
       : question.folder
-        ? or(eq(assets.folder, question.folder), like(assets.folder, `${escapeLike(question.folder)}/%`))
+        ? or(eq(assets.folder, question.folder), isBelow(question.folder))
         : undefined,
     licenceIs(question.licence),
     missing(question.missing),

@@ -4,6 +4,7 @@ import { entryById } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { settingsOf } from '#core/embed/settings.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
+import { EN } from '#core/messages/en.ts';
 import { byRole, choose, click, control, mount, unmount, write } from '../mounted.tsx';
 import { EmbedFields } from './what-it-is.tsx';
 
@@ -23,6 +24,7 @@ function fields(pasted: string) {
       settings={settingsOf(embed, HOSTS)}
       unknown={unknown}
       notGiven={notGiven}
+      messages={EN}
       change={(change, name) => changes.push([change, name])}
     />,
   );

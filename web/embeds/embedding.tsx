@@ -8,6 +8,7 @@ import type { Embed } from '#core/embed/model.ts';
 import type { ReadEmbed } from '#core/embed/reading.ts';
 import { sayEmbed, sayWhatItIs } from '#core/embed/say.ts';
 import { settingsOf } from '#core/embed/settings.ts';
+import { messagesFor } from '#core/messages/messages.ts';
 import { strictest } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
@@ -94,6 +95,7 @@ export function Embedding({ read, piece, isJustKept, hosts, targets, onKept }: E
           settings={settingsOf(embed, hosts, read.embed.parameters)}
           unknown={read.unknown}
           notGiven={read.notGiven}
+          messages={messagesFor(target.rules.language)}
           change={change}
         />
       </section>

@@ -5,6 +5,7 @@ import type { Target } from '#api/targets.ts';
 import { entryById, type Hosts, trustOf } from '#core/embed/host.ts';
 import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
 import { titleOf } from '#core/embed/write.ts';
+import { EN } from '#core/messages/en.ts';
 import type { HeldEmbed } from '#core/page/embed-here.ts';
 import { sayFailure } from '../api/client.ts';
 import { pagesQuery, targetsQuery } from '../api/queries.ts';
@@ -191,7 +192,7 @@ function Several({ embeds, hosts, at, onChoose }: SeveralProps) {
         choices={embeds.map(({ embed }, index) => [
           String(index),
           <span key={embed.address}>
-            {titleOf(embed, entryById(embed.host, hosts))}{' '}
+            {titleOf(embed, entryById(embed.host, hosts), EN)}{' '}
             <span className="font-mono text-mono text-soft">{new URL(embed.page).pathname}</span>
           </span>,
         ])}

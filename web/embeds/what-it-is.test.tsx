@@ -3,6 +3,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { entryById } from '#core/embed/host.ts';
 import { settingsOf } from '#core/embed/settings.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
+import { EN } from '#core/messages/en.ts';
 import { allOf, mount, statesOf, unmount } from '../mounted.tsx';
 import { EmbedFields, Statements } from './what-it-is.tsx';
 
@@ -17,6 +18,7 @@ const fields = (pasted: string) => {
       settings={settingsOf(embed, HOSTS)}
       unknown={unknown}
       notGiven={notGiven}
+      messages={EN}
       change={() => undefined}
     />,
   );

@@ -6,6 +6,7 @@ import type { UnknownParameter } from '#core/embed/query.ts';
 import type { Statement } from '#core/embed/say.ts';
 import { readShape, sayShape } from '#core/embed/shape.ts';
 import { titleOf } from '#core/embed/write.ts';
+import type { Messages } from '#core/messages/table.ts';
 import { MeasuredField } from '../form/measured-field.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { cx } from '../ui/cx.ts';
@@ -38,11 +39,21 @@ interface EmbedFieldsProps {
   readonly settings: readonly Parameter[];
   readonly unknown: readonly UnknownParameter[];
   readonly notGiven: readonly Permission[];
+  /** In the language of the pages that it goes out on. */
+  readonly messages: Messages;
   readonly change: ChangeEmbed;
 }
 
 /** What a person may say of an embed: its title, its settings, its shape, what it gets beyond its needs. */
-export function EmbedFields({ embed, entry, settings, unknown, notGiven, change }: EmbedFieldsProps) {
+export function EmbedFields({
+  embed,
+  entry,
+  settings,
+  unknown,
+  notGiven,
+  messages,
+  change,
+}: EmbedFieldsProps) {
   const setParameter = (name: string, label: string, value: string | undefined) => {
     const { [name]: _before, ...others } = embed.parameters;
     change({ parameters: value === undefined ? others : { ...others, [name]: value } }, label.toLowerCase());
@@ -59,7 +70,7 @@ export function EmbedFields({ embed, entry, settings, unknown, notGiven, change 
   );
   return (
     <div className="grid gap-2.25">
-      <TitleField key={embed.title} embed={embed} entry={entry} change={change} />
+      <TitleField key={embed.title} embed={embed} entry={entry} messages={messages} change={change} />
       {shown.filter(({ type }) => type !== 'switch').map(field)}
       <ShapeField key={JSON.stringify(embed.shape)} shape={embed.shape} change={change} />
       <div className="mt-1 grid gap-1.5 pl-36 max-narrow:pl-0">
@@ -115,16 +126,17 @@ function withOrWithout(names: readonly Permission[], name: Permission, isIn: boo
 interface TitleFieldProps {
   readonly embed: Embed;
   readonly entry: HostEntry | undefined;
+  readonly messages: Messages;
   readonly change: ChangeEmbed;
 }
 
-function TitleField({ embed, entry, change }: TitleFieldProps) {
+function TitleField({ embed, entry, messages, change }: TitleFieldProps) {
   return (
     <MeasuredField
       isBeside
       name="Title for screen readers"
       says={embed.title}
-      placeholder={titleOf({ ...embed, title: '' }, entry)}
+      placeholder={titleOf({ ...embed, title: '' }, entry, messages)}
       maxLength={300}
       read={(value) => ({ value })}
       onKeep={(title) => change({ title }, 'the title for screen readers')}

@@ -10,6 +10,7 @@ import {
 } from '#core/gather/reading.ts';
 import type { Statement } from '#core/gather/statement.ts';
 import { shapeOf } from '#core/media/dimensions.ts';
+import { messagesFor } from '#core/messages/messages.ts';
 import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
@@ -109,7 +110,8 @@ interface RightsProps {
 function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsProps) {
   const judgement = judge(label, copyAt(rules));
   const cropped = judge(label, copyAt(rules, ['cropped']));
-  const credit = creditText(creditParts(label, judgement));
+  const messages = messagesFor(rules.language);
+  const credit = creditText(creditParts(label, judgement, messages), 'photo', messages);
   const unclear = sayLicenceReading(reading);
   return (
     <>

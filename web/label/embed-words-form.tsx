@@ -1,5 +1,6 @@
 import { useWatch } from 'react-hook-form';
 import * as v from 'valibot';
+import type { Messages } from '#core/messages/table.ts';
 import { type HeldEmbed, titleOfHeld } from '#core/page/embed-here.ts';
 import { captionHere } from '#core/page/words.ts';
 import { LabelSchema } from '#core/rights/label.ts';
@@ -17,10 +18,12 @@ const EmbedWordsSchema = v.object({
 
 interface EmbedWordsFormProps extends WordsFormProps {
   readonly held: HeldEmbed;
+  /** In the language of the pages that it goes out on. */
+  readonly messages: Messages;
 }
 
 /** The words of an embed. Its frame has a title in the place of an alt text, the same on every page. */
-export function EmbedWordsForm({ asset, held, use, onDone }: EmbedWordsFormProps) {
+export function EmbedWordsForm({ asset, held, messages, use, onDone }: EmbedWordsFormProps) {
   const form = useSaveForm({
     schema: EmbedWordsSchema,
     defaults: {
@@ -49,7 +52,7 @@ export function EmbedWordsForm({ asset, held, use, onDone }: EmbedWordsFormProps
         label="Title for screen readers"
         hint="What it is, in a few words. The same on every page."
         maxLength={300}
-        placeholder={titleOfHeld({ ...held, embed: { ...held.embed, title: '' } })}
+        placeholder={titleOfHeld({ ...held, embed: { ...held.embed, title: '' } }, messages)}
       />
       <Lines of={form} name="caption" label="Caption" maxLength={5000} />
       {onlyHere ? null : (

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { may } from '#api/people.ts';
+import { messagesFor } from '#core/messages/messages.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
@@ -26,7 +27,8 @@ const OF_POSTER = 'To show its poster, a licence would have to be said.';
 export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
   const piece = pieceOf(asset);
   const judgement = use ? judgeHere(rules, use.placement, piece) : judgeUnplaced(rules, piece);
-  const credit = creditText(creditParts(asset.label, judgement), creditedAs(piece));
+  const messages = messagesFor(rules.language);
+  const credit = creditText(creditParts(asset.label, judgement, messages), creditedAs(piece), messages);
   const terms = licenceTerms(asset.label.licence);
   const isUnknown = asset.label.licence === 'unknown';
   return (

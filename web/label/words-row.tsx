@@ -1,4 +1,5 @@
 import type { Asset } from '#api/assets.ts';
+import { messagesFor } from '#core/messages/messages.ts';
 import { titleOfHeld } from '#core/page/embed-here.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { altHere, captionHere } from '#core/page/words.ts';
@@ -18,8 +19,9 @@ interface WordsRowProps extends RowState {
 }
 
 /** What is said to those who cannot see it, and under it. Said once on the piece; a page may say otherwise. */
-export function WordsRow({ asset, use, ...state }: WordsRowProps) {
+export function WordsRow({ asset, rules, use, ...state }: WordsRowProps) {
   const piece = pieceOf(asset);
+  const messages = messagesFor(rules.language);
   const alt = use ? altHere(use.placement, piece) : asset.label.alt;
   const caption = use ? captionHere(use.placement, piece) : asset.label.caption;
   const fault = asset.embed
@@ -47,13 +49,13 @@ export function WordsRow({ asset, use, ...state }: WordsRowProps) {
       }
       form={
         !state.isOpen ? null : asset.embed ? (
-          <EmbedWordsForm key={key} held={asset.embed} {...form} />
+          <EmbedWordsForm key={key} held={asset.embed} messages={messages} {...form} />
         ) : (
           <WordsForm key={key} {...form} />
         )
       }
     >
-      {asset.embed ? <p>Those who cannot see it hear “{titleOfHeld(asset.embed)}”.</p> : null}
+      {asset.embed ? <p>Those who cannot see it hear “{titleOfHeld(asset.embed, messages)}”.</p> : null}
       {alt.kind === 'unsaid' || asset.embed ? null : <p>{sayAlt(alt)}</p>}
       {fault ? <p className="text-due">{sayAltFault(fault)}</p> : null}
       {caption ? <p className="text-soft">Caption: {caption}</p> : null}

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import type { Page } from '#api/pages.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { type Station, stationsOf } from '#core/page/stations.ts';
@@ -47,7 +48,7 @@ export function PageHeader({
 }: PageHeaderProps) {
   const held = usePieces();
   const { rules } = page.target;
-  const stations = stationsOf(doc, held, rules);
+  const stations = useMemo(() => stationsOf(doc, held, rules), [doc, held, rules]);
   useOffer(
     part === 'stations'
       ? []

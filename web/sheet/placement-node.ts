@@ -12,6 +12,8 @@ import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import type { OverWords } from '#core/media/over-words.ts';
 import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
+import { messagesFor } from '#core/messages/messages.ts';
+import type { Messages } from '#core/messages/table.ts';
 import { describedAs, describedIn } from '#core/page/described.ts';
 import { embedHere, formHere } from '#core/page/embed-here.ts';
 import type { Placement } from '#core/page/model.ts';
@@ -89,11 +91,15 @@ class PlacementView implements NodeView {
   readonly #caption = document.createElement('figcaption');
   readonly #live: LiveEmbed;
   readonly #rules: HouseRules;
+  readonly #messages: Messages;
   readonly #stopListening: () => void;
   #placement: Placement;
+  /** The piece as it was drawn last. */
+  #drawn: Asset | undefined;
 
   constructor(node: Node, rules: HouseRules, targetId: string, isEditable: () => boolean) {
     this.#rules = rules;
+    this.#messages = messagesFor(rules.language);
     this.#live = new LiveEmbed(targetId, (px) => this.#showHeight(px));
     this.#placement = placementOf(node);
     this.#window.className = 'sheet-window relative overflow-hidden bg-paper-ground';
@@ -106,7 +112,10 @@ class PlacementView implements NodeView {
     this.dom.contentEditable = 'false';
     this.#draw();
     this.#stopListening = combine(
-      pieces.subscribe(() => this.#draw()),
+      pieces.subscribe(() => {
+        // Of all pieces that any screen has seen, only its own is drawn here.
+        if (pieces.state.get(this.#placement.asset) !== this.#drawn) this.#draw();
+      }),
       makeSource(this.dom, () => ({ ...carriedPlacement(this.#placement), isMovable: isEditable() })),
     );
   }
@@ -141,6 +150,7 @@ class PlacementView implements NodeView {
     this.dom.className = `${figureClass(placement)}${isSelected ? ' is-selected' : ''}`;
     this.dom.setAttribute('style', figureStyle(placement));
     const asset = pieces.state.get(placement.asset);
+    this.#drawn = asset;
     this.dom.classList.toggle('is-missing', !asset);
     if (!asset) {
       this.#caption.textContent = 'This piece is no longer on the shelf.';
@@ -172,7 +182,7 @@ class PlacementView implements NodeView {
     this.#drawEmbed(asset.embed);
     const words = [
       captionHere(placement, piece),
-      creditText(creditHere(this.#rules, placement, piece), creditedAs(piece)),
+      creditText(creditHere(this.#rules, placement, piece), creditedAs(piece), this.#messages),
     ]
       .filter(Boolean)
       .join(' ');
@@ -187,7 +197,7 @@ class PlacementView implements NodeView {
     const details = document.createElement('details');
     details.className = 'described';
     const summary = document.createElement('summary');
-    summary.textContent = describedAs(piece);
+    summary.textContent = describedAs(piece, this.#messages);
     details.append(summary);
     return details;
   }
@@ -202,7 +212,7 @@ class PlacementView implements NodeView {
     const form = formHere(this.#rules, this.#placement, held);
     const said = document.createElement('span');
     said.className = 'block bg-bar px-3 py-2 font-sans font-semibold text-bar-ink text-sm leading-flat';
-    said.textContent = `${titleOf(held.embed, entryById(held.embed.host, held.hosts))}. ${FORM_WORDS[form]}.`;
+    said.textContent = `${titleOf(held.embed, entryById(held.embed.host, held.hosts), this.#messages)}. ${FORM_WORDS[form]}.`;
     this.#window.hidden = form === 'link';
     if (form === 'frame' || form === 'widget') this.#showLive(embedHere(this.#placement, held), form);
     else this.#live.hide();

@@ -1,4 +1,4 @@
-import { Tokenizer } from 'parse5';
+import { readMarkup } from '../../embed/markup.ts';
 import { isOversized, isStretched } from '../../media/fit.ts';
 import { pictureUse } from '../../page/embed-here.ts';
 import { shownWidth } from '../../page/layout.ts';
@@ -10,7 +10,7 @@ import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '
  * (so that nothing jumps while loading), in the cut's own shape, and with a file that is not far too large. Also links without words (WCAG 2.2, 2.4.4).
  */
 export function checkMarkup(input: ProofInput): readonly Found[] {
-  const { images, emptyLinks } = readMarkup(input.html);
+  const { images, emptyLinks } = markupOf(input.html);
   const placed = placedOf(input).filter(
     ({ placement, piece }) => pictureUse(input.rules, placement, piece) === 'sizes',
   );
@@ -104,7 +104,7 @@ const MOST_KEPT = 3000;
 const read = new Map<string, Markup>();
 
 /** Reads a page figure by figure: of a page that was read before, only what was changed is read again. */
-function readMarkup(html: string): Markup {
+function markupOf(html: string): Markup {
   const parts = html.split(/(?=<figure\b)/).map((part) => {
     const known = read.get(part);
     if (known) return known;
@@ -119,39 +119,21 @@ function readMarkup(html: string): Markup {
   };
 }
 
-/**
- * Reads pictures and links from HTML that we wrote, by parse5's tokenizer (HTML, 13.2.5): every start and end tag
- * is written there, so no tree has to be built, which would cost most of a proof's time on a long page.
- */
+/** Reads pictures and links from HTML that we wrote: every start and end tag is written there, so no tree has to be built. */
 function readPart(html: string): Markup {
   const images: Map<string, string>[] = [];
   let emptyLinks = 0;
   let isSaid = true;
-  const nothing = () => undefined;
-  const tokenizer = new Tokenizer(
-    { sourceCodeLocationInfo: false },
-    {
-      onStartTag: ({ tagName, attrs }) => {
-        if (tagName === 'a') isSaid = false;
-        // A picture's own words are looked at with the picture.
-        if (tagName !== 'img') return;
-        isSaid = true;
-        images.push(new Map(attrs.map(({ name, value }) => [name, value])));
-      },
-      onEndTag: ({ tagName }) => {
-        if (tagName === 'a' && !isSaid) emptyLinks += 1;
-        if (tagName === 'a') isSaid = true;
-      },
-      onCharacter: () => {
-        isSaid = true;
-      },
-      onWhitespaceCharacter: nothing,
-      onNullCharacter: nothing,
-      onComment: nothing,
-      onDoctype: nothing,
-      onEof: nothing,
-    },
-  );
-  tokenizer.write(html, true);
+  for (const piece of readMarkup(html, 'text')) {
+    if (piece.kind === 'text') isSaid ||= piece.text.trim() !== '';
+    else if (piece.name === 'a') {
+      if (piece.kind === 'end' && !isSaid) emptyLinks += 1;
+      isSaid = piece.kind === 'end';
+    } else if (piece.name === 'img' && piece.kind === 'start') {
+      // A picture's own words are looked at with the picture.
+      isSaid = true;
+      images.push(new Map(piece.attributes.map(({ name, value }) => [name, value])));
+    }
+  }
   return { images, emptyLinks };
 }

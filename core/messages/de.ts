@@ -1,0 +1,57 @@
+import { listed } from './listed.ts';
+import type { Messages } from './table.ts';
+
+const MADE = {
+  photo: 'Foto',
+  film: 'Film',
+  sound: 'Aufnahme',
+  map: 'Karte',
+  form: 'Formular',
+  board: 'Pinnwand',
+  feed: 'Beiträge',
+  page: 'Seite',
+} as const;
+
+const VERBS = {
+  film: 'ansehen',
+  sound: 'anhören',
+  map: 'öffnen',
+  form: 'ausfüllen',
+  board: 'ansehen',
+  feed: 'lesen',
+  page: 'öffnen',
+} as const;
+
+const CHANGED = {
+  cropped: 'beschnitten',
+  straightened: 'begradigt',
+  mirrored: 'gespiegelt',
+  toned: 'in den Tonwerten verändert',
+  sharpened: 'geschärft',
+  lettered: 'beschriftet',
+} as const;
+
+/** German, with its own quotation marks (DIN 5008). */
+export const DE: Messages = {
+  quoted: (title) => `„${title}“`,
+  made: MADE,
+  changed: (changes) =>
+    listed(
+      changes.map((change) => CHANGED[change]),
+      'und',
+    ),
+  licensedTo: (name) => `lizenziert für ${name}`,
+  opensLarger: 'Öffnet sich größer',
+  descriptionOf: (title) => `Beschreibung: ${title}`,
+  untitledPage: 'Seite ohne Titel',
+  embedOf: (kind, host) => `${MADE[kind]} von ${host}`,
+  invitation: (kind, title, host) =>
+    `${MADE[kind]}${title === '' ? '' : ` „${title}“`} bei ${host} ${VERBS[kind]}`,
+  linkedAt: (kind, host) => `${MADE[kind]} bei ${host}`,
+  credits: {
+    link: 'Bildnachweise',
+    titleOf: (page) => `Bildnachweise: ${page}`,
+    none: 'Auf dieser Seite ist kein Bildnachweis nötig.',
+    back: 'Zurück zur Seite',
+  },
+};

@@ -1,0 +1,45 @@
+import { sayKind } from '../embed/model.ts';
+import { listed } from './listed.ts';
+import type { Messages } from './table.ts';
+
+const VERBS = {
+  film: 'Watch',
+  sound: 'Listen to',
+  map: 'Open',
+  form: 'Fill in',
+  board: 'Look at',
+  feed: 'Read',
+  page: 'Open',
+} as const;
+
+const MADE = {
+  photo: 'Photo',
+  film: 'Film',
+  sound: 'Recording',
+  map: 'Map',
+  form: 'Form',
+  board: 'Board',
+  feed: 'Feed',
+  page: 'Page',
+} as const;
+
+/** British English. */
+export const EN: Messages = {
+  quoted: (title) => `“${title}”`,
+  made: MADE,
+  changed: (changes) => listed(changes, 'and'),
+  licensedTo: (name) => `licensed to ${name}`,
+  opensLarger: 'Opens larger',
+  descriptionOf: (title) => `Description of ${title}`,
+  untitledPage: 'Untitled page',
+  embedOf: (kind, host) => `${MADE[kind]} from ${host}`,
+  invitation: (kind, title, host) =>
+    `${VERBS[kind]} ${title === '' ? `the ${sayKind(kind)}` : `“${title}”`} at ${host}`,
+  linkedAt: (kind, host) => `${sayKind(kind)} at ${host}`,
+  credits: {
+    link: 'Picture credits',
+    titleOf: (page) => `Picture credits: ${page}`,
+    none: 'No credit is owed on this page.',
+    back: 'Back to the page',
+  },
+};

@@ -1,0 +1,34 @@
+import type { EmbedKind } from '../embed/host.ts';
+import type { Change } from '../media/recipe-says.ts';
+
+/** What was made, as a credit names it. */
+export type Made = 'photo' | EmbedKind;
+
+/** The words that go out beside what people wrote, in one language. Each is a whole, so that no sentence is put together from parts of another language. */
+export interface Messages {
+  /** A title as this language quotes one. */
+  readonly quoted: (title: string) => string;
+  /** As a credit or a title begins: "Photo: ...". */
+  readonly made: Readonly<Record<Made, string>>;
+  /** "cropped and toned"; the empty text for no change. */
+  readonly changed: (changes: readonly Change[]) => string;
+  readonly licensedTo: (name: string) => string;
+  /** Said of a picture that is a link to its larger file. */
+  readonly opensLarger: string;
+  /** What a long description is called where it is folded away. */
+  readonly descriptionOf: (title: string) => string;
+  readonly untitledPage: string;
+  /** What a screen reader says before a frame that nobody named. */
+  readonly embedOf: (kind: EmbedKind, host: string) => string;
+  /** What a poster asks for: to watch, to open; `title` is the empty text where there is none. */
+  readonly invitation: (kind: EmbedKind, title: string, host: string) => string;
+  /** What a link leads to: "film at Lanternreel". */
+  readonly linkedAt: (kind: EmbedKind, host: string) => string;
+  readonly credits: {
+    /** The link to all credits of a page. */
+    readonly link: string;
+    readonly titleOf: (page: string) => string;
+    readonly none: string;
+    readonly back: string;
+  };
+}
