@@ -1,4 +1,3 @@
-import { attributeText, type Tag } from '../embed/markup.ts';
 import { isDataPicture } from './data-picture.ts';
 import { absolute, isPictureFile, pixels, widthInName } from './page-address.ts';
 
@@ -12,10 +11,19 @@ export interface NamedFile {
   readonly rank: number;
 }
 
+/** An element by what it says, however it was read. */
+interface Said {
+  readonly attributes: readonly { readonly name: string; readonly value: string }[];
+}
+
+function saidBy({ attributes }: Said, name: string): string {
+  return attributes.find((one) => one.name === name)?.value.trim() ?? '';
+}
+
 /** What is told of one picture: its own element, and the `source` elements about it. */
 export interface Named {
-  readonly img: Tag;
-  readonly sources: readonly Tag[];
+  readonly img: Said;
+  readonly sources: readonly Said[];
   /** What a link round it opens, or null. */
   readonly link: string | null;
 }
@@ -34,7 +42,7 @@ const LINKED = 3;
  * closer look, then the widest (HTML, `srcset`), the densest, the one that is shown.
  */
 export function namedFiles({ img, sources, link }: Named, base: string): readonly NamedFile[] {
-  const shown = pixels(attributeText(img, 'width'));
+  const shown = pixels(saidBy(img, 'width'));
   const files: NamedFile[] = [];
   const linked = link === null ? '' : absolute(link, base);
   if (linked && isPictureFile(linked))
@@ -50,11 +58,16 @@ export function namedFiles({ img, sources, link }: Named, base: string): readonl
 /** The order of two files of one picture, the better first; `shown` is the width at which it is shown, or 0. */
 export function compared(a: NamedFile, b: NamedFile, shown: number): number {
   if (a.rank !== b.rank) return b.rank - a.rank;
-  const [width, other] = [widthOf(a, shown), widthOf(b, shown)];
+  // What is written into a page while another file is named only holds its place.
+  if (isData(a) !== isData(b)) return isData(a) ? 1 : -1;
+  // Of files that say no width, what is shown stands for one pixel on one.
+  const denser = (b.density || 1) - (a.density || 1);
+  if (a.width === 0 && b.width === 0 && denser !== 0) return denser;
   // One whose width is known comes before one of which nothing is known.
-  if (width !== other) return other - width;
-  return (b.density || 1) - (a.density || 1);
+  return widthOf(b, shown) - widthOf(a, shown);
 }
+
+const isData = ({ address }: NamedFile) => address.startsWith('data:');
 
 /** Its width: as said, by its density and what is shown, by its name, or as it is shown. */
 function widthOf({ address, width, density }: NamedFile, shown: number): number {
@@ -94,8 +107,8 @@ function fileIfPicture(value: string, base: string, rank: number): readonly Name
 const BESIDE_ITS_OWN = 0.99;
 
 /** A source of a `picture`: without sizes of its own it is as wide as the screens that it is for. */
-function filesOfSource(source: Tag, value: string, base: string): readonly NamedFile[] {
-  const media = attributeText(source, 'media');
+function filesOfSource(source: Said, value: string, base: string): readonly NamedFile[] {
+  const media = saidBy(source, 'media');
   const least = pixels(/min-width\s{0,9}:\s{0,9}(\d{1,5}(?:\.\d{1,5})?px)/i.exec(media)?.[1] ?? '');
   const isForSmall = least === 0 && /max-width/i.test(media);
   return filesOfSet(value, base).map((file) => {

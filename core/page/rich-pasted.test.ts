@@ -1,8 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { type ImageParts, offeredPicture } from './rich-pasted.ts';
+import { offeredPicture } from './rich-pasted.ts';
 
-const image = (parts: Partial<ImageParts>) =>
-  offeredPicture({ src: '', srcset: '', lazy: '', alt: '', sources: [], ...parts });
+const element = (said: Readonly<Record<string, string>>) => ({
+  attributes: Object.entries(said).map(([name, value]) => ({ name, value })),
+});
+const image = (said: Readonly<Record<string, string>>, ...sources: readonly string[]) =>
+  offeredPicture({ img: element(said), sources: sources.map((srcset) => element({ srcset })) });
 
 describe('a picture of pasted text', () => {
   it('is had from its address, under its alt text or the name of its file', () => {
@@ -24,8 +27,14 @@ describe('a picture of pasted text', () => {
       image({ src: at(300), srcset: `${at(300)} 300w, ${at(1600)} 1600w, ${at(800)} 800w` }).address,
     ).toBe(at(1600));
     expect(image({ src: at(300), srcset: `${at(600)} 2x` }).address).toBe(at(600));
-    expect(image({ sources: ['relative.jpg 2x', `${at(1200)} 1200w`] }).address).toBe(at(1200));
-    expect(image({ src: 'data:image/gif;base64,R0lGODlhAQABAAAAACw=', lazy: at(900) }).address).toBe(at(900));
+    expect(image({ src: at(300) }, 'relative.jpg 2x', `${at(1200)} 1200w`).address).toBe(at(1200));
+    expect(image({ src: at(300), srcset: `${at(300)} 1x,${at(900)} 3x` }).address).toBe(at(900));
+    expect(image({ src: 'https://tidewatch.example/blank.gif', 'data-original': at(800) }).address).toBe(
+      at(800),
+    );
+    expect(image({ src: 'data:image/gif;base64,R0lGODlhAQABAAAAACw=', 'data-src': at(900) }).address).toBe(
+      at(900),
+    );
   });
 
   it('is taken out of the text where it lies in it', () => {

@@ -1,3 +1,5 @@
+import { type Named, namedFiles } from '../gather/image-source.ts';
+
 /** A picture in rich text that was brought from elsewhere: where it can be had, and what is said of it there. */
 export interface OfferedPicture {
   /** An http(s) address, a `data:` address of a picture, or empty for what lies on another machine. */
@@ -6,48 +8,28 @@ export interface OfferedPicture {
   readonly words: string;
 }
 
-/** The parts of an `img` that say where its picture is, as they stand in the text; `sources` are those of its `picture`. */
-export interface ImageParts {
-  readonly src: string;
-  readonly srcset: string;
-  readonly lazy: string;
-  readonly alt: string;
-  readonly sources: readonly string[];
-}
+/** An `img` of rich text as it says of itself, and the `source` elements of its `picture`. */
+export type PastedImage = Omit<Named, 'link'>;
 
-const MOST_ADDRESS = 2000;
 /** A picture that is written into the text itself: 8 MB of bytes are some 11 MB of letters. */
 const MOST_DATA = 11_000_000;
 
+/** Rich text says nothing of where it stood: what is not a whole address leads nowhere. */
+const NOWHERE = 'https://nowhere.invalid/';
+
 /**
- * What is offered for an image of pasted text (HTML, `img`, `srcset`): the largest picture of the web that it names,
- * else one that lies in the text itself, else its words alone.
+ * What is offered for an image of pasted text: the best file of the web that it names, by the same rule as on a page that
+ * is read for its pictures; else one that lies in the text itself, else its words alone.
  */
-export function offeredPicture(image: ImageParts): OfferedPicture {
-  const { src, srcset, lazy, alt, sources } = image;
-  const largest = [srcset, ...sources].map(largestOf).find((address) => webAddress(address) !== '') ?? '';
-  const address = [lazy, largest, src].map(webAddress).find(Boolean) ?? (isPictureData(src) ? src : '');
-  const words = (alt.trim() || fileNameOf(address || src)).replace(/\s+/g, ' ').slice(0, 200);
+export function offeredPicture(image: PastedImage): OfferedPicture {
+  const said = (name: string) => image.img.attributes.find((one) => one.name === name)?.value ?? '';
+  const src = said('src').trim();
+  const best = namedFiles({ ...image, link: null }, NOWHERE).find(
+    ({ address }) => !address.startsWith(NOWHERE) && address.length <= MOST_DATA,
+  );
+  const address = best?.address ?? (isPictureData(src) ? src : '');
+  const words = (said('alt').trim() || fileNameOf(address || src)).replace(/\s+/g, ' ').slice(0, 200);
   return { address, words };
-}
-
-/** The address with the largest descriptor of a `srcset`: pixels across (`w`) or density (`x`). */
-function largestOf(srcset: string): string {
-  const candidates = srcset
-    .slice(0, 20_000)
-    .split(/,\s+/)
-    .map((candidate) => {
-      const [address = '', size = '1x'] = candidate.trim().split(/\s+/);
-      return { address, size: Number.parseFloat(size) || 1 };
-    });
-  return candidates.reduce((best, next) => (next.size > best.size ? next : best), { address: '', size: 0 })
-    .address;
-}
-
-function webAddress(text: string): string {
-  const address = text.trim().startsWith('//') ? `https:${text.trim()}` : text.trim();
-  const isWeb = /^https?:\/\//i.test(address) && address.length <= MOST_ADDRESS && URL.canParse(address);
-  return isWeb ? address : '';
 }
 
 function isPictureData(address: string): boolean {

@@ -1,4 +1,4 @@
-import { offeredPicture } from '#core/page/rich-pasted.ts';
+import { offeredPicture, type PastedImage } from '#core/page/rich-pasted.ts';
 
 /** The name of the block that offers a picture. It is the sheet's alone: no page that is kept has one. */
 export const PICTURE_OFFER = 'pictureOffer';
@@ -42,17 +42,14 @@ function isDot(image: HTMLImageElement): boolean {
   return Boolean(width && height && width <= 2 && height <= 2);
 }
 
-function partsOf(image: HTMLImageElement) {
-  const said = (name: string) => image.getAttribute(name) ?? '';
+function partsOf(image: HTMLImageElement): PastedImage {
   const sources = image.closest('picture')?.querySelectorAll('source') ?? [];
-  return {
-    src: said('src'),
-    srcset: said('srcset') || said('data-srcset'),
-    lazy: said('data-src'),
-    alt: said('alt'),
-    sources: [...sources].map((source) => source.getAttribute('srcset') ?? ''),
-  };
+  return { img: said(image), sources: [...sources].map(said) };
 }
+
+const said = ({ attributes }: Element) => ({
+  attributes: [...attributes].map(({ name, value }) => ({ name, value })),
+});
 
 /** The outermost list or table that something stands in. */
 function outermost(element: Element): Element | null {
