@@ -107,15 +107,22 @@ test('code that was cut off, or whose quote was never closed, is read to its add
   }
 });
 
-test('a frame dropped with its caption brings it along to its label', async ({ page }) => {
+test('a frame in a figure brings its caption along, for this page where the piece has other words', async ({
+  page,
+}) => {
   await signIn(page, 'Mara');
   await beginPage(page, 'With a caption');
   const figure = `<figure><iframe src="${at('fathomchart', '/frame/saltmere-bar')}"></iframe><figcaption>Spring tides are the ones to watch.</figcaption></figure>`;
-  await dropText(page, tray(page), figure);
-  await tray(page)
-    .getByRole('button', { name: /Tides at Saltmere Bar/ })
-    .click();
+  await sheet(page).click();
+  await page.keyboard.type('The tides:');
+  await paste(page, figure);
+  const chart = placed(page, 'Tides at Saltmere Bar');
+  await expect(chart).toContainText('Spring tides are the ones to watch.');
+  await chart.click();
   await expect(row(page, 'Title and caption')).toContainText('Spring tides are the ones to watch.');
+  await saved(page);
+  await dropText(page, tray(page), figure.replace('Spring', 'Neap'));
+  await expect(page.getByText('It came with the caption “Neap tides are the ones to watch.”')).toBeVisible();
 });
 
 test('a film in several files is one, and starts where its address says', async ({ page }) => {

@@ -1,3 +1,4 @@
+import type { Asset } from '#api/assets.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
@@ -133,13 +134,23 @@ export function takeText(session: PageSession, text: string, isAlone: boolean, h
   return true;
 }
 
+/** The caption that code came with, where a piece that was held already has another. */
+function otherCaption({ caption }: Embed, { label }: Asset): string | null {
+  return caption === '' || caption === label.caption ? null : caption;
+}
+
 /** Embed code stands as text for the moment that its host is asked, then becomes the embed. */
 async function becomesEmbeds(session: PageSession, embeds: readonly Embed[], pasted: string): Promise<void> {
   const text = insertAsText(session.editor, pasted);
   try {
-    const kept = await Promise.all(embeds.map((embed) => keepEmbed(embed)));
-    const ids = kept.map(({ asset }) => asset.id);
-    if (!becomeEmbeds(session.editor, text, ids)) for (const id of ids) addToTray(session.editor, id);
+    const uses = await Promise.all(
+      embeds.map(async (embed) => {
+        const { asset } = await keepEmbed(embed);
+        return { assetId: asset.id, caption: otherCaption(embed, asset) };
+      }),
+    );
+    if (!becomeEmbeds(session.editor, text, uses))
+      for (const { assetId } of uses) addToTray(session.editor, assetId);
   } catch (error) {
     toast.error(`${sayFailure(error)} The text stays as you pasted it.`);
   }
@@ -185,8 +196,12 @@ async function ontoTray(
 ): Promise<void> {
   try {
     for (const embed of embeds) {
-      const { id } = (await keepEmbed(embed)).asset;
+      const { asset } = await keepEmbed(embed);
+      const { id } = asset;
       if (editor.isDestroyed) return;
+      const caption = otherCaption(embed, asset);
+      if (caption !== null)
+        toast(`It is held already, with words of its own. It came with the caption “${caption}”.`);
       if (wantId && embed === embeds[0]) fillWant(editor, wantId, id);
       else addToTray(editor, id);
     }

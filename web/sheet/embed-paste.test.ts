@@ -27,6 +27,8 @@ function editorOf(page: PageDoc): Editor {
   return open;
 }
 
+const uses = (...ids: readonly string[]) => ids.map((assetId) => ({ assetId, caption: null }));
+
 /** Paragraphs by their words, embeds in brackets. */
 function shortOf(editor: Editor): readonly string[] {
   return fromEditor(editor.getJSON()).blocks.map((block) => {
@@ -51,11 +53,23 @@ describe('pasted code', () => {
     expect(shortOf(editor).filter(Boolean)).toEqual(['one', ONE_LINE]);
   });
 
+  it('brings a caption along that the piece does not say itself, for this page', () => {
+    const editor = editorOf(examplePage(paragraph('one')));
+    editor.commands.setTextSelection(2);
+    const text = insertAsText(editor, CODE);
+    becomeEmbeds(editor, text, [
+      { assetId: 'film', caption: 'Seen from the bank.' },
+      { assetId: 'chart', caption: null },
+    ]);
+    const captions = placementsOf(fromEditor(editor.getJSON())).map(({ caption }) => caption);
+    expect(captions).toEqual(['Seen from the bank.', null]);
+  });
+
   it('becomes the embeds, which are on the tray, and the first is selected', () => {
     const editor = editorOf(examplePage(paragraph('one'), paragraph('two')));
     editor.commands.setTextSelection(2);
     const text = insertAsText(editor, CODE);
-    expect(becomeEmbeds(editor, text, ['film', 'chart'])).toBe(true);
+    expect(becomeEmbeds(editor, text, uses('film', 'chart'))).toBe(true);
     expect(shortOf(editor)).toEqual(['one', '[film]', '[chart]', 'two']);
     const page = fromEditor(editor.getJSON());
     expect(page.tray).toEqual(['film', 'chart']);
@@ -66,7 +80,7 @@ describe('pasted code', () => {
   it('is text again after one step back, and gone after two', () => {
     const editor = editorOf(examplePage(paragraph('one')));
     editor.commands.setTextSelection(2);
-    becomeEmbeds(editor, insertAsText(editor, CODE), ['film']);
+    becomeEmbeds(editor, insertAsText(editor, CODE), uses('film'));
     editor.commands.undo();
     expect(shortOf(editor)).toContain(ONE_LINE);
     expect(fromEditor(editor.getJSON()).tray).toEqual([]);
@@ -82,7 +96,7 @@ describe('pasted code', () => {
     editor.commands.setTextSelection(2);
     const text = insertAsText(editor, CODE);
     editor.commands.setTextSelection(2);
-    becomeEmbeds(editor, text, ['film']);
+    becomeEmbeds(editor, text, uses('film'));
     expect(selectedPlacement(editor)).toBeNull();
     expect(editor.state.selection.$from.parent.textContent).toBe('one');
   });
@@ -92,7 +106,7 @@ describe('pasted code', () => {
     editor.commands.setTextSelection(2);
     const text = insertAsText(editor, CODE);
     editor.commands.undo();
-    expect(becomeEmbeds(editor, text, ['film'])).toBe(false);
+    expect(becomeEmbeds(editor, text, uses('film'))).toBe(false);
     expect(placementsOf(fromEditor(editor.getJSON()))).toEqual([]);
   });
 
@@ -100,6 +114,6 @@ describe('pasted code', () => {
     const editor = editorOf(examplePage(paragraph('one')));
     const text = insertAsText(editor, 'x'.repeat(1_000_000));
     expect(text.length).toBe(20_000);
-    expect(becomeEmbeds(editor, text, ['film'])).toBe(true);
+    expect(becomeEmbeds(editor, text, uses('film'))).toBe(true);
   });
 });

@@ -23,11 +23,17 @@ export function insertAsText(editor: Editor, pasted: string): string {
   return text;
 }
 
+/** A piece that pasted code became, and the caption that it came with where the piece has another. */
+export interface PastedUse {
+  readonly assetId: string;
+  readonly caption: string | null;
+}
+
 /**
  * Puts embeds in the place of the paragraph with that text: one step, which undo takes back to the plain text. False
  * when the text is no longer there.
  */
-export function becomeEmbeds(editor: Editor, text: string, assetIds: readonly string[]): boolean {
+export function becomeEmbeds(editor: Editor, text: string, uses: readonly PastedUse[]): boolean {
   let at = -1;
   let size = 0;
   editor.state.doc.forEach((node, pos) => {
@@ -37,7 +43,10 @@ export function becomeEmbeds(editor: Editor, text: string, assetIds: readonly st
   });
   const type = editor.schema.nodes.placement;
   if (at < 0 || !type) return false;
-  const nodes = assetIds.map((assetId) => type.create(newPlacement(crypto.randomUUID(), assetId)));
+  const nodes = uses.map(({ assetId, caption }) =>
+    type.create({ ...newPlacement(crypto.randomUUID(), assetId), caption }),
+  );
+  const assetIds = uses.map(({ assetId }) => assetId);
   const tr = closeHistory(editor.state.tr)
     .setMeta(NAME_META, 'making an embed of it')
     .replaceWith(at, at + size, nodes);
