@@ -18,6 +18,7 @@ import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { placementNode } from './placement-node.ts';
 import { asSheetText } from './rich-text.ts';
+import { typedLetters } from './typed-letters.ts';
 
 /** The page's own facts are attributes of the document, so that one history holds text, tray, wants and title. */
 const PageDocument = Document.extend({
@@ -79,6 +80,7 @@ export function makeEditor(
       pictureOffer(hooks),
       ledgerExtension(scope),
       foundMarks,
+      typedLetters,
     ],
     editorProps: {
       attributes: {
