@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import sharp from 'sharp';
 import type { Lights } from '#core/media/over-contrast.ts';
 import { WHOLE } from '#core/media/recipe.ts';
@@ -10,12 +11,11 @@ const SIDE = 32;
 const GROUND = '#ffffff';
 
 /** As many as fit into a few MB; what is not here is read again. */
-const KNOWN_LIMIT = 200;
-const known = new Map<string, Lights>();
+const cache = new LRUCache<string, Lights>({ max: 200 });
 
 /** A piece as it came, as a few px, read from its small picture, which is always there. */
 export async function lightsOf(context: Context, source: CutSource): Promise<Lights> {
-  const kept = known.get(source.sha256);
+  const kept = cache.get(source.sha256);
   if (kept) return kept;
   const width = Math.min(THUMB_PX, source.widthPx);
   const cut = await ensureCut(context, source, WHOLE, width, 'webp', SCREEN_QUALITY);
@@ -27,8 +27,6 @@ export async function lightsOf(context: Context, source: CutSource): Promise<Lig
     .raw()
     .toBuffer({ resolveWithObject: true });
   const lights = { columns: SIDE, rows: SIDE, rgb: [...data] };
-  const [oldest] = known.keys();
-  if (oldest !== undefined && known.size >= KNOWN_LIMIT) known.delete(oldest);
-  known.set(source.sha256, lights);
+  cache.set(source.sha256, lights);
   return lights;
 }

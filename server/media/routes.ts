@@ -28,7 +28,7 @@ import { answerNotFound, notFound, Refusal } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { originalKey } from '../storage/storage.ts';
 import { cutPath, type Opening, openingOf, pagePath, signedAddress } from './addresses.ts';
-import { KnownCuts } from './known-cuts.ts';
+import { CutCache } from './cut-cache.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const FOREVER = 'public, max-age=31536000, immutable';
@@ -46,9 +46,9 @@ export function mediaRoutes(context: Context): Router {
     next();
   });
 
-  const known = new KnownCuts();
+  const cache = new CutCache();
   const knownCut: RequestHandler = async (request, response, next) => {
-    const found = await known.read(context, request.path);
+    const found = await cache.read(context, request.path);
     if (found) response.set({ 'Cache-Control': FOREVER, 'Content-Type': found.cut.mime }).end(found.bytes);
     else next();
   };
@@ -58,7 +58,7 @@ export function mediaRoutes(context: Context): Router {
     const recipe = maybeRecipe(String(request.params.recipe));
     if (!recipe) throw notFound('This picture');
     const wanted = { recipe, width, format: 'webp', quality: SCREEN_QUALITY } as const;
-    known.remember(request.path, await sendCut(context, request, response, wanted));
+    cache.remember(request.path, await sendCut(context, request, response, wanted));
   });
 
   router.get('/far/:text', signed(context), async (request, response) => {
@@ -82,7 +82,7 @@ export function mediaRoutes(context: Context): Router {
     if (!('key' in cut)) response.set('Cache-Control', 'no-store').type(cut.mime).end(cut.bytes);
     else {
       await streamCut(context, response, cut);
-      known.remember(request.path, cut);
+      cache.remember(request.path, cut);
     }
   });
 

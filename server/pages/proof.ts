@@ -7,14 +7,14 @@ import { planPicture } from '#core/page/picture.ts';
 import { type WriteContext, writeFragment } from '#core/page/write.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import { proofPage } from '#core/proof/proof.ts';
-import { KnownFindings } from './known-findings.ts';
+import { FindingsCache } from './findings-cache.ts';
 import type { WholePage } from './store.ts';
 
-const known = new KnownFindings();
+const cache = new FindingsCache();
 
 /** Findings of a stored page, over the HTML that would go out. */
 export function proofOf(whole: WholePage): readonly Finding[] {
-  return known.of(whole, ({ doc, rules, pieces }) =>
+  return cache.of(whole, ({ doc, rules, pieces }) =>
     proofPage({ page: doc, rules, pieces, html: writeFragment(doc, outgoing({ rules, pieces })) }),
   );
 }

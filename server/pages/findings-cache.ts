@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { LRUCache } from 'lru-cache';
 import { placementsOf } from '#core/page/model.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import type { WholePage } from './store.ts';
@@ -12,18 +13,16 @@ const MOST = 2000;
  * Findings of pages as they were proofed before, so that the Desk does not proof every page each time it is opened.
  * Known by all that a proof depends on, so that none is ever out of date.
  */
-export class KnownFindings {
-  readonly #known = new Map<string, readonly Finding[]>();
+export class FindingsCache {
+  readonly #findings = new LRUCache<string, readonly Finding[]>({ max: MOST });
   readonly #digests = new WeakMap<object, string>();
 
   of(page: Proofed, proof: (page: Proofed) => readonly Finding[]): readonly Finding[] {
     const state = this.#stateOf(page);
-    const findings = this.#known.get(state) ?? proof(page);
-    // Put last, so that the one asked for longest ago is the first to go.
-    this.#known.delete(state);
-    this.#known.set(state, findings);
-    const [oldest] = this.#known.keys();
-    if (this.#known.size > MOST && oldest !== undefined) this.#known.delete(oldest);
+    const before = this.#findings.get(state);
+    if (before) return before;
+    const findings = proof(page);
+    this.#findings.set(state, findings);
     return findings;
   }
 
@@ -33,7 +32,7 @@ export class KnownFindings {
       const piece = pieces.get(id);
       return piece ? this.#digestOf(piece) : `${id} is gone`;
     });
-    return digest([JSON.stringify(doc), this.#digestOf(rules), ...parts].join('\n'));
+    return digest([this.#digestOf(doc), this.#digestOf(rules), ...parts].join('\n'));
   }
 
   /** Pages that are read together share their pieces and rules. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
 import type { Finding } from '#core/proof/finding.ts';
-import { KnownFindings } from './known-findings.ts';
+import { FindingsCache } from './findings-cache.ts';
 
 const NOTHING: readonly Finding[] = [];
 
@@ -17,7 +17,7 @@ function page(words = 'The tide turns.', change: Parameters<typeof examplePiece>
 
 /** How often a proof is made while these pages are asked for, one after the other. */
 function proofs(...pages: readonly ReturnType<typeof page>[]): number {
-  const known = new KnownFindings();
+  const known = new FindingsCache();
   let made = 0;
   for (const one of pages)
     known.of(one, () => {
