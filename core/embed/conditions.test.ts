@@ -163,9 +163,10 @@ describe('what many hosts share in their addresses', () => {
     '?center=54.1,-3.2&zoom=9&maptype=satellite',
     '?bbox=-3.3,54,-3.1,54.2&layer=tide&marker=54.1,-3.2',
     '?q=Saltmere%20hide&z=15',
-    '?mlat=54.1&mlon=-3.2&layers=T',
+    '?marker=54.1,-3.2&layers=T',
     '?heading=120&pitch=10&fov=75&location=54.1,-3.2',
-    '?pb=!1m18!1m12!1m3!1d2381!2d-3.2!3d54.1!2m3!1f0!2f0!3f0',
+    '?state=!2d-3.2041!3d54.1022!4d14',
+    '?area=54.10;-3.21;54.22;-3.05',
   ])('a map stays at its place: %s', (query) => {
     expect(kept(A + query)).toBe(A + query);
   });

@@ -17,6 +17,8 @@ const words = (text: string): ReadonlySet<string> => new Set(text.split(/\s+/));
 
 interface Family {
   readonly names: ReadonlySet<string>;
+  /** Names of the same kind that many spell in their own way. */
+  readonly alike?: RegExp;
   readonly label: string;
   readonly type: 'time' | 'switch' | 'text';
   readonly says: SharedParameter['says'];
@@ -28,6 +30,8 @@ interface Family {
 }
 
 const NUMBERS = /^-?\d{1,9}(\.\d{1,20})?([,; ]-?\d{1,9}(\.\d{1,20})?){0,9}[a-z]?$/;
+/** Two numbers as degrees are written: whatever it is called, a value with them says where. */
+const COORDINATES = /-?\d{1,3}\.\d{2,15}[^\d.-]{1,5}(?:[a-z\d]{0,3}[^\d.-])?-?\d{1,3}\.\d{2,15}/i;
 /** What is itself an address names who embeds, and no way. */
 const NOT_AN_ADDRESS = /^(?!https?:)/;
 const LANGUAGE = /^[a-z]{2,3}([-_][A-Za-z0-9]{2,8}){0,3}$/;
@@ -39,9 +43,7 @@ const LANGUAGE = /^[a-z]{2,3}([-_][A-Za-z0-9]{2,8}){0,3}$/;
  */
 const FAMILIES: readonly Family[] = [
   {
-    names: words(
-      'start starts t time starttime startat startsat begin seek from offset position timecontinue',
-    ),
+    names: words('start starts t time starttime startat startsat begin seek from offset position'),
     label: 'Start at',
     type: 'time',
     says: 'setting',
@@ -56,8 +58,9 @@ const FAMILIES: readonly Family[] = [
   },
   {
     names: words(
-      'cc captions caption subtitles subtitle subs closedcaptions ccload ccloadpolicy showcaptions captionson cconload defaultcaptions',
+      'cc captions caption subtitles subtitle subs closedcaptions showcaptions captionson defaultcaptions',
     ),
+    alike: /^cc[a-z]{1,20}$/,
     label: 'Captions on from the start',
     type: 'switch',
     says: 'setting',
@@ -65,8 +68,9 @@ const FAMILIES: readonly Family[] = [
   },
   {
     names: words(
-      'cc captions caption subtitles subtitle subs cclang cclangpref captionlang captionslang captionlanguage captionslanguage sublang subslang subtitlelang subtitleslang subtitlelanguage texttrack',
+      'cc captions caption subtitles subtitle subs cclang captionlang captionslang captionlanguage captionslanguage sublang subslang subtitlelang subtitleslang subtitlelanguage texttrack',
     ),
+    alike: /^cc[a-z]{1,20}$/,
     label: 'Language of captions',
     type: 'text',
     says: 'setting',
@@ -74,7 +78,7 @@ const FAMILIES: readonly Family[] = [
   },
   {
     names: words(
-      'rel related relatedvideos showrelated more suggested suggestions recommendations endscreen hiderelated',
+      'rel related relatedvideos showrelated more suggested suggestions recommendations endscreen',
     ),
     label: 'More of its things at the end',
     type: 'switch',
@@ -133,14 +137,14 @@ const FAMILIES: readonly Family[] = [
     isMany: true,
   },
   {
-    names: words('playsinline inline webkitplaysinline'),
+    names: words('playsinline inline'),
     label: 'Plays where it stands',
     type: 'switch',
     says: 'setting',
     isMany: true,
   },
   {
-    names: words('keyboard disablekb disablekeyboard'),
+    names: words('keyboard'),
     label: 'Keys of its own',
     type: 'switch',
     says: 'setting',
@@ -155,7 +159,7 @@ const FAMILIES: readonly Family[] = [
   },
   {
     names: words(
-      'title byline portrait info showinfo showtitle showuser showartwork showcomments showlegend legend header showheader branding logo menu sidebar visual chrome transparent speed annotations ivloadpolicy',
+      'title byline portrait info showinfo showtitle showuser showartwork showcomments showlegend legend header showheader branding logo menu sidebar visual chrome transparent speed annotations',
     ),
     label: 'What it shows of itself',
     type: 'switch',
@@ -186,7 +190,7 @@ const FAMILIES: readonly Family[] = [
   },
   {
     names: words(
-      'll sll cbll latlng latlon lonlat center centre c lat lon lng long latitude longitude mlat mlon x y coord coords coordinates loc location place address bbox bounds extent viewport spn sspn near map',
+      'll latlng latlon lonlat center centre c lat lon lng long latitude longitude x y coord coords coordinates loc location place address bbox bounds extent viewport near map',
     ),
     label: 'Place on the map',
     type: 'text',
@@ -201,7 +205,7 @@ const FAMILIES: readonly Family[] = [
     isMany: true,
   },
   {
-    names: words('origin destination route daddr saddr via waypoints travelmode'),
+    names: words('origin destination route via waypoints travelmode'),
     label: 'Way on the map',
     type: 'text',
     says: 'where',
@@ -216,7 +220,7 @@ const FAMILIES: readonly Family[] = [
     isMany: true,
   },
   {
-    names: words('heading bearing pitch tilt fov rotation cbp azimuth elevation'),
+    names: words('heading bearing pitch tilt fov rotation azimuth elevation'),
     label: 'Direction of the view',
     type: 'text',
     says: 'where',
@@ -225,12 +229,21 @@ const FAMILIES: readonly Family[] = [
   },
   {
     names: words(
-      'v vid video videoid film filmid clip clipid id key media mediaid episode show track album list listid playlist playlistid index doc document docid file src url uri href page pages slide slides sheet gid range tab view viewid chart board form formid pid post item article q query search name slug type format output embed embedded widget player hash channel user collection gallery set series event calendar dataset table pb mid version variant mode day date year month week part chapter lesson section s',
+      'v vid video videoid film filmid clip clipid id key media mediaid episode show track album list listid playlist playlistid index doc document docid file src url uri href page pages slide slides sheet gid range tab view viewid chart board form formid pid post item article q query search name slug type format output embed embedded widget player hash channel user collection gallery set series event calendar dataset table version variant mode day date year month week part chapter lesson section s',
     ),
     label: 'What of it is shown',
     type: 'text',
     says: 'what',
     isMany: true,
+  },
+  {
+    names: new Set(),
+    alike: /./,
+    label: 'Place on the map',
+    type: 'text',
+    says: 'where',
+    isMany: true,
+    value: COORDINATES,
   },
 ];
 
@@ -248,7 +261,8 @@ const SWITCHES: readonly (readonly [on: string, off: string])[] = [
 export function sharedParameter(name: string, value: string): SharedParameter | undefined {
   const bare = bareName(name);
   for (const family of FAMILIES) {
-    if (!family.names.has(bare) || (family.value && !family.value.test(value))) continue;
+    const isNamed = family.names.has(bare) || (family.alike?.test(bare) ?? false);
+    if (!isNamed || (family.value && !family.value.test(value))) continue;
     const parameter = asParameter(family, name, value);
     if (parameter) return { parameter, says: family.says };
   }

@@ -14,15 +14,15 @@ const FURNITURE = new RegExp(
   `^(?:(?:${[
     'icons?|ico|arrows?|bullets?|buttons?|btn|logos?|sprites?|dividers?|separators?|rules?|hr|lines?|badges?|rss|feed|social|share|print|email|mail|search',
     'close|menu|burger|hamburger|next|prev|previous|back|top|up|down|left|right|more|plus|minus|play|pause|home|star|check|tick|cross|chevron|caret',
-    'loading|spinner|avatar|gravatar|emoji|smiley|spacer|blank|pixel|clear|dot|counter|banner|corner|shadow|bg|background|nav|header|footer|site|brand',
+    'loading|spinner|avatar|emoji|smiley|spacer|blank|pixel|clear|dot|counter|banner|corner|shadow|bg|background|nav|header|footer|site|brand',
     'mark|wordmark|small|large|white|black|dark|light|grey|gray|blue|red|green|red|sm|lg|xs|xl|svg|gif|png|hover|active|off|on|new|the|of|and|to|img|image|graphic|gfx|\\d{1,4}(?:x\\d{1,4})?(?:px)?',
   ].join('|')})(?:[-_. ]+|$))+$`,
 );
 /** At least one of these, since a picture may well be called "right.jpg". */
 const MARK =
-  /(?:^|[-_. ])(?:icons?|ico|arrows?|bullets?|buttons?|btn|logos?|sprites?|dividers?|separators?|badges?|rss|spinner|gravatar|avatar|emoji|smiley|spacer|blank|pixel|chevron|caret|hr|wordmark|counter)(?:\d{0,3})(?:[-_. ]|$)/;
+  /(?:^|[-_. ])(?:icons?|ico|arrows?|bullets?|buttons?|btn|logos?|sprites?|dividers?|separators?|badges?|rss|spinner|avatar|emoji|smiley|spacer|blank|pixel|chevron|caret|hr|wordmark|counter)(?:\d{0,3})(?:[-_. ]|$)/;
 const MARK_CLASS =
-  /^(?:[a-z0-9]{1,20}[-_])?(?:icon|ico|logo|bullet|arrow|spacer|divider|separator|emoji|smiley|avatar|gravatar|badge|sprite|tracking|pixel|btn|button|spinner|loader)(?:[-_][a-z0-9]{1,20})?$/;
+  /^(?:[a-z0-9]{1,20}[-_])?(?:icon|ico|logo|bullet|arrow|spacer|divider|separator|emoji|smiley|avatar|badge|sprite|tracking|pixel|btn|button|spinner|loader)(?:[-_][a-z0-9]{1,20})?$/;
 
 /** Whether an element holds the head, the foot or the ways of a page, by its name, its role, or what it is called. */
 export function isOfEveryPage(tag: Tag, isInContent: boolean): boolean {
@@ -36,7 +36,7 @@ export function isOfEveryPage(tag: Tag, isInContent: boolean): boolean {
 }
 
 const OF_EVERY_PAGE =
-  /^(?:(?:site|page|main|global|top)[-_]?)?(?:header|masthead|topbar|footer|bottombar|nav|navi|navigation|navbar|menu|menubar|breadcrumbs?|social|sharing|share|toolbar|pagination|pager|kopf|fuss)(?:[-_](?:inner|wrap|wrapper|container|links|bar))?$/;
+  /^(?:(?:site|page|main|global|top)[-_]?)?(?:header|masthead|topbar|footer|bottombar|nav|navi|navigation|navbar|menu|menubar|breadcrumbs?|social|sharing|share|toolbar|pagination|pager|sponsors?|partners?|funders?|ads?|adverts?|advertisements?|banner-ad|kopf|fuss)(?:[-_](?:inner|wrap|wrapper|container|links|bar))?$/;
 
 /** What is asked of an image before it is offered. */
 interface Seen {

@@ -37,7 +37,7 @@ export function isPictureFile(address: string): boolean {
 /** The width in px that the name of a file says it has, as makers of sizes write it; 0 where it says none. */
 export function widthInName(address: string): number {
   const { pathname, searchParams } = new URL(address);
-  for (const name of ['w', 'width', 'imwidth', 'resize']) {
+  for (const name of ['w', 'width', 'resize']) {
     const said = pixels((searchParams.get(name) ?? '').split(/[,x]/)[0] ?? '');
     if (said > 0) return said;
   }
@@ -51,7 +51,7 @@ export function widthInName(address: string): number {
 const SIZE_WORDS =
   /(?:[-_.](?:thumb(?:nail)?|small|medium|large|full(?:size)?|preview|orig(?:inal)?|big|mini|tiny|low(?:res)?|hi(?:res)?|high|scaled|retina|web|\d{2,4}x\d{2,4}|\d{2,4}(?:w|px)))+$|(?:@[123]x)$/i;
 
-const SIZE_NAME = /^(?:w|h|width|height|size|resize|fit|crop|quality|q|dpr|imwidth|format|fm|auto)$/i;
+const SIZE_NAME = /^(?:w|h|width|height|size|resize|fit|crop|quality|q|dpr|format|fm|auto)$/i;
 const SIZE_FOLDER = /^(?:thumbs?|thumbnails?|small|medium|large|full|previews?|originals?|big)$/i;
 
 /** What the file of a picture is called in all its sizes: its address without what only says which size it is. */

@@ -144,7 +144,7 @@ describe('the file of a picture', () => {
     ['an element of a script', '<tide-image src="heron.jpg" width="600"></tide-image>', 'heron.jpg'],
     [
       'an element of a script with a set',
-      '<amp-img src="h-400.jpg" srcset="h-1200.jpg 1200w"></amp-img>',
+      '<tide-img src="h-400.jpg" srcset="h-1200.jpg 1200w"></tide-img>',
       'h-1200.jpg',
     ],
     ['an element that loads late', '<lazy-photo data-src="heron.jpg"></lazy-photo>', 'heron.jpg'],
@@ -284,6 +284,10 @@ describe('what is no picture of the page', () => {
       '<footer><img src="/gfx/partner-fund.png" alt="Supported by the Fund" width="160"></footer>',
     ],
     ['a mark in a foot of before', '<div class="site-footer"><p><img src="fund.jpg"></p></div>'],
+    [
+      'what supporters ask for',
+      '<div class="sponsors"><img src="fund.png" alt="The Fund"></div><aside id="ad"><img src="boots.jpg"></aside>',
+    ],
     ['ways in a list', '<nav><a href="/a"><img src="walks.jpg"></a></nav>'],
     [
       'a mark that leads to the front',
@@ -362,7 +366,7 @@ describe('alternative text', () => {
       '<p id="w">A <b>heron</b></p><img src="a.jpg" aria-labelledby="w">',
       ['A heron'],
     ],
-    ['of an element of a script', '<amp-img src="a.jpg" alt="A heron"></amp-img>', ['A heron']],
+    ['of an element of a script', '<tide-img src="a.jpg" alt="A heron"></tide-img>', ['A heron']],
     ['of a poster', '<video poster="a.jpg" aria-label="A heron"></video>', ['A heron']],
     ['of a drawn picture', '<svg aria-label="A heron"><image href="a.jpg"/></svg>', ['A heron']],
     ['of a drawing’s title', '<svg><title>A heron</title><image href="a.jpg"/></svg>', ['A heron']],
