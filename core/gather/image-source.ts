@@ -26,6 +26,8 @@ export interface Named {
   readonly sources: readonly Said[];
   /** What a link round it opens, or null. */
   readonly link: string | null;
+  /** The elements closest about it, which may name its larger file for a script. */
+  readonly around?: readonly Said[];
 }
 
 /** How many of a `srcset` are looked at, and how many letters of it. */
@@ -41,7 +43,7 @@ const LINKED = 3;
  * All files that a picture has by its attributes, the best to be taken first: what a link opens, what is named for a
  * closer look, then the widest (HTML, `srcset`), the densest, the one that is shown.
  */
-export function namedFiles({ img, sources, link }: Named, base: string): readonly NamedFile[] {
+export function namedFiles({ img, sources, link, around = [] }: Named, base: string): readonly NamedFile[] {
   const shown = pixels(saidBy(img, 'width'));
   const files: NamedFile[] = [];
   const linked = link === null ? '' : absolute(link, base);
@@ -49,11 +51,17 @@ export function namedFiles({ img, sources, link }: Named, base: string): readonl
     files.push({ address: withoutFragment(linked), width: 0, density: 0, rank: LINKED });
   for (const attribute of img.attributes.slice(0, 60))
     files.push(...filesIn(attribute.name, attribute.value, base));
+  for (const { attributes } of around)
+    for (const { name, value } of attributes.slice(0, 30))
+      if (NAMES_LARGER.test(name)) files.push(...fileIfPicture(value, base, LARGER));
   for (const source of sources)
     for (const { name, value } of source.attributes.slice(0, 20))
       if (name.endsWith('srcset')) files.push(...filesOfSource(source, value, base));
   return files.filter(({ address }) => !isPlaceholder(address)).sort((a, b) => compared(a, b, shown));
 }
+
+/** Where a link or an entry of a list keeps what it opens, for a script. */
+const NAMES_LARGER = /^data-(?:src|href|url|image|img|full|large|original|zoom|big|hi-?res)/;
 
 /** The order of two files of one picture, the better first; `shown` is the width at which it is shown, or 0. */
 export function compared(a: NamedFile, b: NamedFile, shown: number): number {

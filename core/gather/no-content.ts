@@ -22,7 +22,7 @@ const FURNITURE = new RegExp(
 const MARK =
   /(?:^|[-_. ])(?:icons?|ico|arrows?|bullets?|buttons?|btn|logos?|sprites?|dividers?|separators?|badges?|rss|spinner|avatar|emoji|smiley|spacer|blank|pixel|chevron|caret|hr|wordmark|counter)(?:\d{0,3})(?:[-_. ]|$)/;
 const MARK_CLASS =
-  /^(?:[a-z0-9]{1,20}[-_])?(?:icon|ico|logo|bullet|arrow|spacer|divider|separator|emoji|smiley|avatar|badge|sprite|tracking|pixel|btn|button|spinner|loader)(?:[-_][a-z0-9]{1,20})?$/;
+  /^(?:[a-z0-9]{1,20}[-_])?(?:icon|ico|logo|bullet|arrow|spacer|divider|separator|emoji|smiley|avatar|byline|author|profile|badge|sprite|tracking|pixel|btn|button|spinner|loader)(?:[-_][a-z0-9]{1,20})?$/;
 
 /** Whether an element holds the head, the foot or the ways of a page, by its name, its role, or what it is called. */
 export function isOfEveryPage(tag: Tag, isInContent: boolean): boolean {
@@ -60,9 +60,21 @@ export function isNoContent({ tag, address, alt, isMark, isInFigure, isSign }: S
   if (isSign) return true;
   if (isInFigure) return false;
   if (isMark) return !(width >= WIDE_PX || (isPhoto(address) && width === 0 && alt.split(/\s+/).length >= 3));
+  if (isAdvertised(address)) return true;
   const isLarge = width >= 4 * ICON_PX && height >= 4 * ICON_PX;
   return !isLarge && isCalledMark(tag, address);
 }
+
+/** What is paid for lies in a folder of its own more often than not. */
+function isAdvertised(address: string): boolean {
+  return (
+    !address.startsWith('data:') &&
+    /\/(?:ads?|adverts?|advertising|sponsors?|banners?)\//i.test(new URL(address).pathname)
+  );
+}
+
+/** Names that a drawing on a page of before has, and nothing else beside a number. */
+const MARK_ALONE = /^(?:new|neu|hot|back|home|next|prev|up|down|mail|email|top|ball|dot)\d{0,2}$/;
 
 function isCalledMark(tag: Tag, address: string): boolean {
   if (tokens(attributeText(tag, 'class')).some((one) => MARK_CLASS.test(one))) return true;
@@ -70,6 +82,7 @@ function isCalledMark(tag: Tag, address: string): boolean {
   const name = decoded(new URL(address).pathname.split('/').at(-1) ?? '')
     .toLowerCase()
     .replace(/\.[a-z]{3,4}$/, '');
+  if (MARK_ALONE.test(name) && !isPhoto(address)) return true;
   return MARK.test(name) && FURNITURE.test(name.replace(/(?<=[a-z])(?=\d)/g, '-'));
 }
 

@@ -139,6 +139,11 @@ describe('the file of a picture', () => {
       'heron-small.jpg',
     ],
     ['no other page', '<a href="/herons/"><img src="heron.jpg"></a>', 'heron.jpg'],
+    [
+      'what an entry of a list names',
+      '<ul><li data-src="big/h.jpg"><a href="#"><img src="t/h.jpg"></a></li></ul>',
+      'big/h.jpg',
+    ],
     // elsewhere than in img
     ['a poster', '<video poster="film.jpg"><source src="film.mp4"></video>', 'film.jpg'],
     ['an element of a script', '<tide-image src="heron.jpg" width="600"></tide-image>', 'heron.jpg'],
@@ -462,6 +467,11 @@ describe('a caption', () => {
       ['Reeds at noon'],
     ],
     ['of none', '<p><img src="a.jpg"> The reeds are cut in winter.</p>', []],
+    [
+      'of none beside the text of a page',
+      '<table><tr><td><img src="a.jpg"></td><td>The reeds are cut in winter.</td></tr></table>',
+      [],
+    ],
     [
       'of none in a table of text',
       `<table><tr><td><img src="a.jpg"></td><td>${'The reeds are cut in winter. '.repeat(20)}</td></tr></table>`,

@@ -1,23 +1,12 @@
 import { attributeOf, attributeText, type Piece, readMarkup, type Tag } from '../embed/markup.ts';
 import { oneLine } from '../words/one-line.ts';
-import { isDataPicture, sizeOfData } from './data-picture.ts';
+import { isDataPicture } from './data-picture.ts';
 import { compared, type NamedFile, namedFiles } from './image-source.ts';
 import { isNoContent, isOfEveryPage } from './no-content.ts';
 import { absolute, isPictureFile, pixels } from './page-address.ts';
 import { IMAGE_TYPE, type PagePicture, pictureOfObject, saidByObject } from './page-data.ts';
+import { addLicence, caption, type Image, isLate, isTinyData, previewOf, sizeOf } from './page-image.ts';
 import { maybeStatement, type Statement, statements } from './statement.ts';
-
-/** A picture as it is found in the walk: more may be said of it until its figure ends. */
-interface Image {
-  readonly files: NamedFile[];
-  readonly declared: readonly [width: number, height: number];
-  /** The file that is shown, or the empty text. */
-  readonly shown: string;
-  alt: string;
-  caption: string;
-  readonly licences: Statement[];
-  said: readonly Statement[];
-}
 
 /** Something of schema.org that is described in the page's own elements (HTML, microdata). */
 interface Item {
@@ -40,6 +29,8 @@ interface Open {
   readonly licences: Statement[];
   /** A caption that came before its picture. */
   caption: string;
+  /** How many cells more than rows a table has: none in one of a single column. */
+  beside: number;
 }
 
 /** More of one kind is of no use to anybody, and would have to be compared with all the rest. */
@@ -73,12 +64,19 @@ const ENDED_BY: Readonly<Record<string, readonly [ended: RegExp, within: RegExp]
   tr: [/^tr$/, /^table$/],
   a: [/^a$/, /^(?:table|td|div|section|article)$/],
 };
+/** Elements that are made about one picture in lists and albums. */
+const HOLDS_ONE = new Set(['a', 'li', 'figure', 'div', 'span', 'button']);
 /** Between a picture and what stands in its place, or under it. */
 const KEEPS_PLACE = new Set(['noscript', 'source', 'br', 'picture', 'a']);
 /** The parts of a page that hold several things: a licence that stands in them is none of one picture. */
 const WIDE = new Set(
   'html head body main article section ul ol dl form header footer nav aside tbody thead'.split(' '),
 );
+/** Boxes in which a line under a picture is its caption; no more letters than these. */
+const LINES_UNDER = new Set(['td', 'center', 'p', 'div']);
+const LINE_LETTERS = 150;
+/** What a caption is not looked for beyond. */
+const APART = new Set([...WIDE].filter((name) => name !== 'dl'));
 const CONTENT = new Set(['main', 'article', 'figure']);
 const CAPTION_CLASS =
   /(?:^|[-_])(?:caption|cutline|bildunterschrift|legende?)(?:[-_]?(?:text|body|inner|content))?$/i;
@@ -123,6 +121,7 @@ export class PageWalk {
   /** The sources of each `picture`, and small print straight under a picture. */
   readonly #sources = new Map<Tag, Tag[]>();
   readonly #smallUnder = new WeakSet<Tag>();
+  readonly #linesUnder = new WeakSet<Tag>();
   readonly #ids = new Map<string, number>();
   #previewLink = '';
   #title: string | null = null;
@@ -174,13 +173,20 @@ export class PageWalk {
     const isCaption = this.#isSmallUnder(tag);
     const isTwin = name === 'img' && this.#nearest('noscript') !== undefined;
     if (!isTwin && !KEEPS_PLACE.has(name) && !isCaption) this.#before = null;
-    if (name === 'br' && this.#before) this.#before.isBroken = true;
+    if (name === 'br' && this.#before) this.#breakUnder(this.#before);
     const id = attributeText(tag, 'id');
     if (id !== '' && this.#ids.size < ID_LIMIT) this.#ids.set(id, tag.to);
     if (isCaption) this.#smallUnder.add(tag);
     if (!VOID.has(name)) this.#push(tag, isCaption);
+    this.#countCell(name);
     this.#element(tag);
     this.#addValue(tag);
+  }
+
+  #countCell(name: string): void {
+    const by = name === 'td' || name === 'th' ? 1 : name === 'tr' ? -1 : 0;
+    const table = by === 0 ? undefined : this.#nearest('table');
+    if (table) table.beside += by;
   }
 
   #push(tag: Tag, isCaption: boolean): void {
@@ -208,7 +214,18 @@ export class PageWalk {
       words: wantsWords ? '' : null,
       licences: [],
       caption: '',
+      beside: 0,
     });
+  }
+
+  /** A line under a picture: what follows in its box, if it is little, is said of it. */
+  #breakUnder(before: { isBroken: boolean }): void {
+    before.isBroken = true;
+    const box = this.#open.findLast(({ tag }) => LINES_UNDER.has(tag.name));
+    if (box && box.words === null && box.images === this.#images.length - 1) {
+      box.words = '';
+      this.#linesUnder.add(box.tag);
+    }
   }
 
   /** A line in small print straight under a picture, as pages without figures write its caption. */
@@ -268,6 +285,7 @@ export class PageWalk {
         img: tag,
         sources: (picture && this.#sources.get(picture.tag)) ?? [],
         link: link ? attributeText(link.tag, 'href') : null,
+        around: this.#open.slice(-3).flatMap(({ tag: open }) => (HOLDS_ONE.has(open.name) ? [open] : [])),
       },
       this.#base,
     );
@@ -456,12 +474,22 @@ export class PageWalk {
     if (tag.name === 'svg' && open.caption !== '') this.#nameImages(open, open.caption);
     else if (open.caption !== '' && inside.length > 0) caption(inside, open.caption);
     if (words === '') return;
-    if (tag.name === 'figcaption') this.#captionOf(this.#nearest('figure'), words);
-    else if (hasClass(tag, CAPTION_CLASS) || this.#smallUnder.has(tag)) {
+    if (tag.name === 'figcaption') {
+      this.#captionOf(this.#nearest('figure'), words);
+      return;
+    }
+    // What is set apart within a caption is a part of it.
+    if (this.#nearest('figcaption')) return;
+    if (hasClass(tag, CAPTION_CLASS) || this.#smallUnder.has(tag)) {
       if (inside.length > 0) caption(inside, words);
       else this.#captionBeside(words);
-    } else if (inside.length === 1 && words.length <= CAPTION_LETTERS && isPictureBox(tag))
-      caption(inside, words);
+    } else if (inside.length === 1 && words.length <= this.#captionRoom(open)) caption(inside, words);
+  }
+
+  /** How many letters in a box with one picture are its caption; none in a box that is not made for one. */
+  #captionRoom({ tag, beside }: Open): number {
+    if (hasClass(tag, PICTURE_BOX) || (tag.name === 'table' && beside <= 0)) return CAPTION_LETTERS;
+    return this.#linesUnder.has(tag) ? LINE_LETTERS : 0;
   }
 
   /** All pictures of a figure, those before the caption and, when the figure ends, those behind it. */
@@ -477,7 +505,7 @@ export class PageWalk {
   /** The pictures of the closest box about a caption that has some; a caption may come before its picture. */
   #captionBeside(words: string): void {
     for (const box of this.#open.slice(-5).reverse()) {
-      if (WIDE.has(box.tag.name)) break;
+      if (APART.has(box.tag.name)) break;
       const inside = this.#images.slice(box.images);
       if (inside.length > 0) {
         caption(inside, words);
@@ -677,66 +705,6 @@ function baseOf(html: string, address: string): string {
 function hasClass(tag: Tag, which: RegExp): boolean {
   const classes = attributeText(tag, 'class').slice(0, 1000);
   return classes !== '' && classes.split(/\s+/).some((one) => which.test(one));
-}
-
-/** A box that is made for one picture and its words: by what it is called, or a table with nothing else in it. */
-function isPictureBox(tag: Tag): boolean {
-  return tag.name === 'table' || hasClass(tag, PICTURE_BOX);
-}
-
-function caption(images: readonly Image[], words: string): void {
-  for (const image of images) image.caption ||= words;
-}
-
-function addLicence({ licences }: Image, said: Statement): void {
-  if (licences.length < LICENCE_LIMIT && !licences.some(({ value }) => value === said.value))
-    licences.push(said);
-}
-
-/** Both edges in px or neither: one alone says no shape. A larger file than what is shown keeps its size to itself. */
-function sizeOf(
-  { address, width, density, rank }: NamedFile,
-  [shownWidth, shownHeight]: readonly [number, number],
-): readonly [width: number, height: number] {
-  if (address.startsWith('data:')) {
-    const size = sizeOfData(address);
-    return size ? [size.width, size.height] : [0, 0];
-  }
-  if (shownWidth === 0 || shownHeight === 0 || rank > 1) return [0, 0];
-  if (width > 0) return [width, Math.round((width * shownHeight) / shownWidth)];
-  const times = Math.max(1, density);
-  return [Math.round(shownWidth * times), Math.round(shownHeight * times)];
-}
-
-/** A smaller file to look at: what the page shows, where that is no placeholder. */
-function previewOf({ files, shown }: Image): string {
-  const address = files[0]?.address ?? '';
-  if (address.startsWith('data:')) return address;
-  return files.some((file) => file.address === shown) ? shown : (files.at(-1)?.address ?? address);
-}
-
-const LEAST_PX = 48;
-/** Fewer hold no picture in a format whose size is not read here. */
-const LEAST_LETTERS = 1000;
-
-/** A picture written into the page that is too small to be one, or whose size and words nobody says. */
-function isTinyData(address: string, tag: Tag): boolean {
-  if (!address.startsWith('data:')) return false;
-  if (isLateSource(tag)) return true;
-  const size = sizeOfData(address);
-  if (size) return Math.max(size.width, size.height) < LEAST_PX;
-  const isSaid = pixels(attributeText(tag, 'width')) >= LEAST_PX || attributeText(tag, 'alt') !== '';
-  return !isSaid || address.length < LEAST_LETTERS;
-}
-
-/** Whether something else is loaded in its place. */
-function isLateSource(tag: Tag): boolean {
-  return tag.attributes.some(({ name, value }) => /^data-.*src/.test(name) && !/^data:/i.test(value.trim()));
-}
-
-/** Whether it waits for a script, or holds the place for what comes without one. */
-function isLate(tag: Tag): boolean {
-  return /^data:/i.test(attributeText(tag, 'src')) || hasClass(tag, /lazy|defer|unloaded/i);
 }
 
 function isJsonLd(tag: Tag): boolean {
