@@ -1,7 +1,8 @@
 // Arrows point one way: web -> api -> core and server -> api -> core. This reads every import and says which one
 // points elsewhere, and which run in a circle; and it says which screen is drawn with what it may not be drawn with.
-import { readdirSync, readFileSync } from 'node:fs';
-import { dirname, join, relative, resolve } from 'node:path';
+import { readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { filesIn, isOwn, namedIn, targetOf } from './lib/imports.mjs';
 import { root } from './lib/machine.mjs';
 import { screenFaults } from './lib/screen-rules.mjs';
 
@@ -29,10 +30,6 @@ const isServerTest = (name) => name === 'server/testing.ts' || /^server\/.*\.tes
 const CORE_PACKAGES = new Set(['valibot', 'parse5', 'date-fns', 'entities/decode', 'any-ascii']);
 const CORE_TEST_PACKAGES = new Set(['vitest', 'fast-check']);
 
-/** Import and export statements, imports for their effect, and imports at run time. */
-const IMPORT =
-  /(?:^|\n)\s*(?:import|export)\s(?:[^;'"]*?\sfrom\s)?\s*['"]([^'"]+)['"]|\bimport\(\s*['"]([^'"]+)['"]/g;
-
 const faults = [];
 /** Which files of ours each file imports. */
 const imported = new Map();
@@ -56,15 +53,14 @@ process.stdout.write(`${imported.size} files, every import points the right way.
 function check(area, file) {
   const name = relative(root, file);
   imported.set(name, new Set());
-  for (const [, named, atRunTime] of readFileSync(file, 'utf8').matchAll(IMPORT)) {
-    const from = named ?? atRunTime;
-    if (from.startsWith('.') || from.startsWith('#')) checkOwn(area, name, file, from);
+  for (const from of namedIn(file)) {
+    if (isOwn(from)) checkOwn(area, name, file, from);
     else if (area === 'core') checkPackage(name, from);
   }
 }
 
 function checkOwn(area, name, file, from) {
-  const target = from.startsWith('#') ? from.slice(1) : relative(root, resolve(dirname(file), from));
+  const target = targetOf(file, from);
   imported.get(name).add(target);
   if (isTestHelper(target) && !isOfTests(area, name))
     faults.push(`${name} imports ${from}: examples for tests are no part of the program.`);
@@ -89,14 +85,6 @@ function checkPackage(name, from) {
   faults.push(
     `${name} imports ${from}: core is pure computation and uses only ${[...CORE_PACKAGES].join(', ')}.`,
   );
-}
-
-function filesIn(folder) {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    const path = join(folder, entry.name);
-    if (entry.isDirectory()) return filesIn(path);
-    return /\.(ts|tsx)$/.test(entry.name) ? [path] : [];
-  });
 }
 
 /** Each circle once, from the file at which it was met. A walk that comes back to a file it is still in has found one. */

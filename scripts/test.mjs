@@ -42,6 +42,7 @@ const STEPS = [
   { name: 'format and lint', command: ['biome', 'check', '--error-on-warnings'] },
   { name: 'types', command: ['tsc', '--noEmit'] },
   { name: 'boundaries', command: ['node', 'scripts/boundaries.mjs'] },
+  { name: 'drawing', command: ['node', 'scripts/draw.mjs', '--check'] },
   { name: 'unused code', command: ['knip'] },
   { name: 'unit', command: ['vitest', 'run', '--project', 'unit'], report: 'unit' },
   { name: 'server', command: ['vitest', 'run', '--project', 'server'], report: 'server' },
