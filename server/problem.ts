@@ -7,7 +7,7 @@ import { ForeignProblem, sayForeignFault } from './foreign/problem.ts';
 import { isStorageGone } from './storage/failures.ts';
 
 /** A failure that a person can act on. `detail` says what is wrong, what was kept and what to do. */
-export class Refusal extends Error {
+export class HttpProblem extends Error {
   readonly status: number;
   readonly more: Readonly<Record<string, unknown>>;
 
@@ -18,22 +18,22 @@ export class Refusal extends Error {
     options?: ErrorOptions,
   ) {
     super(detail, options);
-    this.name = 'Refusal';
+    this.name = 'HttpProblem';
     this.status = status;
     this.more = more;
   }
 }
 
 export const notFound = (what: string) =>
-  new Refusal(404, `${what} is not here. It may have been moved or thrown away.`);
+  new HttpProblem(404, `${what} is not here. It may have been moved or thrown away.`);
 
-/** The request's body, checked; a Refusal with the first fault's sentence otherwise. */
+/** The request's body, checked; an HttpProblem with the first fault's sentence otherwise. */
 export function checked<T extends v.GenericSchema>(schema: T, input: unknown): v.InferOutput<T> {
   const result = v.safeParse(schema, input);
   if (result.success) return result.output;
   const [first] = result.issues;
   const where = first ? v.getDotPath(first) : null;
-  throw new Refusal(
+  throw new HttpProblem(
     422,
     `${where ? `“${where}”: ` : ''}${first?.message ?? 'It does not fit.'} Nothing was changed.`,
     {
@@ -53,7 +53,7 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
       next(error);
       return;
     }
-    const refusal = asRefusal(error);
+    const refusal = asHttpProblem(error);
     // A fault of the world outside (502) is told to the person, and is none of ours.
     if (refusal.status >= 500 && refusal.status !== 502)
       log.error({ err: error, method: request.method, path: request.path }, 'request failed');
@@ -78,10 +78,10 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
 const COME_AGAIN = { retryAfterSeconds: 2 };
 
 /** Any failure as what is answered. */
-export function asRefusal(error: unknown): Refusal {
-  if (error instanceof Refusal) return error;
+export function asHttpProblem(error: unknown): HttpProblem {
+  if (error instanceof HttpProblem) return error;
   if (error instanceof ForeignProblem) {
-    return new Refusal(
+    return new HttpProblem(
       422,
       `This ${sayForeignFault(error.fault)}. Nothing was changed.`,
       {},
@@ -89,7 +89,7 @@ export function asRefusal(error: unknown): Refusal {
     );
   }
   if (isDatabaseGone(error)) {
-    return new Refusal(
+    return new HttpProblem(
       503,
       'The database does not answer. Nothing was lost; it is tried again by itself.',
       COME_AGAIN,
@@ -97,7 +97,7 @@ export function asRefusal(error: unknown): Refusal {
     );
   }
   if (isDatabaseBusy(error)) {
-    return new Refusal(
+    return new HttpProblem(
       503,
       'Too much is asked of Placard just now. Nothing was changed; it is tried again by itself.',
       COME_AGAIN,
@@ -105,7 +105,7 @@ export function asRefusal(error: unknown): Refusal {
     );
   }
   if (isStorageGone(error)) {
-    return new Refusal(
+    return new HttpProblem(
       503,
       'The store of files does not answer. What was handed in is kept; it is tried again by itself.',
       COME_AGAIN,
@@ -113,7 +113,7 @@ export function asRefusal(error: unknown): Refusal {
     );
   }
   if (isNoSpace(error)) {
-    return new Refusal(
+    return new HttpProblem(
       507,
       'There is no room left to store files. Nothing half-written stays behind; make room and try again.',
       {},
@@ -121,13 +121,13 @@ export function asRefusal(error: unknown): Refusal {
     );
   }
   if (isBodyFault(error))
-    return new Refusal(
+    return new HttpProblem(
       error.status,
       'The request could not be read. Nothing was changed.',
       {},
       { cause: error },
     );
-  return new Refusal(
+  return new HttpProblem(
     500,
     'Something went wrong here. Nothing was changed; it has been written to the log.',
     {},

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { readWebAddress, SafeAddressSchema } from './address.ts';
+import { HEIGHT_LIMITS } from './limits.ts';
 import { ParameterSchema } from './parameters.ts';
 import { PERMISSIONS, SANDBOX_TOKENS } from './permissions.ts';
 
@@ -13,7 +14,7 @@ const whole = (least: number, most: number) =>
 /** The room a thing takes: a shape that it keeps at any width, or a height in px for what has none. */
 export const EmbedShapeSchema = v.variant('kind', [
   v.strictObject({ kind: v.literal('ratio'), across: whole(1, 10_000), down: whole(1, 10_000) }),
-  v.strictObject({ kind: v.literal('height'), px: whole(40, 4000) }),
+  v.strictObject({ kind: v.literal('height'), px: whole(HEIGHT_LIMITS.least, HEIGHT_LIMITS.most) }),
 ]);
 export type EmbedShape = v.InferOutput<typeof EmbedShapeSchema>;
 

@@ -1,4 +1,5 @@
 import { LABEL_FACES } from '../page/faces.ts';
+import { HEIGHT_LIMITS } from './limits.ts';
 
 /**
  * What a page with embeds carries besides its HTML: the small script that puts a frame in the place of its poster when
@@ -8,7 +9,7 @@ export const EMBED_SCRIPT = `addEventListener('message', (event) => {
   for (const frame of document.querySelectorAll('iframe[data-height]')) {
     if (frame.contentWindow !== event.source || event.data === null || typeof event.data !== 'object') continue;
     const height = Math.round(Number(event.data[frame.dataset.height]));
-    if (height >= 40 && height <= 4000) frame.style.height = height + 'px';
+    if (height >= ${HEIGHT_LIMITS.least} && height <= ${HEIGHT_LIMITS.most}) frame.style.height = height + 'px';
   }
 });
 const makeButtons = () => {

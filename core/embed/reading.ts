@@ -13,7 +13,7 @@ import {
   thingAt,
   trustOf,
 } from './host.ts';
-import { MOST_PASTED } from './limits.ts';
+import { HEIGHT_LIMITS, MOST_PASTED } from './limits.ts';
 import { markAddress, markPermissions, marksOfPasted } from './marks.ts';
 import { attributeOf, type Stretch } from './markup.ts';
 import { type Carrier, type Embed, identityOf, NO_FACTS } from './model.ts';
@@ -283,11 +283,12 @@ function shapeOf(
   kind: EmbedKind,
 ): EmbedShape {
   if (entry?.shape.kind === 'height' && height !== null)
-    return { kind: 'height', px: Math.max(40, Math.min(4000, height)) };
+    return { kind: 'height', px: Math.max(HEIGHT_LIMITS.least, Math.min(HEIGHT_LIMITS.most, height)) };
   if (width !== null && height !== null && isLikely(width / height)) return ratio(width, height);
   if (heightPercent !== null && isLikely(100 / heightPercent))
     return ratio(10_000, Math.round(heightPercent * 100));
-  if (height !== null && height >= 40) return { kind: 'height', px: Math.min(4000, height) };
+  if (height !== null && height >= HEIGHT_LIMITS.least)
+    return { kind: 'height', px: Math.min(HEIGHT_LIMITS.most, height) };
   if (entry) return entry.shape;
   return kind === 'film' ? { kind: 'ratio', across: 16, down: 9 } : { kind: 'height', px: 480 };
 }

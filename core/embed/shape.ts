@@ -1,7 +1,5 @@
 import type { EmbedShape } from './host.ts';
-
-const MOST_PX = 4000;
-const LEAST_PX = 40;
+import { HEIGHT_LIMITS } from './limits.ts';
 
 /** A shape as a person types it: "16:9", "4 x 3" or "4/3" keeps its shape, "520" or "520 px" is a height. Undefined for anything else. */
 export function readShape(text: string): EmbedShape | undefined {
@@ -11,7 +9,7 @@ export function readShape(text: string): EmbedShape | undefined {
     return across > 0 && down > 0 ? { kind: 'ratio', across, down } : undefined;
   }
   const px = Number(/^\s*(\d{2,4})\s*(px)?\s*$/i.exec(text)?.[1]);
-  return px >= LEAST_PX && px <= MOST_PX ? { kind: 'height', px } : undefined;
+  return px >= HEIGHT_LIMITS.least && px <= HEIGHT_LIMITS.most ? { kind: 'height', px } : undefined;
 }
 
 /** "16 : 9", "520 px". */

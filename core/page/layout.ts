@@ -1,8 +1,9 @@
 import type { Placement } from './model.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from './target.ts';
+import { WIDTH_LIMITS } from './width-limits.ts';
 
 /** A picture is never laid out narrower than this, whatever the margins. */
-export const LEAST_SHOWN_PX = 40;
+export const LEAST_SHOWN_PX = WIDTH_LIMITS.px.least;
 
 /** Viewports from and up to these widths are considered for `sizes`. */
 const NARROWEST_VIEWPORT_PX = 280;

@@ -3,6 +3,7 @@ import { EMBED_FORMS } from '../embed/forms.ts';
 import { ColourSchema } from '../media/colour.ts';
 import { PrepSchema } from '../media/recipe.ts';
 import { AltSchema, isWebAddress } from '../rights/label.ts';
+import { WIDTH_LIMITS } from './width-limits.ts';
 
 /** Where a placement stands: beside the text, in the column, or out of it. */
 export const POSITIONS = ['beside-left', 'beside-right', 'centred', 'column', 'breakout', 'bleed'] as const;
@@ -25,9 +26,12 @@ const MarginsSchema = v.strictObject({ top: margin, right: margin, bottom: margi
 export type Margins = v.InferOutput<typeof MarginsSchema>;
 export type Side = keyof Margins;
 
+const within = ({ least, most }: { readonly least: number; readonly most: number }) =>
+  v.pipe(v.number(), v.minValue(least), v.maxValue(most));
+
 const WidthSchema = v.variant('unit', [
-  v.strictObject({ unit: v.literal('px'), value: v.pipe(v.number(), v.minValue(40), v.maxValue(4000)) }),
-  v.strictObject({ unit: v.literal('%'), value: v.pipe(v.number(), v.minValue(5), v.maxValue(100)) }),
+  v.strictObject({ unit: v.literal('px'), value: within(WIDTH_LIMITS.px) }),
+  v.strictObject({ unit: v.literal('%'), value: within(WIDTH_LIMITS['%']) }),
 ]);
 /** A wished width: px, or percent of the column. */
 export type Width = v.InferOutput<typeof WidthSchema>;

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { webSafe } from '#core/naming/names.ts';
-import { leftSignal } from '../asking.ts';
 import { writeAudit } from '../audit.ts';
+import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { addJob, assertMayOrder, presentJob, readJob } from '../jobs/queue.ts';
 import { newId } from '../new-id.ts';
@@ -34,7 +34,7 @@ export function deliverRoutes(context: Context): Router {
 
   router.get('/pages/:id/one-file', allowed('take-away'), async (request, response) => {
     const whole = await readPage(context, String(request.params.id));
-    const html = await oneFile(context, whole, leftSignal(response));
+    const html = await oneFile(context, whole, clientGoneSignal(response));
     const subject = whole.doc.title || 'Untitled page';
     await writeAudit(context.db, { person: personOf(request), what: 'code-seen', subject }, new Date());
     if (response.destroyed) return;

@@ -9,7 +9,7 @@ import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { embedHosts } from '../db/schema.ts';
 import { isSame } from '../is-same.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 const HOUSE = 'house';
 const TRIES = 5;
@@ -31,7 +31,7 @@ export function saveEntries(
   const ids = entries.map(({ id }) => id);
   const twice = ids.find((id, at) => ids.indexOf(id) !== at);
   if (twice)
-    throw new Refusal(422, `Two hosts have the id "${twice}". Give each its own. Nothing was saved.`);
+    throw new HttpProblem(422, `Two hosts have the id "${twice}". Give each its own. Nothing was saved.`);
   return save(context, version, 'changed the hosts of embeds', person, now, (before) => ({
     entries: [...entries],
     decisions: before.decisions,
@@ -46,7 +46,7 @@ export function decide(
   now: Date,
 ): Promise<HostsAnswer> {
   const read = readWebAddress(wish.address);
-  if (read.kind === 'fault') throw new Refusal(422, sayAddressFault(read.fault));
+  if (read.kind === 'fault') throw new HttpProblem(422, sayAddressFault(read.fault));
   const value = wish.scope === 'host' ? read.url.host : withoutQuery(read.url);
   const decision: HostDecision = {
     scope: wish.scope,
@@ -97,7 +97,7 @@ async function saveNow(
       return await save(context, version, what, person, now, change);
     } catch (error) {
       // Somebody else decided at the same moment: it is said anew on what stands then.
-      if (!(error instanceof Refusal && error.status === 412) || tries >= TRIES) throw error;
+      if (!(error instanceof HttpProblem && error.status === 412) || tries >= TRIES) throw error;
     }
   }
 }
@@ -132,7 +132,7 @@ async function save(
   // The very lists that stand already, sent again after a lost line.
   if (current.version === version + 1 && isSame(listsOf(current), listsOf({ version, ...after })))
     return current;
-  throw new Refusal(
+  throw new HttpProblem(
     412,
     'Somebody changed the hosts meanwhile. Yours are not written over theirs; look at both and save again.',
     { current },

@@ -13,7 +13,7 @@ import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { takeIn } from '../gather/take-in.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { readTargets } from '../rules/store.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { readHosts } from './hosts.ts';
@@ -48,7 +48,7 @@ export async function keepEmbed(
   if (held) return { row: held, isNew: false };
   const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
   if ((entryOf(new URL(embed.address), hosts)?.id ?? null) !== embed.host)
-    throw new Refusal(
+    throw new HttpProblem(
       422,
       'This embed names another host than its address does. Read it anew, and keep that.',
     );

@@ -15,7 +15,7 @@ import { entryById, type Hosts, trustOf } from '#core/embed/host.ts';
 import type { ReadEmbed } from '#core/embed/reading.ts';
 import { writeEmbed } from '#core/embed/write.ts';
 import { folderPath } from '#core/naming/folders.ts';
-import { asking, leftSignal } from '../asking.ts';
+import { clientGoneSignal, withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { farPreview } from '../gather/preview.ts';
 import { versionOf } from '../if-match.ts';
@@ -56,7 +56,7 @@ export function embedRoutes(context: Context): Router {
   router.post('/embeds/looks', mayEmbed, async (request, response) => {
     const { embed } = checked(LookWishSchema, request.body);
     const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
-    const look = await asking(context, request, response, (signal) =>
+    const look = await withClientAbort(context, request, response, (signal) =>
       lookAt(context, { embed, hosts, targets }, signal),
     );
     // It is about to be looked at; where it cannot be had, that is said when it is asked for.
@@ -68,7 +68,7 @@ export function embedRoutes(context: Context): Router {
   router.post('/embeds', mayEmbed, async (request, response) => {
     const { embed, folder } = checked(KeepEmbedSchema, request.body);
     const who = { folder: folderPath(folder), person: personOf(request), now: new Date() };
-    const { row, isNew } = await asking(context, request, response, (signal) =>
+    const { row, isNew } = await withClientAbort(context, request, response, (signal) =>
       keepEmbed(context, embed, who, signal),
     );
     const [asset] = await presentAssets(context, [row], personOf(request));
@@ -82,7 +82,7 @@ export function embedRoutes(context: Context): Router {
     const { host, words } = checked(FilmQuerySchema, request.query);
     const entry = entryById(host, await readHosts(context));
     if (!entry) throw notFound('This host');
-    const films = await asking(context, request, response, (signal) =>
+    const films = await withClientAbort(context, request, response, (signal) =>
       searchFilms(context, entry, words, signal),
     );
     response.json({ films });
@@ -96,8 +96,8 @@ export function embedRoutes(context: Context): Router {
   router.post('/embeds/readings', mayEmbed, async (request, response) => {
     const { text, target: targetId } = checked(ReadingWishSchema, request.body);
     const [hosts, target] = await Promise.all([readHosts(context), readTarget(context, targetId)]);
-    const { embeds, marks, refusals } = await context.texts.pasted(text, hosts, leftSignal(response));
-    const things = await asking(context, request, response, (signal) =>
+    const { embeds, marks, refusals } = await context.texts.pasted(text, hosts, clientGoneSignal(response));
+    const things = await withClientAbort(context, request, response, (signal) =>
       Promise.all(embeds.map((read) => writtenFor(context, read, target, hosts, signal))),
     );
     const leftOut = marks

@@ -5,7 +5,7 @@ import { safeOrNone } from '#core/embed/reading.ts';
 import { oneLine } from '#core/words/one-line.ts';
 import type { Context } from '../context.ts';
 import { farAddress } from '../gather/preview.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 const LIMITS = { bytes: 1_000_000, millis: 8000 };
 const MOST = 24;
@@ -27,7 +27,7 @@ const AnswerSchema = v.object({
   ),
 });
 
-/** Asks a film host for films by words. Throws OutboundProblem, or a Refusal for an answer that is not understood. */
+/** Asks a film host for films by words. Throws OutboundProblem, or an HttpProblem for an answer that is not understood. */
 export async function searchFilms(
   context: Context,
   entry: HostEntry,
@@ -35,7 +35,7 @@ export async function searchFilms(
   signal: AbortSignal,
 ): Promise<readonly FoundFilm[]> {
   if (!entry.search)
-    throw new Refusal(404, `${entry.name} has no search that is known. Paste the address of the film.`);
+    throw new HttpProblem(404, `${entry.name} has no search that is known. Paste the address of the film.`);
   const address = new URL(entry.search);
   address.searchParams.set('q', words);
   const { bytes } = await context.outbound.read(address.href, {
@@ -45,7 +45,7 @@ export async function searchFilms(
   });
   const read = v.safeParse(AnswerSchema, parsed(bytes.toString('utf8')));
   if (!read.success)
-    throw new Refusal(
+    throw new HttpProblem(
       502,
       `${entry.name} answered in a way that is not understood. Paste the address of the film instead.`,
     );

@@ -1,4 +1,4 @@
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 /** What a process or thread sends back. */
 export type Sent =
@@ -8,7 +8,7 @@ export type Sent =
 
 /** An error as what can be sent. */
 export function toSent(error: unknown): Sent {
-  if (error instanceof Refusal)
+  if (error instanceof HttpProblem)
     return { refusal: { status: error.status, detail: error.message, cause: String(error.cause ?? '') } };
   if (!(error instanceof Error)) return { error: { name: 'Error', message: String(error), code: '' } };
   const code = 'code' in error && typeof error.code === 'string' ? error.code : '';
@@ -19,7 +19,7 @@ export function toSent(error: unknown): Sent {
 export function fromSent(sent: Exclude<Sent, { result: unknown }>): Error {
   if ('refusal' in sent) {
     const { status, detail, cause } = sent.refusal;
-    return new Refusal(status, detail, {}, { cause });
+    return new HttpProblem(status, detail, {}, { cause });
   }
   const { name, message, code } = sent.error;
   return Object.assign(new Error(message), { name, ...(code ? { code } : {}) });

@@ -1,11 +1,11 @@
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { serveTasks } from './serve.ts';
 
 // Tasks for the test of the pool: what honest work does, and what bytes from outside can make it do.
 serveTasks({
   double: (bytes: Uint8Array) => Buffer.concat([bytes, bytes]),
   refuse: () => {
-    throw new Refusal(415, 'It is not a picture.');
+    throw new HttpProblem(415, 'It is not a picture.');
   },
   full: () => {
     throw Object.assign(new Error('no space left'), { code: 'ENOSPC' });

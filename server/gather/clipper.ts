@@ -5,7 +5,7 @@ import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { clippers, clips, people } from '../db/schema.ts';
 import { webAddress } from '../outbound/guard.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 
 const VALID_DAYS = 30;
 const DAY_MILLIS = 24 * 60 * 60 * 1000;
@@ -114,7 +114,7 @@ export async function handInClip(
     : [];
   const isOver = !person || person.leftAt !== null || (person.isDemo && !context.config.isDemo);
   if (!clipper || clipper.revokedAt || clipper.expiresAt < now || isOver)
-    throw new Refusal(
+    throw new HttpProblem(
       403,
       'This clipper no longer works: it is over or was called back. Make a new one under Gather, and drag that to the bar.',
     );
@@ -137,7 +137,7 @@ export async function handInClip(
   );
   if (twice) return twice.id;
   if (waiting.length >= CLIPS_EACH)
-    throw new Refusal(
+    throw new HttpProblem(
       429,
       `${CLIPS_EACH} pages wait to be opened under Gather already. Open some of them first.`,
     );

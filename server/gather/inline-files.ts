@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { copyFile, mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Context } from '../context.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 const SCHEME = 'in-page:';
 
@@ -23,19 +23,19 @@ export async function keepInline(context: Context, data: string): Promise<string
   return SCHEME + name;
 }
 
-/** The bytes of such a picture. Throws a Refusal where it is no longer kept. */
+/** The bytes of such a picture. Throws an HttpProblem where it is no longer kept. */
 export function readInline(context: Context, address: string): Promise<Buffer> {
   return readFile(pathOf(context, address)).catch(gone);
 }
 
-/** Puts such a picture where a file that was fetched would be. Throws a Refusal where it is no longer kept. */
+/** Puts such a picture where a file that was fetched would be. Throws an HttpProblem where it is no longer kept. */
 export async function saveInline(context: Context, address: string, path: string): Promise<void> {
   await copyFile(pathOf(context, address), path).catch(gone);
 }
 
 function gone(error: unknown): never {
   if (error instanceof Error && 'code' in error && error.code === 'ENOENT')
-    throw new Refusal(
+    throw new HttpProblem(
       410,
       'This picture stood in the page itself, and was kept for a day only. Read the page again, and take it from there.',
     );
@@ -45,6 +45,6 @@ function gone(error: unknown): never {
 /** Among the previews, which are cleared away after a day. */
 function pathOf(context: Context, address: string): string {
   const name = /^in-page:([0-9a-f]{64})$/.exec(address)?.[1];
-  if (!name) throw new Refusal(422, 'This is no picture of a page that was read here.');
+  if (!name) throw new HttpProblem(422, 'This is no picture of a page that was read here.');
   return join(context.config.dataFolder, 'previews', `in-page-${name}`);
 }

@@ -10,7 +10,7 @@ import { type Statement, statements } from '#core/gather/statement.ts';
 import { atMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { webAddress } from '../outbound/guard.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { isInline, keepInline, readInline } from './inline-files.ts';
 
 /** What stands at an address: a picture, or a page with the pictures on it. */
@@ -30,7 +30,7 @@ const LOOKED_AT = 24;
 
 /**
  * Reads what stands at an address by its content, never by what it says it is: the address of a page in the place of
- * a picture's is no mistake. Throws OutboundProblem, or a Refusal for what is neither.
+ * a picture's is no mistake. Throws OutboundProblem, or an HttpProblem for what is neither.
  */
 export async function readAddress(context: Context, text: string, signal: AbortSignal): Promise<AddressRead> {
   const asked = webAddress(text).href;
@@ -46,7 +46,7 @@ export async function readAddress(context: Context, text: string, signal: AbortS
     };
   }
   if (!isPage(start.bytes))
-    throw new Refusal(
+    throw new HttpProblem(
       415,
       'What stands at this address is neither a picture nor a page. Give the address of a page that shows the picture.',
     );

@@ -15,16 +15,16 @@ import {
 import type { Person } from '#api/people.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import type { Statement } from '#core/gather/statement.ts';
-import { asking, asRefusal } from '../asking.ts';
+import { fromOutbound, withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { assets, provenance } from '../db/schema.ts';
 import { ForeignProblem, sayForeignFault } from '../foreign/problem.ts';
 import { assertMayOrder, stopJob } from '../jobs/queue.ts';
 import { newId } from '../new-id.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
-import { withPatience } from '../outbound/retry.ts';
+import { retry } from '../outbound/retry.ts';
 import { allowed, personOf } from '../people/guard.ts';
-import { checked, notFound, Refusal } from '../problem.ts';
+import { checked, HttpProblem, notFound } from '../problem.ts';
 import { alikeRows } from '../shelf/lookalikes.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { clippersOf, handInClip, makeClipper, openClip, revokeClipper, waitingClips } from './clipper.ts';
@@ -52,8 +52,8 @@ export function gatherRoutes(context: Context): Router {
   router.get('/sources/:id/pictures', mayGather, async (request, response) => {
     const query = checked(GatherQuerySchema, request.query);
     const source = knownSource(context, String(request.params.id));
-    const { pictures, count, cursor } = await asking(context, request, response, (signal) =>
-      withPatience(PATIENCE, signal, () =>
+    const { pictures, count, cursor } = await withClientAbort(context, request, response, (signal) =>
+      retry(PATIENCE, signal, () =>
         source.search(questionOf(query), query.cursor ?? null, toolsFor(context, source, signal)),
       ),
     );
@@ -64,8 +64,8 @@ export function gatherRoutes(context: Context): Router {
     const source = knownSource(context, String(request.params.id));
     if (!source.albums) throw notFound('This album list');
     const list = source.albums;
-    const albums = await asking(context, request, response, (signal) =>
-      withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
+    const albums = await withClientAbort(context, request, response, (signal) =>
+      retry(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
     );
     const held = await heldStamps(
       context,
@@ -88,8 +88,8 @@ export function gatherRoutes(context: Context): Router {
     const source = knownSource(context, String(request.params.id));
     const list = source.albums;
     if (!list) throw notFound('This album');
-    const albums = await asking(context, request, response, (signal) =>
-      withPatience(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
+    const albums = await withClientAbort(context, request, response, (signal) =>
+      retry(PATIENCE, signal, () => list(toolsFor(context, source, signal))),
     );
     const album = albums.find(({ id }) => id === request.params.albumId);
     if (!album) throw notFound('This album');
@@ -98,7 +98,9 @@ export function gatherRoutes(context: Context): Router {
 
   router.post('/readings', mayGather, async (request, response) => {
     const { address } = checked(ReadAddressSchema, request.body);
-    const read = await asking(context, request, response, (signal) => readAddress(context, address, signal));
+    const read = await withClientAbort(context, request, response, (signal) =>
+      readAddress(context, address, signal),
+    );
     response.json({ ...read, pictures: await sealed(context, read.pictures) });
   });
 
@@ -106,7 +108,7 @@ export function gatherRoutes(context: Context): Router {
     const { seal } = checked(v.object({ seal: v.string() }), request.body);
     const picture = openSeal(context, seal);
     response.json(
-      await asking(context, request, response, (signal) =>
+      await withClientAbort(context, request, response, (signal) =>
         lookCloser(context, picture, personOf(request), signal),
       ),
     );
@@ -166,7 +168,7 @@ function clipLimit() {
     standardHeaders: 'draft-8',
     legacyHeaders: false,
     handler: (_request, _response, next) =>
-      next(new Refusal(429, 'Too many pages were handed in from here. Wait a minute and try again.')),
+      next(new HttpProblem(429, 'Too many pages were handed in from here. Wait a minute and try again.')),
   });
 }
 
@@ -176,7 +178,7 @@ export function clipRoutes(context: Context): Router {
   router.post('/clips', clipLimit(), async (request, response) => {
     const clip = checked(HandInClipSchema, request.body);
     const id = await handInClip(context, clip, new Date()).catch((error: unknown) => {
-      throw asRefusal(error);
+      throw fromOutbound(error);
     });
     response.status(201).json({ id });
   });

@@ -22,7 +22,7 @@ import { storeCut } from '../imaging/cut-store.ts';
 import { type FirstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
 import type { OriginalFacts } from '../imaging/read-original.ts';
 import { presentPerson } from '../people/guard.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../shelf/names.ts';
 import type { AssetRow } from '../shelf/present.ts';
@@ -315,7 +315,7 @@ async function byId(context: Context, id: string): Promise<AssetRow> {
 
 /**
  * The very file once more: where it came from this time is kept too, and a piece that was thrown away is brought back
- * by whoever may do that. Throws a Refusal for who may not.
+ * by whoever may do that. Throws an HttpProblem for who may not.
  */
 async function cameAgain(context: Context, row: AssetRow, incoming: Incoming, now: Date): Promise<AssetRow> {
   if (row.deletedAt) await assertMayBringBack(context, row, incoming.personId);
@@ -342,7 +342,7 @@ async function cameAgain(context: Context, row: AssetRow, incoming: Incoming, no
 async function assertMayBringBack({ db }: Context, row: AssetRow, personId: string): Promise<void> {
   const [person] = await db.select().from(people).where(eq(people.id, personId));
   if (row.createdBy === personId || (person && may(presentPerson(person).role, 'say-rights'))) return;
-  throw new Refusal(
+  throw new HttpProblem(
     403,
     `This very file was on the shelf and was thrown away (${row.stem}.${row.extension}). Ask an editor to bring it back; nothing was changed.`,
   );

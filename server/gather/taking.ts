@@ -13,9 +13,9 @@ import { assets, jobs, provenance, takings } from '../db/schema.ts';
 import { addJob, type JobRow, presentJob } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
-import { withPatience } from '../outbound/retry.ts';
+import { retry } from '../outbound/retry.ts';
 import { putOnTray } from '../pages/tray.ts';
-import { isNoSpace, notFound, Refusal } from '../problem.ts';
+import { HttpProblem, isNoSpace, notFound } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { isInline, saveInline } from './inline-files.ts';
 import { isPicture } from './read-address.ts';
@@ -124,7 +124,7 @@ async function takeOne(
     const { row, isNew } = await fetchAndTake(context, picture, input, personId, signal);
     return sayIn(row, isNew, isNew ? 'Taken in' : 'Already on the shelf; that one is used');
   } catch (error) {
-    if (error instanceof OutboundProblem || error instanceof Refusal)
+    if (error instanceof OutboundProblem || error instanceof HttpProblem)
       return { state: 'refused', sentence: error.message.slice(0, 500), assetId: null, isNew: null };
     throw error;
   }
@@ -192,7 +192,7 @@ async function fetchTo(
     return picture;
   }
   const save = (address: string) =>
-    withPatience(PATIENCE, signal, () =>
+    retry(PATIENCE, signal, () =>
       context.outbound.save(address, path, {
         limits: { bytes: context.config.uploadLimitBytes, millis: FETCH_MILLIS },
         accept: 'image/*,*/*;q=0.5',

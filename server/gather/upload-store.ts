@@ -6,7 +6,7 @@ import { and, count, eq, sum } from 'drizzle-orm';
 import { sayBytes } from '#core/media/weight.ts';
 import type { Context } from '../context.ts';
 import { people, uploads } from '../db/schema.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 /** As the store of the tus package, but a write that fails says why: a full disk is no unknown fault. */
 export class UploadStore extends FileStore {
@@ -27,7 +27,7 @@ export class UploadStore extends FileStore {
 
 /**
  * Writes down whose an upload is. Each person has so many under way, and so many bytes of them: what one person leaves
- * unfinished does not fill the disk of all. Throws a Refusal.
+ * unfinished does not fill the disk of all. Throws an HttpProblem.
  */
 export async function beginUpload(
   { db, config }: Context,
@@ -44,13 +44,13 @@ export async function beginUpload(
       .from(uploads)
       .where(eq(uploads.personId, personId));
     if ((held?.files ?? 0) >= uploadsEach)
-      throw new Refusal(
+      throw new HttpProblem(
         429,
         `You have ${uploadsEach} files under way, which is as many as one person has at once. This one waits until some are in.`,
         { retryAfterSeconds: 10 },
       );
     if ((held?.bytes ?? 0) + upload.bytes > uploadBytesEach)
-      throw new Refusal(
+      throw new HttpProblem(
         429,
         `Your files under way take ${sayBytes(uploadBytesEach)} together, which is the most for one person. This one waits until some are in.`,
         { retryAfterSeconds: 10 },

@@ -50,6 +50,15 @@ describe('an upload', () => {
     await take(id, 'joss');
   });
 
+  it('is told how large it may be before it begins, and refused in a sentence over that', async () => {
+    const { headers } = await server.ask('/api/uploads', { method: 'OPTIONS', headers: tus });
+    const limit = server.context.config.uploadLimitBytes;
+    expect(headers.get('tus-max-size')).toBe(String(limit));
+    const over = await begin(limit + 1);
+    expect(over.status).toBe(413);
+    expect(String(over.body)).toContain('which is the most that is taken');
+  });
+
   it('says how large it is, and is one of so many and so much for each person', async () => {
     expect(
       (await server.ask('/api/uploads', { method: 'POST', headers: { ...tus, 'upload-defer-length': '1' } }))

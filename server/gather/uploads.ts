@@ -8,7 +8,7 @@ import { folderPath } from '#core/naming/folders.ts';
 import type { Context } from '../context.ts';
 import { arrivals, assets, uploads } from '../db/schema.ts';
 import { personOf } from '../people/guard.ts';
-import { asRefusal, checked, notFound, Refusal } from '../problem.ts';
+import { asHttpProblem, checked, HttpProblem, notFound } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { FROM_OWN_MACHINE, type TakenIn, takeIn } from './take-in.ts';
 import { uploadLocker } from './upload-lock.ts';
@@ -28,10 +28,11 @@ export function uploadRoutes(context: Context): Router {
     relativeLocation: true,
     respectForwardedHeaders: context.config.trustedProxies > 0,
     async onUploadCreate(request, { id, size }) {
-      if (size === undefined) throw told(new Refusal(400, 'Say how large the file is before it is sent.'));
+      if (size === undefined)
+        throw told(new HttpProblem(400, 'Say how large the file is before it is sent.'));
       const { id: personId } = personOf(nodeRequest(request));
       await beginUpload(context, { id, bytes: size }, personId, new Date()).catch((error: unknown) => {
-        throw told(asRefusal(error));
+        throw told(asHttpProblem(error));
       });
       return {};
     },
@@ -78,12 +79,12 @@ function nodeRequest(request: { readonly runtime?: { readonly node?: { readonly 
 }
 
 /** A refusal as the tus package tells errors. */
-function told({ status, message }: Refusal) {
+function told({ status, message }: HttpProblem) {
   return Object.assign(new Error(message), { status_code: status, body: message });
 }
 
 function asTold(context: Context, error: Error) {
-  const refusal = asRefusal(error);
+  const refusal = asHttpProblem(error);
   if (refusal.status >= 500) context.log.error({ err: error }, 'an upload failed');
   return { status_code: refusal.status, body: refusal.message };
 }
@@ -105,7 +106,7 @@ async function arrive(
     // Somebody who was quicker has taken it in meanwhile, and nothing is left of it to be locked.
     const taken = await earlierArrival(context, uploadId, personId);
     if (taken) return taken;
-    throw asUploadRefusal(error);
+    throw asUploadProblem(error);
   }
   try {
     return (
@@ -118,11 +119,11 @@ async function arrive(
 }
 
 const unknownUpload = () =>
-  new Refusal(404, 'This upload is not known here any more. Hand the file in again.');
+  new HttpProblem(404, 'This upload is not known here any more. Hand the file in again.');
 
-function asUploadRefusal(error: unknown): unknown {
+function asUploadProblem(error: unknown): unknown {
   if (error instanceof Error && 'status_code' in error && typeof error.status_code === 'number')
-    return new Refusal(error.status_code, error.message, {}, { cause: error });
+    return new HttpProblem(error.status_code, error.message, {}, { cause: error });
   return error;
 }
 
@@ -133,10 +134,15 @@ async function takeUpload(
   personId: string,
 ): Promise<TakenIn> {
   const upload = await store.getUpload(uploadId).catch((cause: unknown) => {
-    throw new Refusal(404, 'This upload is not known here any more. Hand the file in again.', {}, { cause });
+    throw new HttpProblem(
+      404,
+      'This upload is not known here any more. Hand the file in again.',
+      {},
+      { cause },
+    );
   });
   if (upload.offset !== upload.size)
-    throw new Refusal(409, 'The file has not come through to its end yet. It goes on where it stopped.');
+    throw new HttpProblem(409, 'The file has not come through to its end yet. It goes on where it stopped.');
   const name = upload.metadata?.filename ?? 'unnamed';
   const folder = folderPath(upload.metadata?.folder ?? '');
   const pageId = upload.metadata?.page ?? null;
@@ -155,7 +161,7 @@ async function takeUpload(
     return taken;
   } catch (error) {
     // What was refused is not kept; what failed for another reason (no room, no database) can be asked for again.
-    if (error instanceof Refusal && error.status < 500 && error.status !== 429)
+    if (error instanceof HttpProblem && error.status < 500 && error.status !== 429)
       await forget(context, store, uploadId);
     throw error;
   }

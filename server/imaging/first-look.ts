@@ -32,7 +32,7 @@ const WHITE = '#ffffff';
 
 /**
  * Decodes a picture once, to the width that screens show, and makes of that all that has to be known and shown of
- * it. A file that breaks off half way is found here. Throws a Refusal with a plain sentence.
+ * it. A file that breaks off half way is found here. Throws an HttpProblem with a plain sentence.
  */
 export async function firstLook(path: string, saidName: string, facts: OriginalFacts): Promise<FirstLook> {
   const name = shortName(saidName);

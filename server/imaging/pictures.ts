@@ -2,7 +2,7 @@ import { availableParallelism } from 'node:os';
 import * as v from 'valibot';
 import { ForeignProblem, sayForeignFault } from '../foreign/problem.ts';
 import { ProcessPool } from '../foreign/process-pool.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import type { CutOrder } from './cut.ts';
 import type { Draft } from './draft.ts';
 import type { FirstLook } from './first-look.ts';
@@ -17,7 +17,7 @@ type Output<T extends Task> = Awaited<ReturnType<(typeof PICTURE_TASKS)[T]>>;
 
 /** All work on the bytes of pictures from outside: in processes of their own, within limits of time and memory. */
 export interface PictureTool {
-  /** What a file is. Throws a Refusal with a sentence for what cannot be taken. */
+  /** What a file is. Throws an HttpProblem with a sentence for what cannot be taken. */
   readonly facts: (file: NamedFile) => Promise<OriginalFacts>;
   readonly firstLook: (file: NamedFile & { readonly facts: OriginalFacts }) => Promise<FirstLook>;
   readonly cut: (path: string, order: CutOrder, signal?: AbortSignal) => Promise<Buffer>;
@@ -86,7 +86,7 @@ async function named<T>({ name }: NamedFile, work: Promise<T>): Promise<T> {
     return await work;
   } catch (error) {
     if (!(error instanceof ForeignProblem) || error.fault === 'stopped') throw error;
-    throw new Refusal(
+    throw new HttpProblem(
       413,
       `${shortName(name)} ${sayForeignFault(error.fault)}, so it was not taken. Save it again, simpler or smaller.`,
       {},

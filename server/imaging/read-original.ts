@@ -6,7 +6,7 @@ import { maybeProfileName } from '#core/formats/icc.ts';
 import type { Condition } from '#core/media/condition.ts';
 import { megapixels, type Size, sizeAsSeen } from '#core/media/dimensions.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS, type OriginalFormat } from '#core/media/formats.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { sha256Of } from '../storage/sha256.ts';
 import { drawingSize } from './drawing.ts';
 
@@ -31,12 +31,12 @@ const SVG_BYTES_LIMIT = 2_000_000;
 const MOVING_LIMIT = 1500;
 const MOVING_MEGAPIXEL_LIMIT = 600;
 
-/** Reads what a file that came from outside is; its pixels are looked at by `firstLook`. Throws a Refusal with a plain sentence for what cannot be taken. */
+/** Reads what a file that came from outside is; its pixels are looked at by `firstLook`. Throws an HttpProblem with a plain sentence for what cannot be taken. */
 export async function readOriginal(path: string, saidName: string): Promise<OriginalFacts> {
   const { size: bytes } = await statOf(path);
   const name = shortName(saidName);
   if (bytes === 0)
-    throw new Refusal(415, `${name} is empty: it has no bytes. Copy it again from where it came.`);
+    throw new HttpProblem(415, `${name} is empty: it has no bytes. Copy it again from where it came.`);
   const format = await formatOf(path, name, bytes);
   const image = sharp(path, { limitInputPixels: false, unlimited: false });
   const metadata = await image.metadata().catch((cause: unknown) => {
@@ -46,14 +46,14 @@ export async function readOriginal(path: string, saidName: string): Promise<Orig
   const own = sizeAsSeen(stored, metadata.orientation ?? 1);
   const size = format === 'svg' ? drawingSize(own) : own;
   if (megapixels(size) > MEGAPIXEL_LIMIT) {
-    throw new Refusal(
+    throw new HttpProblem(
       413,
       `${name} is ${spaced(size.width)} × ${spaced(size.height)} px, over the ${MEGAPIXEL_LIMIT} megapixels that are taken. Make it smaller first.`,
     );
   }
   const pictures = metadata.pages ?? 1;
   if (pictures > MOVING_LIMIT || megapixels(size) * pictures > MOVING_MEGAPIXEL_LIMIT) {
-    throw new Refusal(
+    throw new HttpProblem(
       413,
       `${name} moves in ${spaced(pictures)} pictures, which together are more than is taken of a moving picture (${MOVING_LIMIT} pictures, ${MOVING_MEGAPIXEL_LIMIT} megapixels). It is better off as a film.`,
     );
@@ -79,7 +79,7 @@ async function formatOf(path: string, name: string, bytes: number): Promise<Orig
     if (/<svg[\s>]/i.test(start)) return checkedSvg(path, name, bytes);
   }
   const what = type ? `a ${type.ext.toUpperCase()} file` : 'not a picture';
-  throw new Refusal(
+  throw new HttpProblem(
     415,
     `${name} is ${what}, whatever its name says. Pictures are taken as JPEG, PNG, WebP, AVIF, GIF, TIFF or SVG.`,
   );
@@ -94,16 +94,16 @@ function formatByMime(mime: string): OriginalFormat | undefined {
 /** A drawing may hold programs and outside references; those are not taken, since nothing needs them. */
 async function checkedSvg(path: string, name: string, bytes: number): Promise<'svg'> {
   if (bytes > SVG_BYTES_LIMIT)
-    throw new Refusal(413, `${name} is a drawing of over 2 MB. Simplify it and try again.`);
+    throw new HttpProblem(413, `${name} is a drawing of over 2 MB. Simplify it and try again.`);
   const text = await readFile(path, 'utf8');
   if (/<script|\son[a-z]{1,30}\s{0,9}=|javascript:|<foreignObject|<iframe|<!ENTITY/i.test(text)) {
-    throw new Refusal(
+    throw new HttpProblem(
       415,
       `${name} is a drawing with a program in it, so it was not taken. Save it again without scripts.`,
     );
   }
   if (pointsElsewhere(text)) {
-    throw new Refusal(
+    throw new HttpProblem(
       415,
       `${name} is a drawing that shows other files or addresses, so it was not taken. Save it again with everything in it.`,
     );
@@ -136,8 +136,8 @@ function pointsElsewhere(text: string): boolean {
 }
 
 /** What to say of a file that cannot be read to its end. */
-export function broken(name: string, cause: unknown): Refusal {
-  return new Refusal(
+export function broken(name: string, cause: unknown): HttpProblem {
+  return new HttpProblem(
     415,
     `${name} breaks off or is damaged, so it cannot be read to its end. Copy it again from where it came.`,
     {},

@@ -4,7 +4,7 @@ import type { Job } from '#api/jobs.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { jobs } from '../db/schema.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 
 export type JobRow = typeof jobs.$inferSelect;
 
@@ -60,7 +60,7 @@ export async function assertMayOrder({ db, config }: Context, personId: string):
     .from(jobs)
     .where(and(eq(jobs.createdBy, personId), inArray(jobs.state, ['waiting', 'running'])));
   if ((row?.jobs ?? 0) < config.quotas.jobsEach) return;
-  throw new Refusal(
+  throw new HttpProblem(
     429,
     `You have ${config.quotas.jobsEach} pieces of work under way, which is as many as one person has at once. Wait until some have ended.`,
     { retryAfterSeconds: 10 },

@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import type { Context } from '../context.ts';
 import { personOf } from '../people/guard.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { goOnWithJob, presentJob, readJob, stopJob } from './queue.ts';
 
 const LOOK_MILLIS = 250;
@@ -52,7 +52,7 @@ export function jobRoutes(context: Context): Router {
   /** Lets work go on that was stopped or failed: what is done stays done. A run goes on by its own way. */
   router.post('/jobs/:id/go-on', async (request, response) => {
     const job = await ownJob(String(request.params.id), personOf(request).id);
-    if (job.kind === 'run') throw new Refusal(409, 'A run goes on from its own screen.');
+    if (job.kind === 'run') throw new HttpProblem(409, 'A run goes on from its own screen.');
     if (job.state !== 'done') await goOnWithJob(context, job.id);
     response.status(202).json(presentJob(await readJob(context, job.id)));
   });
@@ -60,7 +60,7 @@ export function jobRoutes(context: Context): Router {
   router.get('/jobs/:id/file', async (request, response) => {
     const job = await ownJob(request.params.id, personOf(request).id);
     if (job.state !== 'done' || !job.resultKey)
-      throw new Refusal(409, 'This work has not ended yet, so there is no file.');
+      throw new HttpProblem(409, 'This work has not ended yet, so there is no file.');
     response.attachment(`${job.title}.zip`).type('zip');
     const stream = await context.storage.stream(job.resultKey);
     stream.on('error', (error) => response.destroy(error));

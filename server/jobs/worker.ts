@@ -2,7 +2,7 @@ import type { Context } from '../context.ts';
 import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { GATHER, gather } from '../gather/taking.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { RUN, run } from '../runs/work.ts';
 import { isStorageGone } from '../storage/failures.ts';
 import { tidyNowAndThen } from './now-and-then.ts';
@@ -89,7 +89,7 @@ async function worked(context: Context, job: TakenJob, tools: JobTools): Promise
       return { state: 'stopped', words: 'Stopped. Nothing was changed.' };
     context.log.error({ err: error, job: job.id }, 'a job failed');
     const words =
-      error instanceof Refusal
+      error instanceof HttpProblem
         ? error.message
         : 'It did not work. Nothing was changed; it has been written to the log.';
     return { state: 'failed', words };

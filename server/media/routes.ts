@@ -12,7 +12,7 @@ import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
 import { embedsOfPage } from '#core/page/embed-here.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
-import { leftSignal } from '../asking.ts';
+import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
@@ -24,7 +24,7 @@ import { cutOrDraft } from '../imaging/drafts.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
-import { answerNotFound, notFound, Refusal } from '../problem.ts';
+import { answerNotFound, HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { originalKey } from '../storage/storage.ts';
 import { cutPath, type Opening, openingOf, pagePath, signedAddress } from './addresses.ts';
@@ -65,7 +65,9 @@ export function mediaRoutes(context: Context): Router {
     const far = readFar(String(request.params.text));
     if (!far) throw notFound('This picture');
     const bytes = await farPreview(context, far).catch((error: unknown) => {
-      throw error instanceof OutboundProblem ? new Refusal(502, error.message, {}, { cause: error }) : error;
+      throw error instanceof OutboundProblem
+        ? new HttpProblem(502, error.message, {}, { cause: error })
+        : error;
     });
     response.set('Cache-Control', 'private, max-age=86400').type('image/webp').send(bytes);
   });
@@ -77,7 +79,12 @@ export function mediaRoutes(context: Context): Router {
     if (!recipe || !format) throw notFound('This cut');
     const [width, quality] = [Number(request.params.width), Number(request.params.quality)];
     const source = await cuttable(context, request, { recipe, width });
-    const cut = await cutOrDraft(context, source, { recipe, width, format, quality }, leftSignal(response));
+    const cut = await cutOrDraft(
+      context,
+      source,
+      { recipe, width, format, quality },
+      clientGoneSignal(response),
+    );
     // A draft is asked for anew at the next look: by then the cut may be there.
     if (!('key' in cut)) response.set('Cache-Control', 'no-store').type(cut.mime).end(cut.bytes);
     else {
@@ -98,7 +105,7 @@ export function mediaRoutes(context: Context): Router {
       const { width, quality, x, y } = params;
       const original = { width: source.widthPx, height: source.heightPx };
       const cut = { original, recipe, width, format, quality };
-      const left = leftSignal(response);
+      const left = clientGoneSignal(response);
       const bytes = await context.storage.withFile(originalKey(source.sha256), (path) =>
         context.pictures.detail({ path, cut, at: { x, y } }, left),
       );
@@ -183,7 +190,7 @@ export function mediaRoutes(context: Context): Router {
 async function pageOf(context: Context, request: Request): Promise<WholePage> {
   const whole = await readPage(context, String(request.params.pageId));
   if (String(whole.row.version) !== request.params.version)
-    throw new Refusal(410, 'The page was changed since this look at it. Open its proof anew.');
+    throw new HttpProblem(410, 'The page was changed since this look at it. Open its proof anew.');
   return whole;
 }
 
@@ -231,7 +238,7 @@ async function sendCut(
 ): Promise<StoredCut> {
   const source = await cuttable(context, request, wanted);
   const { recipe, width, format, quality } = wanted;
-  const left = leftSignal(response);
+  const left = clientGoneSignal(response);
   const cut = await ensureCut(context, source, recipe, width, format, quality, left);
   await streamCut(context, response, cut);
   return cut;
@@ -245,7 +252,7 @@ async function cuttable(
 ): Promise<typeof assets.$inferSelect> {
   const source = await heldAsset(context, request, String(request.params.assetId));
   const most = sizeAfter({ width: source.widthPx, height: source.heightPx }, recipe).width;
-  if (!(width >= 1 && width <= most)) throw new Refusal(404, 'No cut is made wider than its original.');
+  if (!(width >= 1 && width <= most)) throw new HttpProblem(404, 'No cut is made wider than its original.');
   return source;
 }
 

@@ -10,7 +10,7 @@ import { makeOutside } from '../../outside/outside.ts';
 import { isPublicAddress } from './guard.ts';
 import { makeOutbound, type Outbound } from './outbound.ts';
 import { type OutboundFault, OutboundProblem } from './problem.ts';
-import { withPatience } from './retry.ts';
+import { retry } from './retry.ts';
 import { SELF_SIGNED } from './testing.ts';
 
 const LIMITS = { bytes: 1_000_000, millis: 1500 };
@@ -227,13 +227,13 @@ describe('answers that go right', () => {
       if (tries < 3) throw new OutboundProblem('busy', 'a.example', { waitMillis: 1000 });
       return 'here';
     };
-    expect(await withPatience(patience, signal, flaky)).toBe('here');
+    expect(await retry(patience, signal, flaky)).toBe('here');
     tries = 0;
     const gone = async () => {
       tries += 1;
       throw new OutboundProblem('not-found', 'a.example');
     };
-    expect(await faultOf(withPatience(patience, signal, gone))).toBe('not-found');
+    expect(await faultOf(retry(patience, signal, gone))).toBe('not-found');
     expect(tries).toBe(1);
   });
 });

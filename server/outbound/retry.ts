@@ -9,11 +9,7 @@ export interface Patience {
 }
 
 /** Tries again after faults that may pass, waiting as long as the other side asks for, within bounds. */
-export async function withPatience<T>(
-  patience: Patience,
-  signal: AbortSignal,
-  work: () => Promise<T>,
-): Promise<T> {
+export async function retry<T>(patience: Patience, signal: AbortSignal, work: () => Promise<T>): Promise<T> {
   let wait = patience.firstWaitMillis;
   for (let tries = 1; ; tries += 1) {
     try {

@@ -1,5 +1,5 @@
 import type { Finding } from '#core/proof/finding.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { proofOf } from './proof.ts';
 import type { WholePage } from './store.ts';
 
@@ -12,7 +12,7 @@ export function whatStops(whole: WholePage): readonly Finding[] {
 export function assertMayGoOut(whole: WholePage): void {
   const stops = whatStops(whole);
   if (stops.length > 0)
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       `This page cannot go out yet: ${sayStops(stops)}. The proof shows what mends it.`,
       {

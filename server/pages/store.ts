@@ -13,7 +13,7 @@ import type { Queries } from '../db/connection.ts';
 import { assets, pages, people, placements, targets } from '../db/schema.ts';
 import { lightsOf } from '../imaging/lights.ts';
 import { isSame } from '../is-same.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { maybeRules, readRules } from '../rules/store.ts';
 import { type AssetRow, hostsFor, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
 
@@ -38,7 +38,7 @@ export async function readPage(context: Context, id: string): Promise<WholePage>
     .where(eq(pages.id, id));
   if (!found) throw notFound('This page');
   const doc = docOf(found.pages);
-  if (!doc) throw new Refusal(500, NOT_READABLE);
+  if (!doc) throw new HttpProblem(500, NOT_READABLE);
   const rows = await assetsOf(context, [doc]);
   return {
     row: found.pages,
@@ -293,7 +293,7 @@ async function alreadySaved(
   const updatedAt = row.updatedAt.toISOString();
   if (isOwn && isSame(current, doc)) return { version: row.version, updatedAt };
   const updatedBy = await nameOf(context, row.updatedBy);
-  throw new Refusal(
+  throw new HttpProblem(
     412,
     `${updatedBy} saved this page while you worked on it. Nothing of either is lost: put both together, or choose.`,
     { current: { version: row.version, doc: current, updatedBy, updatedAt } },

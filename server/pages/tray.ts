@@ -6,7 +6,7 @@ import { STORED, toStored } from '#core/stored.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import { pages } from '../db/schema.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { indexPlacements } from './store.ts';
 
 const TRIES = 5;
@@ -74,7 +74,7 @@ async function changeTray(
     });
     if (isWritten) return;
   }
-  throw new Refusal(
+  throw new HttpProblem(
     409,
     'The page is being saved all the time just now. The pieces are on the shelf; put them on the tray from there.',
   );

@@ -6,7 +6,7 @@ import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { people, settings } from '../db/schema.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { addTarget } from '../rules/store.ts';
 import { assertGoodPassword, hashPassword } from './passwords.ts';
 
@@ -45,9 +45,12 @@ export async function begin(
   await db.transaction(async (tx) => {
     const [kept] = await tx.select().from(settings).where(eq(settings.name, CODE)).for('update');
     if (!kept || !(await isEmptyHouse(tx)))
-      throw new Refusal(409, 'Somebody works here already. Ask the site owner for a sign-in.');
+      throw new HttpProblem(409, 'Somebody works here already. Ask the site owner for a sign-in.');
     if (!isSame(kept.value, wish.code))
-      throw new Refusal(403, 'This is not the code that was printed where Placard was started. Look there.');
+      throw new HttpProblem(
+        403,
+        'This is not the code that was printed where Placard was started. Look there.',
+      );
     await tx.insert(people).values({ ...person, passwordHash });
     await writeAudit(tx, { person, what: 'person', subject: email, detail: 'began the house' }, now);
     await addTarget(tx, wish.target, person.id, now);

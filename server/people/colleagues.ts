@@ -16,7 +16,7 @@ import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
 import { clippers, people, sessions } from '../db/schema.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { assertGoodPassword, hashPassword, isPasswordOf } from './passwords.ts';
 
 type Row = typeof people.$inferSelect;
@@ -62,7 +62,10 @@ export async function addColleague(
     // The very wish sent again after a lost line: the person is there, and the password that was lost is made anew.
     const [known] = await db.select().from(people).where(eq(people.id, id));
     if (known?.email === wish.email && known.mustChange) return renewPassword({ db }, id, by, now);
-    throw new Refusal(409, `Somebody with the address ${wish.email} works here or did. Nobody was added.`);
+    throw new HttpProblem(
+      409,
+      `Somebody with the address ${wish.email} works here or did. Nobody was added.`,
+    );
   }
   return { person: { ...wish, id: row.id, left: false }, password };
 }
@@ -124,9 +127,12 @@ export async function changePassword(
   const { id, email } = person;
   const [row] = await db.select().from(people).where(eq(people.id, id));
   if (!(await isPasswordOf(row?.passwordHash, said)))
-    throw new Refusal(422, 'This is not the password that you have now. Nothing was changed.');
+    throw new HttpProblem(422, 'This is not the password that you have now. Nothing was changed.');
   if (said === next)
-    throw new Refusal(422, 'This is the password that you have now. Take another one. Nothing was changed.');
+    throw new HttpProblem(
+      422,
+      'This is the password that you have now. Take another one. Nothing was changed.',
+    );
   assertGoodPassword(next, person);
   const passwordHash = await hashPassword(next);
   await db.transaction(async (tx) => {
@@ -165,7 +171,7 @@ async function assertAnotherOwner(db: Queries, id: string): Promise<void> {
     .where(and(eq(people.role, 'site-owner'), isNull(people.leftAt), ne(people.id, id)))
     .for('update');
   if (others.length === 0)
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'This is the only site owner, and somebody has to be. Make another one first. Nothing was changed.',
     );

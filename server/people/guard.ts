@@ -4,7 +4,7 @@ import * as v from 'valibot';
 import { DEED_WORDS, type Deed, may, type Person, ROLES } from '#api/people.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { markSeen } from './sessions.ts';
 
 declare module 'express-session' {
@@ -29,16 +29,16 @@ export function signedIn(context: Context, { evenMustChange = false } = {}): Req
   return async (request, _response, next) => {
     const personId = request.session.personId;
     if (!personId)
-      throw new Refusal(
+      throw new HttpProblem(
         401,
         'You are not signed in. Sign in and go on; what you wrote is kept on this machine.',
       );
     const [row] = await context.db.select().from(people).where(eq(people.id, personId));
     const isOver = row?.passwordAt && (request.session.signedInAt ?? 0) < row.passwordAt.getTime();
     if (!row || row.leftAt || isOver || (row.isDemo && !context.config.isDemo))
-      throw new Refusal(401, 'This sign-in is no longer known. Sign in again.');
+      throw new HttpProblem(401, 'This sign-in is no longer known. Sign in again.');
     if (row.mustChange && !evenMustChange)
-      throw new Refusal(
+      throw new HttpProblem(
         403,
         'Your password was made for you. Take one of your own first; nothing was changed.',
         { mustChange: true },
@@ -81,7 +81,7 @@ export function allowed(deed: Deed): RequestHandler {
 
 export function assertAllowed(person: Person, deed: Deed): void {
   if (may(person.role, deed)) return;
-  throw new Refusal(
+  throw new HttpProblem(
     403,
     `Your role does not let you ${DEED_WORDS[deed]}. Nothing was changed. Ask the site owner.`,
   );
@@ -94,7 +94,7 @@ export function sameOrigin(appOrigin: string): RequestHandler {
   return (request, _response, next) => {
     const from = request.headers.origin;
     if (UNSAFE.has(request.method) && from !== undefined && from !== appOrigin) {
-      throw new Refusal(403, 'This request came from a page of another site, so it was not carried out.');
+      throw new HttpProblem(403, 'This request came from a page of another site, so it was not carried out.');
     }
     next();
   };

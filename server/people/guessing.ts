@@ -1,7 +1,7 @@
 import { and, count, eq, gt } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { audit } from '../db/schema.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 
 /** Wrong passwords for one account within a quarter of an hour, from however many places. */
 const TRIES = 30;
@@ -23,7 +23,7 @@ export async function assertNotGuessed({ db }: Context, email: string, now: Date
       ),
     );
   if ((row?.tries ?? 0) < TRIES) return;
-  throw new Refusal(
+  throw new HttpProblem(
     429,
     'Somebody has tried many passwords for this address. Wait a quarter of an hour and try again, or ask the site owner for a new password.',
     { retryAfterSeconds: TRIES_MILLIS / 1000 },

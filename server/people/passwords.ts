@@ -1,5 +1,5 @@
 import { hash, verify } from '@node-rs/argon2';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { COMMON } from './common-passwords.ts';
 
 /** OWASP "Password Storage": argon2id with 19 MiB, two passes, one lane. */
@@ -32,12 +32,12 @@ export function assertGoodPassword(
     .sort((one, other) => other.length - one.length);
   const rest = own.reduce((left, word) => left.replaceAll(word, ''), plain).replace(/\d+/g, '');
   if (rest.length < 4 && rest !== plain)
-    throw new Refusal(
+    throw new HttpProblem(
       422,
       'This password is your own name or address. Take another one. Nothing was changed.',
     );
   if (isCommon(plain) || isCommon(plain.replace(/\d+$/, '')) || isRepeated(plain))
-    throw new Refusal(
+    throw new HttpProblem(
       422,
       'This password is among the first that are guessed. Four words that do not belong together make a good one. Nothing was changed.',
     );

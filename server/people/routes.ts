@@ -5,7 +5,7 @@ import { BeginSchema, ChangePasswordSchema, SignInSchema } from '#api/people.ts'
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
-import { checked, Refusal } from '../problem.ts';
+import { checked, HttpProblem } from '../problem.ts';
 import { begin, isEmptyHouse } from './beginning.ts';
 import { changePassword } from './colleagues.ts';
 import { personOf, presentPerson, signedIn } from './guard.ts';
@@ -26,7 +26,7 @@ export function peopleRoutes(context: Context): Router {
     standardHeaders: 'draft-8',
     legacyHeaders: false,
     handler: (_request, _response, next) =>
-      next(new Refusal(429, 'Too many tries from here. Wait a quarter of an hour and try again.')),
+      next(new HttpProblem(429, 'Too many tries from here. Wait a quarter of an hour and try again.')),
   });
 
   router.post('/session', limit, async (request, response) => {
@@ -39,10 +39,10 @@ export function peopleRoutes(context: Context): Router {
     const isRight = await isPasswordOf(person?.passwordHash, password);
     if (!isRight || !person) {
       await writeAudit(context.db, { person: null, what: 'sign-in-refused', subject: email }, new Date());
-      throw new Refusal(401, 'Address and password do not go together. Check both and try again.');
+      throw new HttpProblem(401, 'Address and password do not go together. Check both and try again.');
     }
     if (person.isDemo && !context.config.isDemo)
-      throw new Refusal(
+      throw new HttpProblem(
         403,
         'This is a person of the demo, which is off. Sign in as yourself, or begin a house of your own in an empty database.',
       );

@@ -13,7 +13,7 @@ import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { activity, pages, targets } from '../db/schema.ts';
 import { isSame } from '../is-same.ts';
-import { checked, notFound, Refusal } from '../problem.ts';
+import { checked, HttpProblem, notFound } from '../problem.ts';
 
 export function readRules(stored: unknown): HouseRules {
   return v.parse(StoredRulesSchema, stored);
@@ -115,9 +115,9 @@ export async function removeTarget(context: Context, id: string, person: Person,
     const [all] = await tx.select({ count: count() }).from(targets).for('update');
     const [used] = await tx.select({ count: count() }).from(pages).where(eq(pages.targetId, id));
     if ((used?.count ?? 0) > 0)
-      throw new Refusal(409, 'Pages are made for this target, so it stays. Nothing was changed.');
+      throw new HttpProblem(409, 'Pages are made for this target, so it stays. Nothing was changed.');
     if ((all?.count ?? 0) < 2)
-      throw new Refusal(409, 'This is the only target, and pages need one. Nothing was changed.');
+      throw new HttpProblem(409, 'This is the only target, and pages need one. Nothing was changed.');
     await tx.delete(targets).where(eq(targets.id, id));
     await writeAudit(tx, { person, what: 'rules', subject: rules.name, detail: 'removed the target' }, now);
     await writeActivity(
@@ -191,7 +191,7 @@ export async function saveRules(
   const current = await readTarget(context, id);
   // The very rules that stand already, sent again after a lost line.
   if (current.version === version + 1 && isSame(current.rules, rules)) return current;
-  throw new Refusal(
+  throw new HttpProblem(
     412,
     'Somebody changed these rules meanwhile. Yours are not written over theirs; look at both and save again.',
     { current },

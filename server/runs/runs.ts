@@ -10,7 +10,7 @@ import type { Context } from '../context.ts';
 import { assets, jobs, runSteps } from '../db/schema.ts';
 import { throwCuts } from '../imaging/made-cuts.ts';
 import { addJob, goOnWithJob, type JobRow, presentJob } from '../jobs/queue.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { missingFolders, removeEmptyFolders } from '../shelf/folders.ts';
 import { type AssetRow, preparedSize, thumbAddress } from '../shelf/present.ts';
 import { RunInputSchema } from './input.ts';
@@ -61,19 +61,19 @@ export async function beginRun(
   if (known) return jobId;
   const planned = await plan(context, order);
   if (planned.seen !== seen)
-    throw new Refusal(
+    throw new HttpProblem(
       409,
       'Something changed since you looked: a piece, a name, or the House rules. Nothing was begun; look at the rows again.',
     );
   const parts = planned.rows.filter(({ leftOut }) => leftOut === null).length;
-  if (parts === 0) throw new Refusal(422, 'Nothing would change, so there is nothing to run.');
+  if (parts === 0) throw new HttpProblem(422, 'Nothing would change, so there is nothing to run.');
   // One whose wrong name leaves it as it is would take no part, and nobody would hear why.
   const faulty = planned.rows.find(
     ({ assetId, leftOut, warnings }) =>
       !order.rows[assetId]?.leftOut && leftOut !== 'comp' && warnings.some(isNameFault),
   );
   if (faulty)
-    throw new Refusal(
+    throw new HttpProblem(
       422,
       `The name that was written for ${faulty.before.stem} is none. Nothing was begun; mend it in its row, or leave it out.`,
     );
@@ -118,7 +118,7 @@ export async function takeRunBack(
 ): Promise<void> {
   const job = await runJob(context, jobId, personId);
   if (isUnderWay(job))
-    throw new Refusal(409, 'It is still under way. Stop it first; what is done stays until then.');
+    throw new HttpProblem(409, 'It is still under way. Stop it first; what is done stays until then.');
   const { order, newFolders } = v.parse(RunInputSchema, job.input);
   const done = await context.db
     .select()

@@ -15,7 +15,7 @@ import { isDuplicate } from '../db/failures.ts';
 import { activity, assets, folders } from '../db/schema.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { isSame } from '../is-same.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { derivedColumns } from './derived.ts';
 import { freeStemLike } from './names.ts';
 import { type AssetRow, presentAssets } from './present.ts';
@@ -117,7 +117,7 @@ async function alreadyChanged(
   const isNext = row.version === version + 1 && isSame(saidOf(row), next);
   if (isNext && (await lastChangedBy(context, row.id)) === person.id) return row;
   const [current] = await presentAssets(context, [row], person);
-  throw new Refusal(
+  throw new HttpProblem(
     412,
     'Somebody changed this label meanwhile. Yours is not written over theirs; look at both and choose.',
     { current },
@@ -136,13 +136,13 @@ async function lastChangedBy(context: Context, assetId: string): Promise<string 
 
 /** The settings of an embed change; what it embeds does not, since pages that show it rest on that. */
 function changedEmbed({ embed: saved }: AssetRow, embed: Embed): SavedEmbed {
-  if (!saved) throw new Refusal(422, 'This piece embeds nothing. Nothing was changed.');
+  if (!saved) throw new HttpProblem(422, 'This piece embeds nothing. Nothing was changed.');
   if (
     saved.embed.address !== embed.address ||
     saved.embed.carrier !== embed.carrier ||
     saved.embed.host !== embed.host
   )
-    throw new Refusal(
+    throw new HttpProblem(
       422,
       'An embed keeps what it embeds. Put the other one on the shelf, and replace this by it.',
     );
@@ -161,7 +161,7 @@ export async function findAsset(context: Context, id: string): Promise<AssetRow>
 /** Only what its host shows by itself, with no picture of its own here, goes without a licence. */
 function assertLicence({ embed }: AssetRow, { licence }: Label): void {
   if (isOfCopies(licence) || embed?.poster === 'drawn') return;
-  throw new Refusal(
+  throw new HttpProblem(
     422,
     'A file of it is held here, so that a copy goes out and a licence is needed. Its licence stays as it was.',
   );
@@ -171,9 +171,9 @@ function assertLicence({ embed }: AssetRow, { licence }: Label): void {
 function assertMay(person: Person, row: AssetRow, next: Said): void {
   if (may(person.role, 'say-rights')) return;
   if (row.createdBy !== person.id)
-    throw new Refusal(403, 'You can change the pieces that you handed in. This one is somebody else’s.');
+    throw new HttpProblem(403, 'You can change the pieces that you handed in. This one is somebody else’s.');
   if (rightsChange(row, next))
-    throw new Refusal(403, 'Licences are said by editors and rights keepers. Nothing was changed.');
+    throw new HttpProblem(403, 'Licences are said by editors and rights keepers. Nothing was changed.');
 }
 
 /** The fields of a label that settle what may be done with a piece. */
@@ -202,7 +202,7 @@ export const pieceName = ({ title, stem, extension }: Pick<AssetRow, 'title' | '
 
 function goodName(row: AssetRow, wished: string): string {
   const fault = wished === row.stem ? undefined : nameFault(wished);
-  if (fault) throw new Refusal(422, `${sayNameFault(fault)} The name stays ${row.stem}.`);
+  if (fault) throw new HttpProblem(422, `${sayNameFault(fault)} The name stays ${row.stem}.`);
   return wished;
 }
 
@@ -211,9 +211,13 @@ async function assertFree(context: Context, row: AssetRow, wished: string): Prom
     throw await nameTaken(context, row, wished);
 }
 
-async function nameTaken(context: Context, row: AssetRow, wished: string): Promise<Refusal> {
+async function nameTaken(context: Context, row: AssetRow, wished: string): Promise<HttpProblem> {
   const free = await freeStemLike(context.db, wished, row.id);
-  return new Refusal(409, `Another piece is called ${wished}. ${free} is free. The name stays ${row.stem}.`, {
-    offered: free,
-  });
+  return new HttpProblem(
+    409,
+    `Another piece is called ${wished}. ${free} is free. The name stays ${row.stem}.`,
+    {
+      offered: free,
+    },
+  );
 }

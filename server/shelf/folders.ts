@@ -5,7 +5,7 @@ import { justDone, writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { assets, folders } from '../db/schema.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { standing } from './put-away.ts';
 
 interface Counted {
@@ -43,7 +43,7 @@ export async function makeFolder(
   await context.db.transaction(async (tx) => {
     if (await isThere(tx, path)) {
       if (await justDone(tx, folderDeed(path, personId, 'made a folder'), now)) return;
-      throw new Refusal(409, `There is a folder ${path} already.`);
+      throw new HttpProblem(409, `There is a folder ${path} already.`);
     }
     for (const one of withAncestors(path)) await tx.insert(folders).ignore().values({ path: one });
     await writeFolderActivity(tx, { path, personId, what: 'made a folder', before: null, after: path }, now);
@@ -65,7 +65,7 @@ export async function moveFolder(
   const path = goodPath(to);
   if (path === from) return path;
   if (path.startsWith(`${from}/`))
-    throw new Refusal(422, 'A folder cannot be moved into itself. Nothing was changed.');
+    throw new HttpProblem(422, 'A folder cannot be moved into itself. Nothing was changed.');
   await context.db.transaction(async (tx) => {
     if (!(await isThere(tx, from))) {
       const done = await justDone(tx, folderDeed(from, personId, 'moved a folder'), now);
@@ -73,7 +73,7 @@ export async function moveFolder(
       throw notFound('This folder');
     }
     if (await isThere(tx, path))
-      throw new Refusal(
+      throw new HttpProblem(
         409,
         `There is a folder ${path} already. Give this one another name, or move its pieces.`,
       );
@@ -112,7 +112,7 @@ export async function removeFolder(
     const [held] = await tx.select({ pieces: count() }).from(assets).where(inFolder(assets.folder, path));
     const pieces = held?.pieces ?? 0;
     if (pieces > 0)
-      throw new Refusal(
+      throw new HttpProblem(
         409,
         `${pieces === 1 ? 'One piece lies' : `${pieces} pieces lie`} in ${path}, counting those thrown away. Move them first; nothing was changed.`,
       );
@@ -145,13 +145,13 @@ function goodPath(text: string): string {
   assertDepth(text.split(/[/\\]/).filter((part) => part.trim() !== '').length);
   const path = folderPath(text);
   if (path === '')
-    throw new Refusal(422, 'Nothing of this name can stand in an address. Use letters or digits in it.');
+    throw new HttpProblem(422, 'Nothing of this name can stand in an address. Use letters or digits in it.');
   return path;
 }
 
 function assertDepth(depth: number): void {
   if (depth > FOLDER_DEPTH_LIMIT)
-    throw new Refusal(422, `Folders go at most ${FOLDER_DEPTH_LIMIT} deep. Nothing was changed.`);
+    throw new HttpProblem(422, `Folders go at most ${FOLDER_DEPTH_LIMIT} deep. Nothing was changed.`);
 }
 
 type Path = typeof folders.path | typeof assets.folder;

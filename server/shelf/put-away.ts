@@ -4,7 +4,7 @@ import { writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { assets, cuts, likenessCurves } from '../db/schema.ts';
-import { notFound, Refusal } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
 import { carryOutRemovals, orderRemovals } from '../tidy/removals.ts';
 import { pieceName } from './change.ts';
@@ -67,7 +67,7 @@ export async function fold(
   if (into !== null) {
     const head = await anyAsset(context, into);
     if (head.id === id || head.foldedInto !== null || head.deletedAt !== null)
-      throw new Refusal(409, 'A piece is folded under one that stands on the shelf by itself.');
+      throw new HttpProblem(409, 'A piece is folded under one that stands on the shelf by itself.');
   }
   await context.db.transaction(async (tx) => {
     await tx.update(assets).set({ foldedInto: into }).where(eq(assets.id, id));
@@ -98,7 +98,10 @@ export async function anyAsset(context: Context, id: string): Promise<AssetRow> 
 
 function assertMay(person: Person, row: AssetRow): void {
   if (may(person.role, 'say-rights') || row.createdBy === person.id) return;
-  throw new Refusal(403, 'You can throw away the pieces that you handed in. This one is somebody else’s.');
+  throw new HttpProblem(
+    403,
+    'You can throw away the pieces that you handed in. This one is somebody else’s.',
+  );
 }
 
 /**

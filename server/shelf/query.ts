@@ -22,7 +22,7 @@ import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED 
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
 import { assets, pins } from '../db/schema.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
 import { standing } from './put-away.ts';
@@ -361,7 +361,8 @@ function cursorOf(order: AssetOrder, row: AssetRow): string {
 
 function afterCursor(order: AssetOrder, cursor: string): SQL | undefined {
   const parsed = v.safeParse(CursorSchema, cursor);
-  if (!parsed.success) throw new Refusal(422, 'The list cannot go on from there. Ask again from its start.');
+  if (!parsed.success)
+    throw new HttpProblem(422, 'The list cannot go on from there. Ask again from its start.');
   const [value, id] = parsed.output;
   switch (order) {
     case 'name':

@@ -13,7 +13,7 @@ import type { Queries } from '../db/connection.ts';
 import { activity, assets, pages, placements } from '../db/schema.ts';
 import { isSame } from '../is-same.ts';
 import { indexPlacements, maybeDoc } from '../pages/store.ts';
-import { Refusal } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
 import { pieceName } from './change.ts';
 import { anyAsset } from './put-away.ts';
 
@@ -52,12 +52,12 @@ export async function replaceEverywhere(
   person: Person,
   now: Date,
 ): Promise<Replaced> {
-  if (oldId === newId) throw new Refusal(409, 'A piece is not replaced by itself.');
+  if (oldId === newId) throw new HttpProblem(409, 'A piece is not replaced by itself.');
   const [old, fresh] = [await anyAsset(context, oldId), await anyAsset(context, newId)];
   const done = await replacedBefore(context, oldId, newId, person, now);
   if (done) return done;
   if (fresh.deletedAt)
-    throw new Refusal(409, 'The piece to take its place was thrown away. Bring it back first.');
+    throw new HttpProblem(409, 'The piece to take its place was thrown away. Bring it back first.');
   let changed = 0;
   await context.db.transaction(async (tx) => {
     changed = 0;
@@ -70,7 +70,7 @@ export async function replaceEverywhere(
     for await (const row of pagesWith(tx, oldId)) {
       const doc = maybeDoc(row.doc);
       if (!doc)
-        throw new Refusal(
+        throw new HttpProblem(
           409,
           `“${row.title}” cannot be read as a page any more, so the piece stays everywhere. Nothing was changed.`,
         );
@@ -163,7 +163,7 @@ export async function takeReplacementBack(
       const [step] = await tx.select().from(activity).where(eq(activity.id, id));
       if (!row || !step) continue;
       if (!isSame(row.doc, fromStored(STORED.page, step.after)))
-        throw new Refusal(
+        throw new HttpProblem(
           409,
           `“${row.title}” was changed since, so the replacement stays. Put the other piece in its place by hand.`,
         );

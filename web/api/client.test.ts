@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { ApiProblem, ask, sayFailure, tell } from './client.ts';
+import { ApiProblem, requestJson, requestVoid, sayFailure } from './client.ts';
 
 const SizeSchema = v.object({ width: v.number() });
 
@@ -30,7 +30,7 @@ afterEach(() => vi.unstubAllGlobals());
 describe('asking the server', () => {
   it('reads the answer into its type', async () => {
     const asked = answers(200, { width: 720, more: 'is left out' });
-    expect(await ask(SizeSchema, '/targets/reserve')).toEqual({ width: 720 });
+    expect(await requestJson(SizeSchema, '/targets/reserve')).toEqual({ width: 720 });
     expect(asked.path).toBe('/api/targets/reserve');
     expect(asked.init).toMatchObject({ method: 'GET', headers: {} });
     expect(asked.init.body).toBeUndefined();
@@ -38,7 +38,7 @@ describe('asking the server', () => {
 
   it('takes no answer that is not of its type', async () => {
     answers(200, { width: 'wide' });
-    const { message } = await problemOf(ask(SizeSchema, '/targets/reserve'));
+    const { message } = await problemOf(requestJson(SizeSchema, '/targets/reserve'));
     expect(message).toContain('Placard was renewed since this window was opened');
   });
 
@@ -49,7 +49,7 @@ describe('asking the server', () => {
       if (keys.length === 1) throw new TypeError('Failed to fetch');
       return new Response(JSON.stringify({ width: 1 }), { status: keys.length === 2 ? 503 : 201 });
     });
-    expect(await ask(SizeSchema, '/pages', { method: 'POST', body: {} })).toEqual({ width: 1 });
+    expect(await requestJson(SizeSchema, '/pages', { method: 'POST', body: {} })).toEqual({ width: 1 });
     expect(keys).toHaveLength(3);
     expect(new Set(keys).size).toBe(1);
     expect(keys[0]).toMatch(/^[0-9a-f-]{36}$/);
@@ -57,7 +57,7 @@ describe('asking the server', () => {
 
   it('sends what is written with the version that it was made on', async () => {
     const asked = answers(204, null);
-    await tell('/pages/tides', { method: 'PUT', body: { title: 'Tides' }, version: 4 });
+    await requestVoid('/pages/tides', { method: 'PUT', body: { title: 'Tides' }, version: 4 });
     expect(asked.init).toMatchObject({
       method: 'PUT',
       headers: { 'Content-Type': 'application/json', 'If-Match': '"4"' },
@@ -81,7 +81,7 @@ describe('asking the server', () => {
       at: 7,
     };
     answers(status, body);
-    const problem = await problemOf(ask(SizeSchema, '/pages/tides'));
+    const problem = await problemOf(requestJson(SizeSchema, '/pages/tides'));
     expect(problem).toMatchObject({ status, isPassing, message: 'Somebody changed it meanwhile.', body });
   });
 
@@ -89,7 +89,7 @@ describe('asking the server', () => {
     'says the status of an answer that is no problem document: %j',
     async (body) => {
       answers(502, body);
-      const problem = await problemOf(tell('/pages', { method: 'POST' }));
+      const problem = await problemOf(requestVoid('/pages', { method: 'POST' }));
       expect(problem.message).toBe('Placard answered with 502.');
       expect(problem.isPassing).toBe(true);
     },
@@ -98,7 +98,7 @@ describe('asking the server', () => {
   it('says that what was written is kept where the server cannot be reached', async () => {
     const gone = new TypeError('fetch failed');
     vi.stubGlobal('fetch', () => Promise.reject(gone));
-    const problem = await problemOf(ask(SizeSchema, '/pages/tides'));
+    const problem = await problemOf(requestJson(SizeSchema, '/pages/tides'));
     expect(problem).toMatchObject({ status: 0, isPassing: true, cause: gone });
     expect(problem.message).toContain('kept on this machine');
   });
@@ -107,7 +107,7 @@ describe('asking the server', () => {
     const calledOff = new AbortController();
     calledOff.abort();
     vi.stubGlobal('fetch', () => Promise.reject(calledOff.signal.reason));
-    await expect(ask(SizeSchema, '/assets', { signal: calledOff.signal })).rejects.toBe(
+    await expect(requestJson(SizeSchema, '/assets', { signal: calledOff.signal })).rejects.toBe(
       calledOff.signal.reason,
     );
   });

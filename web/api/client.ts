@@ -30,7 +30,7 @@ interface Asked {
 }
 
 /** Asks the server and reads its answer into a type. Throws `ApiProblem` with a sentence for people otherwise. */
-export async function ask<T extends v.GenericSchema>(
+export async function requestJson<T extends v.GenericSchema>(
   schema: T,
   path: string,
   asked: Asked = {},
@@ -48,7 +48,7 @@ export async function ask<T extends v.GenericSchema>(
 }
 
 /** As `ask`, for answers without a body. */
-export async function tell(path: string, asked: Asked): Promise<void> {
+export async function requestVoid(path: string, asked: Asked): Promise<void> {
   await send(path, asked);
 }
 

@@ -23,7 +23,7 @@ import {
 } from '#api/pages.ts';
 import { BeginningSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
-import { ApiProblem, ask } from './client.ts';
+import { ApiProblem, requestJson } from './client.ts';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -40,7 +40,7 @@ export const meQuery = queryOptions({
   queryKey: ['me'],
   queryFn: async () => {
     try {
-      return await ask(PersonSchema, '/me');
+      return await requestJson(PersonSchema, '/me');
     } catch (error) {
       if (error instanceof ApiProblem && error.status === 401) return null;
       throw error;
@@ -51,29 +51,29 @@ export const meQuery = queryOptions({
 
 export const beginningQuery = queryOptions({
   queryKey: ['beginning'],
-  queryFn: () => ask(BeginningSchema, '/beginning'),
+  queryFn: () => requestJson(BeginningSchema, '/beginning'),
 });
 
 export const demoPeopleQuery = queryOptions({
   queryKey: ['demo-people'],
-  queryFn: () => ask(v.array(DemoPersonSchema), '/demo-people'),
+  queryFn: () => requestJson(v.array(DemoPersonSchema), '/demo-people'),
   staleTime: Infinity,
 });
 const HANGING_MILLIS = 1500;
 
 export const deskQuery = queryOptions({
   queryKey: ['desk'],
-  queryFn: () => ask(DeskSchema, '/desk'),
+  queryFn: () => requestJson(DeskSchema, '/desk'),
   // While the demo hangs itself, people look on.
   refetchInterval: ({ state }) => (state.data?.hanging ? HANGING_MILLIS : false),
 });
 export const pagesQuery = queryOptions({
   queryKey: ['pages'],
-  queryFn: () => ask(v.array(PageSummarySchema), '/pages'),
+  queryFn: () => requestJson(v.array(PageSummarySchema), '/pages'),
 });
 export const targetsQuery = queryOptions({
   queryKey: ['targets'],
-  queryFn: () => ask(v.array(TargetSchema), '/targets'),
+  queryFn: () => requestJson(v.array(TargetSchema), '/targets'),
 });
 /** The target that many pieces are sized for where nobody said which: the one with most sizes in its house rules. */
 export function mostSizes(targets: readonly Target[]): Target | undefined {
@@ -82,14 +82,14 @@ export function mostSizes(targets: readonly Target[]): Target | undefined {
 
 export const foldersQuery = queryOptions({
   queryKey: ['folders'],
-  queryFn: () => ask(FolderListSchema, '/folders'),
+  queryFn: () => requestJson(FolderListSchema, '/folders'),
 });
 
 /** A page is asked once each time it is opened; from then on its saver knows how it stands. */
 export const pageQuery = (id: string) =>
   queryOptions({
     queryKey: ['page', id],
-    queryFn: () => ask(PageSchema, `/pages/${id}`),
+    queryFn: () => requestJson(PageSchema, `/pages/${id}`),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
@@ -97,43 +97,43 @@ export const pageQuery = (id: string) =>
 export const proofPageQuery = (id: string) =>
   queryOptions({
     queryKey: ['proof-page', id],
-    queryFn: () => ask(PageSchema, `/pages/${id}`),
+    queryFn: () => requestJson(PageSchema, `/pages/${id}`),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
 export const assetQuery = (id: string) =>
-  queryOptions({ queryKey: ['asset', id], queryFn: () => ask(AssetSchema, `/assets/${id}`) });
+  queryOptions({ queryKey: ['asset', id], queryFn: () => requestJson(AssetSchema, `/assets/${id}`) });
 /** An original never changes, so neither does this. */
 export const lightsQuery = (id: string) =>
   queryOptions({
     queryKey: ['lights', id],
-    queryFn: () => ask(LightsSchema, `/assets/${id}/lights`),
+    queryFn: () => requestJson(LightsSchema, `/assets/${id}/lights`),
     staleTime: Number.POSITIVE_INFINITY,
   });
 export const provenanceQuery = (id: string) =>
   queryOptions({
     queryKey: ['asset', id, 'provenance'],
-    queryFn: () => ask(v.array(ProvenanceSchema), `/assets/${id}/provenance`),
+    queryFn: () => requestJson(v.array(ProvenanceSchema), `/assets/${id}/provenance`),
     staleTime: 30_000,
   });
 export const ownWordsQuery = (id: string) =>
   queryOptions({
     queryKey: ['asset', id, 'own-words'],
-    queryFn: () => ask(OwnWordsSchema, `/assets/${id}/own-words`),
+    queryFn: () => requestJson(OwnWordsSchema, `/assets/${id}/own-words`),
     staleTime: 0,
   });
 /** Asked anew for each version of the piece, and from time to time: files are made while one looks on. */
 export const madeCutsQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['made-cuts', id, version],
-    queryFn: () => ask(MadeCutsSchema, `/assets/${id}/cuts`),
+    queryFn: () => requestJson(MadeCutsSchema, `/assets/${id}/cuts`),
     refetchInterval: 5_000,
   });
 export const likenessQuery = (id: string, about: { recipe: string; width: number; target: string }) =>
   queryOptions({
     queryKey: ['likeness', id, about],
     queryFn: ({ signal }) =>
-      ask(
+      requestJson(
         LikenessCurveSchema,
         `/assets/${id}/likeness?${new URLSearchParams({ ...about, width: String(about.width) })}`,
         { signal },
@@ -144,37 +144,37 @@ export const likenessQuery = (id: string, about: { recipe: string; width: number
 export const lookalikesQuery = (id: string) =>
   queryOptions({
     queryKey: ['lookalikes', id],
-    queryFn: () => ask(LookalikesSchema, `/assets/${id}/lookalikes`),
+    queryFn: () => requestJson(LookalikesSchema, `/assets/${id}/lookalikes`),
     staleTime: 30_000,
   });
 export const pinsQuery = queryOptions({
   queryKey: ['pins'],
-  queryFn: () => ask(v.array(v.string()), '/pins'),
+  queryFn: () => requestJson(v.array(v.string()), '/pins'),
 });
 export const previewQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['preview', id, version],
-    queryFn: () => ask(PreviewSchema, `/pages/${id}/preview`),
+    queryFn: () => requestJson(PreviewSchema, `/pages/${id}/preview`),
     staleTime: Infinity,
   });
 /** The code of a page; that of one which cannot go out yet is only given to who asks for it as such. */
 export const fragmentQuery = (id: string, wish: FragmentWish) =>
   queryOptions({
     queryKey: ['fragment', id, wish],
-    queryFn: () => ask(FragmentSchema, `/pages/${id}/fragment?${paramsOf(wish)}`),
+    queryFn: () => requestJson(FragmentSchema, `/pages/${id}/fragment?${paramsOf(wish)}`),
     gcTime: 0,
     placeholderData: keepPreviousData,
   });
 
 export function askShelf(question: AssetQuery, signal?: AbortSignal) {
-  return ask(AssetListSchema, `/assets?${paramsOf(question)}`, signal ? { signal } : {});
+  return requestJson(AssetListSchema, `/assets?${paramsOf(question)}`, signal ? { signal } : {});
 }
 
 /** How many pieces answer a question; shows the last count until the next one is there. */
 export const shelfCountQuery = ({ cursor: _cursor, limit: _limit, order: _order, ...question }: AssetQuery) =>
   queryOptions({
     queryKey: ['shelf', 'count', question],
-    queryFn: ({ signal }) => ask(AssetCountSchema, `/assets/count?${paramsOf(question)}`, { signal }),
+    queryFn: ({ signal }) => requestJson(AssetCountSchema, `/assets/count?${paramsOf(question)}`, { signal }),
     placeholderData: keepPreviousData,
   });
 

@@ -1,12 +1,13 @@
 import type { HttpResponse, Upload } from 'tus-js-client';
 import { type Arrived, ArrivedSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ask, sayFailure, tell } from '../api/client.ts';
+import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Store } from '../ui/store.ts';
 import type { FoundFile } from './dropped.ts';
 import { type Destination, forgetFile, isKept, type KeptFile, keepFile, keptFiles } from './kept-files.ts';
+import { uploadLimit } from './upload-limit.ts';
 
 /** One file on its way in. `sent` and `bytes` in bytes. */
 export interface Arrival {
@@ -38,8 +39,6 @@ const CHUNK_BYTES = 8_000_000;
 const RETRY_MILLIS = [500, 1000, 3000, 5000];
 /** After those, a line that stays cut is tried again this often. */
 const CUT_MILLIS = 8000;
-/** The server has its own limit; this one only says it before anything is sent. */
-const LIMIT_BYTES = 150_000_000;
 /** Progress is shown at most this often, or many files at once would hold up the screen. */
 const SHOW_MILLIS = 120;
 const BEGUN_AT_ONCE = 10;
@@ -72,10 +71,12 @@ export function bringIn(
 
 /** A few at a time: to ask hundreds of files for their size, and hold them all, would keep the screen from drawing. */
 async function bringInByAndBy(files: readonly KeptFile[], onArrived: OnArrived | null): Promise<void> {
+  const limit = await uploadLimit(files.map(({ file }) => file));
+  const isFit = ({ size }: File) => size > 0 && size <= limit;
   for (let from = 0; from < files.length; from += BEGUN_AT_ONCE) {
     const some = files.slice(from, from + BEGUN_AT_ONCE);
     const lines = some.map((one) =>
-      isFit(one.file) ? lineOf(one, 'waiting', 'Waits') : lineOf(one, 'refused', sayUnfit(one.file)),
+      isFit(one.file) ? lineOf(one, 'waiting', 'Waits') : lineOf(one, 'refused', sayUnfit(one.file, limit)),
     );
     arrivals.update((all) => [...all, ...lines]);
     for (const one of some.filter(({ file }) => isFit(file))) {
@@ -86,15 +87,13 @@ async function bringInByAndBy(files: readonly KeptFile[], onArrived: OnArrived |
   }
 }
 
-const isFit = ({ size }: File) => size > 0 && size <= LIMIT_BYTES;
-
 const SETTLED: ReadonlySet<Arrival['state']> = new Set(['in', 'refused']);
 
 const isComing = (id: string) => arrivals.state.some((one) => one.id === id && !SETTLED.has(one.state));
 
-function sayUnfit(file: File): string {
+function sayUnfit(file: File, limit: number): string {
   if (file.size === 0) return `${nameOf(file)} is empty: it has no bytes. Copy it again from where it came.`;
-  return `${nameOf(file)} is ${sayBytes(file.size)}, over the ${sayBytes(LIMIT_BYTES)} that are taken. Make it smaller first.`;
+  return `${nameOf(file)} is ${sayBytes(file.size)}, over the ${sayBytes(limit)} that are taken. Make it smaller first.`;
 }
 
 /**
@@ -272,7 +271,7 @@ async function arrive(entry: Waiting, upload: Upload): Promise<void> {
   change(id, { state: 'looking', sentence: 'Is looked at', sent: entry.file.size });
   try {
     const uploadId = upload.url?.split('/').at(-1) ?? '';
-    const arrived = await ask(ArrivedSchema, '/arrivals', { method: 'POST', body: { uploadId } });
+    const arrived = await requestJson(ArrivedSchema, '/arrivals', { method: 'POST', body: { uploadId } });
     putPieces([arrived.asset]);
     if (!onArrived?.(arrived) && to.pageId) await putOnTray(to.pageId, [arrived.asset.id], to.wantId);
     change(id, { state: 'in', sentence: arrived.sentence, assetId: arrived.asset.id });
@@ -315,14 +314,17 @@ export async function putOnTray(
   assetIds: readonly string[],
   wantId: string | null,
 ): Promise<void> {
-  await tell(`/pages/${pageId}/tray`, { method: 'POST', body: { add: assetIds, remove: [], wantId } });
+  await requestVoid(`/pages/${pageId}/tray`, { method: 'POST', body: { add: assetIds, remove: [], wantId } });
   onTray.dispatchEvent(new CustomEvent('change', { detail: pageId }));
   for (const key of ['pages', 'desk', 'gather-page']) void queryClient.invalidateQueries({ queryKey: [key] });
 }
 
 /** Takes pieces off a page's tray again. */
 export async function takeOffTray(pageId: string, assetIds: readonly string[]): Promise<void> {
-  await tell(`/pages/${pageId}/tray`, { method: 'POST', body: { add: [], remove: assetIds, wantId: null } });
+  await requestVoid(`/pages/${pageId}/tray`, {
+    method: 'POST',
+    body: { add: [], remove: assetIds, wantId: null },
+  });
   onTray.dispatchEvent(new CustomEvent('change', { detail: pageId }));
   for (const key of ['pages', 'desk', 'gather-page']) void queryClient.invalidateQueries({ queryKey: [key] });
 }

@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import { PageSchema, SavedPageSchema } from '#api/pages.ts';
 import type { Prep } from '#core/media/recipe.ts';
 import { type Placement, placementsOf, withPlacement } from '#core/page/model.ts';
-import { ask } from '../api/client.ts';
+import { requestJson } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { ledger } from '../undo/ledger.ts';
 
@@ -14,7 +14,10 @@ export interface Here {
 }
 
 export const herePageQuery = (pageId: string) =>
-  queryOptions({ queryKey: ['bench-page', pageId], queryFn: () => ask(PageSchema, `/pages/${pageId}`) });
+  queryOptions({
+    queryKey: ['bench-page', pageId],
+    queryFn: () => requestJson(PageSchema, `/pages/${pageId}`),
+  });
 
 /** Keeps a recipe for one use alone; null prepares it as everywhere else. */
 export async function prepareHere(
@@ -33,10 +36,14 @@ export async function prepareHere(
 
 /** Writes it on the page as it stands on the server now; answers what was there before. */
 async function putHere(pageId: string, placementId: string, prep: Prep | null): Promise<Prep | null> {
-  const page = await ask(PageSchema, `/pages/${pageId}`);
+  const page = await requestJson(PageSchema, `/pages/${pageId}`);
   const before = placementsOf(page.doc).find(({ id }) => id === placementId)?.prep ?? null;
   const doc = withPlacement(page.doc, placementId, { prep });
-  await ask(SavedPageSchema, `/pages/${pageId}`, { method: 'PUT', body: { doc }, version: page.version });
+  await requestJson(SavedPageSchema, `/pages/${pageId}`, {
+    method: 'PUT',
+    body: { doc },
+    version: page.version,
+  });
   for (const key of ['bench-page', 'pages', 'desk', 'preview', 'made-cuts'])
     await queryClient.invalidateQueries({ queryKey: [key] });
   return before;

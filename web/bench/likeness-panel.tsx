@@ -15,7 +15,7 @@ import { recipeKey } from '#core/media/recipe-key.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { wordsApart } from '#core/page/picture.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { likenessQuery, queryClient } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
@@ -148,7 +148,7 @@ async function measureOne(
   const known = queryClient.getQueryData<LikenessCurve>(queryKey);
   if (known && sampleOf(known, format, quality)?.written) return known;
   const body = { ...about, format, quality };
-  const curve = await ask(LikenessCurveSchema, `/assets/${id}/likeness`, { method: 'POST', body });
+  const curve = await requestJson(LikenessCurveSchema, `/assets/${id}/likeness`, { method: 'POST', body });
   queryClient.setQueryData(queryKey, curve);
   return curve;
 }

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type Asset, type MadeCuts, MadeCutsSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { madeCutsQuery, queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { LabelRow } from '../label/row.tsx';
@@ -20,7 +20,7 @@ export function MadeRow({ asset, isEditable }: { readonly asset: Asset; readonly
   if (!made) return <Unanswered of={asked} className="px-0 py-2.5" />;
   const throwAway = async () => {
     try {
-      const left = await ask(MadeCutsSchema, `/assets/${asset.id}/cuts`, { method: 'DELETE' });
+      const left = await requestJson(MadeCutsSchema, `/assets/${asset.id}/cuts`, { method: 'DELETE' });
       queryClient.setQueryData(madeCutsQuery(asset.id, asset.version).queryKey, left);
       toast(`${files(made.unused.count)} thrown away. One that is needed again is made again.`);
     } catch (error) {

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { Deeds } from '../ui/deeds.tsx';
@@ -26,7 +26,7 @@ export function ClipScreen({ isSignedIn }: { readonly isSignedIn: boolean }) {
     const address = said.get('a') ?? '';
     const token = said.get('t') ?? '';
     if (token === '') return;
-    ask(HandedSchema, '/clips', {
+    requestJson(HandedSchema, '/clips', {
       method: 'POST',
       body: { token, address, selection: said.get('s') ?? '' },
     }).then(

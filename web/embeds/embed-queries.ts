@@ -3,27 +3,28 @@ import { AssetListSchema, AssetSchema } from '#api/assets.ts';
 import { EmbedPreviewSchema, FoundFilmsSchema, HostsSchema, LookSchema } from '#api/embeds.ts';
 import type { EmbedForm } from '#core/embed/forms.ts';
 import type { Embed } from '#core/embed/model.ts';
-import { ask } from '../api/client.ts';
+import { requestJson } from '../api/client.ts';
 
 export const hostsQuery = queryOptions({
   queryKey: ['embed-hosts'],
-  queryFn: () => ask(HostsSchema, '/embeds/hosts'),
+  queryFn: () => requestJson(HostsSchema, '/embeds/hosts'),
 });
 
 /** The embeds on the shelf. */
 export const heldEmbedsQuery = queryOptions({
   queryKey: ['embed-held'],
-  queryFn: () => ask(AssetListSchema, '/assets?kind=embed&limit=60'),
+  queryFn: () => requestJson(AssetListSchema, '/assets?kind=embed&limit=60'),
 });
 
 export const heldEmbedQuery = (id: string) =>
-  queryOptions({ queryKey: ['asset', id], queryFn: () => ask(AssetSchema, `/assets/${id}`) });
+  queryOptions({ queryKey: ['asset', id], queryFn: () => requestJson(AssetSchema, `/assets/${id}`) });
 
 /** What the other site says of a thing. Asked once for each address, and again when somebody wants it. */
 export const lookQuery = (embed: Embed) =>
   queryOptions({
     queryKey: ['embed-look', embed.address, embed.page, embed.host],
-    queryFn: ({ signal }) => ask(LookSchema, '/embeds/looks', { method: 'POST', body: { embed }, signal }),
+    queryFn: ({ signal }) =>
+      requestJson(LookSchema, '/embeds/looks', { method: 'POST', body: { embed }, signal }),
     staleTime: 60_000,
     retry: false,
   });
@@ -32,7 +33,11 @@ export const embedPreviewQuery = (embed: Embed, target: string, form: EmbedForm)
   queryOptions({
     queryKey: ['embed-preview', embed, target, form],
     queryFn: ({ signal }) =>
-      ask(EmbedPreviewSchema, '/embeds/previews', { method: 'POST', body: { embed, target, form }, signal }),
+      requestJson(EmbedPreviewSchema, '/embeds/previews', {
+        method: 'POST',
+        body: { embed, target, form },
+        signal,
+      }),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
@@ -41,7 +46,7 @@ export const filmsQuery = (host: string, words: string) =>
   queryOptions({
     queryKey: ['embed-films', host, words],
     queryFn: ({ signal }) =>
-      ask(FoundFilmsSchema, `/embeds/films?${new URLSearchParams({ host, words })}`, { signal }),
+      requestJson(FoundFilmsSchema, `/embeds/films?${new URLSearchParams({ host, words })}`, { signal }),
     staleTime: 60_000,
     retry: false,
   });

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { ArrivedSchema, type Asset } from '#api/assets.ts';
 import type { Embed } from '#core/embed/model.ts';
-import { ask, tell } from '../api/client.ts';
+import { requestJson, requestVoid } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
 
@@ -13,7 +13,7 @@ export interface Kept {
 
 /** Puts an embed on the shelf; the same thing is held once. */
 export async function keepEmbed(embed: Embed): Promise<Kept> {
-  const kept = await ask(v.pick(ArrivedSchema, ['asset', 'isNew', 'sentence']), '/embeds', {
+  const kept = await requestJson(v.pick(ArrivedSchema, ['asset', 'isNew', 'sentence']), '/embeds', {
     method: 'POST',
     body: { embed },
   });
@@ -25,6 +25,6 @@ export async function keepEmbed(embed: Embed): Promise<Kept> {
 
 /** Records the decision to trust the host of an address. */
 export async function trustHost(address: string, scope: 'address' | 'host', reason: string): Promise<void> {
-  await tell('/embeds/decisions', { method: 'POST', body: { scope, address, reason } });
+  await requestVoid('/embeds/decisions', { method: 'POST', body: { scope, address, reason } });
   await queryClient.invalidateQueries({ queryKey: ['embed-hosts'] });
 }

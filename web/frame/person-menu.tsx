@@ -1,6 +1,6 @@
 import { useNavigate } from 'react-router';
 import { type Person, ROLE_WORDS } from '#api/people.ts';
-import { tell } from '../api/client.ts';
+import { requestVoid } from '../api/client.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { Menu, MenuContent, MenuItem, MenuTrigger } from '../ui/menu.tsx';
 import { useStore } from '../ui/store.ts';
@@ -18,7 +18,7 @@ export default function PersonMenu({ me, isOpen, onOpen, onKeys }: PersonMenuPro
   const navigate = useNavigate();
   const current = useStore(theme);
   const signOut = async () => {
-    await tell('/session', { method: 'DELETE' });
+    await requestVoid('/session', { method: 'DELETE' });
     // Loaded anew, so that nothing of one person stays in the memory of the page for the next.
     window.location.assign('/');
   };

@@ -3,7 +3,7 @@ import { format } from 'date-fns';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { NewClipperSchema } from '#api/gather.ts';
-import { ask, sayFailure, tell } from '../api/client.ts';
+import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
@@ -21,7 +21,7 @@ export function ClipperCard() {
   const refresh = () => client.invalidateQueries({ queryKey: ['clippers'] });
   const make = async () => {
     try {
-      const made = await ask(NewClipperSchema, '/clippers', { method: 'POST', body: {} });
+      const made = await requestJson(NewClipperSchema, '/clippers', { method: 'POST', body: {} });
       setCode(made.code);
       await refresh();
     } catch (error) {
@@ -29,7 +29,7 @@ export function ClipperCard() {
     }
   };
   const revoke = async (id: string) => {
-    await tell(`/clippers/${id}`, { method: 'DELETE' }).catch((error: unknown) =>
+    await requestVoid(`/clippers/${id}`, { method: 'DELETE' }).catch((error: unknown) =>
       toast.error(sayFailure(error)),
     );
     setCode(null);

@@ -11,7 +11,7 @@ import {
 } from '#api/gather.ts';
 import { PageSchema } from '#api/pages.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
-import { ApiProblem, ask } from '../api/client.ts';
+import { ApiProblem, requestJson } from '../api/client.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { queryOf } from './gather-address.ts';
 
@@ -24,7 +24,7 @@ export const gatherPageQuery = (id: string) =>
   queryOptions({
     queryKey: ['gather-page', id],
     queryFn: async () => {
-      const page = await ask(PageSchema, `/pages/${id}`);
+      const page = await requestJson(PageSchema, `/pages/${id}`);
       putPieces(page.pieces);
       return page;
     },
@@ -32,7 +32,7 @@ export const gatherPageQuery = (id: string) =>
 
 export const sourcesQuery = queryOptions({
   queryKey: ['sources'],
-  queryFn: () => ask(v.array(SourceSchema), '/sources'),
+  queryFn: () => requestJson(v.array(SourceSchema), '/sources'),
   staleTime: Infinity,
 });
 
@@ -41,7 +41,7 @@ export const sourceQuery = (id: string, question: GatherQuestion) =>
   infiniteQueryOptions({
     queryKey: ['source', id, question],
     queryFn: ({ pageParam, signal }) =>
-      ask(
+      requestJson(
         SourceAnswerSchema,
         `/sources/${id}/pictures?${new URLSearchParams({
           ...queryOf(question),
@@ -59,14 +59,14 @@ export const sourceQuery = (id: string, question: GatherQuestion) =>
 export const albumsQuery = (id: string) =>
   queryOptions({
     queryKey: ['source', id, 'albums'],
-    queryFn: ({ signal }) => ask(v.array(AlbumSchema), `/sources/${id}/albums`, { signal }),
+    queryFn: ({ signal }) => requestJson(v.array(AlbumSchema), `/sources/${id}/albums`, { signal }),
     retry: false,
   });
 
 export const albumQuery = (id: string, albumId: string) =>
   queryOptions({
     queryKey: ['source', id, 'album', albumId],
-    queryFn: ({ signal }) => ask(SourceAnswerSchema, `/sources/${id}/albums/${albumId}`, { signal }),
+    queryFn: ({ signal }) => requestJson(SourceAnswerSchema, `/sources/${id}/albums/${albumId}`, { signal }),
     retry: false,
   });
 
@@ -74,7 +74,7 @@ export const readingQuery = (address: string) =>
   queryOptions({
     queryKey: ['reading', address],
     queryFn: ({ signal }) =>
-      ask(AddressReadingSchema, '/readings', { method: 'POST', body: { address }, signal }),
+      requestJson(AddressReadingSchema, '/readings', { method: 'POST', body: { address }, signal }),
     staleTime: 5 * MINUTE_MILLIS,
     retry: (tries, error) => tries < 1 && error instanceof ApiProblem && error.status === 0,
   });
@@ -83,25 +83,25 @@ export const closerQuery = (seal: string) =>
   queryOptions({
     queryKey: ['closer', seal.slice(-60)],
     queryFn: ({ signal }) =>
-      ask(CloserLookSchema, '/closer-looks', { method: 'POST', body: { seal }, signal }),
+      requestJson(CloserLookSchema, '/closer-looks', { method: 'POST', body: { seal }, signal }),
     staleTime: 5 * MINUTE_MILLIS,
     retry: false,
   });
 
 export const clippersQuery = queryOptions({
   queryKey: ['clippers'],
-  queryFn: () => ask(v.array(ClipperSchema), '/clippers'),
+  queryFn: () => requestJson(v.array(ClipperSchema), '/clippers'),
 });
 
 export const clipsQuery = queryOptions({
   queryKey: ['clips'],
-  queryFn: () => ask(v.array(ClipSchema), '/clips'),
+  queryFn: () => requestJson(v.array(ClipSchema), '/clips'),
   refetchOnWindowFocus: true,
 });
 
 export const clipQuery = (id: string) =>
   queryOptions({
     queryKey: ['clip', id],
-    queryFn: () => ask(ClipSchema, `/clips/${id}/open`, { method: 'POST', body: {} }),
+    queryFn: () => requestJson(ClipSchema, `/clips/${id}/open`, { method: 'POST', body: {} }),
     staleTime: Infinity,
   });

@@ -14,6 +14,7 @@ import {
 } from '#core/page/model.ts';
 import { sayStanding } from '#core/page/say-standing.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from '#core/page/target.ts';
+import { isWidth, WIDTH_LIMITS } from '#core/page/width-limits.ts';
 import { Form, Line } from '../form/form.tsx';
 import { MeasuredField, type Read } from '../form/measured-field.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -94,18 +95,20 @@ function Positions({
   );
 }
 
+function sayWidthLimits(unit: Width['unit']): string {
+  const { least, most } = WIDTH_LIMITS[unit];
+  return unit === '%'
+    ? `Between ${least}% and ${most}% of the column.`
+    : `Between ${least} and ${most.toLocaleString('en-GB')} px.`;
+}
+
 /** "480", "480 px" or "46%". */
 function readWidth(text: string): Read<Width> {
   const [, number, unit] = /^\s*(\d+(?:[.,]\d+)?)\s*(px|%)?\s*$/i.exec(text) ?? [];
   if (number === undefined) return { fault: 'A width is written as 480 or 46%.' };
   const value = Number(number.replace(',', '.'));
-  if (unit === '%')
-    return value >= 5 && value <= 100
-      ? { value: { unit: '%', value } }
-      : { fault: 'Between 5% and 100% of the column.' };
-  return value >= 40 && value <= 4000
-    ? { value: { unit: 'px', value: Math.round(value) } }
-    : { fault: 'Between 40 and 4,000 px.' };
+  const width: Width = unit === '%' ? { unit, value } : { unit: 'px', value: Math.round(value) };
+  return isWidth(width) ? { value: width } : { fault: sayWidthLimits(width.unit) };
 }
 
 function WidthInput({ use, rules }: { readonly use: Use; readonly rules: HouseRules }) {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ChangePasswordSchema, LEAST_PASSWORD } from '#api/people.ts';
-import { tell } from '../api/client.ts';
+import { requestVoid } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -15,7 +15,7 @@ export function PasswordForm({ onDone }: { readonly onDone?: () => void }) {
     refusedAt: 'next',
     save: async (body) => {
       setDone(false);
-      await tell('/me/password', { method: 'PUT', body });
+      await requestVoid('/me/password', { method: 'PUT', body });
       await queryClient.invalidateQueries({ queryKey: ['sessions'] });
       form.form.reset();
       setDone(true);

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type OwnSession, OwnSessionsSchema } from '#api/people.ts';
-import { ask, sayFailure, tell } from '../api/client.ts';
+import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { Button } from '../ui/button.tsx';
@@ -10,7 +10,10 @@ import { sayTime } from '../ui/dates.ts';
 import { Fault } from '../ui/fault.tsx';
 import { sayAgent } from './say-agent.ts';
 
-const sessionsQuery = { queryKey: ['sessions'], queryFn: () => ask(OwnSessionsSchema, '/me/sessions') };
+const sessionsQuery = {
+  queryKey: ['sessions'],
+  queryFn: () => requestJson(OwnSessionsSchema, '/me/sessions'),
+};
 
 /** Where one is signed in, and ending that. */
 export function SessionsCard() {
@@ -19,7 +22,7 @@ export function SessionsCard() {
   if (!sessions.data) return <Unanswered of={sessions} />;
   const end = async (session: OwnSession) => {
     setFault(null);
-    await tell(`/me/sessions/${session.key}`, { method: 'DELETE' }).catch((error: unknown) =>
+    await requestVoid(`/me/sessions/${session.key}`, { method: 'DELETE' }).catch((error: unknown) =>
       setFault(sayFailure(error)),
     );
     await queryClient.invalidateQueries({ queryKey: sessionsQuery.queryKey });

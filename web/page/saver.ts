@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { type Page, type PageClash, PageClashSchema, PageSchema, SavedPageSchema } from '#api/pages.ts';
 import { isOnlyGathered, mergePages } from '#core/page/merge.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
-import { ApiProblem, ask, sayFailure } from '../api/client.ts';
+import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Store } from '../ui/store.ts';
 
@@ -125,7 +125,7 @@ export class PageSaver {
     this.#isSending = true;
     if (this.store.state.kind !== 'kept') this.store.set({ kind: 'saving' });
     try {
-      const saved = await ask(SavedPageSchema, `/pages/${this.#id}`, {
+      const saved = await requestJson(SavedPageSchema, `/pages/${this.#id}`, {
         method: 'PUT',
         body: { doc },
         version: this.#version,
@@ -166,7 +166,7 @@ export class PageSaver {
   /** Takes over what was gathered for this page meanwhile, by a job or on another screen. */
   async catchUp(): Promise<void> {
     if (this.#isSending || this.store.state.kind === 'clash') return;
-    const page = await ask(PageSchema, `/pages/${this.#id}`);
+    const page = await requestJson(PageSchema, `/pages/${this.#id}`);
     putPieces(page.pieces);
     if (page.version > this.#version && isOnlyGathered(this.#base, page.doc)) this.#join(page);
   }
@@ -174,7 +174,7 @@ export class PageSaver {
   /** Takes over what was done to this page by something that was asked for, as a replacement on every page; answers the page to show. */
   async takeOver(): Promise<PageDoc | null> {
     if (this.store.state.kind === 'clash') return null;
-    const page = await ask(PageSchema, `/pages/${this.#id}`);
+    const page = await requestJson(PageSchema, `/pages/${this.#id}`);
     putPieces(page.pieces);
     if (page.version <= this.#version) return null;
     this.#doc = mergePages(this.#base, this.#doc, page.doc).page;

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ApiProblem, ask, sayFailure } from '../api/client.ts';
+import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
 import { fragmentQuery } from '../api/queries.ts';
 import { useOffer } from '../frame/commands.ts';
 import { Button, buttonLook, LinkButton } from '../ui/button.tsx';
@@ -189,7 +189,7 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
   const following = useRef<EventSource | null>(null);
   useEffect(() => {
     let isLeft = false;
-    ask(JobSchema, `/pages/${pageId}/take-away`, { method: 'POST', body: {} }).then(
+    requestJson(JobSchema, `/pages/${pageId}/take-away`, { method: 'POST', body: {} }).then(
       (ordered) => {
         if (isLeft) return;
         setJob(ordered);
@@ -203,11 +203,11 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
     };
   }, [pageId]);
   const stop = async () => {
-    if (job) await ask(JobSchema, `/jobs/${job.id}/stop`, { method: 'POST', body: {} });
+    if (job) await requestJson(JobSchema, `/jobs/${job.id}/stop`, { method: 'POST', body: {} });
   };
   const goOn = async () => {
     if (!job) return;
-    setJob(await ask(JobSchema, `/jobs/${job.id}/go-on`, { method: 'POST', body: {} }));
+    setJob(await requestJson(JobSchema, `/jobs/${job.id}/go-on`, { method: 'POST', body: {} }));
     following.current?.close();
     following.current = follow(job.id, setJob);
   };

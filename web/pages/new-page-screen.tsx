@@ -5,7 +5,7 @@ import * as v from 'valibot';
 import { NewPageSchema } from '#api/pages.ts';
 import type { Target } from '#api/targets.ts';
 import type { Want } from '#core/page/model.ts';
-import { ask } from '../api/client.ts';
+import { requestJson } from '../api/client.ts';
 import { targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { DateLine, Form, Line, OneOfList } from '../form/form.tsx';
@@ -58,7 +58,7 @@ function NewPageForm({ targets }: { readonly targets: readonly Target[] }) {
       // A want has an id of its own on each page.
       const own = wants.map((want) => ({ ...want, id: crypto.randomUUID() }));
       const body = { ...said, wants: own, due: due === '' ? null : due };
-      const { id } = await ask(CreatedSchema, '/pages', { method: 'POST', body });
+      const { id } = await requestJson(CreatedSchema, '/pages', { method: 'POST', body });
       await client.invalidateQueries({ queryKey: ['pages'] });
       navigate(`/pages/${id}`);
     },

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { type Asset, type AssetChange, AssetSchema } from '#api/assets.ts';
 import type { Piece } from '#core/page/picture.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
-import { ApiProblem, ask } from '../api/client.ts';
+import { ApiProblem, requestJson } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
@@ -57,7 +57,7 @@ const FocalSchema = v.object({ x: v.number(), y: v.number() });
 
 /** Where the computer would put the focal point, in fractions of the original. */
 export function askFocal(id: string): Promise<{ x: number; y: number }> {
-  return ask(FocalSchema, `/assets/${id}/focal`);
+  return requestJson(FocalSchema, `/assets/${id}/focal`);
 }
 
 const ClashSchema = v.looseObject({ current: AssetSchema });
@@ -112,7 +112,7 @@ async function send(id: string, change: AssetChange): Promise<void> {
   const known = pieces.state.get(id);
   if (!known) return;
   try {
-    const asset = await ask(AssetSchema, `/assets/${id}`, {
+    const asset = await requestJson(AssetSchema, `/assets/${id}`, {
       method: 'PATCH',
       body: change,
       version: known.version,

@@ -1,5 +1,5 @@
 import { type Asset, AssetSchema, ReplacedSchema } from '#api/assets.ts';
-import { ask, tell } from '../api/client.ts';
+import { requestJson, requestVoid } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { ledger } from '../undo/ledger.ts';
 import { tellPagesChanged } from './pages-changed.ts';
@@ -22,7 +22,7 @@ async function deed(name: string, work: () => Promise<void>, back: () => Promise
 }
 
 async function send(path: string, method: 'POST' | 'DELETE', body?: unknown): Promise<void> {
-  const asset = await ask(AssetSchema, path, { method, ...(body === undefined ? {} : { body }) });
+  const asset = await requestJson(AssetSchema, path, { method, ...(body === undefined ? {} : { body }) });
   putPieces([asset]);
 }
 
@@ -74,8 +74,8 @@ export function foldPiece(id: string, into: string | null, from: string | null =
 export function keepBoth(id: string, other: string): Promise<void> {
   return deed(
     'keeping both',
-    () => tell(`/assets/${id}/keep-apart`, { method: 'POST', body: { other } }),
-    () => tell(`/assets/${id}/keep-apart/${other}`, { method: 'DELETE' }),
+    () => requestVoid(`/assets/${id}/keep-apart`, { method: 'POST', body: { other } }),
+    () => requestVoid(`/assets/${id}/keep-apart/${other}`, { method: 'DELETE' }),
   );
 }
 
@@ -85,7 +85,7 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
   await deed(
     'putting it in the other’s place',
     async () => {
-      const done = await ask(ReplacedSchema, `/assets/${old.id}/replace`, {
+      const done = await requestJson(ReplacedSchema, `/assets/${old.id}/replace`, {
         method: 'POST',
         body: { by: fresh.id },
       });
@@ -93,7 +93,10 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
       tellPagesChanged();
     },
     async () => {
-      await ask(ReplacedSchema, `/assets/${old.id}/replace/take-back`, { method: 'POST', body: { at } });
+      await requestJson(ReplacedSchema, `/assets/${old.id}/replace/take-back`, {
+        method: 'POST',
+        body: { at },
+      });
       tellPagesChanged();
     },
   );
@@ -102,15 +105,15 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
 export function pin(id: string): Promise<void> {
   return deed(
     'pinning it',
-    () => tell(`/pins/${id}`, { method: 'PUT', body: {} }),
-    () => tell(`/pins/${id}`, { method: 'DELETE' }),
+    () => requestVoid(`/pins/${id}`, { method: 'PUT', body: {} }),
+    () => requestVoid(`/pins/${id}`, { method: 'DELETE' }),
   );
 }
 
 export function unpin(id: string): Promise<void> {
   return deed(
     'letting it go',
-    () => tell(`/pins/${id}`, { method: 'DELETE' }),
-    () => tell(`/pins/${id}`, { method: 'PUT', body: {} }),
+    () => requestVoid(`/pins/${id}`, { method: 'DELETE' }),
+    () => requestVoid(`/pins/${id}`, { method: 'PUT', body: {} }),
   );
 }

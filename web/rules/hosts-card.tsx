@@ -4,7 +4,7 @@ import type { HostsAnswer } from '#api/embeds.ts';
 import { HostsSchema } from '#api/embeds.ts';
 import { type HostEntry, readHostEntries } from '#core/embed/host.ts';
 import { sayKind } from '#core/embed/model.ts';
-import { ask, sayFailure, tell } from '../api/client.ts';
+import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { hostsQuery } from '../embeds/embed-queries.ts';
@@ -174,7 +174,7 @@ function Decisions({ decisions, isEditable }: DecisionsProps) {
   if (decisions.length === 0) return null;
   const takeBack = async ({ scope, value }: HostsAnswer['decisions'][number]) => {
     try {
-      await tell('/embeds/decisions', { method: 'DELETE', body: { scope, value } });
+      await requestVoid('/embeds/decisions', { method: 'DELETE', body: { scope, value } });
       await queryClient.invalidateQueries({ queryKey: hostsQuery.queryKey });
     } catch (error) {
       toast.error(sayFailure(error));
@@ -221,7 +221,7 @@ function withEntries(entries: readonly HostEntry[], others: readonly HostEntry[]
 
 async function sendEntries(entries: readonly HostEntry[]): Promise<void> {
   const known = queryClient.getQueryData(hostsQuery.queryKey);
-  const hosts = await ask(HostsSchema, '/embeds/hosts', {
+  const hosts = await requestJson(HostsSchema, '/embeds/hosts', {
     method: 'PUT',
     body: { entries },
     version: known?.version ?? 0,

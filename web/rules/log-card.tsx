@@ -1,7 +1,7 @@
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { AUDIT_DEEDS, type AuditLine, AuditListSchema, isAuditDeed } from '#api/audit.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { DateInput } from '../ui/date-input.tsx';
 import { sayTime } from '../ui/dates.ts';
@@ -22,7 +22,7 @@ export function LogCard() {
   const log = useInfiniteQuery({
     queryKey: ['audit', asked.toString()],
     queryFn: ({ pageParam }) =>
-      ask(AuditListSchema, `/audit?${asked}${pageParam === '' ? '' : `&cursor=${pageParam}`}`),
+      requestJson(AuditListSchema, `/audit?${asked}${pageParam === '' ? '' : `&cursor=${pageParam}`}`),
     initialPageParam: '',
     getNextPageParam: ({ cursor }) => cursor,
     placeholderData: keepPreviousData,

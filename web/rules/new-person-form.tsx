@@ -6,7 +6,7 @@ import {
   ROLES,
   type Role,
 } from '#api/people.ts';
-import { ask } from '../api/client.ts';
+import { requestJson } from '../api/client.ts';
 import { Form, Line, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
@@ -23,7 +23,7 @@ export function NewPersonForm({ onAdded }: { readonly onAdded: (made: MadePasswo
     refusedAt: 'email',
     keepAs: 'new-person',
     save: async (body) => {
-      onAdded(await ask(MadePasswordSchema, '/people', { method: 'POST', body }));
+      onAdded(await requestJson(MadePasswordSchema, '/people', { method: 'POST', body }));
       form.form.reset({ name: '', email: '', role: body.role });
     },
   });

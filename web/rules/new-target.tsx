@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { NewTargetSchema, type Target, TargetSchema } from '#api/targets.ts';
-import { ask, sayFailure, tell } from '../api/client.ts';
+import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -25,7 +25,7 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
     defaults: { name: '', siteAddress: '', commercial: like.rules.commercial, like: like.id },
     keepAs: 'new-target',
     save: async (body) => {
-      const made = await ask(TargetSchema, '/targets', { method: 'POST', body });
+      const made = await requestJson(TargetSchema, '/targets', { method: 'POST', body });
       await queryClient.invalidateQueries();
       ledger.add({
         name: `the making of ${body.name}`,
@@ -82,11 +82,11 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
 }
 
 async function removeTarget(id: string): Promise<void> {
-  await tell(`/targets/${id}`, { method: 'DELETE' });
+  await requestVoid(`/targets/${id}`, { method: 'DELETE' });
   await queryClient.invalidateQueries();
 }
 
 async function bringBack(id: string): Promise<void> {
-  await ask(TargetSchema, `/targets/${id}/back`, { method: 'POST' });
+  await requestJson(TargetSchema, `/targets/${id}/back`, { method: 'POST' });
   await queryClient.invalidateQueries();
 }

@@ -10,7 +10,7 @@ import {
   ROLE_WORDS,
   ROLES,
 } from '#api/people.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { Table } from '../table/table.tsx';
@@ -24,7 +24,7 @@ import { RulesCard } from './rules-card.tsx';
 
 const colleaguesQuery = {
   queryKey: ['people'],
-  queryFn: () => ask(v.array(ColleagueSchema), '/people'),
+  queryFn: () => requestJson(v.array(ColleagueSchema), '/people'),
 };
 
 /** Who works here and in which role, as the site owner settles it. */
@@ -62,7 +62,7 @@ export function PeopleCard() {
     });
   const renew = (person: Colleague) =>
     attempt(async () =>
-      setHandOver(await ask(MadePasswordSchema, `/people/${person.id}/password`, { method: 'POST' })),
+      setHandOver(await requestJson(MadePasswordSchema, `/people/${person.id}/password`, { method: 'POST' })),
     );
   const [here, gone] = [people.data.filter(({ left }) => !left), people.data.filter(({ left }) => left)];
   return (
@@ -172,7 +172,7 @@ async function sendChange(
   id: string,
   change: Pick<Colleague, 'role'> | Pick<Colleague, 'left'>,
 ): Promise<void> {
-  await ask(ColleagueSchema, `/people/${id}`, { method: 'PATCH', body: change });
+  await requestJson(ColleagueSchema, `/people/${id}`, { method: 'PATCH', body: change });
   await queryClient.invalidateQueries({ queryKey: colleaguesQuery.queryKey });
 }
 

@@ -4,7 +4,7 @@ import * as v from 'valibot';
 import { may } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { type HouseRules, HouseRulesSchema } from '#core/page/target.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { meQuery, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { Button } from '../ui/button.tsx';
@@ -63,7 +63,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
 
   const send = async (next: HouseRules) => {
     const known = client.getQueryData(targetsQuery.queryKey)?.find((one) => one.id === target.id);
-    await ask(TargetSchema, `/targets/${target.id}`, {
+    await requestJson(TargetSchema, `/targets/${target.id}`, {
       method: 'PUT',
       body: next,
       version: known?.version ?? target.version,

@@ -1,4 +1,4 @@
-import { tell } from '../api/client.ts';
+import { requestVoid } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { ledger } from '../undo/ledger.ts';
 import { pictures } from './run-words.ts';
@@ -27,7 +27,7 @@ export function forgetRun(id: string): void {
 }
 
 async function act(id: string, deed: 'take-back' | 'go-on'): Promise<void> {
-  await tell(`/runs/${id}/${deed}`, { method: 'POST', body: {} });
+  await requestVoid(`/runs/${id}/${deed}`, { method: 'POST', body: {} });
   void queryClient.invalidateQueries({ queryKey: ['run', id] });
   refreshAfterRun();
 }

@@ -2,12 +2,13 @@ import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import * as v from 'valibot';
 import { RunPreviewSchema, RunSchema, RunSummarySchema } from '#api/runs.ts';
 import type { RunOrder } from '#core/run/order.ts';
-import { ask } from '../api/client.ts';
+import { requestJson } from '../api/client.ts';
 
 export const runPreviewQuery = (order: RunOrder) =>
   queryOptions({
     queryKey: ['run-preview', order],
-    queryFn: ({ signal }) => ask(RunPreviewSchema, '/run-previews', { method: 'POST', body: order, signal }),
+    queryFn: ({ signal }) =>
+      requestJson(RunPreviewSchema, '/run-previews', { method: 'POST', body: order, signal }),
     placeholderData: keepPreviousData,
     gcTime: 10_000,
   });
@@ -17,13 +18,13 @@ const LOOK_MILLIS = 500;
 export const runQuery = (id: string) =>
   queryOptions({
     queryKey: ['run', id],
-    queryFn: () => ask(RunSchema, `/runs/${id}`),
+    queryFn: () => requestJson(RunSchema, `/runs/${id}`),
     refetchInterval: ({ state }) =>
       state.data && state.data.state !== 'waiting' && state.data.state !== 'running' ? false : LOOK_MILLIS,
   });
 
 export const runsQuery = queryOptions({
   queryKey: ['runs'],
-  queryFn: () => ask(v.array(RunSummarySchema), '/runs'),
+  queryFn: () => requestJson(v.array(RunSummarySchema), '/runs'),
   staleTime: 5000,
 });

@@ -5,7 +5,7 @@ import { type RunPreview, RunSchema } from '#api/runs.ts';
 import type { Target } from '#api/targets.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import type { RunOrder } from '#core/run/order.ts';
-import { ApiProblem, ask, sayFailure } from '../api/client.ts';
+import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
 import { mostSizes, queryClient, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { ComingIn } from '../arrivals/coming-in.tsx';
@@ -253,7 +253,7 @@ function BeginButtons({ order, preview, isFresh, faulty }: BeginButtonsProps) {
     setBeginning(true);
     try {
       const body = { order, seen: preview.seen };
-      const run = await ask(RunSchema, '/runs', { method: 'POST', body });
+      const run = await requestJson(RunSchema, '/runs', { method: 'POST', body });
       putDraft(null);
       queryClient.setQueryData(['run', run.id], run);
       void queryClient.invalidateQueries({ queryKey: ['runs'] });

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type Run, RunSchema } from '#api/runs.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { HeadPane, PANES_LOOK } from '../frame/panes.tsx';
@@ -63,7 +63,7 @@ function RunButtons({ run }: { readonly run: Run }) {
     try {
       queryClient.setQueryData(
         ['run', run.id],
-        await ask(RunSchema, `/runs/${run.id}/${deed}`, { method: 'POST', body: {} }),
+        await requestJson(RunSchema, `/runs/${run.id}/${deed}`, { method: 'POST', body: {} }),
       );
       await queryClient.invalidateQueries({ queryKey: ['run', run.id] });
       void queryClient.invalidateQueries({ queryKey: ['runs'] });

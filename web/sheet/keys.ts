@@ -1,6 +1,7 @@
 import type { Editor } from '@tiptap/core';
 import type { Placement, Position, Width } from '#core/page/model.ts';
 import { DEFAULT_SHARE } from '#core/page/target.ts';
+import { closestWidth } from '#core/page/width-limits.ts';
 import { carry } from '../drag/carry.ts';
 import { deedOf, type LetterDeed, singleKeys } from '../ui/single-keys.ts';
 import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
@@ -75,6 +76,6 @@ function widen(editor: Editor, placement: Placement, direction: 1 | -1): void {
 /** The next width in a direction, in the unit that it has. */
 export function stepped(placement: Placement, direction: 1 | -1): Width {
   const now = placement.width ?? { unit: '%', value: Math.round(DEFAULT_SHARE[placement.position] * 100) };
-  if (now.unit === 'px') return { unit: 'px', value: Math.max(40, now.value + direction * STEP_PX) };
-  return { unit: '%', value: Math.min(100, Math.max(5, now.value + direction * STEP_PERCENT)) };
+  const step = now.unit === 'px' ? STEP_PX : STEP_PERCENT;
+  return closestWidth({ unit: now.unit, value: now.value + direction * step });
 }

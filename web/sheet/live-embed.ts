@@ -1,7 +1,7 @@
 import { EmbedPreviewSchema } from '#api/embeds.ts';
 import type { EmbedForm } from '#core/embed/forms.ts';
 import type { Embed } from '#core/embed/model.ts';
-import { ask } from '../api/client.ts';
+import { requestJson } from '../api/client.ts';
 import { toldBy } from '../measure/told.ts';
 
 /**
@@ -35,7 +35,7 @@ export class LiveEmbed {
     if (wanted === this.#shown) return;
     this.#shown = wanted;
     this.#height = null;
-    void ask(EmbedPreviewSchema, '/embeds/previews', {
+    void requestJson(EmbedPreviewSchema, '/embeds/previews', {
       method: 'POST',
       body: { embed, target: this.#target, form },
     }).then(

@@ -9,10 +9,11 @@ import {
 } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { pictureUse } from '#core/page/embed-here.ts';
-import { isStacked } from '#core/page/layout.ts';
+import { isStacked, LEAST_SHOWN_PX } from '#core/page/layout.ts';
 import type { Margins, Placement, Width } from '#core/page/model.ts';
 import { saySelected } from '#core/page/say-standing.ts';
 import { type HouseRules, marginsOf } from '#core/page/target.ts';
+import { closestWidth } from '#core/page/width-limits.ts';
 import { Dimension, Hatch } from '../measure/dimension.tsx';
 import { sayToo } from '../ui/spoken.ts';
 import { changePlacement, findPlacement } from './commands.ts';
@@ -153,7 +154,10 @@ function WidthHandle({ editor, placement, rules, figure, box, side, onDrag }: Ha
     const startX = event.clientX;
     let width = box.width;
     const move = (moved: globalThis.PointerEvent) => {
-      width = Math.max(40, Math.min(column, box.width + (moved.clientX - startX) * grows * factor));
+      width = Math.max(
+        LEAST_SHOWN_PX,
+        Math.min(column, box.width + (moved.clientX - startX) * grows * factor),
+      );
       figure.style.setProperty('--w', `${width}px`);
       onDrag(width);
     };
@@ -183,7 +187,7 @@ function WidthHandle({ editor, placement, rules, figure, box, side, onDrag }: Ha
       className="pointer-events-auto absolute h-10 w-6 -translate-x-1.25 cursor-ew-resize touch-none before:absolute before:inset-x-1.25 before:inset-y-0 before:rounded-sm before:border-2 before:border-measure before:bg-white after:absolute after:top-1/4 after:left-1/2 after:h-1/2 after:w-0.5 after:-translate-x-1/2 after:bg-measure"
       role="slider"
       aria-label="Width"
-      aria-valuemin={40}
+      aria-valuemin={LEAST_SHOWN_PX}
       aria-valuemax={column}
       aria-valuenow={Math.round(box.width)}
       aria-valuetext={`${Math.round(box.width)} px`}
@@ -197,7 +201,7 @@ function WidthHandle({ editor, placement, rules, figure, box, side, onDrag }: Ha
 /** The width in the unit the placement has; one that fills its room becomes centred at that width. */
 function resized(placement: Placement, width: number, column: number): Partial<Placement> {
   const inPx: Width = { unit: 'px', value: Math.round(width) };
-  const inPercent: Width = { unit: '%', value: Math.max(5, Math.round((width / column) * 100)) };
+  const inPercent: Width = closestWidth({ unit: '%', value: Math.round((width / column) * 100) });
   const next = placement.width?.unit === 'px' ? inPx : inPercent;
   if (
     placement.position === 'column' ||

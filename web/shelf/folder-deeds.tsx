@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { FolderSchema } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { withAncestors } from '#core/naming/paths.ts';
-import { ask, sayFailure, tell } from '../api/client.ts';
+import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -124,19 +124,19 @@ async function makeFolders(paths: readonly string[], there: readonly string[], n
 }
 
 async function makeFolder(path: string): Promise<string> {
-  const made = await ask(FolderSchema, '/folders', { method: 'POST', body: { path } });
+  const made = await requestJson(FolderSchema, '/folders', { method: 'POST', body: { path } });
   refresh();
   return made.path;
 }
 
 async function moveFolder(from: string, to: string): Promise<string> {
-  const moved = await ask(FolderSchema, '/folders/move', { method: 'POST', body: { from, to } });
+  const moved = await requestJson(FolderSchema, '/folders/move', { method: 'POST', body: { from, to } });
   refresh();
   return moved.path;
 }
 
 async function removeFolder(path: string): Promise<void> {
-  await tell('/folders/remove', { method: 'POST', body: { path } });
+  await requestVoid('/folders/remove', { method: 'POST', body: { path } });
   refresh();
 }
 

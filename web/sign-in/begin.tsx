@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { BeginSchema, LEAST_PASSWORD, PersonSchema } from '#api/people.ts';
-import { ask } from '../api/client.ts';
+import { requestJson } from '../api/client.ts';
 import { meQuery } from '../api/queries.ts';
 import { Box, Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -21,7 +21,7 @@ export function Begin() {
     keepAs: 'beginning',
     neverKept: ['password'],
     save: async (body) => {
-      const me = await ask(PersonSchema, '/beginning', { method: 'POST', body });
+      const me = await requestJson(PersonSchema, '/beginning', { method: 'POST', body });
       window.history.replaceState(null, '', '/');
       client.setQueryData(meQuery.queryKey, me);
     },

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { PersonSchema, ROLE_WORDS, ROLES, SignInSchema } from '#api/people.ts';
-import { ask, sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { beginningQuery, demoPeopleQuery, meQuery } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -25,7 +25,7 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
     defaults: { email: '', password: '' },
     refusedAt: 'password',
     save: async (body) => {
-      const me = await ask(PersonSchema, '/session', { method: 'POST', body });
+      const me = await requestJson(PersonSchema, '/session', { method: 'POST', body });
       client.setQueryData(meQuery.queryKey, me);
     },
   });

@@ -10,7 +10,7 @@ import type { HouseRules } from '#core/page/target.ts';
 import type { Context } from '../../context.ts';
 import { likenessCurves } from '../../db/schema.ts';
 import { detailPath, signedAddress } from '../../media/addresses.ts';
-import { Refusal } from '../../problem.ts';
+import { HttpProblem } from '../../problem.ts';
 import type { AssetRow } from '../../shelf/present.ts';
 import { originalKey } from '../../storage/storage.ts';
 import type { CurveSample, FormatCurve, FormatWish } from './curve.ts';
@@ -62,13 +62,13 @@ export async function withSample(
 
 function assertMeasurable(row: AssetRow, { recipe, width }: CurveWish): void {
   if (row.animated)
-    throw new Refusal(
+    throw new HttpProblem(
       422,
       'A picture that moves is not weighed by how alike it looks: its frames follow the house rules.',
     );
   const own = sizeAfter(sizeOf(row), recipe).width;
   if (width < 1 || width > own)
-    throw new Refusal(422, `A cut of this picture is 1 to ${own} px wide. Nothing was measured.`);
+    throw new HttpProblem(422, `A cut of this picture is 1 to ${own} px wide. Nothing was measured.`);
 }
 
 const sizeOf = (row: AssetRow): Size => ({ width: row.widthPx, height: row.heightPx });

@@ -2,10 +2,10 @@ import type { Request, Response } from 'express';
 import type { Context } from './context.ts';
 import { OutboundProblem } from './outbound/problem.ts';
 import { personOf } from './people/guard.ts';
-import { Refusal } from './problem.ts';
+import { HttpProblem } from './problem.ts';
 
 /** Aborts when whoever asked has gone, so that nothing is done for nobody. */
-export function leftSignal(response: Response): AbortSignal {
+export function clientGoneSignal(response: Response): AbortSignal {
   const leaving = new AbortController();
   const leave = () => {
     if (!response.writableEnded) leaving.abort();
@@ -18,25 +18,25 @@ export function leftSignal(response: Response): AbortSignal {
  * Asks the world outside on behalf of a request, and stops when the one who asked is gone. Each person has so many such
  * questions at once; the rest of theirs waits.
  */
-export async function asking<T>(
+export async function withClientAbort<T>(
   context: Context,
   request: Request,
   response: Response,
   work: (signal: AbortSignal) => Promise<T>,
 ): Promise<T> {
-  const left = leftSignal(response);
+  const left = clientGoneSignal(response);
   try {
     return await context.looks(personOf(request).id, async () => {
       left.throwIfAborted();
       return work(left);
     });
   } catch (error) {
-    throw asRefusal(error);
+    throw fromOutbound(error);
   }
 }
 
-export function asRefusal(error: unknown): unknown {
+export function fromOutbound(error: unknown): unknown {
   if (!(error instanceof OutboundProblem)) return error;
   const isAsker = ['not-an-address', 'not-web', 'user-info', 'private', 'unknown-host'].includes(error.fault);
-  return new Refusal(isAsker ? 422 : 502, error.message, { fault: error.fault }, { cause: error });
+  return new HttpProblem(isAsker ? 422 : 502, error.message, { fault: error.fault }, { cause: error });
 }
