@@ -86,6 +86,31 @@ test('code in a paragraph of an article, escaped, becomes its frame on the sheet
   await saved(page);
 });
 
+test('a pasted article keeps its words: a table row by row, what is framed as an embed, and what is left out is said', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'An article of before');
+  await sheet(page).click();
+  const html = `<h1>Tides</h1><p>Seen <b>daily</b>.</p><table><tr><th>Day</th><th>m</th></tr><tr><td>Mon</td><td>4.1</td></tr></table><iframe src="${at('fathomchart', '/frame/saltmere-bar')}" width="640" height="480"></iframe><hr><p>Mind the mud.</p>`;
+  await sheet(page).evaluate((element, text) => {
+    const transfer = new DataTransfer();
+    transfer.setData('text/html', text);
+    transfer.setData('text/plain', 'Tides Seen daily. Day m Mon 4.1 Mind the mud.');
+    element.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+    );
+  }, html);
+  await expect(
+    page.getByText('A table became a list of its rows. A line across the page was left out.'),
+  ).toBeVisible();
+  await expect(sheet(page).getByRole('heading', { level: 2, name: 'Tides' })).toBeVisible();
+  await expect(sheet(page).getByRole('listitem')).toHaveText(['Day, m', 'Mon, 4.1']);
+  await expect(sheet(page).getByText('Mind the mud.')).toBeVisible();
+  await expect(placed(page, 'Tides at Saltmere Bar')).toContainText('A frame that is there at once');
+  await saved(page);
+});
+
 test('a link keeps its own words and its whole address', async ({ page }) => {
   await signIn(page, 'Mara', '/embeds');
   const address = at('anysite', '/page/plain?v=ab12&list=marsh');

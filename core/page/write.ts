@@ -106,7 +106,8 @@ ${writeFragment(page, context, context.foot)}</main>
 `;
 }
 
-function writeBlock(block: Block, context: WriteContext, first: Placement | undefined): string {
+/** A block of text as HTML; the empty text for one without words. */
+export function writeText(block: Exclude<Block, { readonly type: 'placement' }>): string {
   switch (block.type) {
     case 'paragraph':
       return isEmpty(block.content) ? '' : `<p>${writeInlines(block.content)}</p>`;
@@ -117,15 +118,17 @@ function writeBlock(block: Block, context: WriteContext, first: Placement | unde
     case 'bulletList':
     case 'orderedList':
       return writeList(block);
-    case 'placement': {
-      const piece = context.pieces.get(block.attrs.asset);
-      if (!piece) return '';
-      const isFirst = block.attrs.id === first?.id;
-      return piece.embed
-        ? writeEmbedFigure(block.attrs, piece, piece.embed, context, isFirst)
-        : writeFigure(block.attrs, piece, context, isFirst);
-    }
   }
+}
+
+function writeBlock(block: Block, context: WriteContext, first: Placement | undefined): string {
+  if (block.type !== 'placement') return writeText(block);
+  const piece = context.pieces.get(block.attrs.asset);
+  if (!piece) return '';
+  const isFirst = block.attrs.id === first?.id;
+  return piece.embed
+    ? writeEmbedFigure(block.attrs, piece, piece.embed, context, isFirst)
+    : writeFigure(block.attrs, piece, context, isFirst);
 }
 
 /** Whether a block goes out at all: empty paragraphs and headings, and pieces that are gone, do not. */

@@ -14,6 +14,7 @@ import { readingQuery } from '../gather/gather-queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { addToTray, fillWant, placeOver, placePiece } from '../sheet/commands.ts';
 import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
+import type { SheetText } from '../sheet/rich-text.ts';
 import { toast } from '../ui/toast.ts';
 import type { PageSession } from './use-page-session.ts';
 
@@ -132,6 +133,16 @@ export function takeText(session: PageSession, text: string, isAlone: boolean, h
       duration: 15_000,
     });
   return true;
+}
+
+/** Takes in what was framed or played in rich text, behind its words, and says what became of the rest. */
+export function takeRichText(
+  session: PageSession,
+  { embeds, leftOut }: Pick<SheetText, 'embeds' | 'leftOut'>,
+  hosts: Hosts,
+): void {
+  for (const code of embeds) takeText(session, code, true, hosts);
+  if (leftOut.length > 0) toast(leftOut.join(' '));
 }
 
 /** The caption that code came with, where a piece that was held already has another. */

@@ -31,11 +31,12 @@ import {
   selectPlacement,
   takeOffTray,
 } from '../sheet/commands.ts';
+import type { SheetText } from '../sheet/rich-text.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { useStore } from '../ui/store.ts';
 import { toast } from '../ui/toast.ts';
-import { takeCarried, takeFiles, takeOffered, takePieces, takeText } from './brought.ts';
+import { takeCarried, takeFiles, takeOffered, takePieces, takeRichText, takeText } from './brought.ts';
 import { FindBar } from './find-bar.tsx';
 import { NarrowPage } from './narrow-page.tsx';
 import { ClashNotice, SaveNotice } from './notices.tsx';
@@ -68,6 +69,9 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       void (session && takePieces(session, ids, { pageId: page.id, wantId: null, at })),
     onPastedText: (text: string, isAlone: boolean) =>
       session !== null && takeText(session, text, isAlone, hosts),
+    onRichText: (read: Pick<SheetText, 'embeds' | 'leftOut'>) => {
+      if (session) takeRichText(session, read, hosts);
+    },
     onOpenLabel: () => document.querySelector<HTMLElement>('[data-pane="label"] :is(input, button)')?.focus(),
     onLinkWords: () => focusSoon('[data-row="link"]'),
     onBesideParagraph: () => {

@@ -50,6 +50,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
       onOfferedPicture: (...args) => steady.current.onOfferedPicture(...args),
       onPieces: (...args) => steady.current.onPieces(...args),
       onPastedText: (...args) => steady.current.onPastedText(...args),
+      onRichText: (...args) => steady.current.onRichText(...args),
       onOpenLabel: () => steady.current.onOpenLabel(),
       onBesideParagraph: () => steady.current.onBesideParagraph(),
       onLinkWords: () => steady.current.onLinkWords(),

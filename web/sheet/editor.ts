@@ -17,7 +17,7 @@ import { placementKey } from './keys.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { placementNode } from './placement-node.ts';
-import { asSheetText } from './rich-text.ts';
+import { isOfSheet, readRichText } from './rich-text.ts';
 import { typedLetters } from './typed-letters.ts';
 
 /** The page's own facts are attributes of the document, so that one history holds text, tray, wants and title. */
@@ -89,7 +89,13 @@ export function makeEditor(
         role: 'textbox',
         'aria-multiline': 'true',
       },
-      transformPastedHTML: asSheetText,
+      transformPastedHTML: (html) => {
+        if (isOfSheet(html)) return html;
+        const read = readRichText(html);
+        // The editor puts the text in its place first; what was framed in it stands behind.
+        if (read.embeds.length > 0 || read.leftOut.length > 0) queueMicrotask(() => hooks.onRichText(read));
+        return read.html;
+      },
       handlePaste: (view, event) => {
         const files = picturesOf(event.clipboardData);
         const { empty, $from } = view.state.selection;

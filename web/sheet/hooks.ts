@@ -1,5 +1,6 @@
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
 import type { FoundFile } from '../arrivals/dropped.ts';
+import type { SheetText } from './rich-text.ts';
 
 /** What the sheet asks of the screen it stands on. */
 export interface SheetHooks {
@@ -13,6 +14,8 @@ export interface SheetHooks {
   readonly onOfferedPicture: (offer: OfferedPicture, at: () => number | null) => Promise<string | null>;
   /** Text was pasted, on a line by itself or among other text; answers whether it is taken as embeds. */
   readonly onPastedText: (text: string, isAlone: boolean) => boolean;
+  /** Rich text was pasted or dropped that holds more than text: what was framed in it, and what became of the rest. */
+  readonly onRichText: (read: Pick<SheetText, 'embeds' | 'leftOut'>) => void;
   readonly onOpenLabel: () => void;
   readonly onBesideParagraph: () => void;
   /** Chosen words are to lead somewhere: where is said on the label. */

@@ -1,10 +1,10 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
-import { asSheetText, OFFER_ATTRIBUTE } from './rich-text.ts';
+import { isOfSheet, OFFER_ATTRIBUTE, readRichText } from './rich-text.ts';
 
 /** The tags and the words of what the sheet is given, and the words of each picture that is offered. */
 function given(html: string): string {
-  const body = new DOMParser().parseFromString(asSheetText(html), 'text/html').body;
+  const body = new DOMParser().parseFromString(readRichText(html).html, 'text/html').body;
   for (const offer of body.querySelectorAll(`[${OFFER_ATTRIBUTE}]`))
     offer.replaceWith(`(${JSON.parse(offer.getAttribute(OFFER_ATTRIBUTE) ?? '').words})`);
   return body.innerHTML;
@@ -19,34 +19,49 @@ describe('rich text that is brought to the sheet', () => {
 
   it('has an offer where each of its pictures stood', () => {
     expect(given(`<p>Before</p><p>${image('a')}</p><p>after ${image('b')} it</p>`)).toBe(
-      '<p>Before</p>(a)<p>after </p>(b)<p> it</p>',
+      '<p>Before</p>(a)<p>after</p>(b)<p>it</p>',
     );
   });
 
   it('parts the words and the link that a picture stood in', () => {
-    expect(given(`<p>see <a href="/x">the <em>old ${image('a')} gauge</em></a>.</p>`)).toBe(
-      '<p>see <a href="/x">the <em>old </em></a></p>(a)<p><a href="/x"><em> gauge</em></a>.</p>',
+    const link = 'https://tidewatch.example/';
+    expect(given(`<p>see <a href="${link}">the <em>old ${image('a')} gauge</em></a>.</p>`)).toBe(
+      `<p>see <a href="${link}">the </a><a href="${link}"><em>old</em></a></p>(a)<p><a href="${link}"><em>gauge</em></a>.</p>`,
     );
     expect(given(`<p><picture><source srcset="x.avif">${image('a')}</picture></p>`)).toBe('(a)');
   });
 
   it('offers each of very many', () => {
-    expect(asSheetText(`<p>${image('a').repeat(300)}</p>`).split(OFFER_ATTRIBUTE)).toHaveLength(301);
+    const { html } = readRichText(`<p>${image('a').repeat(300)}</p>`);
+    expect(html.split(OFFER_ATTRIBUTE)).toHaveLength(301);
   });
 
   it('offers those of a list or a table after it, in their order', () => {
-    expect(given(`<ul><li>x ${image('a')}<ul><li>${image('b')}</li></ul></li></ul><p>y</p>`)).toBe(
-      `<ul><li>x ${image('a')}<ul><li>${image('b')}</li></ul></li></ul>(a)(b)<p>y</p>`.replaceAll(
-        /<img[^>]*>/g,
-        '',
-      ),
-    );
-    expect(given(`<table><tbody><tr><td>${image('a')}</td></tr></tbody></table>`)).toBe(
-      '<table><tbody><tr><td></td></tr></tbody></table>(a)',
-    );
+    expect(
+      given(`<ul><li>x ${image('a')}<ul><li>${image('b')}</li></ul></li></ul><p>y</p>`).replace(/\n/g, ''),
+    ).toBe('<ul><li>x</li></ul>(a)(b)<p>y</p>');
+    expect(given(`<table><tbody><tr><td>${image('a')}</td></tr></tbody></table>`)).toBe('(a)');
   });
 
   it('passes over dots that count readers', () => {
-    expect(given(`<p>${image('dot', ' width="1" height="1"')}x</p>`)).toContain('<img');
+    expect(given(`<p>${image('dot', ' width="1" height="1"')}x</p>`)).toBe('<p>x</p>');
+  });
+
+  it('hands on what was framed in it, and says what became of a table', () => {
+    const frame = '<iframe src="https://tidewatch.example/a"></iframe>';
+    const read = readRichText(`<p>a</p>${frame}<table><tr><th>Day<th>m<tr><td>Mon<td>4</table>`);
+    expect(read.embeds).toEqual([frame]);
+    expect(read.leftOut).toEqual(['A table became a list of its rows.']);
+    expect(read.html).toContain('<li>Mon, 4</li>');
+  });
+
+  it('is read to its end, however deep it is nested', () => {
+    expect(given(`${'<div>'.repeat(400)}deep`)).toBe('<p>deep</p>');
+  });
+
+  it('is left to the editor where it comes from a sheet, and holds nothing that a sheet does not', () => {
+    expect(isOfSheet('<p data-pm-slice="1 1 []">a</p>')).toBe(true);
+    expect(isOfSheet('<table data-pm-slice="1 1 []"><tr><td>a</table>')).toBe(false);
+    expect(isOfSheet('<p>a</p>')).toBe(false);
   });
 });

@@ -1,4 +1,7 @@
-import { offeredPicture, type PastedImage } from '#core/page/rich-pasted.ts';
+import { escapeHtml } from '#core/page/escape.ts';
+import { type HtmlElement, type HtmlNode, TREE_DEPTH } from '#core/page/html-tree.ts';
+import { type ReadPart, readHtml } from '#core/page/read-html.ts';
+import { writeText } from '#core/page/write.ts';
 
 /** The name of the block that offers a picture. It is the sheet's alone: no page that is kept has one. */
 export const PICTURE_OFFER = 'pictureOffer';
@@ -6,84 +9,76 @@ export const PICTURE_OFFER = 'pictureOffer';
 /** The attribute under which an offered picture stands in HTML on its way into the editor. */
 export const OFFER_ATTRIBUTE = 'data-picture-offer';
 
-const RENAMED: Readonly<Record<string, string>> = { H1: 'h2', H5: 'h4', H6: 'h4' };
+/** Rich text as the sheet takes it, and what it cannot take as it is. */
+export interface SheetText {
+  /** Text of the page model, and an offer to take it in where each picture stood. */
+  readonly html: string;
+  /** Code of what was framed or played in it, in order. */
+  readonly embeds: readonly string[];
+  /** What did not come along as it was, each a sentence. */
+  readonly leftOut: readonly string[];
+}
+
+/** Reads rich text that was brought from elsewhere. What was copied from a sheet is told by `isOfSheet`, and left as it is. */
+export function readRichText(html: string): SheetText {
+  const { body } = new DOMParser().parseFromString(html, 'text/html');
+  const { parts, leftOut } = readHtml(treeOf(body).children);
+  return {
+    html: parts.map(writePart).join(''),
+    embeds: parts.flatMap((part) => (part.kind === 'embed' ? [part.code] : [])),
+    leftOut,
+  };
+}
 
 /**
- * Rich text as the sheet takes it: headings within its levels, and in the place of each picture an offer to take it in.
- * In a list or a table there is no place for one: it is offered after that.
+ * Whether HTML may be what the editor of a sheet put on the clipboard, which it reads back by itself. Other editors mark
+ * theirs in the same way, and hold what a sheet does not.
  */
-export function asSheetText(html: string): string {
-  const { body } = new DOMParser().parseFromString(html, 'text/html');
-  for (const heading of body.querySelectorAll('h1, h5, h6')) {
-    const renamed = body.ownerDocument.createElement(RENAMED[heading.tagName] ?? 'h4');
-    renamed.append(...heading.childNodes);
-    heading.replaceWith(renamed);
+export function isOfSheet(html: string): boolean {
+  return (
+    html.includes('data-pm-slice') &&
+    !/<(?:table|img|picture|iframe|video|audio|object|embed|blockquote|pre|hr|h1)\b/i.test(html)
+  );
+}
+
+function writePart(part: ReadPart): string {
+  switch (part.kind) {
+    case 'text':
+      return writeText(part.block);
+    case 'picture':
+      return `<div ${OFFER_ATTRIBUTE}="${escapeHtml(JSON.stringify(part.offered))}"></div>`;
+    case 'embed':
+      return '';
   }
-  // From the last to the first, so that what stands after each is parted from it once.
-  for (const image of [...body.querySelectorAll('img')].reverse()) {
-    if (isDot(image)) continue;
-    const offer = body.ownerDocument.createElement('div');
-    offer.setAttribute(OFFER_ATTRIBUTE, JSON.stringify(offeredPicture(partsOf(image))));
-    const around = outermost(image);
-    if (around) {
-      around.after(offer);
-      image.remove();
-    } else {
-      image.replaceWith(offer);
-      liftOut(offer);
-    }
-  }
-  return body.innerHTML;
 }
 
-/** A dot that counts readers, or holds a table open, is no picture. */
-function isDot(image: HTMLImageElement): boolean {
-  const [width, height] = [image.getAttribute('width'), image.getAttribute('height')].map(Number);
-  return Boolean(width && height && width <= 2 && height <= 2);
+interface Making extends HtmlElement {
+  readonly children: HtmlNode[];
 }
 
-function partsOf(image: HTMLImageElement): PastedImage {
-  const sources = image.closest('picture')?.querySelectorAll('source') ?? [];
-  return { img: said(image), sources: [...sources].map(said) };
-}
-
-const said = ({ attributes }: Element) => ({
+const making = ({ localName, attributes }: Element): Making => ({
+  name: localName,
   attributes: [...attributes].map(({ name, value }) => ({ name, value })),
+  children: [],
 });
 
-/** The outermost list or table that something stands in. */
-function outermost(element: Element): Element | null {
-  let found: Element | null = null;
-  for (
-    let next = element.closest('ul, ol, table');
-    next;
-    next = next.parentElement?.closest('ul, ol, table') ?? null
-  )
-    found = next;
-  return found;
-}
-
-const HOLDS_BLOCKS = 'body, div, section, article, main, figure, blockquote, header, footer, aside';
-
-/** Brings an offer out of the paragraph, link or words that it stands in, which are parted there. */
-function liftOut(offer: HTMLElement): void {
-  for (
-    let parent = offer.parentElement;
-    parent && !parent.matches(HOLDS_BLOCKS);
-    parent = offer.parentElement
-  ) {
-    const rest = parent.cloneNode(false);
-    while (offer.nextSibling) rest.appendChild(offer.nextSibling);
-    parent.after(offer);
-    if (holdsSomething(rest)) offer.after(rest);
-    if (!holdsSomething(parent)) parent.remove();
+/** The browser's tree as `core` reads it, made without recursion: what is deeper than it reads hangs in the last that is not. */
+function treeOf(root: Element): HtmlElement {
+  const made = making(root);
+  const waiting: { readonly node: Element; readonly into: Making; readonly depth: number }[] = [
+    { node: root, into: made, depth: 1 },
+  ];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { into, depth } = next;
+    for (const child of next.node.childNodes) {
+      if (child instanceof Text) into.children.push(child.data);
+      else if (child instanceof Element) {
+        const isDeep = depth >= TREE_DEPTH;
+        const element = isDeep ? into : making(child);
+        if (!isDeep) into.children.push(element);
+        waiting.push({ node: child, into: element, depth: isDeep ? depth : depth + 1 });
+      }
+    }
   }
-}
-
-/** Whether there is a picture or a letter in it: looked for from its beginning, and no further than to the first. */
-function holdsSomething(node: Node): boolean {
-  if (node instanceof Element && node.querySelector(`img, [${OFFER_ATTRIBUTE}]`)) return true;
-  const texts = node.ownerDocument?.createTreeWalker(node, NodeFilter.SHOW_TEXT);
-  for (let text = texts?.nextNode(); text; text = texts?.nextNode()) if (text.nodeValue?.trim()) return true;
-  return false;
+  return made;
 }

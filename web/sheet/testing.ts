@@ -25,6 +25,7 @@ export const NO_HOOKS = {
   onOfferedPicture: async () => null,
   onPieces: () => undefined,
   onPastedText: () => false,
+  onRichText: () => undefined,
   onOpenLabel: () => undefined,
   onBesideParagraph: () => undefined,
   onLinkWords: () => undefined,
