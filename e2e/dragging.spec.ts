@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
-import { blocksOf, expectAccessible, figures, signIn, tabTo, tray } from './hands.ts';
+import { blocksOf, expectAccessible, figures, saved, signIn, tabTo, tray } from './hands.ts';
 
 /** On the page of the bitterns, as the demo has it. */
 const PAGE = '/pages/demo-page-1';
@@ -61,6 +61,7 @@ test('pieces go by mouse from the tray to the sheet, to a want, among each other
   await expect.poll(() => trayed(page)).toBe(order);
   await page.getByRole('button', { name: 'Undo taking a piece off the page' }).click();
   await expect.poll(() => blocksOf(page)).toBe(BLOCKS);
+  await saved(page);
 });
 
 test('pieces are carried by keys to every place that takes them, and each step is said', async ({ page }) => {

@@ -18,6 +18,8 @@ function editorOf(words: string): Editor {
   const first = words === '' ? ({ type: 'paragraph' } as const) : paragraph(words);
   const page = examplePage(first, { type: 'placement', attrs: examplePlacement('column') });
   open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, NO_HOOKS);
+  document.body.append(open.view.dom);
+  open.view.focus();
   return open;
 }
 
@@ -54,6 +56,15 @@ describe('letters that are typed', () => {
     editor.commands.setTextSelection(1);
     press(editor, ['1', '.', ' ', 'E']);
     expect(editor.getHTML()).toMatch(/^<ol><li><p>E<\/p><\/li><\/ol>/);
+  });
+
+  it('are left to the browser while the caret stands elsewhere than the editor knows', () => {
+    const editor = editorOf('Eels');
+    editor.commands.setTextSelection(5);
+    const words = editor.view.dom.querySelector('p')?.firstChild;
+    if (words) document.getSelection()?.collapse(words, 0);
+    expect(press(editor, ['x'])).toBe(0);
+    expect(editor.state.doc.firstChild?.textContent).toBe('Eels');
   });
 
   it('are left to the browser where they are a command, or nothing can be written', () => {
