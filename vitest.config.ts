@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // One for each core: what one file waits for, another works in.
+    maxWorkers: 2,
     projects: [
       {
         test: {

@@ -1,10 +1,11 @@
 import * as v from 'valibot';
+import { DOCUMENT_FORMAT_NAMES } from '#core/document/formats.ts';
 import { HostDecisionSchema, HostEntriesSchema } from '#core/embed/host.ts';
 import { EmbedSchema } from '#core/embed/model.ts';
 import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
 import type { Lights } from '#core/media/over-contrast.ts';
 import { PrepSchema } from '#core/media/recipe.ts';
-import type { HeldEmbed } from '#core/page/embed-here.ts';
+import type { HeldEmbed } from '#core/page/piece.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
 import { FramingSchema, PosterSchema } from './embeds.ts';
@@ -28,8 +29,8 @@ export const LightsSchema = v.object({
   rgb: v.array(channel),
 }) satisfies v.GenericSchema<unknown, Lights>;
 
-/** A piece as the web knows it. Sizes in px and bytes; addresses are ready to be shown. */
-export const AssetSchema = v.object({
+/** What every kind has: what it is called, what is said of it, and the picture that shows it. Sizes in px and bytes; addresses are ready to be shown. */
+const shared = {
   id: v.string(),
   version: v.number(),
   stem: v.string(),
@@ -52,8 +53,6 @@ export const AssetSchema = v.object({
   prep: PrepSchema,
   /** Size in px of the original; `width` and `height` are of what its trim leaves. */
   original: v.object({ width: v.number(), height: v.number() }),
-  /** What it embeds, with the hosts that bear on it and what its host said to each target; null for other pieces. */
-  embed: v.nullable(HeldEmbedSchema),
   /** The piece that stands on the shelf for this lookalike, or null. */
   foldedInto: v.nullable(v.string()),
   /** When it was thrown away, or null. */
@@ -64,9 +63,24 @@ export const AssetSchema = v.object({
   /** The original as it came, before anything is done to it. */
   plainView: v.string(),
   createdAt: v.string(),
-  createdBy: v.string(),
+  createdBy: v.object({ id: v.string(), name: v.string() }),
   usedOn: v.array(page),
+} as const;
+
+const DocumentFactsSchema = v.object({
+  format: v.picklist(DOCUMENT_FORMAT_NAMES),
+  bytes: v.number(),
+  pages: v.nullable(v.number()),
 });
+
+/** A piece as the web knows it: a union on its kind. */
+export const AssetSchema = v.variant('kind', [
+  v.object({ ...shared, kind: v.literal('picture') }),
+  /** What it embeds, with the hosts that bear on it and what its host said to each target. */
+  v.object({ ...shared, kind: v.literal('embed'), embed: HeldEmbedSchema }),
+  /** `file` is where its own file is downloaded from. */
+  v.object({ ...shared, kind: v.literal('document'), document: DocumentFactsSchema, file: v.string() }),
+]);
 export type Asset = v.InferOutput<typeof AssetSchema>;
 
 const weight = v.object({ count: v.number(), bytes: v.number() });
@@ -102,11 +116,11 @@ export const UNFILED = '-';
 
 /** The Shelf's sentence as query parameters. */
 export const AssetQuerySchema = v.strictObject({
-  kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent', 'embed'])),
+  kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent', 'embed', 'document'])),
   folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
   licence: v.optional(v.picklist(LICENCE_QUESTIONS)),
   words: v.optional(v.pipe(v.string(), v.maxLength(200))),
-  missing: v.optional(v.picklist(['nothing', 'alt', 'title', 'maker'])),
+  missing: v.optional(v.picklist(['nothing', 'alt', 'title', 'creator'])),
   /** Which part of the shelf: what stands on it, what one has pinned, what was folded away, what was thrown away. */
   part: v.optional(v.picklist(['standing', 'pinned', 'folded', 'thrown-away'])),
   shape: v.optional(v.picklist(['any', 'landscape', 'portrait', 'square'])),
@@ -170,3 +184,6 @@ export const ArrivedSchema = v.object({
   sentence: v.string(),
 });
 export type Arrived = v.InferOutput<typeof ArrivedSchema>;
+
+/** Where the computer would put the focal point, in shares of width and height. */
+export const FocalSchema = v.object({ x: v.number(), y: v.number() });

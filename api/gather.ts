@@ -75,6 +75,8 @@ export const AddressReadingSchema = v.object({
 export const ReadAddressSchema = v.object({ address: v.pipe(v.string(), v.trim(), v.maxLength(2000)) });
 
 /** A closer look at one result before it is taken. */
+export const CloserWishSchema = v.object({ seal: v.string() });
+
 export const CloserLookSchema = v.object({
   /** What its page says, beside what the source said. */
   pageSays: StatementsSchema,

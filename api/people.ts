@@ -12,10 +12,10 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
 };
 
 /** What a person may do. `hand-in` is adding own pieces and saying what they are; `gather`, taking from elsewhere. */
-const DEEDS = ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away', 'set-rules'] as const;
-export type Deed = (typeof DEEDS)[number];
+const PERMISSIONS = ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away', 'set-rules'] as const;
+export type Permission = (typeof PERMISSIONS)[number];
 
-const DEEDS_OF: Readonly<Record<Role, readonly Deed[]>> = {
+const DEEDS_OF: Readonly<Record<Role, readonly Permission[]>> = {
   editor: ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away'],
   'rights-keeper': ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away'],
   'site-owner': ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away', 'set-rules'],
@@ -23,7 +23,7 @@ const DEEDS_OF: Readonly<Record<Role, readonly Deed[]>> = {
 };
 
 /** Each deed after "your role does not let you". */
-export const DEED_WORDS: Readonly<Record<Deed, string>> = {
+export const PERMISSION_WORDS: Readonly<Record<Permission, string>> = {
   'hand-in': 'hand pieces in',
   gather: 'gather from other places',
   'say-rights': 'say what may be done with a piece',
@@ -32,8 +32,19 @@ export const DEED_WORDS: Readonly<Record<Deed, string>> = {
   'set-rules': 'change the house rules',
 };
 
-export function may(role: Role, deed: Deed): boolean {
+export function may(role: Role, deed: Permission): boolean {
   return DEEDS_OF[role].includes(deed);
+}
+
+/**
+ * Whether a person may say what a piece is and throw it away: any, who says what may be done with pieces, and their own
+ * otherwise. By ID, since two people may have one name.
+ */
+export function mayChangePiece(
+  { id, role }: Readonly<{ id: string; role: Role }>,
+  createdById: string,
+): boolean {
+  return may(role, 'say-rights') || id === createdById;
 }
 
 const EmailSchema = v.pipe(
@@ -123,3 +134,6 @@ export const ChangePasswordSchema = v.strictObject({
   now: v.pipe(v.string(), v.minLength(1, 'Give the password that you have now.'), v.maxLength(200)),
   next: NewPasswordSchema,
 });
+
+/** A made-up person of the demo, whom the sign-in screen offers. */
+export const DemoPersonSchema = v.object({ name: v.string(), email: v.string(), role: v.string() });

@@ -7,3 +7,6 @@ export const ProblemSchema = v.looseObject({
   status: v.number(),
   detail: v.string(),
 });
+
+/** What was made, by its ID. */
+export const MadeSchema = v.object({ id: v.string() });

@@ -1,17 +1,28 @@
 import { trueShapeRows } from '#core/media/rows.ts';
-import type { Block, PageDoc } from '#core/page/model.ts';
+import type { Block } from '#core/page/blocks/block.ts';
+import { mergePages } from '#core/page/merge.ts';
+import type { PageDoc } from '#core/page/model.ts';
 import { examplePiece, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
 import { writeFragment } from '#core/page/write.ts';
+import { proofInput } from '#core/proof/input.ts';
 import { proofPage } from '#core/proof/proof.ts';
 import { seeded } from '../demo/painter/random.ts';
 import { median, millis, say } from './measure.ts';
 
 const MANY = 100_000;
+const WORDS = 'You hear them long before you see one: a note like breath across the neck of a bottle.';
+
+const longPage = (added: (at: number) => string): PageDoc => ({
+  title: 'Long',
+  wants: [],
+  tray: [],
+  blocks: Array.from({ length: 5000 }, (_, at) => paragraph(`${WORDS}${added(at)}`, `text-${at}`)),
+});
 
 /** What core computes while a person waits. */
 export async function benchCore(): Promise<void> {
   const blocks = Array.from({ length: 300 }, (_, at): Block[] => [
-    paragraph('You hear them long before you see one: a note like breath across the neck of a bottle.'),
+    paragraph(WORDS, `text-${at}`),
     {
       type: 'placement',
       attrs: examplePlacement(at % 2 === 0 ? 'beside-left' : 'column', {
@@ -23,10 +34,16 @@ export async function benchCore(): Promise<void> {
   const page: PageDoc = { title: 'Many', wants: [], tray: [], blocks };
   const pieces = new Map([['heron', examplePiece()]]);
   const write = () => writeFragment(page, { rules: PLAIN_RULES, pieces, addressOf: (cut) => cut.fileName });
-  const html = write();
-  const proof = await median(() => proofPage({ page, rules: PLAIN_RULES, pieces, html }));
+  const input = proofInput(page, PLAIN_RULES, pieces);
+  const proof = await median(() => proofPage({ ...input }));
   say('proof of a page of 300 placements (aim: under 50 ms)', millis(proof));
   say('writing the HTML of that page', millis(await median(write)));
+  const [mine, theirs] = [7, 5].map((nth) => longPage((at) => (at % nth === 0 ? ` Changed by ${nth}.` : '')));
+  if (mine && theirs) {
+    const base = longPage(() => '');
+    const merge = await median(() => mergePages(base, mine, theirs));
+    say('putting two changes of 5,000 blocks together (aim: under 100 ms)', millis(merge));
+  }
   const random = seeded(1);
   const aspects = Array.from({ length: MANY }, () => random.between(0.5, 2.8));
   say('laying out rows of 100,000 pieces', millis(await median(() => trueShapeRows(aspects, 900, 150, 10))));

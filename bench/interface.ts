@@ -1,7 +1,7 @@
 import { appendFile, copyFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import type { Block } from '#core/page/model.ts';
+import type { Block } from '#core/page/blocks/block.ts';
 import { examplePlacement, paragraph } from '#core/page/testing.ts';
 import { CHROMIUM } from '../scripts/lib/browser.mjs';
 import { benchFirstSight } from './first-sight.ts';
@@ -43,7 +43,10 @@ async function typing(page: Page): Promise<void> {
   const assets = await (await page.request.get(`${ORIGIN}/api/assets?limit=40`)).json();
   const ids: string[] = assets.assets.map((asset: { id: string }) => asset.id);
   const blocks = Array.from({ length: 300 }, (_, at): Block[] => [
-    paragraph('You hear them long before you see one: a note like breath across the neck of a bottle.'),
+    paragraph(
+      'You hear them long before you see one: a note like breath across the neck of a bottle.',
+      `text-${at}`,
+    ),
     {
       type: 'placement',
       attrs: examplePlacement('column', { id: `p${at}`, asset: ids[at % ids.length] ?? '' }),

@@ -1,9 +1,10 @@
 import { copyFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import pLimit from 'p-limit';
 import sharp from 'sharp';
 import { WHOLE } from '#core/media/recipe.ts';
-import { atMost } from '../server/at-once.ts';
-import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
+import { FROM_OWN_MACHINE } from '../server/gather/incoming.ts';
+import { takeIn } from '../server/gather/take-in.ts';
 import { makeCut } from '../server/imaging/cut.ts';
 import { millis, peakMemory, say, timeOf, times } from './measure.ts';
 import { type BenchWorld, grainedOriginals, paintOriginals } from './world.ts';
@@ -85,7 +86,7 @@ async function cutting(originals: readonly string[]): Promise<void> {
   const orders = originals.flatMap((path) =>
     WIDTHS.flatMap((width) => (['avif', 'webp', 'jpeg'] as const).map((format) => ({ path, width, format }))),
   );
-  const inTurn = atMost(AT_ONCE);
+  const inTurn = pLimit(AT_ONCE);
   const bare = await timeOf(() =>
     Promise.all(
       orders.map(({ path, width, format }) =>
@@ -138,6 +139,6 @@ async function allOf(
   paths: readonly string[],
   work: (path: string, number: number) => Promise<void>,
 ): Promise<void> {
-  const inTurn = atMost(FILES_AT_ONCE);
+  const inTurn = pLimit(FILES_AT_ONCE);
   await Promise.all(paths.map((path, number) => inTurn(() => work(path, number))));
 }

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { bitsApart, quartersOf } from '#core/media/lookalike.ts';
 import { EMPTY_LABEL, withPatch } from '#core/rights/label.ts';
 import { seeded } from '../demo/painter/random.ts';
-import { assets, looks } from '../server/db/schema.ts';
+import { assets, perceptualHashes, pictures } from '../server/db/schema.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { alikeTo } from '../server/shelf/lookalikes.ts';
 import { askShelf, countShelf } from '../server/shelf/query.ts';
@@ -69,18 +69,19 @@ function plain(words: string): { readonly rows: string; readonly count: string }
 }
 
 async function lookalikes({ context }: BenchWorld): Promise<void> {
-  const [some] = await context.db.select().from(looks).limit(1);
+  const [some] = await context.db.select().from(perceptualHashes).limit(1);
   if (!some) return;
   const { pool } = context.connection;
   const indexed = await timings(() => alikeTo(context, some.hash), 20);
   const scan = await median(
     () =>
-      pool.query('SELECT asset_id FROM looks WHERE BIT_COUNT(CONV(hash, 16, 10) ^ CONV(?, 16, 10)) <= 6', [
-        some.hash,
-      ]),
+      pool.query(
+        'SELECT asset_id FROM perceptual_hashes WHERE BIT_COUNT(CONV(hash, 16, 10) ^ CONV(?, 16, 10)) <= 6',
+        [some.hash],
+      ),
     5,
   );
-  const rows = await context.db.select({ hash: looks.hash }).from(looks);
+  const rows = await context.db.select({ hash: perceptualHashes.hash }).from(perceptualHashes);
   const inProcess = await median(() => rows.filter(({ hash }) => bitsApart(hash, some.hash) <= 6).length, 3);
   say(
     'lookalikes among 100,000 (aim: under 50 ms)',
@@ -93,7 +94,8 @@ async function seed({ context }: BenchWorld): Promise<void> {
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random.next() * list.length)] ?? (list[0] as T);
   for (let from = 0; from < MANY; from += BATCH) {
     const rows: (typeof assets.$inferInsert)[] = [];
-    const hashes: (typeof looks.$inferInsert)[] = [];
+    const shown: (typeof pictures.$inferInsert)[] = [];
+    const hashes: (typeof perceptualHashes.$inferInsert)[] = [];
     for (let number = from; number < from + BATCH; number += 1) {
       const id = randomUUID();
       const subject = pick(SUBJECTS);
@@ -101,35 +103,40 @@ async function seed({ context }: BenchWorld): Promise<void> {
       const stem = `${subject}-${number}`;
       const label = withPatch(EMPTY_LABEL, {
         title: `A ${subject}, number ${number}`,
-        maker: 'Ines Okonjo',
+        creator: 'Ines Okonjo',
         licence,
       });
       rows.push({
         id,
-        sha256: `${number}`.padStart(64, '0'),
-        format: 'jpeg',
+        kind: 'picture',
+        identity: `${number}`.padStart(64, '0'),
         widthPx: Math.round(random.between(400, 6000)),
         heightPx: Math.round(random.between(400, 4000)),
-        bytes: 5_000_000,
-        alpha: false,
-        animated: false,
         stem,
         extension: 'jpg',
         folder: `birds/${subject}`,
         label,
         drafted: [],
-        conditions: [],
         originalName: `${stem}.jpg`,
         ...derivedColumns(label, stem, `${stem}.jpg`),
         createdAt: new Date(Date.UTC(2026, 0, 1) + number * 60_000),
         createdBy: 'bench',
+      });
+      shown.push({
+        assetId: id,
+        sha256: `${number}`.padStart(64, '0'),
+        format: 'jpeg',
+        bytes: 5_000_000,
+        alpha: false,
+        animated: false,
       });
       const hash = Array.from({ length: 16 }, () => Math.floor(random.next() * 16).toString(16)).join('');
       const [first, second, third, fourth] = quartersOf(hash);
       hashes.push({ assetId: id, hash, first, second, third, fourth });
     }
     await context.db.insert(assets).values(rows);
-    await context.db.insert(looks).values(hashes);
+    await context.db.insert(pictures).values(shown);
+    await context.db.insert(perceptualHashes).values(hashes);
   }
-  await context.db.execute(sql`ANALYZE TABLE assets, looks`);
+  await context.db.execute(sql`ANALYZE TABLE assets, pictures, perceptual_hashes`);
 }

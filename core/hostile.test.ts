@@ -257,9 +257,10 @@ const best = (read: Read, text: string) => Math.min(millis(read, text), millis(r
 /** How many times as long four times the length takes, where that is too long; null otherwise. */
 function tooSteep(read: Read, make: Make): number | null {
   // Even if its time grew with the square, it would be quick at the whole length.
-  if (millis(read, make(MEGA / 4)) * 16 < QUICK_MILLIS) return null;
-  // Most of what takes longer is seen to grow evenly at lengths that cost little.
-  if (best(read, make(MEGA / 4)) / best(read, make(MEGA / 16)) < EVEN_GROWTH) return null;
+  if (millis(read, make(MEGA / 16)) * 256 < QUICK_MILLIS) return null;
+  // Most of what takes longer is seen to grow evenly at lengths that cost little; a square that is slow at the whole
+  // length shows in an eighth of it already.
+  if (best(read, make(MEGA / 8)) / best(read, make(MEGA / 32)) < EVEN_GROWTH) return null;
   const [quarter, half] = [best(read, make(MEGA / 4)), best(read, make(MEGA / 2))];
   // What grows too fast already is not tried at the whole length, which would take minutes.
   const isSteep = half > QUICK_MILLIS && half / quarter > MOST_GROWTH / 2.5;

@@ -53,18 +53,82 @@ function withoutQualities(stored: unknown): unknown {
   return rest;
 }
 
+/** Blocks had no IDs, but for placements; of two with the same one the later gets another. */
+function withBlockIds(stored: unknown): unknown {
+  if (!isObject(stored) || !Array.isArray(stored.blocks)) return stored;
+  const taken = new Set<unknown>();
+  const blocks = stored.blocks.map((block: unknown, at) => {
+    if (!isObject(block)) return block;
+    const attrs = isObject(block.attrs) ? block.attrs : {};
+    const isOwn = typeof attrs.id === 'string' && !taken.has(attrs.id);
+    const id = isOwn ? attrs.id : `block-${at + 1}`;
+    taken.add(id);
+    return { ...block, attrs: { ...attrs, id } };
+  });
+  return { ...stored, blocks };
+}
+
+/**
+ * Recipes and placements call a colour under or round a picture its background, and steps that are switched off disabled; at
+ * any depth, since recipes lie in pages, rows of runs and orders. A recipe is known by its turn and mirror.
+ */
+function withBackgrounds(stored: unknown): unknown {
+  if (Array.isArray(stored)) return stored.map(withBackgrounds);
+  if (!isObject(stored)) return stored;
+  const isRecipe = 'turn' in stored && 'mirror' in stored;
+  const isPlacement = 'asset' in stored && 'position' in stored;
+  return Object.fromEntries(
+    Object.entries(stored).map(([field, value]) => {
+      if (field === 'ground' && (isRecipe || isPlacement)) return ['backgroundColour', value];
+      if (field === 'off' && isRecipe) return ['disabledSteps', stepsOf(value)];
+      return [field, withBackgrounds(value)];
+    }),
+  );
+}
+
+const stepsOf = (steps: unknown) =>
+  Array.isArray(steps) ? steps.map((step) => (step === 'ground' ? 'backgroundColour' : step)) : steps;
+
+/** Whether an embed loads only when it is clicked was called by the event. */
+function withLoadOnClick(stored: unknown): unknown {
+  if (!isObject(stored) || !isObject(stored.embed)) return stored;
+  const { onClick, ...embed } = stored.embed;
+  return onClick === undefined ? stored : { ...stored, embed: { ...embed, loadOnClick: onClick } };
+}
+
+const LABEL_TERMS: Readonly<Record<string, string>> = {
+  maker: 'creator',
+  notice: 'copyrightNotice',
+  description: 'extendedDescription',
+  taken: 'dateCreated',
+  words: 'keywords',
+};
+
+/** What a label says is called as the standards call it (IPTC Photo Metadata, schema.org). */
+function withTermsOfTheField(stored: unknown): unknown {
+  if (!isObject(stored)) return stored;
+  return Object.fromEntries(
+    Object.entries(stored).map(([field, value]) => [LABEL_TERMS[field] ?? field, value]),
+  );
+}
+
+/** Words were said in one language. */
+function withTranslations(stored: unknown): unknown {
+  return isObject(stored) && !('translations' in stored) ? { ...stored, translations: [] } : stored;
+}
+
 export const STORED = {
-  page: kind('page'),
+  page: kind('page', withBlockIds, withBackgrounds),
   rules: kind('house rules', withoutQualities),
-  label: kind('label'),
-  prep: kind('recipe of a piece'),
-  embed: kind('embed'),
+  label: kind('label', withTermsOfTheField, withTranslations),
+  prep: kind('recipe of a piece', withBackgrounds),
+  embed: kind('embed', withLoadOnClick),
   hosts: kind('hosts of embeds'),
   decisions: kind('decisions on hosts'),
   conditions: kind('conditions of a piece'),
   curves: kind('likeness curves'),
   statements: kind('statements'),
   found: kind('found picture'),
-  runRow: kind('row of a run'),
-  jobInput: kind('input of a job'),
+  runRow: kind('row of a run', withBackgrounds),
+  jobInput: kind('input of a job', withBackgrounds),
 } as const;

@@ -1,12 +1,12 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { link, mkdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { eq, inArray, like } from 'drizzle-orm';
+import { and, eq, inArray, like } from 'drizzle-orm';
 import { WHOLE } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
 import { readConfig } from '../server/config.ts';
 import { type Context, closeContext, openContext } from '../server/context.ts';
-import { assets, cuts } from '../server/db/schema.ts';
+import { assets, cuts, held, pictures } from '../server/db/schema.ts';
 import { SCREEN_QUALITY } from '../server/imaging/first-look.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { cutKey, originalKey } from '../server/storage/storage.ts';
@@ -24,8 +24,8 @@ const context = await openContext(readConfig(process.env));
 await seedDemo(context, (sentence) => process.stdout.write(`${sentence}\n`));
 const models = await context.db
   .select()
-  .from(assets)
-  .where(inArray(assets.format, ['jpeg', 'png']));
+  .from(held)
+  .where(and(eq(held.kind, 'picture'), inArray(held.format, ['jpeg', 'png'])));
 const screenCuts = await context.db
   .select()
   .from(cuts)
@@ -47,6 +47,7 @@ await closeContext(context);
 
 async function makeBatch(open: Context, from: number, to: number): Promise<void> {
   const rows: (typeof assets.$inferInsert)[] = [];
+  const pictureRows: (typeof pictures.$inferInsert)[] = [];
   const cutRows: (typeof cuts.$inferInsert)[] = [];
   for (let number = from; number < to; number += 1) {
     const model = models[number % models.length];
@@ -59,13 +60,14 @@ async function makeBatch(open: Context, from: number, to: number): Promise<void>
     rows.push({
       ...model,
       id,
-      sha256,
+      identity: sha256,
       stem,
       label,
       version: 1,
       createdAt,
       ...derivedColumns(label, stem, model.originalName),
     });
+    pictureRows.push({ ...model, assetId: id, sha256 });
     await linkFile(originalKey(model.sha256), originalKey(sha256));
     for (const cut of cutsByModel.get(model.id) ?? []) {
       const keyOf = (sha: string) => cutKey(sha, cut.recipe, cut.widthPx, cut.format, cut.quality);
@@ -75,6 +77,7 @@ async function makeBatch(open: Context, from: number, to: number): Promise<void>
   }
   await open.db.transaction(async (tx) => {
     await tx.insert(assets).values(rows);
+    await tx.insert(pictures).values(pictureRows);
     await tx.insert(cuts).ignore().values(cutRows);
   });
 }

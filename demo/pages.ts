@@ -1,5 +1,9 @@
-import type { Block, Inline, Margins, PageDoc, Placement, Position, Want } from '#core/page/model.ts';
-import { newPlacement } from '#core/page/model.ts';
+import * as v from 'valibot';
+import { type Block, BlockSchema } from '#core/page/blocks/block.ts';
+import type { Margins, Placement, Position } from '#core/page/blocks/placement/schema.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import type { Inline } from '#core/page/inline.ts';
+import type { PageDoc, Want } from '#core/page/model.ts';
 
 /** A page of the demo; pieces are named by their key in `pieces.ts`. */
 export interface DemoPage {
@@ -12,8 +16,11 @@ export interface DemoPage {
   readonly blocks: readonly DemoBlock[];
 }
 
+type Unplaced<B> = B extends Block ? Omit<B, 'attrs'> & { readonly attrs: Omit<B['attrs'], 'id'> } : never;
+
+/** Blocks get their IDs by where they stand, so that a demo is always the same. */
 type DemoBlock =
-  | Block
+  | Unplaced<Exclude<Block, { readonly type: 'placement' }>>
   | {
       readonly type: 'piece';
       readonly key: string;
@@ -22,14 +29,15 @@ type DemoBlock =
     };
 
 const text = (words: string): Inline[] => [{ type: 'text', text: words }];
-const p = (words: string): Block => ({ type: 'paragraph', content: text(words) });
-const h = (words: string, level: 2 | 3 | 4 = 2): Block => ({
+const p = (words: string): DemoBlock => ({ type: 'paragraph', attrs: {}, content: text(words) });
+const h = (words: string, level: 2 | 3 | 4 = 2): DemoBlock => ({
   type: 'heading',
   attrs: { level },
   content: text(words),
 });
-const list = (...items: string[]): Block => ({
+const list = (...items: string[]): DemoBlock => ({
   type: 'bulletList',
+  attrs: {},
   content: items.map((item) => ({ type: 'listItem', content: [{ type: 'paragraph', content: text(item) }] })),
 });
 const piece = (key: string, position: Position, change: Partial<Placement> = {}): DemoBlock => ({
@@ -230,7 +238,11 @@ export function pageDoc(page: DemoPage, idOf: (key: string) => string): PageDoc 
                 ...block.change,
               },
             }
-          : block,
+          : withId(block, `block-${at + 1}`),
     ),
   };
+}
+
+function withId(block: Exclude<DemoBlock, { readonly type: 'piece' }>, id: string): Block {
+  return v.parse(BlockSchema, { ...block, attrs: { ...block.attrs, id } });
 }

@@ -47,24 +47,24 @@ export interface DemoPiece {
 }
 
 const OURS: LabelPatch = {
-  maker: 'Saltmere Marsh Reserve',
+  creator: 'Saltmere Marsh Reserve',
   licence: 'own',
-  notice: '© Saltmere Marsh Reserve',
+  copyrightNotice: '© Saltmere Marsh Reserve',
 };
 const INES: LabelPatch = {
-  maker: 'Ines Okonjo',
+  creator: 'Ines Okonjo',
   licence: 'cc-by-4.0',
   source: 'Commonfield',
   sourceAddress: 'http://commonfield.localhost/ines-okonjo',
 };
 const VERALDI: LabelPatch = {
-  maker: 'T. Veraldi',
+  creator: 'T. Veraldi',
   licence: 'cc-by-sa-4.0',
   source: 'Commonfield',
   sourceAddress: 'http://commonfield.localhost/t-veraldi',
 };
 const WAYSIDE: LabelPatch = {
-  maker: 'Wayside Archive',
+  creator: 'Wayside Archive',
   licence: 'no-known-copyright',
   source: 'Wayside Archive',
 };
@@ -84,11 +84,11 @@ const STORY: readonly DemoPiece[] = [
     by: 'mara',
     inFile: {
       title: 'Heron below Hide No. 3',
-      maker: 'Ines Okonjo',
+      creator: 'Ines Okonjo',
       licence: 'cc-by-4.0',
-      taken: '2026-03-12',
+      dateCreated: '2026-03-12',
       place: 'Saltmere',
-      words: ['heron', 'dawn', 'reed'],
+      keywords: ['heron', 'dawn', 'reed'],
     },
     said: {
       ...INES,
@@ -110,7 +110,7 @@ const STORY: readonly DemoPiece[] = [
     said: {
       ...INES,
       title: 'Bittern in the north reed',
-      taken: '2026-04-02',
+      dateCreated: '2026-04-02',
       place: 'North reed',
       alt: alt('A bittern points its bill at the sky between reed stems, almost hidden.'),
       focal: { x: 0.53, y: 0.62 },
@@ -128,7 +128,7 @@ const STORY: readonly DemoPiece[] = [
     by: 'mara',
     said: {
       title: 'Dusk over Saltmere',
-      maker: 'R. Achterberg',
+      creator: 'R. Achterberg',
       source: 'Brackwater Pictures',
       sourceId: '88-4412',
       licence: 'comp',
@@ -148,7 +148,7 @@ const STORY: readonly DemoPiece[] = [
     said: {
       ...OURS,
       title: 'Boardwalk at noon, June',
-      taken: '2026-06-14',
+      dateCreated: '2026-06-14',
       place: 'Saltmere',
       alt: alt('New planks run straight out into the marsh under a summer sky.'),
       focal: { x: 0.5, y: 0.66 },
@@ -167,7 +167,7 @@ const STORY: readonly DemoPiece[] = [
     said: {
       ...OURS,
       title: 'Boardwalk before the works',
-      taken: '2024-11-05',
+      dateCreated: '2024-11-05',
       place: 'Saltmere',
       alt: alt('The old boardwalk in mist, its planks sagging to the left.'),
     },
@@ -185,7 +185,7 @@ const STORY: readonly DemoPiece[] = [
     said: {
       ...VERALDI,
       title: 'Planks at last light',
-      taken: '2025-01-03',
+      dateCreated: '2025-01-03',
       alt: alt('Two people walk out along the planks as the sun goes down.'),
       caption: 'The first walk after the works.',
     },
@@ -200,7 +200,7 @@ const STORY: readonly DemoPiece[] = [
     seed: 53,
     folder: 'events/reed-cutting',
     by: 'joss',
-    said: { ...OURS, title: 'Reed bed at first light', taken: '2026-02-14' },
+    said: { ...OURS, title: 'Reed bed at first light', dateCreated: '2026-02-14' },
     stem: 'reed-bed-first-light',
   },
   {
@@ -213,7 +213,7 @@ const STORY: readonly DemoPiece[] = [
     folder: 'events/reed-cutting',
     by: 'joss',
     gps: true,
-    said: { title: 'Cutters with bundles', taken: '2026-02-14', place: 'North reed' },
+    said: { title: 'Cutters with bundles', dateCreated: '2026-02-14', place: 'North reed' },
   },
   {
     key: 'cutters-break',
@@ -225,7 +225,7 @@ const STORY: readonly DemoPiece[] = [
     folder: 'events/reed-cutting',
     by: 'joss',
     turned: true,
-    inFile: { maker: 'Joss Imrie', taken: '2026-02-14' },
+    inFile: { creator: 'Joss Imrie', dateCreated: '2026-02-14' },
     said: { licence: 'own' },
   },
   {
@@ -240,7 +240,7 @@ const STORY: readonly DemoPiece[] = [
     said: {
       ...OURS,
       title: 'The sluice with the eel pass',
-      taken: '2026-05-20',
+      dateCreated: '2026-05-20',
       place: 'Main channel',
       alt: alt('A concrete sluice with a brush-lined ramp rising beside its gate.'),
     },
@@ -278,7 +278,7 @@ const STORY: readonly DemoPiece[] = [
     seed: 408,
     folder: 'tides',
     by: 'mara',
-    said: { title: 'Water at the sluice, live', maker: 'Fathomchart', licence: 'permission' },
+    said: { title: 'Water at the sluice, live', creator: 'Fathomchart', licence: 'permission' },
     embed: {
       host: 'fathomchart',
       path: '/chart/sluice-live',
@@ -318,7 +318,7 @@ const STORY: readonly DemoPiece[] = [
       ...OURS,
       title: 'Main channel at slack water',
       alt: alt('The main channel lies flat and bright between two stands of reed.'),
-      taken: '2026-07-01',
+      dateCreated: '2026-07-01',
     },
     stem: 'main-channel-slack-water',
   },

@@ -7,14 +7,15 @@ import { folderPath } from '#core/naming/folders.ts';
 import { withAncestors } from '#core/naming/paths.ts';
 import { nameByPattern } from '#core/naming/pattern.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
-import { withPatch } from '#core/rights/label.ts';
+import { type Label, withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
 import type { Queries } from '../server/db/connection.ts';
 import { assets, embedHosts, folders, pages, people, settings, targets } from '../server/db/schema.ts';
 import { HANGING, sayHanging } from '../server/desk/hanging.ts';
 import { embedKey } from '../server/embeds/keep.ts';
 import type { SavedEmbed } from '../server/embeds/saved.ts';
-import { FROM_OWN_MACHINE, takeIn } from '../server/gather/take-in.ts';
+import { FROM_OWN_MACHINE } from '../server/gather/incoming.ts';
+import { takeIn } from '../server/gather/take-in.ts';
 import { indexPlacements } from '../server/pages/store.ts';
 import { hashPassword } from '../server/people/passwords.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
@@ -228,11 +229,18 @@ async function stemOf(
   db: Queries,
   piece: DemoPiece,
   now: string,
-  label: { title: string; place: string; maker: string; taken: string },
+  label: Pick<Label, 'title' | 'place' | 'creator' | 'dateCreated'>,
 ): Promise<string> {
   const wished =
     piece.stem ??
-    nameByPattern(RESERVE_SITE.namePattern, { ...label, fileName: piece.file, kind: 'picture' });
+    nameByPattern(RESERVE_SITE.namePattern, {
+      title: label.title,
+      place: label.place,
+      maker: label.creator,
+      taken: label.dateCreated,
+      fileName: piece.file,
+      kind: 'picture',
+    });
   return wished === now ? now : freeStemLike(db, wished);
 }
 

@@ -158,7 +158,7 @@ test('a frame gets no permission that the model does not list', async ({ page })
 });
 
 test('a poster becomes its frame when it is clicked, and is a link without the script', async ({ page }) => {
-  const film = read(inputs).find(({ embed }) => embed.host === 'lanternreel' && embed.onClick);
+  const film = read(inputs).find(({ embed }) => embed.host === 'lanternreel' && embed.loadOnClick);
   if (!film) throw new Error('The corpus has no film.');
   const code = writeEmbed('click', { embed: film.embed, target: TARGET, hosts: HOSTS, poster: null });
   let script = '';

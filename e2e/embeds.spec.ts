@@ -292,8 +292,14 @@ test('a board tells its height, and nobody else can tell it', async ({ page }) =
   const height = () => frame.evaluate((one: HTMLIFrameElement) => one.clientHeight);
   await expect.poll(height).not.toBe(520);
   const told = await height();
-  await frame.evaluate(() => window.postMessage({ 'corkline-height': 999 }, '*'));
-  await page.waitForTimeout(200);
+  // Heard by all who listen, ours before this one, and believed by nobody.
+  await frame.evaluate(
+    () =>
+      new Promise((heard) => {
+        addEventListener('message', heard, { once: true });
+        window.postMessage({ 'corkline-height': 999 }, '*');
+      }),
+  );
   expect(await height()).toBe(told);
 });
 

@@ -53,6 +53,28 @@ export const figures = (page: Page) => page.getByRole('figure');
 export const placed = (page: Page, name: string) =>
   figures(page).filter({ has: page.getByAltText(`Placed piece: ${name}`) });
 
+/** Pastes HTML on the sheet, as from a page elsewhere, with its plain text beside it where that is given. */
+export async function pasteHtml(page: Page, html: string, text = ''): Promise<void> {
+  await sheet(page).evaluate(
+    (element, [rich = '', plain = '']) => {
+      const transfer = new DataTransfer();
+      transfer.setData('text/html', rich);
+      if (plain !== '') transfer.setData('text/plain', plain);
+      element.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
+      );
+    },
+    [html, text],
+  );
+}
+
+/** The HTML of the page that is open, as it goes out. */
+export async function htmlOf(page: Page): Promise<string> {
+  const [, id] = /\/pages\/([^/?]+)/.exec(page.url()) ?? [];
+  const answer = await page.request.get(`/api/pages/${id}/fragment?unfinished=yes`);
+  return (await answer.json()).html;
+}
+
 /** What the sheet holds, block by block: "P piece UL". */
 export const blocksOf = (page: Page): Promise<string> =>
   sheet(page)
@@ -110,7 +132,7 @@ export async function largeFiles(): Promise<readonly [TestFile, TestFile, TestFi
       file: 'DSC_0042.jpg',
       painting: { kind: 'scene', subject: 'bittern', light: 'mist' },
       seed: 903,
-      inFile: { title: 'Bittern at the sluice', maker: 'Ines Okonjo', licence: 'cc-by-4.0' },
+      inFile: { title: 'Bittern at the sluice', creator: 'Ines Okonjo', licence: 'cc-by-4.0' },
     },
   ];
   const folder = process.env.PLACARD_PAINTINGS ?? join(import.meta.dirname, '..', 'var', 'paintings');

@@ -1,6 +1,20 @@
 import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
-import { beginPage, dropFiles, dropText, placed, row, saved, sheet, signIn, tray } from './hands.ts';
+import {
+  beginPage,
+  blocksOf,
+  dropFiles,
+  dropText,
+  expectAccessible,
+  htmlOf,
+  pasteHtml,
+  placed,
+  row,
+  saved,
+  sheet,
+  signIn,
+  tray,
+} from './hands.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 /** What editors bring most, in the shapes in which it comes: by its address, by code, by a page, by a file. */
@@ -93,21 +107,14 @@ test('a pasted article keeps its words: a table row by row, what is framed as an
   await beginPage(page, 'An article of before');
   await sheet(page).click();
   const html = `<h1>Tides</h1><p>Seen <b>daily</b>.</p><table><tr><th>Day</th><th>m</th></tr><tr><td>Mon</td><td>4.1</td></tr></table><iframe src="${at('fathomchart', '/frame/saltmere-bar')}" width="640" height="480"></iframe><hr><p>Mind the mud.</p>`;
-  await sheet(page).evaluate((element, text) => {
-    const transfer = new DataTransfer();
-    transfer.setData('text/html', text);
-    transfer.setData('text/plain', 'Tides Seen daily. Day m Mon 4.1 Mind the mud.');
-    element.dispatchEvent(
-      new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
-    );
-  }, html);
-  await expect(
-    page.getByText('A table became a list of its rows. A line across the page was left out.'),
-  ).toBeVisible();
+  await pasteHtml(page, html, 'Tides Seen daily. Day m Mon 4.1 Mind the mud.');
+  await expect(page.getByText('A table became a list of its rows (after “Seen daily”).')).toBeVisible();
   await expect(sheet(page).getByRole('heading', { level: 2, name: 'Tides' })).toBeVisible();
   await expect(sheet(page).getByRole('listitem')).toHaveText(['Day, m', 'Mon, 4.1']);
   await expect(sheet(page).getByText('Mind the mud.')).toBeVisible();
   await expect(placed(page, 'Tides at Saltmere Bar')).toContainText('A frame that is there at once');
+  // Where it stood: behind the table, before what came after it.
+  await expect.poll(() => blocksOf(page)).toMatch(/^H2 P UL piece HR P/);
   await saved(page);
 });
 
@@ -180,7 +187,9 @@ test('a page with late pictures gives them with their words, and no furniture of
   ).toBeVisible();
 });
 
-test('a German name is spelt as its readers do, on a target in German', async ({ page }) => {
+test('a German name is spelt as its readers do, and words said in German go out, on a target in German', async ({
+  page,
+}) => {
   await signIn(page, 'Sunniva');
   const made = await page.request.post('/api/targets', {
     data: { name: 'Deutsche Seiten', siteAddress: '', commercial: false },
@@ -211,7 +220,61 @@ test('a German name is spelt as its readers do, on a target in German', async ({
     await row(page, 'Name').getByRole('button', { name: 'Change name or folder' }).click();
     await field(page, 'Name').fill('something-else');
     await expect(page.getByRole('button', { name: 'Use moewe-ueber-dem-fluss' })).toBeVisible();
+    await page.keyboard.press('Escape');
+    const words = row(page, 'Alt text and caption');
+    await words.getByRole('button', { name: 'Write alt text' }).click();
+    await words.getByRole('textbox', { name: 'Alt text' }).fill('A gull over the river.');
+    await words.getByRole('button', { name: 'Save words' }).click();
+    await words.getByRole('button', { name: 'Add another language' }).click();
+    await expect(words.getByRole('combobox', { name: 'Language' })).toHaveText('German');
+    await words.getByRole('textbox', { name: 'Alt text' }).fill('Eine Möwe über dem Fluß.');
+    await words.getByRole('button', { name: 'Save words' }).click();
+    await expect(words.getByRole('button', { name: 'Add another language' })).toBeFocused();
+    await expect(words.getByRole('button', { name: 'Change the German words' })).toBeVisible();
+    await expect(words).toContainText('“A gull over the river.”');
+    await expectAccessible(page);
+    await tray(page)
+      .getByRole('button', { name: /^moewe/ })
+      .press('Enter');
+    await expect(words).toContainText('“Eine Möwe über dem Fluß.”');
+    await expect(words).toContainText('Said on the piece in German, as this page is.');
+    await saved(page);
+    expect(await htmlOf(page)).toContain('alt="Eine Möwe über dem Fluß."');
   } finally {
     await page.request.delete(`/api/targets/${id}`);
   }
+});
+
+test('a quotation stands on the sheet, goes out with whose words it is, and comes back from there by paste', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Booming');
+  await sheet(page).click();
+  await page.keyboard.type('> It is a note like breath across a bottle.');
+  await expect(page.getByRole('heading', { name: 'A quotation' })).toBeVisible();
+  await field(page, 'Whose words').fill('Ines Okonjo, warden');
+  await field(page, 'Where they can be read').fill('somewhere');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('An address begins with https:// or http://.')).toBeVisible();
+  await field(page, 'Where they can be read').fill('https://tidewatch.example/booming');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(sheet(page).getByRole('figure')).toContainText('Ines Okonjo, warden');
+  await saved(page);
+
+  await page.getByRole('button', { name: 'Take away...' }).click();
+  await page.getByRole('menuitem', { name: 'The HTML, to paste elsewhere' }).click();
+  await page.getByRole('button', { name: 'Copy the HTML' }).click();
+  await expect(page.getByText('The HTML is copied.')).toBeVisible();
+  const html = await page.evaluate(() => navigator.clipboard.readText());
+  expect(html).toContain('<blockquote cite="https://tidewatch.example/booming">');
+  expect(html).toContain('<a href="https://tidewatch.example/booming">Ines Okonjo, warden</a>');
+  await page.getByRole('button', { name: 'Done' }).click();
+
+  await beginPage(page, 'Once more');
+  await sheet(page).click();
+  await pasteHtml(page, html);
+  await expect(sheet(page).getByRole('blockquote')).toHaveText('It is a note like breath across a bottle.');
+  await expect(sheet(page).getByRole('figure')).toContainText('Ines Okonjo, warden');
+  await saved(page);
 });

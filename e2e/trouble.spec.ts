@@ -1,4 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
+import sharp from 'sharp';
 import {
   beginPage,
   blocksOf,
@@ -6,6 +7,7 @@ import {
   dropFiles,
   expectAccessible,
   figures,
+  row,
   saved,
   sheet,
   signIn,
@@ -123,7 +125,9 @@ test('bad files in a batch are refused in a sentence each, and the others go on'
   ]);
   const coming = page.getByRole('region', { name: 'Coming in' });
   await expect(coming.getByText('4 of 4 files')).toBeVisible();
-  await expect(coming.getByText('words.jpg is not a picture, whatever its name says.')).toBeVisible();
+  await expect(
+    coming.getByText('words.jpg is not a picture or a document, whatever its name says.'),
+  ).toBeVisible();
   await expect(coming.getByText('nothing.png is empty: it has no bytes.')).toBeVisible();
   await expect(coming.getByText('script.svg is a drawing with a program in it')).toBeVisible();
   await expect(coming.getByText('Taken in as reed-bed.png.')).toBeVisible();
@@ -308,3 +312,41 @@ test('the site owner searches the log, and takes it away', async ({ page }) => {
   expect(taken.suggestedFilename()).toMatch(/^placard-log-.*\.csv$/);
   await expectAccessible(page);
 });
+
+test('a label that is being edited is so after a reload, on a page and on the shelf', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Half said');
+  await dropFiles(page, tray(page), [
+    { name: 'half said.png', mimeType: 'image/png', buffer: await aPicture() },
+  ]);
+  await tray(page)
+    .getByRole('button', { name: /^half-said/ })
+    .press('Enter');
+  await expect(figures(page)).toHaveCount(1);
+  await saved(page);
+  const words = row(page, 'Alt text and caption');
+  const alt = words.getByRole('textbox', { name: 'Alt text' });
+  await words.getByRole('button', { name: 'Write alt text' }).click();
+  await alt.fill('Reeds, hal');
+  await page.reload();
+  await expect(alt).toHaveValue('Reeds, hal');
+  await alt.fill('Reeds, half in the water.');
+  await words.getByRole('button', { name: 'Save words' }).click();
+  await expect(alt).toBeHidden();
+
+  await page.goto('/shelf?words=half-said');
+  await page.getByRole('option').first().click();
+  await words.getByRole('button', { name: 'Add another language' }).click();
+  await alt.fill('Schilf, hal');
+  await page.reload();
+  await expect(alt).toHaveValue('Schilf, hal');
+  await words.getByRole('button', { name: 'Close: add another language' }).click();
+  await page.reload();
+  await expect(words.getByRole('button', { name: 'Add another language' })).toBeVisible();
+  await expect(alt).toBeHidden();
+});
+
+const aPicture = () =>
+  sharp({ create: { width: 900, height: 600, channels: 3, background: '#7d8f6a' } })
+    .png()
+    .toBuffer();

@@ -9,7 +9,7 @@ const SCREENS: readonly (readonly [name: string, path: string, asked: RegExp])[]
   ['Proof', '/pages/demo-page-1/proof', /\/api\/pages\/demo-page-1$/],
   ['the frames of Proof', '/pages/demo-page-1/proof', /\/preview/],
   ['Begin a page', '/pages/new', /\/api\/targets$/],
-  ['the pieces of the Shelf', '/shelf', /\/api\/assets\?/],
+  ['the pieces of the Shelf', '/shelf', /\/api\/assets(?:\?|$)/],
   ['the folders of the Shelf', '/shelf', /\/api\/folders$/],
   ['Gather', '/gather', /\/api\/sources$/],
   ['Embeds', '/embeds', /\/api\/embeds\/hosts$/],

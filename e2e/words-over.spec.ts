@@ -132,7 +132,7 @@ async function bulletinPage(page: Page): Promise<string> {
     width: null,
     margins: null,
     ratio: { across: 3, down: 2 },
-    ground: null,
+    backgroundColour: null,
     prep,
     stackBelow: null,
     click: { kind: 'nothing' },

@@ -27,7 +27,14 @@ const ENTRY_POINTS = new Set(['server/main.ts', 'server/export.ts']);
 const isServerTest = (name) => name === 'server/testing.ts' || /^server\/.*\.test\.ts$/.test(name);
 
 /** Packages that core may use: small and pure. */
-const CORE_PACKAGES = new Set(['valibot', 'parse5', 'date-fns', 'entities/decode', 'any-ascii']);
+const CORE_PACKAGES = new Set([
+  'valibot',
+  'parse5',
+  'date-fns',
+  'entities/decode',
+  'any-ascii',
+  'fast-deep-equal',
+]);
 const CORE_TEST_PACKAGES = new Set(['vitest', 'fast-check']);
 
 const faults = [];
@@ -64,12 +71,25 @@ function checkOwn(area, name, file, from) {
   imported.get(name).add(target);
   if (isTestHelper(target) && !isOfTests(area, name))
     faults.push(`${name} imports ${from}: examples for tests are no part of the program.`);
+  if (isKind(target) && !isListOfKinds(name) && !/\.test\.tsx?$/.test(name))
+    faults.push(
+      `${name} imports ${from}: kinds of blocks are listed once, and everything else asks the list.`,
+    );
   const other = target.split('/')[0];
   if (other === area || !AREAS.includes(other)) return;
   if (other === 'outside' && isServerTest(name)) return;
   if (ALLOWED[area].includes(other)) return;
   if (ENTRY_POINTS.has(name) && other === 'demo') return;
   faults.push(`${name} imports ${from}: ${area} may not know ${other}.`);
+}
+
+/** What is particular to one kind of block, on a page and on the sheet. */
+function isKind(name) {
+  return /^(?:core\/page|web\/sheet)\/blocks\/[a-z-]+\/kind\.tsx?$/.test(name);
+}
+
+function isListOfKinds(name) {
+  return /^(?:core\/page|web\/sheet)\/blocks\/kinds\.ts$/.test(name);
 }
 
 function isTestHelper(name) {

@@ -13,7 +13,7 @@ import { startDatabase } from './lib/mariadb.mjs';
 import { startServices } from './lib/services.mjs';
 
 ensureNodeVersion();
-await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'chromium']);
+await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'pdftoppm', 'chromium']);
 await ensureNodeModules();
 const port = Number(process.env.PORT ?? 4400);
 const origin = `http://localhost:${port}`;

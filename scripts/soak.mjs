@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { ensureNodeModules, ensureNodeVersion, ensurePrograms, root } from './lib/machine.mjs';
 
 ensureNodeVersion();
-await ensurePrograms(['mariadbd', 'perl', 'setpriv']);
+await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'pdftoppm']);
 await ensureNodeModules();
 process.umask(0o077);
 const child = spawn(process.execPath, ['--import', 'tsx', 'bench/soak/soak.ts', ...process.argv.slice(2)], {

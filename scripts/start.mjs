@@ -25,7 +25,9 @@ let isEnding = false;
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
 
 ensureNodeVersion();
-await ensurePrograms(ownDatabase ? ['mariadbd', 'perl', 'setpriv', 'ffmpeg'] : ['perl', 'ffmpeg']);
+await ensurePrograms(
+  ownDatabase ? ['mariadbd', 'perl', 'setpriv', 'ffmpeg', 'pdftoppm'] : ['perl', 'ffmpeg', 'pdftoppm'],
+);
 await ensureNodeModules();
 await ensureWebBuild();
 ensureOwnFolder(data);

@@ -20,7 +20,7 @@ const MOST_SEEN = 8000;
 const only = process.argv.slice(2);
 
 ensureNodeVersion();
-await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'ffmpeg', 'chromium']);
+await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'ffmpeg', 'pdftoppm', 'chromium']);
 await ensureNodeModules();
 ensureOwnFolder(folder);
 const database = await startDatabase({

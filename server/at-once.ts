@@ -1,18 +1,4 @@
-/** Runs work at most `limit` at once, the rest in the order in which it came. */
-export function atMost(limit: number): <T>(work: () => Promise<T>) => Promise<T> {
-  let running = 0;
-  const waiting: (() => void)[] = [];
-  return async (work) => {
-    if (running >= limit) await new Promise<void>((resolve) => waiting.push(resolve));
-    running += 1;
-    try {
-      return await work();
-    } finally {
-      running -= 1;
-      waiting.shift()?.();
-    }
-  };
-}
+import pLimit from 'p-limit';
 
 /**
  * Works all of `items`, at most `limit` at once and in their order. When one fails, no other is begun, those under way
@@ -95,9 +81,9 @@ class Waiters {
 
 /** Lets each of several, named by a key, do so much at once; the rest of theirs waits, and keeps nobody else waiting. */
 export function atMostEach(limit: number): <T>(key: string, work: () => Promise<T>) => Promise<T> {
-  const lanes = new Map<string, { readonly run: ReturnType<typeof atMost>; asked: number }>();
+  const lanes = new Map<string, { readonly run: ReturnType<typeof pLimit>; asked: number }>();
   return async (key, work) => {
-    const lane = lanes.get(key) ?? { run: atMost(limit), asked: 0 };
+    const lane = lanes.get(key) ?? { run: pLimit(limit), asked: 0 };
     lanes.set(key, lane);
     lane.asked += 1;
     try {

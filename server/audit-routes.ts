@@ -1,12 +1,12 @@
 import { and, desc, eq, gte, like, lt, or } from 'drizzle-orm';
 import { Router } from 'express';
-import { AUDIT_DEEDS, type AuditLine, type AuditQuery, AuditQuerySchema, isAuditDeed } from '#api/audit.ts';
+import { AUDIT_DEEDS, type AuditLine, type AuditQuery, isAuditDeed } from '#api/audit.ts';
 import { writeCsv } from '#core/formats/csv.ts';
 import { writeAudit } from './audit.ts';
 import type { Context } from './context.ts';
 import { audit } from './db/schema.ts';
 import { allowed, personOf } from './people/guard.ts';
-import { checked } from './problem.ts';
+import { route } from './route.ts';
 
 const AT_A_TIME = 20;
 /** As many lines as a spreadsheet is opened with. */
@@ -18,15 +18,15 @@ export function auditRoutes(context: Context): Router {
   const router = Router();
   const owner = allowed('set-rules');
 
-  router.get('/audit', owner, async (request, response) => {
-    const query = checked(AuditQuerySchema, request.query);
+  route(router, 'get /audit', owner, async (request, response) => {
+    const query = request.query;
     const lines = await readAudit(context, query, AT_A_TIME);
     const last = lines.length === AT_A_TIME ? lines.at(-1) : undefined;
     response.json({ lines, cursor: last ? String(last.id) : null });
   });
 
-  router.get('/audit.csv', owner, async (request, response) => {
-    const query = checked(AuditQuerySchema, request.query);
+  route(router, 'get /audit.csv', owner, async (request, response) => {
+    const query = request.query;
     const lines = await readAudit(context, query, MOST_TAKEN);
     const now = new Date();
     await writeAudit(

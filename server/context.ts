@@ -7,6 +7,7 @@ import type { Config } from './config.ts';
 import { type Connection, connect, type Database } from './db/connection.ts';
 import { applyMigrations } from './db/migrate.ts';
 import { settings } from './db/schema.ts';
+import { type DocumentTool, documentTool } from './documents/documents.ts';
 import { type TextTool, textTool } from './foreign/texts.ts';
 import { keepMemoryFlat } from './imaging/memory.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
@@ -27,6 +28,7 @@ export interface Context {
   readonly outbound: Outbound;
   readonly metadata: MetadataTool;
   readonly pictures: PictureTool;
+  readonly documents: DocumentTool;
   readonly texts: TextTool;
   readonly signatures: Signatures;
   /** Lets each person, by ID, look at so many foreign things at once. */
@@ -57,6 +59,7 @@ export async function openContext(
     outbound: makeOutbound({ ports: config.standInPorts }),
     metadata: metadataTool(),
     pictures: pictureTool(),
+    documents: documentTool(),
     texts: textTool(),
     signatures: signatures(secret),
     looks: atMostEach(config.quotas.looksEach),
@@ -70,6 +73,7 @@ export async function openContext(
 export async function closeContext(context: Context): Promise<void> {
   await context.metadata.end();
   await context.pictures.end();
+  await context.documents.end();
   await context.texts.end();
   await context.connection.pool.end();
 }

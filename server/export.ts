@@ -1,6 +1,7 @@
 import { mkdir } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { webSafe } from '#core/naming/names.ts';
+import { sayFinding } from '#core/proof/say.ts';
 import { seedDemo } from '../demo/seed.ts';
 import { readConfig } from './config.ts';
 import { closeContext, openContext } from './context.ts';
@@ -19,7 +20,7 @@ if (context.config.isDemo) await seedDemo(context, (sentence) => process.stdout.
 for (const whole of (await readPages(context)).wholes) {
   const [stop] = whatStops(whole);
   if (stop) {
-    process.stdout.write(`${whole.doc.title}: left out. ${stop.sentence}\n`);
+    process.stdout.write(`${whole.doc.title}: left out. ${sayFinding(stop).sentence}\n`);
     continue;
   }
   const into = join(resolve(folder), webSafe(whole.doc.title) || whole.row.id);

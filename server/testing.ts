@@ -39,6 +39,8 @@ export interface TestServer {
   /** The address of a stand-in's path; only where the wish asked for the outside. */
   readonly at: (host: string, path: string) => string;
   readonly ask: (path: string, asked?: Asked) => Promise<Answer>;
+  /** An answer that comes bit by bit, to be read as it comes. */
+  readonly listen: (path: string, as?: Who) => Promise<Response>;
   /** Uploads bytes as a browser does (tus), without taking them in; answers the upload's ID. */
   readonly upload: (bytes: Uint8Array, name: string, as?: Who) => Promise<string>;
   /** Uploads bytes as a browser does (tus), and takes them in. */
@@ -104,6 +106,11 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
     });
     return { status: response.status, body: await bodyOf(response), headers: response.headers };
   };
+  const listenTo = async (path: string, as: Who = 'mara'): Promise<Response> => {
+    const cookie = cookies.get(as) ?? (await signIn(origin, as));
+    cookies.set(as, cookie);
+    return fetch(`${origin}${path}`, { headers: { cookie } });
+  };
   const handIn = async (bytes: Uint8Array, fileName: string, as: Who = 'mara'): Promise<Answer> => {
     const begun = await ask('/api/uploads', {
       as,
@@ -149,7 +156,7 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
     if (!wish.dataFolder) await rm(folder, { recursive: true, force: true });
   };
   const at = (host: string, path: string) => `http://${host}.localhost:${outsidePort}${path}`;
-  return { context, origin, folder, at, ask, upload, handIn, close };
+  return { context, origin, folder, at, ask, listen: listenTo, upload, handIn, close };
 }
 
 function tusHeaders(length: number, fileName: string): Record<string, string> {

@@ -10,7 +10,8 @@ import type { LabelPatch } from '#core/rights/label.ts';
 
 /** A piece as the web knows it, with nothing wrong with it. */
 export function exampleAsset(
-  change: Partial<Omit<Asset, 'label'>> & { readonly label?: LabelPatch } = {},
+  change: Partial<Omit<Asset, 'label' | 'kind'>> & { readonly label?: LabelPatch } = {},
+  own: OfAssetKind = { kind: 'picture' },
 ): Asset {
   const { label, ...facts } = change;
   const piece = examplePiece(label ? { label } : {});
@@ -31,7 +32,6 @@ export function exampleAsset(
     trim: null,
     prep: AS_IT_CAME,
     original: piece.size,
-    embed: null,
     foldedInto: null,
     deletedAt: null,
     originalName: 'heron.jpg',
@@ -39,11 +39,17 @@ export function exampleAsset(
     view: 'view.webp',
     plainView: 'plain.webp',
     createdAt: '2026-03-12T09:00:00.000Z',
-    createdBy: 'Mara Oduya',
+    createdBy: { id: 'mara', name: 'Mara Oduya' },
     usedOn: [],
     ...facts,
+    ...own,
   };
 }
+
+type OfAssetKind =
+  | Pick<Extract<Asset, { readonly kind: 'picture' }>, 'kind'>
+  | Pick<Extract<Asset, { readonly kind: 'embed' }>, 'kind' | 'embed'>
+  | Pick<Extract<Asset, { readonly kind: 'document' }>, 'kind' | 'document' | 'file'>;
 
 /** A page as the server answers it. */
 export function exampleOpenPage(change: Partial<Page> = {}): Page {

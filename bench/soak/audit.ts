@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { count, eq, inArray, isNotNull } from 'drizzle-orm';
+import { count, eq, inArray, isNotNull, or } from 'drizzle-orm';
 import { fromStored, STORED } from '#core/stored.ts';
 import { readConfig } from '../../server/config.ts';
 import { closeContext, openContext } from '../../server/context.ts';
-import { assets, jobs, pages, removals, uploads } from '../../server/db/schema.ts';
+import { held, jobs, pages, removals, uploads } from '../../server/db/schema.ts';
 import { originalKey } from '../../server/storage/storage.ts';
 import { tidy } from '../../server/tidy/tidy.ts';
 import type { Acknowledged } from './hands.ts';
@@ -33,7 +33,7 @@ export async function auditHouse(world: World, done: Acknowledged, processesLeft
   const [lost, doubled, stuck, leftLying]: [string[], string[], string[], string[]] = [[], [], [], []];
 
   for (const [id, sha256] of done.uploads) {
-    const [row] = await db.select().from(assets).where(eq(assets.id, id));
+    const [row] = await db.select().from(held).where(eq(held.id, id));
     if (row?.sha256 !== sha256) lost.push(`piece ${id} that was handed in`);
     else if (
       createHash('sha256')
@@ -51,7 +51,7 @@ export async function auditHouse(world: World, done: Acknowledged, processesLeft
     if (Number(row?.version) > saves + 2) doubled.push(`saves of page ${id}: ${row?.version} for ${saves}`);
   }
   for (const [id, { title, saves }] of done.labels) {
-    const [row] = await db.select().from(assets).where(eq(assets.id, id));
+    const [row] = await db.select().from(held).where(eq(held.id, id));
     const next = title.replace(String(saves), String(saves + 1));
     if (row?.title !== title && row?.title !== next) lost.push(`edit ${saves} of the label of ${id}`);
     // A run may have moved it meanwhile; nothing else has written to it.
@@ -91,9 +91,9 @@ export async function auditHouse(world: World, done: Acknowledged, processesLeft
     leftLying.push(`work/${name}`);
   for await (const { key } of storage.list('originals')) {
     const [row] = await db
-      .select({ id: assets.id })
-      .from(assets)
-      .where(eq(assets.sha256, key.split('/')[2] ?? ''));
+      .select({ id: held.id })
+      .from(held)
+      .where(or(eq(held.sha256, key.split('/')[2] ?? ''), eq(held.documentSha256, key.split('/')[2] ?? '')));
     if (!row) leftLying.push(key);
   }
   const [waiting] = await db.select({ count: count() }).from(removals);

@@ -139,7 +139,7 @@ export async function saver(hands: Hands, done: Acknowledged, name: string): Pro
       title,
       wants: [],
       tray: [],
-      blocks: [{ type: 'paragraph', content: [{ type: 'text', text: words }] }],
+      blocks: [{ type: 'paragraph', attrs: { id: 'first' }, content: [{ type: 'text', text: words }] }],
     };
     const saved = await ask(hands, 'PUT', `/api/pages/${id}`, { doc }, { 'if-match': `"${version}"` });
     if (saved.status !== 200)

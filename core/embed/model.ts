@@ -34,7 +34,7 @@ export const EmbedSchema = v.strictObject({
   /** What stood under it where it came from. */
   caption: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(600)), ''),
   shape: EmbedShapeSchema,
-  onClick: v.boolean(),
+  loadOnClick: v.boolean(),
   /** What it gets beyond what its host's entry needs, because somebody allowed it. */
   allowed: v.pipe(v.array(v.picklist(PERMISSIONS)), v.maxLength(PERMISSIONS.length)),
   /** What its host says of it. */

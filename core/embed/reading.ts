@@ -161,7 +161,7 @@ function embedOf(candidate: Candidate, url: URL, entry: HostEntry | undefined, q
     title,
     caption: oneLine(readAgain(candidate.caption), 600),
     shape: carrier === 'audio' ? AUDIO_SHAPE : shapeOf(candidate, entry, kind),
-    onClick: thing?.kind === 'film' && thing.frame !== null,
+    loadOnClick: thing?.kind === 'film' && thing.frame !== null,
     // A host that nobody described gets the one thing that needs a reader’s own click.
     allowed: !entry && carrier === 'frame' && asksForScreen(candidate) ? ['fullscreen'] : [],
     facts: oembed

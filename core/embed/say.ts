@@ -1,4 +1,4 @@
-import { chooseForm, type EmbedForm, type FormCase, whyNot } from './forms.ts';
+import { chooseForm, type EmbedForm, type FormCase, formFault, sayFormFault } from './forms.ts';
 import { entryById, type HostEntry, type Trust } from './host.ts';
 import { type Embed, sayKind } from './model.ts';
 import { sayLength, sayTime } from './parameters.ts';
@@ -157,7 +157,7 @@ function sayGrants(of: SayCase): readonly Statement[] {
         isDue: false,
       },
     ];
-  if (whyNot('frame', of) !== null) return [];
+  if (formFault('frame', of) !== null) return [];
   const { allow, sandbox } = grantsOf(of, chooseForm(of) === 'click');
   const words = [
     ...sandbox.map((token) => SANDBOX_WORDS[token]),
@@ -238,13 +238,13 @@ function becomes(of: FormCase): string {
 
 function sayElsewhere(of: FormCase): readonly Statement[] {
   const form = chooseForm(of);
-  const why = whyNot(of.embed.carrier === 'widget' ? 'widget' : 'frame', of) ?? '';
+  const fault = formFault(of.embed.carrier === 'widget' ? 'widget' : 'frame', of);
   if (form === 'click' || form === 'frame' || form === 'widget' || form === 'player') return [];
   return [
     {
       about: 'elsewhere',
       text: `Does not come through on ${of.target.name}.`,
-      detail: `${why} ${becomes(of)}`.trim(),
+      detail: `${fault ? sayFormFault(fault) : ''} ${becomes(of)}`.trim(),
       isDue: true,
     },
   ];

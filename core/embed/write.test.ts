@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chooseForm, type EmbedForm, whyNot } from './forms.ts';
+import { chooseForm, type EmbedForm, formFault, sayFormFault } from './forms.ts';
 import { readMarkup } from './markup.ts';
 import type { Embed } from './model.ts';
 import { HOSTS, readOne, TARGET } from './testing.ts';
@@ -95,7 +95,7 @@ describe('a widget', () => {
 describe('the form', () => {
   it('is the fullest that the target lets through', () => {
     expect(choose(film)).toBe('click');
-    expect(choose({ ...film, onClick: false })).toBe('frame');
+    expect(choose({ ...film, loadOnClick: false })).toBe('frame');
     expect(choose(film, withRules({ click: false }))).toBe('frame');
     expect(choose(film, withRules({ frames: false }))).toBe('poster');
     expect(choose(film, { ...withRules({ frames: false }), hasPoster: false })).toBe('link');
@@ -120,8 +120,11 @@ describe('the form', () => {
 
   it('that is not open says why', () => {
     const refused = { kind: 'refused', by: 'X-Frame-Options', value: 'DENY' } as const;
-    expect(
-      whyNot('frame', { embed: film, target: TARGET, hosts: HOSTS, framing: refused, hasPoster: false }),
-    ).toBe('lanternreel.example forbids being framed by Reserve site (X-Frame-Options: DENY).');
+    const of = { embed: film, target: TARGET, hosts: HOSTS, framing: refused, hasPoster: false };
+    const fault = formFault('frame', of);
+    expect(fault?.code).toBe('refused');
+    expect(fault && sayFormFault(fault)).toBe(
+      'lanternreel.example forbids being framed by Reserve site (X-Frame-Options: DENY).',
+    );
   });
 });

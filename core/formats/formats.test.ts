@@ -8,16 +8,16 @@ import { draftFromMetadata, metadataOfLabel } from './metadata.ts';
 
 const LABEL = withPatch(EMPTY_LABEL, {
   title: 'Heron below Hide No. 3',
-  maker: 'Ines Okonjo',
+  creator: 'Ines Okonjo',
   licence: 'cc-by-4.0',
   caption: 'Waiting out the tide.',
-  notice: '© Ines Okonjo',
+  copyrightNotice: '© Ines Okonjo',
   source: 'Commonfield',
   sourceAddress: 'https://commonfield.example/heron',
   alt: { kind: 'text', text: 'A heron in the reeds.' },
-  description: 'Everything that is in it.',
-  taken: '2026-03-12',
-  words: ['heron', 'dawn'],
+  extendedDescription: 'Everything that is in it.',
+  dateCreated: '2026-03-12',
+  keywords: ['heron', 'dawn'],
 });
 
 describe('metadata of a file', () => {
@@ -43,8 +43,8 @@ describe('metadata of a file', () => {
       'IPTC:By-line': ['b'],
       'XMP-dc:Creator': ['a', 'a2'],
     });
-    expect(patch.maker).toBe('a, a2');
-    expect(draftFromMetadata({ 'IFD0:Artist': 'c' }).patch.maker).toBe('c');
+    expect(patch.creator).toBe('a, a2');
+    expect(draftFromMetadata({ 'IFD0:Artist': 'c' }).patch.creator).toBe('c');
   });
 
   it('says when the file knows where it was taken', () => {
@@ -113,7 +113,9 @@ describe('media.jsonld', () => {
 
   it('describes a picture by its long description, where it has one', () => {
     const page = examplePage({ type: 'placement', attrs: examplePlacement('column') });
-    const pieces = new Map([['heron', examplePiece({ label: { ...LABEL, description: 'All of it.' } })]]);
+    const pieces = new Map([
+      ['heron', examplePiece({ label: { ...LABEL, extendedDescription: 'All of it.' } })],
+    ]);
     const { '@graph': graph } = imageObjects(page, pieces, PLAIN_RULES, (name) => name);
     expect(graph[0]?.description).toBe('All of it.');
   });

@@ -1,9 +1,12 @@
 import { messagesFor } from '../messages/messages.ts';
-import { type PageDoc, placementsOf } from '../page/model.ts';
-import { type Piece, planPicture } from '../page/picture.ts';
+import type { PageDoc } from '../page/model.ts';
+import { planPicture } from '../page/picture.ts';
+import type { Piece } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
+import { standingsOf } from '../page/walk.ts';
 import { altHere, captionHere, creditedAs, creditHere } from '../page/words.ts';
 import { creditText } from '../rights/attribution.ts';
+import { labelIn } from '../rights/label-in.ts';
 import { licenceTerms } from '../rights/licences.ts';
 
 /** schema.org ImageObject. Only what is known is said. */
@@ -34,14 +37,16 @@ export function imageObjects(
   addressOf: (fileName: string) => string,
 ): { readonly '@context': 'https://schema.org'; readonly '@graph': readonly ImageObject[] } {
   const objects = new Map<string, ImageObject>();
-  for (const placement of placementsOf(page)) {
+  for (const standing of standingsOf(page, rules)) {
+    const { placement } = standing;
     const piece = pieces.get(placement.asset);
-    if (!piece) continue;
-    const { fallback, cutsOf } = planPicture(rules, placement, piece);
+    // The first page of a document is no picture of its own: what is linked is the document.
+    if (!piece || piece.kind === 'document') continue;
+    const { fallback, cutsOf } = planPicture(rules, standing, piece);
     const cut = cutsOf(fallback.format).at(-1) ?? fallback;
-    const { label } = piece;
-    const alt = altHere(placement, piece);
-    const caption = captionHere(placement, piece);
+    const label = labelIn(piece.label, rules.language);
+    const alt = altHere(rules, placement, piece);
+    const caption = captionHere(rules, placement, piece);
     const credit = creditText(
       creditHere(rules, placement, piece),
       creditedAs(piece),
@@ -54,18 +59,18 @@ export function imageObjects(
       height: cut.size.height,
       ...said('name', label.title),
       ...said('caption', caption),
-      ...said('description', label.description.trim() || (alt.kind === 'text' ? alt.text : '')),
-      ...(label.maker
+      ...said('description', label.extendedDescription.trim() || (alt.kind === 'text' ? alt.text : '')),
+      ...(label.creator
         ? {
             creator: {
-              '@type': kindOfMaker(label.maker),
-              name: label.maker,
+              '@type': kindOfMaker(label.creator),
+              name: label.creator,
               ...said('url', label.makerAddress),
             },
           }
         : {}),
       ...said('creditText', credit),
-      ...said('copyrightNotice', label.notice),
+      ...said('copyrightNotice', label.copyrightNotice),
       ...said('license', licenceTerms(label.licence).address ?? ''),
       ...said('acquireLicensePage', label.sourceAddress),
     });

@@ -19,11 +19,11 @@ export interface MetadataDraft {
 /** Tags by label field, most telling first (IPTC Photo Metadata Standard 2023.1, mapping tables). */
 const SOURCES = {
   title: ['XMP-dc:Title', 'IPTC:ObjectName', 'XMP-photoshop:Headline', 'IPTC:Headline'],
-  maker: ['XMP-dc:Creator', 'IPTC:By-line', 'EXIF:Artist', 'IFD0:Artist'],
+  creator: ['XMP-dc:Creator', 'IPTC:By-line', 'EXIF:Artist', 'IFD0:Artist'],
   caption: ['XMP-dc:Description', 'IPTC:Caption-Abstract'],
-  notice: ['XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright', 'EXIF:Copyright'],
+  copyrightNotice: ['XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright', 'EXIF:Copyright'],
   source: ['XMP-photoshop:Source', 'IPTC:Source', 'XMP-photoshop:Credit', 'IPTC:Credit'],
-  description: ['XMP-iptcCore:ExtDescrAccessibility'],
+  extendedDescription: ['XMP-iptcCore:ExtDescrAccessibility'],
   place: ['XMP-iptcCore:Location', 'IPTC:Sub-location', 'XMP-photoshop:City', 'IPTC:City'],
 } as const;
 
@@ -56,12 +56,20 @@ export const LABEL_TAGS: readonly string[] = [
 
 const LINE_LIMIT = 300;
 const TEXT_LIMIT = 5000;
-const LONG_FIELDS: readonly string[] = ['caption', 'description'];
+const LONG_FIELDS: readonly string[] = ['caption', 'extendedDescription'];
 
 /** Reads a label draft from a file's metadata. Values of the wrong kind are passed over, never trusted. */
 export function draftFromMetadata(tags: RawTags): MetadataDraft {
   const patch: LabelPatch = {};
-  for (const field of ['title', 'maker', 'caption', 'notice', 'source', 'description', 'place'] as const) {
+  for (const field of [
+    'title',
+    'creator',
+    'caption',
+    'copyrightNotice',
+    'source',
+    'extendedDescription',
+    'place',
+  ] as const) {
     const said = firstText(tags, SOURCES[field]);
     if (said) patch[field] = said.slice(0, LONG_FIELDS.includes(field) ? TEXT_LIMIT : LINE_LIMIT);
   }
@@ -70,9 +78,9 @@ export function draftFromMetadata(tags: RawTags): MetadataDraft {
   const words = listOf(WORDS.map((name) => tags[name]).find((value) => value !== undefined))
     .map((word) => word.slice(0, LINE_LIMIT))
     .slice(0, 60);
-  if (words.length > 0) patch.words = words;
+  if (words.length > 0) patch.keywords = words;
   const taken = dateOf(firstText(tags, TAKEN));
-  if (taken) patch.taken = taken;
+  if (taken) patch.dateCreated = taken;
   const where = firstText(tags, [LICENSOR]);
   if (where && isWebAddress(where)) patch.sourceAddress = where;
   const licence = licenceOf(tags);
@@ -94,9 +102,9 @@ function saidByFile(tags: RawTags): readonly Statement[] {
     names.map((name) => maybeStatement('file', about, listOf(tags[name]).join(', ')));
   const given = [
     ...say('licence', [...LICENCE_ADDRESSES, LICENCE_WORDS]),
-    ...say('maker', SOURCES.maker),
+    ...say('maker', SOURCES.creator),
     ...say('title', SOURCES.title),
-    ...say('notice', SOURCES.notice),
+    ...say('notice', SOURCES.copyrightNotice),
     ...say('source', SOURCES.source),
   ];
   return statements(...given);
@@ -140,7 +148,7 @@ function dateOf(text: string | undefined): string | undefined {
 
 /**
  * The tags to write into a cut, so that it carries its label: XMP, IPTC-IIM and EXIF side by side, for readers
- * that know only one. Place of taking, serial numbers and thumbnails are never among them.
+ * that know only one, and in other languages what is said in those (XMP language alternatives). Place of taking, serial numbers and thumbnails are never among them.
  */
 export function metadataOfLabel(
   label: Label,
@@ -153,17 +161,23 @@ export function metadataOfLabel(
   };
   say(label.title, 'XMP-dc:Title', 'IPTC:ObjectName');
   say(label.alt.kind === 'text' ? label.alt.text : '', 'XMP-iptcCore:AltTextAccessibility');
-  say(label.description, 'XMP-iptcCore:ExtDescrAccessibility');
+  say(label.extendedDescription, 'XMP-iptcCore:ExtDescrAccessibility');
   say(label.caption, 'XMP-dc:Description', 'IPTC:Caption-Abstract');
-  say(label.maker, 'XMP-dc:Creator', 'IPTC:By-line', 'IFD0:Artist');
-  say(label.notice, 'XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright');
+  for (const { language, title, alt, caption, extendedDescription } of label.translations) {
+    say(title, `XMP-dc:Title-${language}`);
+    say(alt, `XMP-iptcCore:AltTextAccessibility-${language}`);
+    say(extendedDescription, `XMP-iptcCore:ExtDescrAccessibility-${language}`);
+    say(caption, `XMP-dc:Description-${language}`);
+  }
+  say(label.creator, 'XMP-dc:Creator', 'IPTC:By-line', 'IFD0:Artist');
+  say(label.copyrightNotice, 'XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright');
   const isSaid = label.licence !== 'unknown' && isOfCopies(label.licence);
   say(isSaid ? terms.name : '', 'XMP-xmpRights:UsageTerms');
   say(terms.address ?? '', 'XMP-xmpRights:WebStatement');
   say(label.sourceAddress, 'XMP-plus:LicensorURL');
   say(credit, 'XMP-photoshop:Credit', 'IPTC:Credit');
   say(label.source, 'XMP-photoshop:Source', 'IPTC:Source');
-  say(label.taken, 'XMP-photoshop:DateCreated');
-  say(label.words, 'XMP-dc:Subject', 'IPTC:Keywords');
+  say(label.dateCreated, 'XMP-photoshop:DateCreated');
+  say(label.keywords, 'XMP-dc:Subject', 'IPTC:Keywords');
   return tags;
 }

@@ -60,10 +60,10 @@ describe('a label drafted from statements', () => {
       say('collection', 'maker-address', 'javascript:alert(1)'),
     ]);
     expect(patch).toEqual({
-      maker: 'Ines Okonjo',
+      creator: 'Ines Okonjo',
       title: 'Heron',
-      taken: '2025-01-03',
-      words: ['heron', 'dawn', 'reed'],
+      dateCreated: '2025-01-03',
+      keywords: ['heron', 'dawn', 'reed'],
     });
   });
 

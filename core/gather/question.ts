@@ -37,7 +37,7 @@ export function misfitOf(found: Findable, question: GatherQuestion): Misfit | un
     const terms = licenceTerms(reading.licence);
     if (!terms.publish) return 'not-usable';
     if (question.commercial && !terms.commercial) return 'no-commercial';
-    if (question.changes && !terms.change) return 'no-changes';
+    if (question.changes && !terms.allowsDerivatives) return 'no-changes';
   }
   // A comp is small by nature: the original that is bought is not.
   const isComp = reading.kind === 'clear' && reading.licence === 'comp';

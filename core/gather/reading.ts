@@ -100,7 +100,7 @@ export function labelFrom(said: readonly Statement[]): LabelPatch {
   const title = text('title');
   if (title) patch.title = title;
   const maker = text('maker');
-  if (maker) patch.maker = maker;
+  if (maker) patch.creator = maker;
   const makerAddress = firstSaid(said, 'maker-address');
   if (isWebAddress(makerAddress)) patch.makerAddress = makerAddress;
   const source = text('source');
@@ -108,7 +108,7 @@ export function labelFrom(said: readonly Statement[]): LabelPatch {
   const sourceId = text('source-id');
   if (sourceId) patch.sourceId = sourceId;
   const notice = text('notice');
-  if (notice) patch.notice = notice;
+  if (notice) patch.copyrightNotice = notice;
   const place = text('place');
   if (place) patch.place = place;
   const caption = firstSaid(said, 'caption');
@@ -116,13 +116,13 @@ export function labelFrom(said: readonly Statement[]): LabelPatch {
   const alt = altSaid(said);
   if (alt) patch.alt = { kind: 'text', text: alt };
   const taken = /^\d{4}-\d{2}-\d{2}/.exec(firstSaid(said, 'taken'))?.[0];
-  if (taken && !Number.isNaN(Date.parse(taken))) patch.taken = taken;
+  if (taken && !Number.isNaN(Date.parse(taken))) patch.dateCreated = taken;
   const words = firstSaid(said, 'words')
     .split(',')
     .map((word) => word.trim())
     .filter(Boolean)
     .slice(0, 60);
-  if (words.length > 0) patch.words = words.map(line);
+  if (words.length > 0) patch.keywords = words.map(line);
   const reading = readLicence(said);
   if (reading.kind === 'clear') patch.licence = reading.licence;
   return patch;

@@ -53,15 +53,15 @@ function underOf(piece: Cuttable, recipe: Recipe, size: Size, lights: Lights): (
   const inner = sizeAfter(piece.size, { ...recipe, pad: null });
   const outer = sizeAfter(piece.size, recipe);
   const [wide, high] = [inner.width / outer.width, inner.height / outer.height];
-  const off = piece.prep.off.filter((step) => step !== 'crop');
-  const cut: Cuttable = { ...piece, prep: { ...piece.prep, crop: recipe.crop, off } };
+  const off = piece.prep.disabledSteps.filter((step) => step !== 'crop');
+  const cut: Cuttable = { ...piece, prep: { ...piece.prep, crop: recipe.crop, disabledSteps: off } };
   const matrix = recipe.tone ? toneMatrix(recipe.tone) : null;
   return ({ x, y }) => {
     const [across, down] = [
       (x / size.width - (1 - wide) / 2) / wide,
       (y / size.height - (1 - high) / 2) / high,
     ];
-    if (pad && (across < 0 || across > 1 || down < 0 || down > 1)) return rgbOf(pad.ground);
+    if (pad && (across < 0 || across > 1 || down < 0 || down > 1)) return rgbOf(pad.backgroundColour);
     const colour = lightAt(lights, focalOfOriginal(cut, { x: across, y: down }));
     return matrix ? toned(colour, matrix) : colour;
   };

@@ -120,7 +120,7 @@ describe('words over a picture', () => {
     const recipe = recipeForRatio(piece, { across: 1, down: 1 });
     expect(recipe.words).toEqual(WORDS);
     expect(changesOf(recipe)).toEqual(['cropped', 'lettered']);
-    expect(recipeForRatio(pieceWith(WORDS, { off: ['words'] }), null).words).toBeNull();
+    expect(recipeForRatio(pieceWith(WORDS, { disabledSteps: ['words'] }), null).words).toBeNull();
     expect(maybeRecipe(recipeKey(recipe))?.words).toEqual(WORDS);
   });
 });
@@ -167,7 +167,7 @@ describe('the contrast of words', () => {
 
   it('on a ground is that with the ground', () => {
     const piece = pieceWith({ ...WORDS, place: 'top', size: 30 });
-    const recipe = fittedRecipe(piece, { ratio: { across: 1, down: 2 }, ground: '#000000' });
+    const recipe = fittedRecipe(piece, { ratio: { across: 1, down: 2 }, backgroundColour: '#000000' });
     expect(recipe.words && contrastOver(piece, recipe, recipe.words, { width: 500, height: 1000 }, SKY)).toBe(
       21,
     );

@@ -48,7 +48,7 @@ const prep: fc.Arbitrary<Prep> = fc.record({
   straighten: fc.integer({ min: -150, max: 150 }),
   tone,
   frames: fc.constant([]),
-  off: fc.constant([]),
+  disabledSteps: fc.constant([]),
   crop: fc.option(
     fc
       .record({ left: share, top: share, width: share, height: share })
@@ -60,7 +60,7 @@ const prep: fc.Arbitrary<Prep> = fc.record({
       })),
   ),
   sharpness: fc.integer({ min: 0, max: 100 }),
-  ground: fc.option(ink),
+  backgroundColour: fc.option(ink),
   quality: fc.constant({}),
   words: fc.option(
     fc.record({
@@ -147,7 +147,7 @@ describe('a recipe', () => {
       fc.property(size, prep, ratio, (own, how, shape) => {
         const piece = { size: own, trim: null, prep: how };
         const whole = wholeSize(piece);
-        const box = sizeAfter(own, fittedRecipe(piece, { ratio: shape, ground: '#ffffff' }));
+        const box = sizeAfter(own, fittedRecipe(piece, { ratio: shape, backgroundColour: '#ffffff' }));
         expect(box.width).toBeGreaterThanOrEqual(whole.width);
         expect(box.height).toBeGreaterThanOrEqual(whole.height);
         expect(box.width === whole.width || box.height === whole.height).toBe(true);
@@ -158,8 +158,10 @@ describe('a recipe', () => {
   it('is nothing for a piece as it came, and for steps that are switched off', () => {
     const piece = { size: { width: 600, height: 400 }, trim: null, prep: AS_IT_CAME };
     expect(wholeRecipe(piece)).toEqual(WHOLE);
-    const off = { ...AS_IT_CAME, turn: 90, straighten: 30, off: ['turn', 'straighten'] } as const;
-    expect(recipeKey(wholeRecipe({ ...piece, prep: { ...off, off: [...off.off] } }))).toBe('whole');
+    const off = { ...AS_IT_CAME, turn: 90, straighten: 30, disabledSteps: ['turn', 'straighten'] } as const;
+    expect(
+      recipeKey(wholeRecipe({ ...piece, prep: { ...off, disabledSteps: [...off.disabledSteps] } })),
+    ).toBe('whole');
   });
 });
 
@@ -283,11 +285,11 @@ describe('what is done to a piece', () => {
   });
 
   it('is switched on again by changing it, and by nothing else', () => {
-    const before: Prep = { ...AS_IT_CAME, turn: 90, straighten: 12, off: ['turn', 'straighten'] };
-    expect(awakened(before, { ...before, straighten: 20 }).off).toEqual(['turn']);
-    expect(awakened(before, { ...before, mirror: true }).off).toEqual(['straighten']);
-    expect(awakened(before, { ...before, off: ['turn'] }).off).toEqual(['turn']);
-    expect(awakened(AS_IT_CAME, { ...AS_IT_CAME, off: ['tone'] }).off).toEqual(['tone']);
+    const before: Prep = { ...AS_IT_CAME, turn: 90, straighten: 12, disabledSteps: ['turn', 'straighten'] };
+    expect(awakened(before, { ...before, straighten: 20 }).disabledSteps).toEqual(['turn']);
+    expect(awakened(before, { ...before, mirror: true }).disabledSteps).toEqual(['straighten']);
+    expect(awakened(before, { ...before, disabledSteps: ['turn'] }).disabledSteps).toEqual(['turn']);
+    expect(awakened(AS_IT_CAME, { ...AS_IT_CAME, disabledSteps: ['tone'] }).disabledSteps).toEqual(['tone']);
   });
 
   it('made by a newer Placard, or of nonsense, is not taken for one', () => {

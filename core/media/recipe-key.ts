@@ -16,8 +16,10 @@ export function recipeKey(recipe: Recipe): string {
     recipe.mirror ? 'm' : '',
     recipe.straighten === 0 ? '' : `s${recipe.straighten}`,
     recipe.crop ? `c${rectKey(recipe.crop)}` : '',
-    recipe.pad ? `p${recipe.pad.ratio.across}-${recipe.pad.ratio.down}-${recipe.pad.ground.slice(1)}` : '',
-    recipe.ground ? `g${recipe.ground.slice(1)}` : '',
+    recipe.pad
+      ? `p${recipe.pad.ratio.across}-${recipe.pad.ratio.down}-${recipe.pad.backgroundColour.slice(1)}`
+      : '',
+    recipe.backgroundColour ? `g${recipe.backgroundColour.slice(1)}` : '',
     recipe.sharpness > 0 ? `h${recipe.sharpness}` : '',
     recipe.tone ? toneKey(recipe.tone) : '',
     recipe.words ? wordsKey(recipe.words) : '',
@@ -83,9 +85,9 @@ export function maybeRecipe(key: string): Recipe | undefined {
   if (trim === undefined || crop === undefined || tone === undefined) return undefined;
   if (pad === undefined || words === undefined) return undefined;
   if (Math.abs(straighten) > STRAIGHTEN_LIMIT || sharpness > SHARPNESS_LIMIT) return undefined;
-  const ground = found.ground ? `#${found.ground[0]}` : null;
+  const backgroundColour = found.ground ? `#${found.ground[0]}` : null;
   const mirror = found.mirror !== undefined;
-  const recipe = { trim, turn, mirror, straighten, crop, tone, sharpness, ground, pad, words };
+  const recipe = { trim, turn, mirror, straighten, crop, tone, sharpness, backgroundColour, pad, words };
   // One spelling for each recipe, or the same cut would be kept twice.
   return recipeKey(recipe) === key ? recipe : undefined;
 }
@@ -108,7 +110,7 @@ function maybePad(said: readonly (string | undefined)[] | undefined): Pad | null
   if (!said) return null;
   const [across, down] = said.slice(0, 2).map(Number);
   if (!across || !down || across > 100 || down > 100) return undefined;
-  return { ratio: { across, down }, ground: `#${said[2]}` };
+  return { ratio: { across, down }, backgroundColour: `#${said[2]}` };
 }
 
 /** Null for no rectangle, undefined for one that is not inside the picture. */

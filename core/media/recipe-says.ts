@@ -38,7 +38,11 @@ export function stepsOf(
   }
   if (!isPlainTone(prep.tone)) steps.push({ step: 'tone', says: `Toned: ${sayTone(prep.tone)}` });
   if (prep.sharpness > 0) steps.push({ step: 'sharpness', says: `Sharpened by ${prep.sharpness}` });
-  if (prep.ground) steps.push({ step: 'ground', says: `Laid on ${prep.ground} where it is transparent` });
+  if (prep.backgroundColour)
+    steps.push({
+      step: 'backgroundColour',
+      says: `Laid on ${prep.backgroundColour} where it is transparent`,
+    });
   if (prep.words) steps.push({ step: 'words', says: sayOver(prep.words) });
   return steps.map(({ step, says }) => ({ step, says: `${says.charAt(0).toUpperCase()}${says.slice(1)}.` }));
 }

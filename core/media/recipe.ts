@@ -27,7 +27,16 @@ const ownQuality = v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(1)
 const OwnQualitySchema = v.strictObject({ avif: ownQuality, webp: ownQuality, jpeg: ownQuality });
 
 /** Steps that can be switched off and on again without being forgotten. */
-const PREP_STEPS = ['turn', 'straighten', 'crop', 'frames', 'tone', 'sharpness', 'ground', 'words'] as const;
+const PREP_STEPS = [
+  'turn',
+  'straighten',
+  'crop',
+  'frames',
+  'tone',
+  'sharpness',
+  'backgroundColour',
+  'words',
+] as const;
 export type PrepStep = (typeof PREP_STEPS)[number];
 
 /**
@@ -42,13 +51,13 @@ export const PrepSchema = v.strictObject({
   straighten: v.pipe(v.number(), v.integer(), v.minValue(-STRAIGHTEN_LIMIT), v.maxValue(STRAIGHTEN_LIMIT)),
   tone: ToneSchema,
   frames: v.pipe(v.array(FrameSchema), v.maxLength(40)),
-  off: v.pipe(v.array(v.picklist(PREP_STEPS)), v.maxLength(PREP_STEPS.length)),
+  disabledSteps: v.pipe(v.array(v.picklist(PREP_STEPS)), v.maxLength(PREP_STEPS.length)),
   // The rest is not there in recipes that were kept before it could be done.
   /** The part that is left of the picture for every use, in fractions of what straightening leaves; null for all. */
   crop: v.optional(v.nullable(CropRectSchema), null),
   sharpness: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(SHARPNESS_LIMIT)), 0),
   /** The colour under the transparent parts of a picture; null leaves them transparent. */
-  ground: v.optional(v.nullable(ColourSchema), null),
+  backgroundColour: v.optional(v.nullable(ColourSchema), null),
   quality: v.optional(OwnQualitySchema, {}),
   words: v.optional(v.nullable(OverWordsSchema), null),
 });
@@ -61,10 +70,10 @@ export const AS_IT_CAME: Prep = {
   straighten: 0,
   tone: PLAIN_TONE,
   frames: [],
-  off: [],
+  disabledSteps: [],
   crop: null,
   sharpness: 0,
-  ground: null,
+  backgroundColour: null,
   quality: {},
   words: null,
 };
@@ -80,7 +89,7 @@ export interface Cuttable {
 /** A shape that a whole picture is fitted into, and the colour of what is left of it. */
 export interface Pad {
   readonly ratio: Ratio;
-  readonly ground: string;
+  readonly backgroundColour: string;
 }
 
 /**
@@ -97,7 +106,7 @@ export interface Recipe {
   readonly tone: Tone | null;
   /** 0 to 100. */
   readonly sharpness: number;
-  readonly ground: string | null;
+  readonly backgroundColour: string | null;
   readonly pad: Pad | null;
   readonly words: OverWords | null;
 }
@@ -110,14 +119,14 @@ export const WHOLE: Recipe = {
   crop: null,
   tone: null,
   sharpness: 0,
-  ground: null,
+  backgroundColour: null,
   pad: null,
   words: null,
 };
 
 /** The recipe of a piece before it is cut to any shape, and before words go over that: what it looks like as a whole. */
 export function wholeRecipe({ trim, prep }: Pick<Cuttable, 'trim' | 'prep'>): Recipe {
-  const isOn = (step: PrepStep) => !prep.off.includes(step);
+  const isOn = (step: PrepStep) => !prep.disabledSteps.includes(step);
   const tone = isOn('tone') && !isPlainTone(prep.tone) ? prep.tone : null;
   return {
     trim: trim && inSteps(trim),
@@ -127,7 +136,7 @@ export function wholeRecipe({ trim, prep }: Pick<Cuttable, 'trim' | 'prep'>): Re
     crop: isOn('crop') && prep.crop ? inSteps(prep.crop) : null,
     tone,
     sharpness: isOn('sharpness') ? prep.sharpness : 0,
-    ground: isOn('ground') ? prep.ground : null,
+    backgroundColour: isOn('backgroundColour') ? prep.backgroundColour : null,
     pad: null,
     words: null,
   };
@@ -156,12 +165,12 @@ export function fittedRecipe(piece: Pick<Cuttable, 'size' | 'trim' | 'prep'>, pa
   return { ...wholeRecipe(piece), pad, words: wordsOn(piece.prep) };
 }
 
-const wordsOn = ({ off, words }: Prep) => (off.includes('words') ? null : words);
+const wordsOn = ({ disabledSteps: off, words }: Prep) => (off.includes('words') ? null : words);
 
 /** The part of a piece as a whole that is cut to a ratio: as a person framed it, else round the focal point. */
 export function frameIn(piece: Cuttable, ratio: Ratio): CropRect {
   const size = wholeSize(piece);
-  const framed = piece.prep.off.includes('frames') ? undefined : frameFor(piece.prep, ratio);
+  const framed = piece.prep.disabledSteps.includes('frames') ? undefined : frameFor(piece.prep, ratio);
   return framed ? fittedFrame(framed, size, ratio) : cropToRatio(size, ratio, focalIn(piece));
 }
 
@@ -186,7 +195,10 @@ export function frameFor(prep: Prep, ratio: Ratio): CropRect | undefined {
 export function awakened(before: Prep, next: Prep): Prep {
   const dataOf = ({ turn, mirror, ...rest }: Prep, step: PrepStep) =>
     JSON.stringify(step === 'turn' ? [turn, mirror] : rest[step]);
-  return { ...next, off: next.off.filter((step) => dataOf(before, step) === dataOf(next, step)) };
+  return {
+    ...next,
+    disabledSteps: next.disabledSteps.filter((step) => dataOf(before, step) === dataOf(next, step)),
+  };
 }
 
 /** A prep turned on by a quarter as it is seen; what was framed by hand turns with it. */

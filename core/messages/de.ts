@@ -1,8 +1,10 @@
+import { sayBytes } from '../media/weight.ts';
 import { listed } from './listed.ts';
 import type { Messages } from './table.ts';
 
 const MADE = {
   photo: 'Foto',
+  document: 'Dokument',
   film: 'Film',
   sound: 'Aufnahme',
   map: 'Karte',
@@ -44,6 +46,15 @@ export const DE: Messages = {
   opensLarger: 'Öffnet sich größer',
   descriptionOf: (title) => `Beschreibung: ${title}`,
   untitledPage: 'Seite ohne Titel',
+  more: 'Mehr',
+  document: ({ format, pages, bytes }) =>
+    [
+      format.toUpperCase(),
+      pages === null ? '' : pages === 1 ? '1 Seite' : `${pages} Seiten`,
+      sayBytes(bytes).replace('.', ','),
+    ]
+      .filter(Boolean)
+      .join(', '),
   embedOf: (kind, host) => `${MADE[kind]} von ${host}`,
   invitation: (kind, title, host) =>
     `${MADE[kind]}${title === '' ? '' : ` „${title}“`} bei ${host} ${VERBS[kind]}`,

@@ -1,4 +1,5 @@
 import { sayKind } from '../embed/model.ts';
+import { sayBytes } from '../media/weight.ts';
 import { listed } from './listed.ts';
 import type { Messages } from './table.ts';
 
@@ -14,6 +15,7 @@ const VERBS = {
 
 const MADE = {
   photo: 'Photo',
+  document: 'Document',
   film: 'Film',
   sound: 'Recording',
   map: 'Map',
@@ -32,6 +34,11 @@ export const EN: Messages = {
   opensLarger: 'Opens larger',
   descriptionOf: (title) => `Description of ${title}`,
   untitledPage: 'Untitled page',
+  more: 'More',
+  document: ({ format, pages, bytes }) =>
+    [format.toUpperCase(), pages === null ? '' : pages === 1 ? '1 page' : `${pages} pages`, sayBytes(bytes)]
+      .filter(Boolean)
+      .join(', '),
   embedOf: (kind, host) => `${MADE[kind]} from ${host}`,
   invitation: (kind, title, host) =>
     `${VERBS[kind]} ${title === '' ? `the ${sayKind(kind)}` : `“${title}”`} at ${host}`,

@@ -15,10 +15,10 @@ const GERMAN = { ...PLAIN_RULES, language: 'de-AT' };
 const PIECE = examplePiece({
   label: {
     title: 'Reiher',
-    maker: 'Ines Okonjo',
+    creator: 'Ines Okonjo',
     licence: 'cc-by-4.0',
     alt: { kind: 'text', text: 'Ein Reiher steht im Schilf.' },
-    description: 'Links steht er, rechts das Wasser.',
+    extendedDescription: 'Links steht er, rechts das Wasser.',
   },
 });
 const PAGE = {

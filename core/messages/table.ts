@@ -1,8 +1,9 @@
+import type { DocumentFacts } from '../document/formats.ts';
 import type { EmbedKind } from '../embed/host.ts';
 import type { Change } from '../media/recipe-says.ts';
 
 /** What was made, as a credit names it. */
-export type Made = 'photo' | EmbedKind;
+export type Made = 'photo' | 'document' | EmbedKind;
 
 /** The words that go out beside what people wrote, in one language. Each is a whole, so that no sentence is put together from parts of another language. */
 export interface Messages {
@@ -18,6 +19,10 @@ export interface Messages {
   /** What a long description is called where it is folded away. */
   readonly descriptionOf: (title: string) => string;
   readonly untitledPage: string;
+  /** What a folded section says that nobody named. */
+  readonly more: string;
+  /** What the file of a document is: "PDF, 12 pages, 2.3 MB". */
+  readonly document: (facts: DocumentFacts) => string;
   /** What a screen reader says before a frame that nobody named. */
   readonly embedOf: (kind: EmbedKind, host: string) => string;
   /** What a poster asks for: to watch, to open; `title` is the empty text where there is none. */

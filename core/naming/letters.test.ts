@@ -106,6 +106,10 @@ describe('letters of any script in ASCII', () => {
         expect(name).toMatch(/^[\x20-\x7e]*$/);
         expect(name).toBe(name.toLowerCase());
       }),
+      // Letters that are drawn as pictographs, and pictographs that are none.
+      {
+        examples: ['Ⓜ', '🈲', '↮', '🄿', '🈁 🦢', '™ © ® 3️⃣'].map((text) => [text] as [string]),
+      },
     );
   });
 });

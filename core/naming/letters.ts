@@ -79,7 +79,8 @@ const ACCENTED = /^[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}]\p{M}+$/
  */
 export function transliterate(text: string, language = ''): string {
   const own = SPELLED_IN[language.split('-')[0]?.toLowerCase() ?? ''] ?? {};
-  const plain = text.replace(PICTOGRAPH, (sign) => (/[#*0-9©®™]/u.test(sign) ? sign : ' ')).normalize('NFKC');
+  // Plain first: a sign of which only one of Unicode's forms counts as a picture is the same in all of them.
+  const plain = text.normalize('NFKC').replace(PICTOGRAPH, (sign) => (/[#*0-9©®]/u.test(sign) ? sign : ' '));
   let made = '';
   for (const letter of plain.toLowerCase()) made += ascii(letter, own);
   return made.toLowerCase().replace(/[^\x20-\x7e]/g, ' ');

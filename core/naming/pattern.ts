@@ -52,11 +52,11 @@ export interface NamingRules {
 
 /** What a piece says of itself that a name can be made from. */
 export function nameFactsOf(piece: {
-  readonly label: Pick<Label, 'title' | 'place' | 'maker' | 'taken' | 'words'>;
+  readonly label: Pick<Label, 'title' | 'place' | 'creator' | 'dateCreated' | 'keywords'>;
   readonly folder: string;
   readonly originalName: string;
 }): Omit<NameFacts, 'language'> {
-  const { title, place, maker, taken, words } = piece.label;
+  const { title, place, creator: maker, dateCreated: taken, keywords: words } = piece.label;
   return {
     title,
     place,

@@ -1,11 +1,12 @@
 import { messagesFor } from '../messages/messages.ts';
 import { creditText } from '../rights/attribution.ts';
 import { escapeHtml } from './escape.ts';
-import { type PageDoc, placementsOf } from './model.ts';
-import type { Piece } from './picture.ts';
+import type { PageDoc } from './model.ts';
+import type { Piece } from './piece.ts';
 import type { HouseRules } from './target.ts';
-import { creditedAs, creditHere } from './words.ts';
-import { writeCredit } from './write.ts';
+import { placementsOf } from './walk.ts';
+import { creditedAs, creditHere, titleHere } from './words.ts';
+import { writeCredit } from './write-credit.ts';
 
 /** One credit of a page: plain, and as HTML. */
 export interface PageCredit {
@@ -25,7 +26,7 @@ export function creditsOfPage(
     const piece = pieces.get(placement.asset);
     if (!piece) continue;
     const parts = creditHere(rules, placement, piece);
-    const title = piece.label.title || piece.stem;
+    const title = titleHere(rules, piece);
     const made = creditedAs(piece);
     const messages = messagesFor(rules.language);
     const text = creditText(parts, made, messages);

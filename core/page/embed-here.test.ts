@@ -1,20 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { readMarkup } from '../embed/markup.ts';
 import { HOSTS, readOne } from '../embed/testing.ts';
-import {
-  copiesHere,
-  embedHere,
-  embedsOfPage,
-  formHere,
-  type HeldEmbed,
-  pictureUse,
-  siteOrigin,
-  withSetting,
-} from './embed-here.ts';
-import { type Block, type Placement, placementsOf } from './model.ts';
+import type { Block } from './blocks/block.ts';
+import type { Placement } from './blocks/placement/schema.ts';
+import { copiesHere, embedHere, formHere, pictureUse, siteOrigin, withSetting } from './embed-here.ts';
+import { embedsOfPage } from './embeds-of-page.ts';
+import type { HeldEmbed } from './piece.ts';
 import { withReplaced } from './replace.ts';
 import { styleSheet } from './style-sheet.ts';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from './testing.ts';
+import { placementsOf } from './walk.ts';
 import { creditedAs } from './words.ts';
 import { cutsOfPage, writeFragment } from './write.ts';
 
@@ -34,7 +29,7 @@ const figures = (count: number): Block[] =>
     type: 'placement',
     attrs: examplePlacement('column', { id: `p${at}` }),
   }));
-const piecesWith = (embed: HeldEmbed) => new Map([['heron', { ...examplePiece(), embed }]]);
+const piecesWith = (embed: HeldEmbed) => new Map([['heron', examplePiece({}, { kind: 'embed', embed })]]);
 const write = (count: number, embed: HeldEmbed, rules = PLAIN_RULES) =>
   writeFragment(examplePage(...figures(count)), {
     rules,
@@ -122,7 +117,7 @@ describe('the form in one use', () => {
     [FILE, 'poster', 'poster', 'sizes'],
   ] as const)('%# is the wished one where it is open', (embed, form, stands, pictured) => {
     expect(formHere(PLAIN_RULES, { form }, embed)).toBe(stands);
-    expect(pictureUse(PLAIN_RULES, { form }, { embed })).toBe(pictured);
+    expect(pictureUse(PLAIN_RULES, { form }, { kind: 'embed', embed })).toBe(pictured);
   });
 
   it.each([
@@ -133,7 +128,7 @@ describe('the form in one use', () => {
     ['drawn', null, false],
     ['drawn', 'poster', false],
   ] as const)('with a poster of %s, wished for as %s, copies: %s', (poster, form, copies) => {
-    expect(copiesHere(PLAIN_RULES, { form }, { embed: { ...FILM, poster } })).toBe(copies);
+    expect(copiesHere(PLAIN_RULES, { form }, { kind: 'embed', embed: { ...FILM, poster } })).toBe(copies);
   });
 
   it('names in its credit what was made', () => {

@@ -1,21 +1,11 @@
 import { chooseForm, type EmbedForm, type FormCase } from '../embed/forms.ts';
-import type { Framing } from '../embed/framing.ts';
-import { entryById, type Hosts } from '../embed/host.ts';
+import { entryById } from '../embed/host.ts';
 import type { Embed } from '../embed/model.ts';
 import { titleOf } from '../embed/write.ts';
 import type { Messages } from '../messages/table.ts';
-import { type PageDoc, type Placement, placementsOf } from './model.ts';
+import type { Placement } from './blocks/placement/schema.ts';
+import { embedOf, type HeldEmbed, type OfKind } from './piece.ts';
 import type { HouseRules } from './target.ts';
-
-/** What a piece embeds, with the hosts that bear on it and what its host said to the origins of targets. */
-export interface HeldEmbed {
-  readonly embed: Embed;
-  readonly hosts: Hosts;
-  /** By the origin of a target's site; the empty text for a target without one. */
-  readonly framing: Readonly<Record<string, Framing>>;
-  /** Whose picture its poster is: its host's, or one that was drawn here, since none was to be had. */
-  readonly poster: 'host' | 'drawn';
-}
 
 /** The origin of a target's pages; the empty text where it has no address. */
 export function siteOrigin({ siteAddress }: Pick<HouseRules, 'siteAddress'>): string {
@@ -65,34 +55,15 @@ export function withSetting(
 export type PictureUse = 'sizes' | 'one-file' | 'none';
 
 /** How a use shows the piece's picture. Frames that are there at once and links in words show none. */
-export function pictureUse(
-  rules: HouseRules,
-  placement: Pick<Placement, 'form'>,
-  { embed }: { readonly embed?: HeldEmbed | null },
-): PictureUse {
-  if (!embed) return 'sizes';
+export function pictureUse(rules: HouseRules, placement: Pick<Placement, 'form'>, piece: OfKind): PictureUse {
+  if (piece.kind !== 'embed') return 'sizes';
+  const { embed } = piece;
   const form = formHere(rules, placement, embed);
   if (form === 'click' || form === 'poster') return 'sizes';
   return form === 'player' && embed.embed.carrier === 'video' ? 'one-file' : 'none';
 }
 
 /** Whether a use sends a copy of the piece out: not where its host shows it, nor behind a poster drawn here. */
-export function copiesHere(
-  rules: HouseRules,
-  placement: Pick<Placement, 'form'>,
-  piece: { readonly embed?: HeldEmbed | null },
-): boolean {
-  return piece.embed?.poster !== 'drawn' && pictureUse(rules, placement, piece) !== 'none';
-}
-
-/** The embeds that stand on a page, each with its form there. */
-export function embedsOfPage(
-  page: PageDoc,
-  rules: HouseRules,
-  pieces: ReadonlyMap<string, { readonly embed?: HeldEmbed | null }>,
-): readonly { readonly held: HeldEmbed; readonly form: EmbedForm }[] {
-  return placementsOf(page).flatMap((placement) => {
-    const held = pieces.get(placement.asset)?.embed;
-    return held ? [{ held, form: formHere(rules, placement, held) }] : [];
-  });
+export function copiesHere(rules: HouseRules, placement: Pick<Placement, 'form'>, piece: OfKind): boolean {
+  return embedOf(piece)?.poster !== 'drawn' && pictureUse(rules, placement, piece) !== 'none';
 }

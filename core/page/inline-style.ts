@@ -1,5 +1,5 @@
+import type { Placement } from './blocks/placement/schema.ts';
 import { isBeside } from './layout.ts';
-import type { Placement } from './model.ts';
 import { DEFAULT_SHARE, marginsOf } from './target.ts';
 
 /**

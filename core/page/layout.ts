@@ -1,20 +1,14 @@
-import type { Placement } from './model.ts';
+import type { Placement, Position } from './blocks/placement/schema.ts';
+import { columnRoom, LEAST_SHOWN_PX, type Room, type WidthSegment, widthAt } from './room.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from './target.ts';
-import { WIDTH_LIMITS } from './width-limits.ts';
-
-/** A picture is never laid out narrower than this, whatever the margins. */
-export const LEAST_SHOWN_PX = WIDTH_LIMITS.px.least;
-
-/** Viewports from and up to these widths are considered for `sizes`. */
-const NARROWEST_VIEWPORT_PX = 280;
-const WIDEST_VIEWPORT_PX = 4000;
+import { NARROWEST_VIEWPORT_PX, WIDEST_VIEWPORT_PX } from './width-limits.ts';
 
 type Laid = Pick<Placement, 'position' | 'width' | 'margins' | 'stackBelow'>;
 type Measures = Pick<HouseRules, 'column' | 'gutter' | 'breakout' | 'stackBelow'>;
 
 /** The column's width in px at a viewport. */
-export function columnAt(rules: Measures, viewport: number): number {
-  return Math.max(LEAST_SHOWN_PX, Math.min(rules.column, viewport - 2 * rules.gutter));
+export function columnAt(rules: Pick<HouseRules, 'column' | 'gutter'>, viewport: number): number {
+  return widthAt(columnRoom(rules), viewport);
 }
 
 export function isBeside(placement: Pick<Placement, 'position'>): boolean {
@@ -30,26 +24,46 @@ export function isStacked(rules: Measures, placement: Laid, viewport: number): b
   return isBeside(placement) && viewport < stackingWidth(rules, placement);
 }
 
-/**
- * The width in px at which a placement is shown at a viewport (both CSS px). The one function behind the sheet,
- * the proof, `sizes` and the checks; `style-sheet.ts` says the same in CSS.
- */
-export function shownWidth(rules: Measures, placement: Laid, viewport: number): number {
-  const column = columnAt(rules, viewport);
-  if (isStacked(rules, placement, viewport)) return column;
-  const { left, right } = marginsOf(placement);
-  const room = roomAt(rules, placement, viewport) - left - right;
-  return Math.max(LEAST_SHOWN_PX, Math.min(wishedWidth(placement, column, room), room));
+/** Where a placement stands in its room: out of the column only where that is the page's own. */
+export function positionIn(
+  { isColumn }: Pick<Room, 'isColumn'>,
+  { position }: Pick<Placement, 'position'>,
+): Position {
+  return isColumn || (position !== 'breakout' && position !== 'bleed') ? position : 'column';
 }
 
-function roomAt(rules: Measures, placement: Laid, viewport: number): number {
-  switch (placement.position) {
+/**
+ * The width in px at which a placement is shown in its room at a viewport (CSS px). The one function behind the sheet,
+ * the proof, `sizes` and the checks; the style of the placement kind says the same in CSS.
+ */
+export function shownWidth(rules: Measures, placement: Laid, room: Room, viewport: number): number {
+  const around = widthAt(room, viewport);
+  if (isStacked(rules, placement, viewport)) return around;
+  const { left, right } = marginsOf(placement);
+  const most = widthAt(roomFor(rules, placement, room), viewport) - left - right;
+  return Math.max(LEAST_SHOWN_PX, Math.min(wishedWidth(placement, around, most), most));
+}
+
+const WINDOW: Room = { isColumn: true, stretches: [{ below: null, share: 1, px: 0 }] };
+
+/** The room that a placement may fill: that which it stands in, or what is round the column. */
+function roomFor(rules: Measures, placement: Laid, room: Room): Room {
+  switch (positionIn(room, placement)) {
     case 'bleed':
-      return viewport;
-    case 'breakout':
-      return Math.min(Math.max(rules.breakout, rules.column), viewport - 2 * rules.gutter);
+      return WINDOW;
+    case 'breakout': {
+      const most = Math.max(rules.breakout, rules.column);
+      const gutters = 2 * rules.gutter;
+      return {
+        isColumn: true,
+        stretches: [
+          { below: most + gutters, share: 1, px: -gutters },
+          { below: null, share: 0, px: most },
+        ],
+      };
+    }
     default:
-      return columnAt(rules, viewport);
+      return room;
   }
 }
 
@@ -65,62 +79,61 @@ function wishedWidth(placement: Laid, column: number, room: number): number {
 }
 
 /** The width in px left for text beside a placement, or null where text does not run beside it. */
-export function textBeside(rules: Measures, placement: Laid, viewport: number): number | null {
+export function textBeside(rules: Measures, placement: Laid, room: Room, viewport: number): number | null {
   if (!isBeside(placement) || isStacked(rules, placement, viewport)) return null;
   const { left, right } = marginsOf(placement);
-  return Math.max(0, columnAt(rules, viewport) - shownWidth(rules, placement, viewport) - left - right);
-}
-
-/** A stretch of viewports in which the shown width is `share` x viewport + `px`. */
-export interface WidthSegment {
-  /** First viewport in px that no longer belongs to it; null for the last. */
-  readonly below: number | null;
-  readonly share: number;
-  readonly px: number;
+  return Math.max(0, widthAt(room, viewport) - shownWidth(rules, placement, room, viewport) - left - right);
 }
 
 /** `shownWidth` over all viewports as straight stretches, from narrow to wide: what `sizes` says. */
-export function widthSegments(rules: Measures, placement: Laid): readonly WidthSegment[] {
-  const knots = [...new Set(knotsOf(rules, placement))]
+export function widthSegments(rules: Measures, placement: Laid, room: Room): readonly WidthSegment[] {
+  const knots = [...new Set(knotsOf(rules, placement, room))]
     .filter((k) => k > NARROWEST_VIEWPORT_PX && k < WIDEST_VIEWPORT_PX)
     .sort((a, b) => a - b);
   const edges = [NARROWEST_VIEWPORT_PX, ...knots, WIDEST_VIEWPORT_PX];
   const segments = edges
     .slice(1)
-    .map((end, at) => segmentBetween(rules, placement, edges[at] ?? NARROWEST_VIEWPORT_PX, end));
+    .map((end, at) => segmentBetween(rules, placement, room, edges[at] ?? NARROWEST_VIEWPORT_PX, end));
   return joined(
     segments.map((segment, at) => (at === segments.length - 1 ? { ...segment, below: null } : segment)),
   );
 }
 
-/** Viewports at which the slope may change: room full, stacking, the wish meeting the room, the least width. */
-function knotsOf(rules: Measures, placement: Laid): readonly number[] {
-  const around = placement.position === 'bleed' ? 0 : 2 * rules.gutter;
+/** Viewports at which the slope may change: the ends of the rooms' stretches, stacking, and the wish or the least width met in them. */
+function knotsOf(rules: Measures, placement: Laid, room: Room): readonly number[] {
   const { left, right } = marginsOf(placement);
   const sides = left + right;
-  const rooms = [
-    rules.column,
-    Math.max(rules.breakout, rules.column),
-    LEAST_SHOWN_PX,
-    LEAST_SHOWN_PX + sides,
-  ];
-  const knots = rooms.map((room) => room + around);
-  if (isBeside(placement)) knots.push(stackingWidth(rules, placement));
-  if (!hasOwnWidth(placement)) return knots;
-  const wish = placement.width ?? { unit: '%', value: DEFAULT_SHARE[placement.position] * 100 };
-  if (wish.unit === 'px') return [...knots, wish.value + sides + around];
-  const share = wish.value / 100;
-  knots.push(LEAST_SHOWN_PX / share + around);
-  if (share < 1) knots.push(sides / (1 - share) + around);
-  return knots;
+  const meets = [LEAST_SHOWN_PX, LEAST_SHOWN_PX + sides, ...wishMeets(placement, sides)];
+  const stretches = [...new Set([...room.stretches, ...roomFor(rules, placement, room).stretches])];
+  const knots = stretches.flatMap(({ below, share, px }) => [
+    ...(below === null ? [] : [below]),
+    ...(share > 0 ? meets.map((width) => (width - px) / share) : []),
+  ]);
+  return isBeside(placement) ? [...knots, stackingWidth(rules, placement)] : knots;
 }
 
-function segmentBetween(rules: Measures, placement: Laid, start: number, end: number): WidthSegment {
+/** Widths of a room at which the wished width meets it, or the least width. */
+function wishMeets(placement: Laid, sides: number): readonly number[] {
+  if (!hasOwnWidth(placement)) return [];
+  const wish = placement.width ?? { unit: '%', value: DEFAULT_SHARE[placement.position] * 100 };
+  if (wish.unit === 'px') return [wish.value + sides];
+  const share = wish.value / 100;
+  return [LEAST_SHOWN_PX / share, ...(share < 1 ? [sides / (1 - share)] : [])];
+}
+
+function segmentBetween(
+  rules: Measures,
+  placement: Laid,
+  room: Room,
+  start: number,
+  end: number,
+): WidthSegment {
   // Two inner points of a straight stretch give its slope; its ends may belong to the neighbours.
   const one = start + (end - start) / 3;
   const two = start + ((end - start) * 2) / 3;
-  const share = (shownWidth(rules, placement, two) - shownWidth(rules, placement, one)) / (two - one);
-  return { below: end, share: rounded(share), px: rounded(shownWidth(rules, placement, one) - share * one) };
+  const [first, second] = [one, two].map((viewport) => shownWidth(rules, placement, room, viewport));
+  const share = ((second ?? 0) - (first ?? 0)) / (two - one);
+  return { below: end, share: rounded(share), px: rounded((first ?? 0) - share * one) };
 }
 
 function rounded(value: number): number {

@@ -4,28 +4,34 @@ import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import { changesOf } from '../media/recipe-says.ts';
+import type { Block } from './blocks/block.ts';
+import { type Placement, POSITIONS } from './blocks/placement/schema.ts';
 import { creditsOfPage, writeCredits } from './credits.ts';
 import { escapeHtml } from './escape.ts';
+import { isLinkAddress } from './inline.ts';
 import { shownWidth, sizesAttribute, textBeside, widthSegments } from './layout.ts';
-import { mergePages } from './merge.ts';
-import {
-  type Block,
-  isLinkAddress,
-  type PageDoc,
-  PageDocSchema,
-  type Placement,
-  POSITIONS,
-  withPlacement,
-} from './model.ts';
+import { type PageDoc, PageDocSchema } from './model.ts';
 import { planPicture, recipeHere } from './picture.ts';
+import { columnRoom } from './room.ts';
 import { stationsOf } from './stations.ts';
 import { styleSheet } from './style-sheet.ts';
 import type { HouseRules } from './target.ts';
-import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from './testing.ts';
+import {
+  blank,
+  examplePage,
+  examplePiece,
+  examplePlacement,
+  heading,
+  inColumn,
+  PLAIN_RULES,
+  paragraph,
+} from './testing.ts';
+import { withPlacement } from './walk.ts';
 import { wantMisfit } from './wants.ts';
 import { cutsOfPage, writeDocument, writeFragment } from './write.ts';
 
 const RULES = PLAIN_RULES;
+const COLUMN = columnRoom(RULES);
 const PIECES = new Map([['heron', examplePiece()]]);
 const CONTEXT = {
   rules: RULES,
@@ -61,20 +67,20 @@ describe('shown width', () => {
     ['breakout', 834, 794],
     ['bleed', 834, 834],
   ] as const)('of %s at %i px is %f px', (position, viewport, width) => {
-    expect(shownWidth(RULES, examplePlacement(position), viewport)).toBeCloseTo(width);
+    expect(shownWidth(RULES, examplePlacement(position), COLUMN, viewport)).toBeCloseTo(width);
   });
 
   it('is less its margins, and in px or percent of the column', () => {
     const margins = { top: 0, right: 30, bottom: 0, left: 10 };
-    expect(shownWidth(RULES, examplePlacement('column', { margins }), 1280)).toBe(680);
-    expect(shownWidth(RULES, examplePlacement('centred', { width: { unit: 'px', value: 480 } }), 1280)).toBe(
-      480,
-    );
-    expect(shownWidth(RULES, examplePlacement('centred', { width: { unit: 'px', value: 480 } }), 390)).toBe(
-      350,
-    );
+    expect(shownWidth(RULES, examplePlacement('column', { margins }), COLUMN, 1280)).toBe(680);
     expect(
-      shownWidth(RULES, examplePlacement('beside-right', { width: { unit: '%', value: 50 } }), 1280),
+      shownWidth(RULES, examplePlacement('centred', { width: { unit: 'px', value: 480 } }), COLUMN, 1280),
+    ).toBe(480);
+    expect(
+      shownWidth(RULES, examplePlacement('centred', { width: { unit: 'px', value: 480 } }), COLUMN, 390),
+    ).toBe(350);
+    expect(
+      shownWidth(RULES, examplePlacement('beside-right', { width: { unit: '%', value: 50 } }), COLUMN, 1280),
     ).toBe(360);
   });
 
@@ -82,11 +88,11 @@ describe('shown width', () => {
     fc.assert(
       fc.property(anyPlacement, fc.integer({ min: 330, max: 2500 }), (change, viewport) => {
         const placement = examplePlacement(change.position, change);
-        const segment = widthSegments(RULES, placement).find(
+        const segment = widthSegments(RULES, placement, COLUMN).find(
           ({ below }) => below === null || viewport < below,
         );
         expect(segment && segment.share * viewport + segment.px).toBeCloseTo(
-          shownWidth(RULES, placement, viewport),
+          shownWidth(RULES, placement, COLUMN, viewport),
           -0.5,
         );
       }),
@@ -94,27 +100,28 @@ describe('shown width', () => {
   });
 
   it('is written as lengths', () => {
-    expect(sizesAttribute(widthSegments(RULES, examplePlacement('column')))).toBe(
+    expect(sizesAttribute(widthSegments(RULES, examplePlacement('column'), COLUMN))).toBe(
       '(max-width: 759.98px) calc(100vw - 40px), 720px',
     );
-    expect(sizesAttribute(widthSegments(RULES, examplePlacement('bleed')))).toContain('100vw');
+    expect(sizesAttribute(widthSegments(RULES, examplePlacement('bleed'), COLUMN))).toContain('100vw');
   });
 
   it('leaves room for text beside only where text runs beside', () => {
-    expect(textBeside(RULES, examplePlacement('beside-left'), 1280)).toBeCloseTo(720 - 331.2 - 22);
-    expect(textBeside(RULES, examplePlacement('beside-left'), 390)).toBeNull();
-    expect(textBeside(RULES, examplePlacement('column'), 1280)).toBeNull();
+    expect(textBeside(RULES, examplePlacement('beside-left'), COLUMN, 1280)).toBeCloseTo(720 - 331.2 - 22);
+    expect(textBeside(RULES, examplePlacement('beside-left'), COLUMN, 390)).toBeNull();
+    expect(textBeside(RULES, examplePlacement('column'), COLUMN, 1280)).toBeNull();
   });
 });
 
 describe('HTML of a page', () => {
   const page = examplePage(
-    { type: 'heading', attrs: { level: 2 }, content: [{ type: 'text', text: 'Eleven <males>' }] },
+    heading('Eleven <males>'),
     paragraph('You hear them & see none.'),
     figure(examplePlacement('beside-left', { ratio: { across: 1, down: 1 }, caption: 'Below "Hide 3"' })),
-    { type: 'paragraph' },
+    blank(),
     {
       type: 'bulletList',
+      attrs: { id: 'list' },
       content: [
         {
           type: 'listItem',
@@ -185,7 +192,7 @@ describe('HTML of a page', () => {
 
   it('has its long description under the figure, to which the picture points', () => {
     const described = examplePiece({
-      label: { title: 'Eels counted', description: 'In May <12>.\nIn June 40.\n\nThen none.' },
+      label: { title: 'Eels counted', extendedDescription: 'In May <12>.\nIn June 40.\n\nThen none.' },
     });
     const written = writeFragment(examplePage(figure(examplePlacement('column', { id: 'chart' }))), {
       ...CONTEXT,
@@ -243,7 +250,7 @@ describe('HTML of a page', () => {
       fc.property(hostile, hostile, hostile, (words, alt, caption) => {
         const text = words === '' ? 'x' : words;
         const piece = examplePiece({
-          label: { alt: { kind: 'text', text: alt || 'x' }, maker: words, title: caption },
+          label: { alt: { kind: 'text', text: alt || 'x' }, creator: words, title: caption },
         });
         const out = writeDocument(
           { ...examplePage(paragraph(text), figure(examplePlacement('column', { caption }))), title: words },
@@ -277,13 +284,15 @@ describe('words over a picture', () => {
     expect(html).toContain(
       '<p class="over top-left plated" style="--s:6.5;--ink:#ffffff;--plate:#172126"><span>Booming<br>&lt;again&gt; &amp; &quot;more&quot;</span></p>',
     );
-    expect(planPicture(RULES, examplePlacement('column'), piece).recipe.words).toBeNull();
+    expect(planPicture(RULES, inColumn(examplePlacement('column')), piece).recipe.words).toBeNull();
   });
 
   it('are in the file, and nowhere else, for a target that keeps no text there', () => {
     const drawn = { ...RULES, wordsOver: 'drawn' } as const;
     expect(written(drawn)).not.toContain('over');
-    expect(planPicture(drawn, examplePlacement('column'), piece).recipe.words?.text).toBe(words.text);
+    expect(planPicture(drawn, inColumn(examplePlacement('column')), piece).recipe.words?.text).toBe(
+      words.text,
+    );
   });
 
   it('bring their styles only to pages that have them', () => {
@@ -311,7 +320,11 @@ describe('style sheet', () => {
 describe('picture plan', () => {
   it('never asks for more than the original has', () => {
     const small = examplePiece({ size: { width: 320, height: 400 } });
-    const plan = planPicture(RULES, examplePlacement('column', { click: { kind: 'larger' } }), small);
+    const plan = planPicture(
+      RULES,
+      inColumn(examplePlacement('column', { click: { kind: 'larger' } })),
+      small,
+    );
     expect(plan.ladder).toEqual([320]);
     expect(plan.larger?.size.width).toBe(320);
   });
@@ -374,52 +387,6 @@ describe('page document', () => {
   });
 });
 
-describe('merging two states of a page', () => {
-  const base = examplePage(paragraph('One'), paragraph('Two'), paragraph('Three'));
-  const withBlock = (page: PageDoc, at: number, words: string): PageDoc => ({
-    ...page,
-    blocks: page.blocks.map((block, index) => (index === at ? paragraph(words) : block)),
-  });
-
-  it('takes each side where only it changed', () => {
-    const merged = mergePages(base, withBlock(base, 0, 'Mine'), withBlock(base, 2, 'Theirs'));
-    expect(merged.page.blocks).toEqual([paragraph('Mine'), paragraph('Two'), paragraph('Theirs')]);
-    expect(merged.doubled).toBe(0);
-  });
-
-  it('keeps both where both changed the same block', () => {
-    const merged = mergePages(base, withBlock(base, 1, 'Mine'), withBlock(base, 1, 'Theirs'));
-    expect(merged.page.blocks).toEqual([
-      paragraph('One'),
-      paragraph('Theirs'),
-      paragraph('Mine'),
-      paragraph('Three'),
-    ]);
-    expect(merged.doubled).toBe(1);
-  });
-
-  it('keeps what either side added, and drops what one side took away', () => {
-    const mine = { ...base, blocks: [...base.blocks, paragraph('Mine')], tray: ['heron'] };
-    const theirs = { ...base, blocks: base.blocks.slice(1), tray: ['bittern'] };
-    const { page } = mergePages(base, mine, theirs);
-    expect(page.blocks).toEqual([paragraph('Two'), paragraph('Three'), paragraph('Mine')]);
-    expect([...page.tray].sort()).toEqual(['bittern', 'heron']);
-  });
-
-  it('loses no block of either side that the other did not take away', () => {
-    const words = fc.array(fc.constantFrom('a', 'b', 'c', 'd', 'e', 'f'), { maxLength: 7 });
-    fc.assert(
-      fc.property(words, words, words, (b, m, t) => {
-        const of = (list: string[]) => examplePage(...list.map(paragraph));
-        const kept = JSON.stringify(mergePages(of(b), of(m), of(t)).page.blocks);
-        for (const word of new Set([...m, ...t])) {
-          if (!b.includes(word)) expect(kept).toContain(`"${word}"`);
-        }
-      }),
-    );
-  });
-});
-
 describe('credits and stations', () => {
   it('lists each credit once', () => {
     const page = examplePage(
@@ -468,14 +435,16 @@ describe('several uses of one piece', () => {
   const uses: readonly Partial<Placement>[] = [
     {},
     { ratio: { across: 1, down: 1 } },
-    { ratio: { across: 1, down: 1 }, ground: '#ffffff' },
-    { ratio: { across: 1, down: 1 }, ground: '#000000' },
+    { ratio: { across: 1, down: 1 }, backgroundColour: '#ffffff' },
+    { ratio: { across: 1, down: 1 }, backgroundColour: '#000000' },
     { prep: turned },
     { prep: { ...turned, sharpness: 20 } },
   ];
 
   it('have files of names of their own, each for what is done to it there', () => {
-    const plans = uses.map((use) => planPicture(RULES, examplePlacement('column', use), examplePiece()));
+    const plans = uses.map((use) =>
+      planPicture(RULES, inColumn(examplePlacement('column', use)), examplePiece()),
+    );
     const names = plans.map(({ fallback }) => fallback.fileName);
     expect(new Set(names).size).toBe(uses.length);
     expect(names[2]).toContain('1x1-on-ffffff');
@@ -488,7 +457,7 @@ describe('several uses of one piece', () => {
     const changes = (use: Partial<Placement>) =>
       changesOf(recipeHere(examplePlacement('column', use), examplePiece()));
     expect(changes({ ratio: { across: 1, down: 1 } })).toEqual(['cropped']);
-    expect(changes({ ratio: { across: 1, down: 1 }, ground: '#ffffff' })).toEqual([]);
+    expect(changes({ ratio: { across: 1, down: 1 }, backgroundColour: '#ffffff' })).toEqual([]);
     expect(changes({ prep: { ...turned, sharpness: 20 } })).toEqual(['sharpened']);
   });
 });

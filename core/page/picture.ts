@@ -1,8 +1,6 @@
-import type { CropRect } from '../media/crop.ts';
 import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { CUT_FORMATS, type CutFormat, cutFormats } from '../media/formats.ts';
 import { chosenWidth, widthLadder } from '../media/ladder.ts';
-import type { Lights } from '../media/over-contrast.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { qualityFor } from '../media/quality.ts';
 import {
@@ -16,31 +14,12 @@ import {
 import { recipeKey } from '../media/recipe-key.ts';
 import { cutFileName } from '../naming/clash.ts';
 import { shortHash } from '../naming/short-hash.ts';
-import type { Label } from '../rights/label.ts';
-import type { HeldEmbed } from './embed-here.ts';
+import type { Placement } from './blocks/placement/schema.ts';
 import { shownWidth, sizesAttribute, widthSegments } from './layout.ts';
-import type { Placement } from './model.ts';
+import { embedOf, type Piece } from './piece.ts';
+import { isSameRoom, type Room } from './room.ts';
+import type { Standing } from './standing.ts';
 import type { HouseRules } from './target.ts';
-
-/** What a page has to know of a piece. `size` of the original as seen, in px; `bytes` of the original. */
-export interface Piece {
-  readonly id: string;
-  readonly stem: string;
-  readonly extension: string;
-  readonly size: Size;
-  /** The part inside a border that was baked in, in fractions, or null: nothing outside it is ever shown. */
-  readonly trim: CropRect | null;
-  /** What is done to it wherever it is shown. */
-  readonly prep: Prep;
-  readonly bytes: number;
-  readonly alpha: boolean;
-  readonly animated: boolean;
-  readonly label: Label;
-  /** What it embeds, where it is the poster of an embed. */
-  readonly embed?: HeldEmbed | null;
-  /** Known where words stand over it, for their contrast. */
-  readonly lights?: Lights;
-}
 
 /** One file to be made from an original. Its name is unique within a page's pieces. */
 export interface Cut {
@@ -78,18 +57,22 @@ export function preparedHere<P extends Pick<Piece, 'prep'>>({ prep }: Pick<Place
 }
 
 /** The shape of a use: its own, or that of the frame whose poster it is. */
-function ratioHere({ ratio }: Pick<Placement, 'ratio'>, { embed }: Piece): Placement['ratio'] {
-  if (ratio || embed?.embed.shape.kind !== 'ratio') return ratio;
-  const { across, down } = embed.embed.shape;
+function ratioHere({ ratio }: Pick<Placement, 'ratio'>, piece: Piece): Placement['ratio'] {
+  const shape = embedOf(piece)?.embed.shape;
+  if (ratio || shape?.kind !== 'ratio') return ratio;
+  const { across, down } = shape;
   return across <= 100 && down <= 100 ? { across, down } : null;
 }
 
 /** What a placement makes of its piece: cut to its shape, or fitted into it whole on a ground. */
-export function recipeHere(placement: Pick<Placement, 'ratio' | 'ground' | 'prep'>, piece: Piece): Recipe {
-  const { ground } = placement;
+export function recipeHere(
+  placement: Pick<Placement, 'ratio' | 'backgroundColour' | 'prep'>,
+  piece: Piece,
+): Recipe {
+  const { backgroundColour } = placement;
   const ratio = ratioHere(placement, piece);
   const { size, trim, prep, label } = preparedHere(placement, piece);
-  if (ratio && ground) return fittedRecipe({ size, trim, prep }, { ratio, ground });
+  if (ratio && backgroundColour) return fittedRecipe({ size, trim, prep }, { ratio, backgroundColour });
   return recipeForRatio({ size, trim, prep, focal: label.focal }, ratio);
 }
 
@@ -109,29 +92,34 @@ const LARGER_PX = 2400;
 /** Settled once for each placement as it stands: a page's writer asks for it, and nearly each check of its proof. */
 const planned = new WeakMap<
   Placement,
-  { readonly rules: HouseRules; readonly piece: Piece; readonly plan: PicturePlan }
+  {
+    readonly rules: HouseRules;
+    readonly piece: Piece;
+    readonly room: Room;
+    readonly plan: PicturePlan;
+  }
 >();
 
-/** Settles recipe, widths, formats and names of a placement's picture on a target. */
-export function planPicture(rules: HouseRules, placement: Placement, piece: Piece): PicturePlan {
+/** Settles recipe, widths, formats and names of a placement's picture on a target, in the room that it stands in. */
+export function planPicture(rules: HouseRules, { placement, room }: Standing, piece: Piece): PicturePlan {
   const known = planned.get(placement);
-  if (known?.rules === rules && known.piece === piece) return known.plan;
-  const plan = plannedAnew(rules, placement, piece);
-  planned.set(placement, { rules, piece, plan });
+  if (known?.rules === rules && known.piece === piece && isSameRoom(known.room, room)) return known.plan;
+  const plan = plannedAnew(rules, placement, room, piece);
+  planned.set(placement, { rules, piece, room, plan });
   return plan;
 }
 
-function plannedAnew(rules: HouseRules, placement: Placement, piece: Piece): PicturePlan {
+function plannedAnew(rules: HouseRules, placement: Placement, room: Room, piece: Piece): PicturePlan {
   const whole = recipeHere(placement, piece);
   const { recipe, over } = wordsApart(whole, rules.wordsOver === 'drawn');
   const cutSize = sizeAfter(piece.size, recipe);
   const viewports = [...new Set([...rules.proofWidths, ...rules.breakpoints])];
   const ladder = widthLadder(
-    viewports.map((viewport) => shownWidth(rules, placement, viewport)),
+    viewports.map((viewport) => shownWidth(rules, placement, room, viewport)),
     cutSize.width,
   );
   // A ground under the transparent parts leaves nothing to see through.
-  const alpha = piece.alpha && recipe.ground === null;
+  const alpha = piece.alpha && recipe.backgroundColour === null;
   const formats = cutFormats({ alpha, animated: piece.animated, widest: ladder.at(-1) ?? 1 });
   const fallbackFormat = formats[formats.length - 1] ?? 'jpeg';
   const variant = variantOf(placement, recipe);
@@ -150,9 +138,9 @@ function plannedAnew(rules: HouseRules, placement: Placement, piece: Piece): Pic
     cutSize,
     ladder,
     formats,
-    sizes: () => sizesAttribute(widthSegments(rules, placement)),
+    sizes: () => sizesAttribute(widthSegments(rules, placement, room)),
     cutsOf: (format) => ladder.map((width) => cut(format, width)),
-    fallback: cut(fallbackFormat, chosenWidth(ladder, shownWidth(rules, placement, widest), 1)),
+    fallback: cut(fallbackFormat, chosenWidth(ladder, shownWidth(rules, placement, room, widest), 1)),
     larger:
       placement.click.kind === 'larger' ? cut(fallbackFormat, Math.min(LARGER_PX, cutSize.width)) : null,
   };
@@ -165,7 +153,7 @@ function plannedAnew(rules: HouseRules, placement: Placement, piece: Piece): Pic
 function variantOf({ ratio, prep }: Placement, recipe: Recipe): string {
   const { crop, pad } = recipe;
   const shape = ratio && (crop || pad) ? `${ratio.across}x${ratio.down}` : '';
-  const ground = pad ? `on-${pad.ground.slice(1)}` : '';
+  const ground = pad ? `on-${pad.backgroundColour.slice(1)}` : '';
   const own = prep ? shortHash(recipeKey(recipe)) : '';
   return [shape, ground, own].filter(Boolean).join('-');
 }

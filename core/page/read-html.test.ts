@@ -1,17 +1,18 @@
-import { type DefaultTreeAdapterMap, parseFragment } from 'parse5';
 import { describe, expect, it } from 'vitest';
+import type { Block } from './blocks/block.ts';
+import type { InnerList, List } from './blocks/list/schema.ts';
+import type { Quotation } from './blocks/quotation/schema.ts';
 import type { HtmlNode } from './html-tree.ts';
-import type { Inline, List } from './model.ts';
+import type { Inline } from './inline.ts';
+import { sayLeftOut } from './left-out.ts';
 import { readHtml } from './read-html.ts';
+import { htmlTree } from './testing.ts';
 
-type Parsed = DefaultTreeAdapterMap['childNode'];
-
-function treeOf(node: Parsed): HtmlNode[] {
-  if (node.nodeName === '#text' && 'value' in node) return [node.value];
-  if (!('tagName' in node)) return [];
-  return [{ name: node.tagName, attributes: node.attrs, children: node.childNodes.flatMap(treeOf) }];
-}
-const read = (html: string) => readHtml(parseFragment(html).childNodes.flatMap(treeOf));
+const counted = () => {
+  let ids = 0;
+  return () => `read-${++ids}`;
+};
+const read = (html: string) => readHtml(htmlTree(html), counted());
 
 const inline = (one: Inline): string => {
   if (one.type === 'hardBreak') return '/';
@@ -21,7 +22,7 @@ const inline = (one: Inline): string => {
   }, one.text);
 };
 const line = (content: readonly Inline[] = []) => content.map(inline).join('');
-const listed = (list: List, depth = 0): string[] =>
+const listed = (list: List | InnerList, depth = 0): string[] =>
   list.content.flatMap(({ content }, at) =>
     content.flatMap((part) =>
       part.type === 'paragraph'
@@ -30,18 +31,61 @@ const listed = (list: List, depth = 0): string[] =>
     ),
   );
 
+const quoted = ({ attrs, content }: Quotation): string[] => [
+  ...content.flatMap(lineOf).map((words) => `> ${words}`),
+  ...[attrs.attribution, attrs.cite].filter(Boolean).map((words) => `>> ${words}`),
+];
+
+function lineOf(block: Block): string | string[] {
+  if (block.type === 'paragraph') return line(block.content);
+  if (block.type === 'heading') return `${'#'.repeat(block.attrs.level)} ${line(block.content)}`;
+  if (block.type === 'placement') return block.attrs.asset;
+  switch (block.type) {
+    case 'quotation':
+      return quoted(block);
+    case 'codeBlock':
+      return `{${line(block.content)}}`;
+    case 'rule':
+      return '---';
+    case 'details':
+      return [`+ ${block.attrs.summary}`, ...block.content.flatMap(lineOf).map((words) => `| ${words}`)];
+    case 'sideBox':
+      return [
+        `= ${block.attrs.title} (${block.attrs.position} ${block.attrs.share}%)`,
+        ...block.content.flatMap(lineOf).map((words) => `| ${words}`),
+      ];
+    case 'cards':
+      return [`[] ${block.attrs.perRow} ${block.attrs.gap}`, ...block.content.flatMap(lineOf)];
+    case 'card':
+      return block.content.flatMap(lineOf).map((words) => `[${block.attrs.link}] ${words}`);
+    default:
+      return listed(block);
+  }
+}
+
 /** What was read, a line for each block. */
 const said = (html: string) =>
   read(html).parts.flatMap((part) => {
     if (part.kind === 'picture') return `(${part.offered.words})`;
-    if (part.kind === 'embed') return part.code;
-    const { block } = part;
-    if (block.type === 'paragraph') return line(block.content);
-    return block.type === 'heading'
-      ? `${'#'.repeat(block.attrs.level)} ${line(block.content)}`
-      : listed(block);
+    return part.kind === 'embed' ? part.code : lineOf(part.block);
   });
 const A = 'https://tidewatch.example/a.jpg';
+
+it('what is said of a block in one line is cut at a word, and stands whole in it', () => {
+  const long = Array.from({ length: 70 }, (_, at) => `word${at}`).join(' ');
+  const [summary, ...inside] = said(`<details><summary>${long}</summary><p>a</p></details>`);
+  expect(long.startsWith(summary?.slice(2) ?? '-')).toBe(true);
+  expect(summary).toMatch(/word\d+$/);
+  expect(summary?.length).toBeLessThanOrEqual(302);
+  expect(inside).toEqual([`| ${long}`, '| a']);
+  expect(said(`<aside><h3>${long}</h3></aside>`)[1]).toBe(`| ${long}`);
+  expect(said(`<details><summary>${long}</summary></details>`)).toEqual([long]);
+});
+
+it('code is read whole, however long', () => {
+  const code = 'reed = 7\n'.repeat(10_000).trim();
+  expect(said(`<pre>${code}</pre>`)).toEqual([`{${code}}`]);
+});
 
 describe('a tree of HTML', () => {
   it.each<readonly [what: string, html: string, blocks: readonly string[]]>([
@@ -80,7 +124,34 @@ describe('a tree of HTML', () => {
       ['- x', '  - x', '    - x', '      - x', '        - x', '        - x', '        - x'],
     ],
     ['a list of terms', '<dl><dt>Boom<dd>The call of a bittern.</dl>', ['*Boom*', 'The call of a bittern.']],
-    ['text with lines of its own', '<pre>one\n  two</pre>', ['one/two']],
+    ['code, with its lines and blanks', '<pre>one\n  <b>two</b>\r\n</pre>', ['{one\n  two}']],
+    ['no code where there is none', 'a<pre> \n</pre>b', ['a', 'b']],
+    ['a line across the page', 'a<hr>b', ['a', '---', 'b']],
+    [
+      'a folded section',
+      '<details>b<summary>More <b>of it</b></summary><h3>a</h3></details>',
+      ['+ More of it', '| b', '| ### a'],
+    ],
+    ['a folded section that holds nothing', '<details><summary>More</summary></details>b', ['More', 'b']],
+    ['folded sections in each other', '<details>a<details>b</details></details>', ['+ ', '| a', '+ ', '| b']],
+    [
+      'a box beside the text',
+      '<aside class="x box beside-left" style="color:red; width:33%"><h4>Boots</h4>Bring them.</aside>',
+      ['= Boots (beside-left 33%)', '| Bring them.'],
+    ],
+    [
+      'cards in a row',
+      '<ul class="cards in-3" style="--gap:9px"><li class="card linked"><h3><a href="/a">a</a></h3><p>b <a href="/c">c</a></p></li><li>d</li> <li> </li></ul>',
+      ['[] 3 9', '[/a] ### a', '[/a] b [c](/c)', '[] d'],
+    ],
+    ['a list that is none of cards', '<ul class="x"><li>a</li></ul>', ['- a']],
+    ['a box that somebody else made', '<aside aria-label="Boots">a</aside>', ['= Boots (column 40%)', '| a']],
+    ['a box wider than boxes are', '<aside style="width:90%">a</aside>', ['=  (column 40%)', '| a']],
+    [
+      'what is set apart in a list or a quotation, behind it',
+      '<ul><li>a<details>b</details></ul><blockquote>c<pre>d</pre></blockquote>',
+      ['- a', '+ ', '| b', '> c', '{d}'],
+    ],
     ['a picture in its place', `<p>a <img src="${A}" alt="x"> b</p>`, ['a', '(x)', 'b']],
     [
       'the best file of a picture',
@@ -122,6 +193,32 @@ describe('a tree of HTML', () => {
     ['a table of one row', '<table><tr><td>a</td><td>b</td></tr></table>', ['a', 'b']],
     ['nothing of what is hidden', '<p>a<span style="display:none">b</span></p><div hidden>c</div>', ['a']],
     ['nothing of heads and styles', '<title>t</title><style>p{}</style><meta><p>a</p><!-- c -->', ['a']],
+    ['a quotation', '<blockquote><p>a</p><ul><li>b</ul></blockquote>', ['> a', '> - b']],
+    [
+      'a quotation with whose words it is in the caption of its figure',
+      '<figure><blockquote cite="https://tidewatch.example/a"><p>a</p></blockquote><figcaption>— Ines <b>Okonjo</b></figcaption></figure>',
+      ['> a', '>> Ines Okonjo', '>> https://tidewatch.example/a'],
+    ],
+    [
+      'a quotation with whose words it is in its last line',
+      '<blockquote>a<footer>– <a href="https://tidewatch.example/b">Piet</a></footer></blockquote>',
+      ['> a', '>> Piet', '>> https://tidewatch.example/b'],
+    ],
+    ['a quotation in a quotation', '<blockquote>a<blockquote>b</blockquote></blockquote>', ['> a', '> b']],
+    ['a heading in a quotation as text', '<blockquote><h3>a</h3>b</blockquote>', ['> a', '> b']],
+    [
+      'a picture of a quotation behind it',
+      `<blockquote><p>a <img src="${A}" alt="Reeds"></p></blockquote><p>b</p>`,
+      ['> a', '(Reeds)', 'b'],
+    ],
+    ['no quotation where nothing is said', '<blockquote> <br></blockquote>a', ['a']],
+    ['no address that leads nowhere', '<blockquote cite="javascript:1">a</blockquote>', ['> a']],
+    [
+      'a figure that is none of a quotation',
+      '<figure><p>a</p><figcaption>b</figcaption></figure>',
+      ['a', 'b'],
+    ],
+    ['a quotation in an entry of a list', '<ul><li>a<blockquote>b</blockquote></ul>', ['- a', '- b']],
     ['words in what nobody knows', '<x-note><p>a</p></x-note>', ['a']],
   ])('gives %s', (_what, html, blocks) => {
     expect(said(html)).toEqual(blocks);
@@ -129,13 +226,22 @@ describe('a tree of HTML', () => {
 
   it.each([
     ['<table><tr><th>Day<th>m<tr><td>Mon<td>4</table>', 'A table became a list of its rows.'],
-    ['<blockquote>a</blockquote>', 'A quotation became plain text.'],
-    ['a<hr>b', 'A line across the page was left out.'],
+    [
+      `<p>${'Reeds and water and '.repeat(9)}eels</p><ul><li>x<svg></svg></ul>`,
+      'A drawing was left out (after “x”).',
+    ],
+    [
+      `<p>${'Reeds and water and '.repeat(9)}eels</p><svg></svg>`,
+      'A drawing was left out (after “and water and Reeds and water and eels”).',
+    ],
     ['<input value="a"><select></select>', 'Fields of a form were left out.'],
     ['<svg><path/></svg>', 'A drawing was left out.'],
     ['<script>1</script>', 'Programs never come along.'],
-  ])('says what became of %s, once', (html, sentence) => {
-    expect(read(html + html).leftOut).toEqual([sentence]);
+  ])('says what became of %s, once, and where', (html, sentence) => {
+    expect(sayLeftOut(read(html).leftOut)).toEqual([sentence]);
+  });
+
+  it('says nothing where nothing was left out', () => {
     expect(read('<p>a</p>').leftOut).toEqual([]);
   });
 
@@ -143,6 +249,6 @@ describe('a tree of HTML', () => {
     let deep: HtmlNode = 'x';
     for (let at = 0; at < 200; at += 1)
       deep = { name: at % 2 ? 'div' : 'ul', attributes: [], children: [deep] };
-    expect(readHtml([deep]).parts).toHaveLength(1);
+    expect(readHtml([deep], counted()).parts).toHaveLength(1);
   });
 });

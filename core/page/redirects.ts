@@ -1,5 +1,6 @@
 import { earlierCutFileName } from '../naming/clash.ts';
-import type { Cut, Piece } from './picture.ts';
+import type { Cut } from './picture.ts';
+import type { Piece } from './piece.ts';
 
 /** An address that was out and the one that answers for it now, both relative to the page. */
 export interface Redirect {

@@ -1,4 +1,5 @@
-import { type PageDoc, placementsOf } from './model.ts';
+import type { PageDoc } from './model.ts';
+import { placementsOf, withBlocks } from './walk.ts';
 
 /**
  * The page with one piece in the place of another: on the sheet, on the tray and in the wants. Placements keep all
@@ -10,17 +11,17 @@ export function withReplaced(page: PageDoc, oldId: string, newId: string): PageD
   const names =
     page.tray.includes(oldId) ||
     page.wants.some((want) => want.filledBy === oldId) ||
-    page.blocks.some((block) => block.type === 'placement' && block.attrs.asset === oldId);
+    placementsOf(page).some(({ asset }) => asset === oldId);
   if (!names) return page;
+  const swapped = withBlocks(page, (block) =>
+    block.type === 'placement' && block.attrs.asset === oldId
+      ? { ...block, attrs: { ...block.attrs, asset: newId, settings: null } }
+      : block,
+  );
   return {
-    ...page,
+    ...swapped,
     tray: [...new Set(page.tray.map(swap))],
     wants: page.wants.map((want) => (want.filledBy === oldId ? { ...want, filledBy: newId } : want)),
-    blocks: page.blocks.map((block) =>
-      block.type === 'placement' && block.attrs.asset === oldId
-        ? { ...block, attrs: { ...block.attrs, asset: newId, settings: null } }
-        : block,
-    ),
   };
 }
 

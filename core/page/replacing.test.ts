@@ -8,17 +8,17 @@ const OLD = examplePiece({
     title: 'Heron',
     alt: { kind: 'text', text: 'A heron.' },
     caption: 'At dawn.',
-    words: ['bird'],
+    keywords: ['bird'],
     licence: 'own',
   },
 });
-const BARE: LabelPatch = { title: '', alt: { kind: 'unsaid' }, caption: '', words: [], licence: 'own' };
+const BARE: LabelPatch = { title: '', alt: { kind: 'unsaid' }, caption: '', keywords: [], licence: 'own' };
 
 describe('putting one piece in the place of another', () => {
   it('offers to carry over what the new one has not, and never its rights', () => {
     const { mayCarry } = replacing(OLD, examplePiece({ label: BARE }), PLAIN_RULES);
-    expect(mayCarry).toEqual(['title', 'alt', 'caption', 'words']);
-    expect(carriedOver(OLD.label, ['alt', 'words'])).toEqual({ alt: OLD.label.alt, words: ['bird'] });
+    expect(mayCarry).toEqual(['title', 'alt', 'caption', 'keywords']);
+    expect(carriedOver(OLD.label, ['alt', 'keywords'])).toEqual({ alt: OLD.label.alt, keywords: ['bird'] });
     const titled = examplePiece({ label: { ...BARE, title: 'Bittern' } });
     expect(replacing(OLD, titled, PLAIN_RULES).mayCarry).not.toContain('title');
   });

@@ -2,11 +2,12 @@ import { heightAtWidth } from '../media/dimensions.ts';
 import { wholeSize } from '../media/recipe.ts';
 import { copyAt, judge, sayJudgement } from '../rights/judgement.ts';
 import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
-import { type PageDoc, placementsOf } from './model.ts';
-import type { Piece } from './picture.ts';
+import type { PageDoc } from './model.ts';
+import type { Piece } from './piece.ts';
+import { placementsOf } from './walk.ts';
 
 /** Parts of a label that may go over to the piece that takes another's place. Rights never do: they are the piece's own. */
-const CARRIED = ['title', 'alt', 'caption', 'words'] as const;
+const CARRIED = ['title', 'alt', 'caption', 'translations', 'keywords'] as const;
 export type Carried = (typeof CARRIED)[number];
 
 /** What it means to put one piece in the place of another, to be read before it is done. */

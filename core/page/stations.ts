@@ -1,7 +1,9 @@
 import { nameFault } from '../naming/rule.ts';
-import { type PageDoc, type Placement, placementsOf } from './model.ts';
-import type { Piece } from './picture.ts';
+import type { Placement } from './blocks/placement/schema.ts';
+import type { PageDoc } from './model.ts';
+import type { Piece } from './piece.ts';
 import type { HouseRules } from './target.ts';
+import { placementsOf } from './walk.ts';
 import { altHere, judgeUses } from './words.ts';
 
 /** How far a page is at each station of the job, and what is missing there. */
@@ -31,7 +33,7 @@ export function stationsOf(
   const isCleared = (piece: Piece) => judgeUses(rules, uses(piece), piece).verdict === 'allowed';
   const isWorded = (piece: Piece) => {
     const here = uses(piece);
-    if (here.length > 0) return here.every((placement) => altHere(placement, piece).kind !== 'unsaid');
+    if (here.length > 0) return here.every((placement) => altHere(rules, placement, piece).kind !== 'unsaid');
     return piece.label.alt.kind !== 'unsaid';
   };
   const station = (id: Station['id'], name: string, isDone: (piece: Piece) => boolean): Station => {

@@ -4,7 +4,9 @@ import { LEAST_LIKENESS } from '../media/quality.ts';
 import { NamePatternSchema } from '../naming/parts.ts';
 import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/codes.ts';
 import { WebAddressSchema } from '../rights/label.ts';
-import { type Margins, type Placement, type Position, RatioSchema } from './model.ts';
+import { LanguageTagSchema } from '../words/language-tag.ts';
+import { type Margins, type Placement, type Position, RatioSchema } from './blocks/placement/schema.ts';
+import { WIDEST_VIEWPORT_PX } from './width-limits.ts';
 
 const px = (least: number, most: number) =>
   v.pipe(v.number(), v.integer(), v.minValue(least), v.maxValue(most));
@@ -36,19 +38,16 @@ const SeveritiesSchema = v.pipe(
 export const HouseRulesSchema = v.strictObject({
   name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)),
   siteAddress: WebAddressSchema,
-  language: v.pipe(
-    v.string(),
-    v.regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'A language is written as en or en-GB.'),
-  ),
+  language: LanguageTagSchema,
   commercial: v.boolean(),
   creditOwnWork: v.boolean(),
   column: px(200, 2000),
   /** The least space in px between the column and the edge of a narrow screen, on each side. */
   gutter: px(0, 100),
-  breakout: px(200, 4000),
-  breakpoints: v.pipe(v.array(px(200, 4000)), v.minLength(1), v.maxLength(8)),
-  stackBelow: px(0, 4000),
-  proofWidths: v.pipe(v.array(px(200, 4000)), v.minLength(1), v.maxLength(4)),
+  breakout: px(200, WIDEST_VIEWPORT_PX),
+  breakpoints: v.pipe(v.array(px(200, WIDEST_VIEWPORT_PX)), v.minLength(1), v.maxLength(8)),
+  stackBelow: px(0, WIDEST_VIEWPORT_PX),
+  proofWidths: v.pipe(v.array(px(200, WIDEST_VIEWPORT_PX)), v.minLength(1), v.maxLength(4)),
   /** Size of the running text in px, for the measure of a line. */
   textSize: px(10, 40),
   cutPresets: v.pipe(v.array(CutPresetSchema), v.maxLength(20)),

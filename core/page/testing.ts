@@ -1,7 +1,16 @@
+import { type DefaultTreeAdapterMap, parseFragment } from 'parse5';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import { EMPTY_LABEL, type LabelPatch, withPatch } from '../rights/label.ts';
-import { type Block, newPlacement, type PageDoc, type Placement, type Position } from './model.ts';
-import type { Piece } from './picture.ts';
+import type { Block } from './blocks/block.ts';
+import type { Heading, HeadingLevel } from './blocks/heading/schema.ts';
+import type { Paragraph } from './blocks/paragraph/schema.ts';
+import type { PlacedBlock } from './blocks/placement/schema.ts';
+import { newPlacement, type Placement, type Position } from './blocks/placement/schema.ts';
+import type { HtmlNode } from './html-tree.ts';
+import type { PageDoc } from './model.ts';
+import type { OfKind, Piece } from './piece.ts';
+import { columnRoom } from './room.ts';
+import type { Standing } from './standing.ts';
 import type { HouseRules } from './target.ts';
 import { usualRules } from './usual-rules.ts';
 
@@ -16,11 +25,12 @@ export const PLAIN_RULES: HouseRules = {
 
 /** A piece that nothing is wrong with, with some of its facts changed. */
 export function examplePiece(
-  change: Partial<Omit<Piece, 'label'>> & { readonly label?: LabelPatch } = {},
+  change: Partial<Omit<Piece, 'label' | 'kind'>> & { readonly label?: LabelPatch } = {},
+  own: OfKind = { kind: 'picture' },
 ): Piece {
   const good = withPatch(EMPTY_LABEL, {
     title: 'Heron',
-    maker: 'Ines Okonjo',
+    creator: 'Ines Okonjo',
     licence: 'cc-by-4.0',
     alt: { kind: 'text', text: 'A heron stands in the reeds.' },
   });
@@ -36,6 +46,7 @@ export function examplePiece(
     alpha: false,
     animated: false,
     ...facts,
+    ...own,
     label: withPatch(good, label ?? {}),
   };
 }
@@ -44,11 +55,51 @@ export function examplePlacement(position: Position, change: Partial<Placement> 
   return { ...newPlacement('one', 'heron', position), ...change };
 }
 
-export function paragraph(words: string): Block {
-  return { type: 'paragraph', content: [{ type: 'text', text: words }] };
+/** A placement as it stands in the column of its page. */
+export function inColumn(placement: Placement, rules: HouseRules = PLAIN_RULES): Standing {
+  return { placement, room: columnRoom(rules) };
+}
+
+/** The ID of a block in an example: its words, so that the same words are the same block. */
+const idOf = (words: string) =>
+  words
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .slice(0, 60) || 'blank';
+
+export function paragraph(words: string, id = idOf(words)): Paragraph {
+  return { type: 'paragraph', attrs: { id }, content: [{ type: 'text', text: words }] };
+}
+
+/** An empty line. */
+export function blank(id = 'blank'): Paragraph {
+  return { type: 'paragraph', attrs: { id } };
+}
+
+export function heading(words: string, level: HeadingLevel = 2, id = idOf(words)): Heading {
+  return {
+    type: 'heading',
+    attrs: { id, level },
+    content: words === '' ? [] : [{ type: 'text', text: words }],
+  };
+}
+
+export function placed(placement: Placement): PlacedBlock {
+  return { type: 'placement', attrs: placement };
 }
 
 /** A titled page of these blocks. */
 export function examplePage(...blocks: Block[]): PageDoc {
   return { title: 'Bitterns', wants: [], tray: [], blocks };
 }
+
+type Parsed = DefaultTreeAdapterMap['childNode'];
+
+function treeOf(node: Parsed): HtmlNode[] {
+  if (node.nodeName === '#text' && 'value' in node) return [node.value];
+  if (!('tagName' in node)) return [];
+  return [{ name: node.tagName, attributes: node.attrs, children: node.childNodes.flatMap(treeOf) }];
+}
+
+/** HTML as the reader is given it, parsed as the standard says. */
+export const htmlTree = (html: string): HtmlNode[] => parseFragment(html).childNodes.flatMap(treeOf);

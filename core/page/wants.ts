@@ -1,7 +1,7 @@
 import { shapeOf } from '../media/dimensions.ts';
 import { wholeSize } from '../media/recipe.ts';
 import type { Want } from './model.ts';
-import type { Piece } from './picture.ts';
+import type { Piece } from './piece.ts';
 
 /** Why a piece does not suit a want, in a sentence; undefined when it does. */
 export function wantMisfit(want: Want, piece: Piece): string | undefined {

@@ -17,3 +17,7 @@ export function closestWidth<U extends keyof typeof WIDTH_LIMITS>({ unit, value 
   const { least, most } = WIDTH_LIMITS[unit];
   return { unit, value: Math.min(most, Math.max(least, value)) };
 }
+
+/** Viewports from and up to these widths in px are considered for `sizes`; nothing is said of wider ones. */
+export const NARROWEST_VIEWPORT_PX = 280;
+export const WIDEST_VIEWPORT_PX = 4000;

@@ -4,19 +4,29 @@ import type { Made } from '../messages/table.ts';
 import { type CreditPart, creditParts } from '../rights/attribution.ts';
 import { copyAt, type Judgement, judge } from '../rights/judgement.ts';
 import type { Alt } from '../rights/label.ts';
+import { labelIn } from '../rights/label-in.ts';
+import type { Placement } from './blocks/placement/schema.ts';
 import { copiesHere } from './embed-here.ts';
-import { type PageDoc, type Placement, placementsOf } from './model.ts';
-import { type Piece, recipeHere } from './picture.ts';
+import { recipeHere } from './picture.ts';
+import type { OfKind, Piece } from './piece.ts';
 import type { HouseRules } from './target.ts';
 
-/** The alt text in force: said here, or on the piece. */
-export function altHere(placement: Placement, piece: Piece): Alt {
-  return placement.alt ?? piece.label.alt;
+/** The language of the pages that words go out on. */
+type InLanguage = Pick<HouseRules, 'language'>;
+
+/** The alt text in force: said here, or on the piece in the page's language. */
+export function altHere({ language }: InLanguage, placement: Placement, piece: Piece): Alt {
+  return placement.alt ?? labelIn(piece.label, language).alt;
 }
 
-/** The caption in force: said here, or on the piece; empty for none. */
-export function captionHere(placement: Placement, piece: Piece): string {
-  return (placement.caption ?? piece.label.caption).trim();
+/** The caption in force: said here, or on the piece in the page's language; empty for none. */
+export function captionHere({ language }: InLanguage, placement: Placement, piece: Piece): string {
+  return (placement.caption ?? labelIn(piece.label, language).caption).trim();
+}
+
+/** What a piece is called on a page: by its title in the page's language, or by its name. */
+export function titleHere({ language }: InLanguage, { label, stem }: Pick<Piece, 'label' | 'stem'>): string {
+  return labelIn(label, language).title.trim() || stem;
 }
 
 /** Whether this use is allowed, and what it owes. */
@@ -26,30 +36,32 @@ export function judgeHere(rules: HouseRules, placement: Placement, piece: Piece)
 }
 
 /** Whether a piece that is not placed yet may be used on a target, whole and in the form that suits it best there. */
-export function judgeUnplaced(rules: HouseRules, piece: Pick<Piece, 'label' | 'embed'>): Judgement {
+export function judgeUnplaced(rules: HouseRules, piece: Pick<Piece, 'label'> & OfKind): Judgement {
   return judge(piece.label, { ...copyAt(rules), copies: copiesHere(rules, { form: null }, piece) });
 }
 
-/** Whether a piece may stand on a page as it does: the first use there that is not simply allowed decides. */
-export function judgeOnPage(rules: HouseRules, page: PageDoc, piece: Piece): Judgement {
-  return judgeUses(
-    rules,
-    placementsOf(page).filter(({ asset }) => asset === piece.id),
-    piece,
-  );
-}
-
-/** The same of the uses of a piece on one page, where they are known. */
+/** Whether a piece may stand in these uses of a page: the first that is not simply allowed decides. */
 export function judgeUses(rules: HouseRules, uses: readonly Placement[], piece: Piece): Judgement {
   const here = uses.map((placement) => judgeHere(rules, placement, piece));
   return here.find(({ verdict }) => verdict !== 'allowed') ?? here[0] ?? judgeUnplaced(rules, piece);
 }
 
 export function creditHere(rules: HouseRules, placement: Placement, piece: Piece): readonly CreditPart[] {
-  return creditParts(piece.label, judgeHere(rules, placement, piece), messagesFor(rules.language));
+  return creditParts(
+    labelIn(piece.label, rules.language),
+    judgeHere(rules, placement, piece),
+    messagesFor(rules.language),
+  );
 }
 
-/** What a credit names as made: the kind of an embed, else a photo. */
-export function creditedAs({ embed }: Pick<Piece, 'embed'>): Made {
-  return embed ? embed.embed.kind : 'photo';
+/** What a credit names as made. */
+export function creditedAs(piece: OfKind): Made {
+  switch (piece.kind) {
+    case 'picture':
+      return 'photo';
+    case 'embed':
+      return piece.embed.embed.kind;
+    case 'document':
+      return 'document';
+  }
 }

@@ -1,54 +1,61 @@
-import type { Placement } from '../page/model.ts';
-import type { FindingCode, Severity } from './codes.ts';
+import type { HeadingLevel } from '../page/blocks/heading/schema.ts';
+import type { Placement } from '../page/blocks/placement/schema.ts';
+import type { Severity } from './codes.ts';
+import type { Coded } from './values.ts';
 
 type Place =
   | { readonly kind: 'page' }
   | { readonly kind: 'placement'; readonly placementId: string }
-  | { readonly kind: 'block'; readonly index: number }
+  | { readonly kind: 'block'; readonly blockId: string }
   | { readonly kind: 'want'; readonly wantId: string };
 
-/** The change that mends a finding. `words` are what its button says. */
+/** What a change to a placement does, where what is changed does not say it by itself. */
+export type PlacementRemedy =
+  | 'own-shape'
+  | 'show-whole'
+  | 'frame-at-once'
+  | 'link-in-words'
+  | 'narrow'
+  | 'stack'
+  | 'third'
+  | 'same-side'
+  | 'in-column'
+  | 'lay-plate'
+  | 'set-larger'
+  | 'add-to-alt'
+  | 'drop-image-of'
+  | 'decorative'
+  | 'words-of-piece';
+
+/** The change that mends a finding. What its button says is `sayRemedy`. */
 export type Remedy =
   | {
       readonly kind: 'placement';
-      readonly words: string;
+      readonly does: PlacementRemedy;
       readonly placementId: string;
       readonly change: Partial<Placement>;
     }
-  | { readonly kind: 'remove'; readonly words: string; readonly placementId: string }
-  | {
-      readonly kind: 'heading-level';
-      readonly words: string;
-      readonly index: number;
-      readonly level: 2 | 3 | 4;
-    }
-  | { readonly kind: 'remove-block'; readonly words: string; readonly index: number }
-  | { readonly kind: 'drop-want'; readonly words: string; readonly wantId: string }
-  | {
-      readonly kind: 'write-alt';
-      readonly words: string;
-      readonly placementId: string;
-      readonly assetId: string;
-    }
-  | { readonly kind: 'rename'; readonly words: string; readonly assetId: string; readonly stem: string }
-  | {
-      readonly kind: 'open';
-      readonly words: string;
-      readonly place: Place;
-      readonly row: 'rights' | 'words' | 'fit' | 'name' | 'none';
-    };
+  | { readonly kind: 'remove'; readonly which: 'it' | 'the-second'; readonly placementId: string }
+  | { readonly kind: 'heading-level'; readonly blockId: string; readonly level: HeadingLevel }
+  | { readonly kind: 'remove-block'; readonly blockId: string }
+  | { readonly kind: 'drop-want'; readonly wantId: string }
+  | { readonly kind: 'write-alt'; readonly placementId: string; readonly assetId: string }
+  | { readonly kind: 'rename'; readonly assetId: string; readonly stem: string }
+  | { readonly kind: 'set-licence'; readonly placementId: string }
+  | { readonly kind: 'find-piece'; readonly wantId: string };
 
-/** One fault or risk: what, how bad, where, why it matters and what mends it. */
-export interface Finding {
-  readonly code: FindingCode;
+/** What a check finds, before House rules say how it counts. */
+export type Found = Coded & {
+  readonly place: Place;
+  readonly viewports?: readonly number[];
+  readonly remedies: readonly Remedy[];
+};
+
+/** One fault or risk: what it is and with which values, how bad, where, and what mends it. Its words are `sayFinding`. */
+export type Finding = Coded & {
   readonly severity: Severity;
-  readonly sentence: string;
-  readonly why: string;
   readonly place: Place;
   /** Viewports in px at which it shows; empty when it shows at all of them. */
   readonly viewports: readonly number[];
   readonly remedies: readonly Remedy[];
-}
-
-/** What a check finds, before House rules say how it counts. */
-export type Found = Omit<Finding, 'severity' | 'viewports'> & { readonly viewports?: readonly number[] };
+};

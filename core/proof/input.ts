@@ -1,11 +1,15 @@
 import { EN } from '../messages/en.ts';
+import type { Placement } from '../page/blocks/placement/schema.ts';
 import { titleOfHeld } from '../page/embed-here.ts';
-import type { PageDoc, Placement } from '../page/model.ts';
-import { placementsOf } from '../page/model.ts';
-import { type PicturePlan, type Piece, planPicture } from '../page/picture.ts';
+import type { PageDoc } from '../page/model.ts';
+import { type PicturePlan, planPicture } from '../page/picture.ts';
+import type { Piece } from '../page/piece.ts';
+import type { Standing } from '../page/standing.ts';
 import type { HouseRules } from '../page/target.ts';
+import { standingsOf } from '../page/walk.ts';
+import { writeFragment } from '../page/write.ts';
 
-/** A page with all that its proof rests on. `html` is what would go out. */
+/** A page with all that its proof rests on. `html` is what would go out, each block with its ID on it (`isMarked`). */
 export interface ProofInput {
   readonly page: PageDoc;
   readonly rules: HouseRules;
@@ -13,9 +17,14 @@ export interface ProofInput {
   readonly html: string;
 }
 
-/** A placement together with its piece and the plan of its picture. */
-export interface Placed {
-  readonly placement: Placement;
+/** A page for its proof, with the HTML that would go out. */
+export function proofInput(page: PageDoc, rules: HouseRules, pieces: ReadonlyMap<string, Piece>): ProofInput {
+  const html = writeFragment(page, { rules, pieces, addressOf: (cut) => cut.fileName, isMarked: true });
+  return { page, rules, pieces, html };
+}
+
+/** A placement in its room, together with its piece and the plan of its picture. */
+export interface Placed extends Standing {
   readonly piece: Piece;
   readonly plan: PicturePlan;
 }
@@ -27,18 +36,19 @@ const settled = new WeakMap<ProofInput, readonly Placed[]>();
 export function placedOf(input: ProofInput): readonly Placed[] {
   const known = settled.get(input);
   if (known) return known;
-  const placed = placementsOf(input.page).flatMap((placement) => {
-    const piece = input.pieces.get(placement.asset);
-    return piece ? [{ placement, piece, plan: planPicture(input.rules, placement, piece) }] : [];
+  const placed = standingsOf(input.page, input.rules).flatMap((standing) => {
+    const piece = input.pieces.get(standing.placement.asset);
+    return piece ? [{ ...standing, piece, plan: planPicture(input.rules, standing, piece) }] : [];
   });
   settled.set(input, placed);
   return placed;
 }
 
 /** What a piece is called in a sentence: its title, or its file name. */
-export function callPiece({ label, embed, stem, extension }: Piece): string {
+export function callPiece(piece: Piece): string {
+  const { label, stem, extension } = piece;
   // An embed is no file; only its poster is.
-  return label.title || (embed ? titleOfHeld(embed, EN) : `${stem}.${extension}`);
+  return label.title || (piece.kind === 'embed' ? titleOfHeld(piece.embed, EN) : `${stem}.${extension}`);
 }
 
 export function atPlacement(placement: Placement): {

@@ -4,14 +4,23 @@ import type { EmbedFacts } from '../embed/model.ts';
 import { HOSTS, readOne } from '../embed/testing.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
-import type { HeldEmbed } from '../page/embed-here.ts';
-import type { Block, PageDoc, Placement } from '../page/model.ts';
-import type { Piece } from '../page/picture.ts';
+import type { Block } from '../page/blocks/block.ts';
+import type { PageDoc } from '../page/model.ts';
+import type { HeldEmbed, Piece } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
-import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from '../page/testing.ts';
-import { writeFragment } from '../page/write.ts';
+import {
+  examplePage,
+  examplePiece,
+  examplePlacement,
+  heading,
+  PLAIN_RULES,
+  paragraph,
+  placed,
+} from '../page/testing.ts';
 import { FINDING_CODES, type FindingCode } from './codes.ts';
+import { proofInput } from './input.ts';
 import { applyRemedy, proofPage } from './proof.ts';
+import { sayFinding, sayRemedy } from './say.ts';
 
 interface Case {
   readonly page?: PageDoc;
@@ -21,18 +30,16 @@ interface Case {
   readonly html?: string;
 }
 
-const figure = (placement: Placement): Block => ({ type: 'placement', attrs: placement });
+const figure = placed;
 const GOOD = examplePage(paragraph('Words'), figure(examplePlacement('column')));
 
 function findings({ page = GOOD, piece = examplePiece(), rules = {}, html }: Case) {
   const all = { ...PLAIN_RULES, ...rules };
   const pieces = new Map([['heron', piece]]);
-  return proofPage({
-    page,
-    rules: all,
-    pieces,
-    html: html ?? writeFragment(page, { rules: all, pieces, addressOf: (cut) => cut.fileName }),
-  });
+  const input = proofInput(page, all, pieces);
+  return proofPage(
+    html === undefined ? input : { ...input, html: `<figure data-block="one">${html}</figure>` },
+  );
 }
 
 /** A piece all of one grey (0 to 255), with white words over it. */
@@ -64,10 +71,8 @@ function heldFor(
 }
 
 function filmPiece(facts: Partial<EmbedFacts> = {}, framing: Framing | null = null): Piece {
-  return {
-    ...examplePiece(),
-    embed: heldFor('https://lanternreel.example/watch/eel-pass-71', facts, framing),
-  };
+  const embed = heldFor('https://lanternreel.example/watch/eel-pass-71', facts, framing);
+  return examplePiece({}, { kind: 'embed', embed });
 }
 
 const codes = (one: Case) => findings(one).map((finding) => finding.code);
@@ -76,7 +81,7 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'alt-missing': { piece: examplePiece({ label: { alt: { kind: 'unsaid' } } }) },
   'alt-poor': { piece: examplePiece({ label: { alt: { kind: 'text', text: 'Image of a heron' } } }) },
   'licence-missing': { piece: examplePiece({ label: { licence: 'unknown' } }) },
-  'credit-missing': { piece: examplePiece({ label: { maker: '' } }) },
+  'credit-missing': { piece: examplePiece({ label: { creator: '' } }) },
   'use-not-allowed': { piece: examplePiece({ label: { licence: 'cc-by-nc-4.0' } }) },
   'piece-missing': { page: examplePage(figure(examplePlacement('column', { asset: 'gone' }))) },
   'want-unfilled': {
@@ -96,7 +101,9 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'words-unsaid': { piece: lettered({}, 20), rules: { wordsOver: 'drawn' } },
   'embed-gone': { piece: filmPiece({}, { kind: 'gone', status: 404 }) },
   'embed-private': { piece: filmPiece({ visibility: 'private' }) },
-  'embed-untrusted': { piece: { ...examplePiece(), embed: heldFor('https://elsewhere.example/a') } },
+  'embed-untrusted': {
+    piece: examplePiece({}, { kind: 'embed', embed: heldFor('https://elsewhere.example/a') }),
+  },
   'embed-refused': { piece: filmPiece({}, { kind: 'refused', by: 'X-Frame-Options', value: 'DENY' }) },
   'embed-stripped': {
     piece: filmPiece(),
@@ -112,9 +119,43 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
     ),
   },
   'heading-order': {
-    page: examplePage({ type: 'heading', attrs: { level: 4 }, content: [{ type: 'text', text: 'Deep' }] }),
+    page: examplePage(heading('Deep', 4)),
   },
-  'heading-empty': { page: examplePage({ type: 'heading', attrs: { level: 2 } }) },
+  'quotation-unattributed': {
+    page: examplePage({
+      type: 'quotation',
+      attrs: { id: 'said', attribution: '', cite: '' },
+      content: [paragraph('It booms.')],
+    }),
+  },
+  'details-unnamed': {
+    page: examplePage({
+      type: 'details',
+      attrs: { id: 'folded', summary: '' },
+      content: [paragraph('It booms.')],
+    }),
+  },
+  'card-alone': {
+    page: examplePage({
+      type: 'cards',
+      attrs: { id: 'cards', perRow: 2, gap: 24 },
+      content: ['one', 'two', 'three'].map((id) => ({
+        type: 'card',
+        attrs: { id, link: '' },
+        content: [paragraph('Cut and bundle.', `${id}-words`)],
+      })),
+    }),
+  },
+  'card-unnamed': {
+    page: examplePage({
+      type: 'cards',
+      attrs: { id: 'cards', perRow: 2, gap: 24 },
+      content: [
+        { type: 'card', attrs: { id: 'one', link: '/walks/cut' }, content: [paragraph('', 'one-words')] },
+      ],
+    }),
+  },
+  'heading-empty': { page: examplePage(heading('')) },
   'title-missing': { page: { ...GOOD, title: ' ' } },
   'link-empty': { html: '<a href="/x"> </a><img src="a.jpg" width="720" height="480" alt="">' },
   'language-differs': {
@@ -125,6 +166,7 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'link-vague': {
     page: examplePage({
       type: 'bulletList',
+      attrs: { id: 'list' },
       content: [
         {
           type: 'listItem',
@@ -159,6 +201,15 @@ describe('proof', () => {
 
   it.each(FINDING_CODES)('finds %s', (code) => {
     expect(codes(FAULTS[code])).toContain(code);
+  });
+
+  it.each(FINDING_CODES)('says %s from what is kept of it, in whole sentences', (code) => {
+    const found = findings(FAULTS[code]).find((one) => one.code === code);
+    if (!found) throw new Error('not found');
+    const kept: typeof found = JSON.parse(JSON.stringify(found));
+    const { sentence, why } = sayFinding(kept);
+    for (const said of [sentence, why]) expect(said).toMatch(/^(?!.*(undefined|null|NaN|\[object)).+[.”]$/);
+    for (const remedy of kept.remedies) expect(sayRemedy(remedy)).not.toMatch(/undefined|null|^$/);
   });
 
   it('measures oversized by the smallest file on offer', () => {
@@ -198,7 +249,7 @@ describe('proof', () => {
     const one = FAULTS[code];
     const remedy = findings(one)
       .find((finding) => finding.code === code)
-      ?.remedies.find((found) => found.kind !== 'open');
+      ?.remedies.find((found) => found.kind !== 'find-piece');
     if (!remedy) throw new Error('no remedy');
     const mended = applyRemedy(one.page ?? GOOD, remedy);
     expect(mended).not.toBe(one.page);
@@ -217,7 +268,7 @@ describe('proof', () => {
   it('calls an embed that has no title by what it is, never by a file', () => {
     const film = filmPiece({ visibility: 'private' });
     const untitled = { ...film, label: { ...film.label, title: '' } };
-    const sentences = findings({ piece: untitled }).map(({ sentence }) => sentence);
+    const sentences = findings({ piece: untitled }).map((finding) => sayFinding(finding).sentence);
     expect(sentences.length).toBeGreaterThan(0);
     expect(sentences.join(' ')).toContain('Film');
     expect(sentences.join(' ')).not.toMatch(/\.(jpg|jpeg)/);
@@ -264,26 +315,18 @@ describe('proof', () => {
       // At 390 px it is stacked, at 834 px there is room; at 480 px, where it no longer stacks, there is none.
       const [finding] = squeezedOn(beside('left', 'one', 58), paragraph('Words'));
       expect(finding?.viewports).toEqual([480]);
-      expect(finding?.remedies[0]?.words).toMatch(/^Stack it under 5\d\d px$/);
+      expect(finding?.remedies.map(sayRemedy)[0]).toMatch(/^Stack it under 5\d\d px$/);
     });
 
     it('between two pictures that float on both sides of it', () => {
       const [finding] = squeezedOn(beside('left', 'one', 40), beside('right', 'two', 40), paragraph('Words'));
-      expect(finding?.sentence).toMatch(/^Only \d+ letters fit between .* and .*\.$/);
+      expect(finding && sayFinding(finding).sentence).toMatch(/^Only \d+ letters fit between .* and .*\.$/);
       expect(finding?.viewports).toContain(1280);
-      expect(finding?.remedies.map(({ words }) => words)).toEqual([
-        'Put both on the same side',
-        'Put it in the column',
-      ]);
+      expect(finding?.remedies.map(sayRemedy)).toEqual(['Put both on the same side', 'Put it in the column']);
     });
 
     it('not where the second begins under the first, stands on the same side, or follows a heading', () => {
-      const heading: Block = {
-        type: 'heading',
-        attrs: { level: 2 },
-        content: [{ type: 'text', text: 'Reeds' }],
-      };
-      for (const between of [[paragraph('Reeds and water. '.repeat(200))], [heading]])
+      for (const between of [[paragraph('Reeds and water. '.repeat(200))], [heading('Reeds')]])
         expect(squeezedOn(beside('left', 'one', 40), ...between, beside('right', 'two', 40))).toEqual([]);
       expect(squeezedOn(beside('left', 'one', 40), beside('left', 'two', 40), paragraph('Words'))).toEqual(
         [],

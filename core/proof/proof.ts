@@ -1,5 +1,7 @@
-import { type PageDoc, withPlacement } from '../page/model.ts';
+import { kindOf } from '../page/blocks/kinds.ts';
+import type { PageDoc } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
+import { walkRooms, withBlocks, withoutBlock, withPlacement } from '../page/walk.ts';
 import { checkEmbeds } from './checks/embeds.ts';
 import { checkLanguage } from './checks/language.ts';
 import { checkLinks } from './checks/links.ts';
@@ -13,11 +15,18 @@ import { checkHeadings } from './checks/text.ts';
 import { checkWeight } from './checks/weight.ts';
 import { checkWords } from './checks/words.ts';
 import { SEVERITIES } from './codes.ts';
-import type { Finding, Remedy } from './finding.ts';
+import type { Finding, Found, Remedy } from './finding.ts';
 import type { ProofInput } from './input.ts';
+
+/** Faults that blocks have by themselves, as their kinds say. */
+const checkBlocks = ({ page, rules }: ProofInput): readonly Found[] =>
+  [...walkRooms(page, rules)].flatMap(
+    ({ block, room }) => kindOf(block).findings?.(block, room, rules) ?? [],
+  );
 
 const CHECKS = [
   checkHeadings,
+  checkBlocks,
   checkRights,
   checkWords,
   checkLanguage,
@@ -42,7 +51,7 @@ export function proofPage(input: ProofInput): readonly Finding[] {
 }
 
 /**
- * The page after a remedy. The very same page for remedies that are not a change to the page (opening a row,
+ * The page after a remedy. The very same page for remedies that are not a change to the page (going to a licence,
  * writing words, renaming a piece), which the screens carry out.
  */
 export function applyRemedy(page: PageDoc, remedy: Remedy): PageDoc {
@@ -50,28 +59,21 @@ export function applyRemedy(page: PageDoc, remedy: Remedy): PageDoc {
     case 'placement':
       return withPlacement(page, remedy.placementId, remedy.change);
     case 'remove':
-      return {
-        ...page,
-        blocks: page.blocks.filter(
-          (block) => block.type !== 'placement' || block.attrs.id !== remedy.placementId,
-        ),
-      };
+      return withoutBlock(page, remedy.placementId);
     case 'remove-block':
-      return { ...page, blocks: page.blocks.filter((_, index) => index !== remedy.index) };
+      return withoutBlock(page, remedy.blockId);
     case 'heading-level':
-      return {
-        ...page,
-        blocks: page.blocks.map((block, index) =>
-          index === remedy.index && block.type === 'heading'
-            ? { ...block, attrs: { level: remedy.level } }
-            : block,
-        ),
-      };
+      return withBlocks(page, (block) =>
+        block.type === 'heading' && block.attrs.id === remedy.blockId
+          ? { ...block, attrs: { ...block.attrs, level: remedy.level } }
+          : block,
+      );
     case 'drop-want':
       return { ...page, wants: page.wants.filter((want) => want.id !== remedy.wantId) };
     case 'write-alt':
     case 'rename':
-    case 'open':
+    case 'set-licence':
+    case 'find-piece':
       return page;
   }
 }

@@ -25,8 +25,8 @@ export function creditParts(label: Label, judgement: Judgement, messages: Messag
   };
   if (terms.titleInCredit === 'yes')
     add('title', label.title && messages.quoted(label.title), label.sourceAddress);
-  add('maker', label.maker, label.makerAddress);
-  if (label.source !== label.maker) add('source', label.source, label.sourceAddress);
+  add('maker', label.creator, label.makerAddress);
+  if (label.source !== label.creator) add('source', label.source, label.sourceAddress);
   if (terms.address) add('licence', terms.short, terms.address);
   else if (label.licence === 'permission') add('licence', terms.short);
   if (judgement.duties.includes('say-changes')) add('changes', messages.changed(judgement.changes));

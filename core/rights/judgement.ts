@@ -66,11 +66,11 @@ function byLicence(label: Label, use: Use): Pick<Judgement, 'verdict' | 'reasons
     refused.push({ code: 'not-commercial', licence: terms.short, targetName: use.targetName });
   }
   // Changing format or size alone is never adapted material: CC BY 4.0 s2(a)(4). A crop may be, so ND asks first.
-  if (use.changes.length > 0 && !terms.change)
+  if (use.changes.length > 0 && !terms.allowsDerivatives)
     refused.push({ code: 'no-changes', licence: terms.short, changes: use.changes });
   const duties = dutiesOf(label.licence, use);
   if (refused.length > 0) return { verdict: 'not-allowed', reasons: refused, duties };
-  if (duties.includes('credit') && label.maker === '' && label.source === '') {
+  if (duties.includes('credit') && label.creator === '' && label.source === '') {
     return {
       verdict: 'allowed-if',
       reasons: [{ code: 'maker-missing', licence: terms.short }],
@@ -91,7 +91,7 @@ function dutiesOf(licence: LicenceId, use: Use): readonly Duty[] {
   if (terms.owesCredit === 'yes' || (terms.owesCredit === 'house' && use.creditOwnWork))
     duties.push('credit');
   if (terms.sayChanges && use.changes.length > 0) duties.push('say-changes');
-  if (terms.sameLicence && use.changes.length > 0) duties.push('same-licence');
+  if (terms.shareAlike && use.changes.length > 0) duties.push('same-licence');
   return duties;
 }
 

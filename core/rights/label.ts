@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { LanguageTagSchema } from '../words/language-tag.ts';
 import { LICENCE_IDS } from './licences.ts';
 
 const line = v.pipe(v.string(), v.trim(), v.maxLength(300, 'At most 300 letters fit here.'));
@@ -33,23 +34,43 @@ export type Alt = v.InferOutput<typeof AltSchema>;
 
 const fraction = v.pipe(v.number(), v.minValue(0), v.maxValue(1));
 
-/** All that is said of a piece. Empty strings are "not said". `taken` is ISO 8601 (YYYY-MM-DD) or empty. */
+/** What is said of a piece in one more language. Empty strings are "not said in it": there the piece's own words stand. */
+export const TranslationSchema = v.strictObject({
+  language: LanguageTagSchema,
+  title: line,
+  alt: v.pipe(v.string(), v.trim(), v.maxLength(1000)),
+  caption: text,
+  extendedDescription: text,
+});
+export type Translation = v.InferOutput<typeof TranslationSchema>;
+
+const translations = v.pipe(
+  v.array(TranslationSchema),
+  v.maxLength(40),
+  v.check(
+    (all) => new Set(all.map(({ language }) => language)).size === all.length,
+    'Each language is said once.',
+  ),
+);
+
+/** All that is said of a piece. Empty strings are "not said". `dateCreated` is ISO 8601 (YYYY-MM-DD) or empty. */
 export const LabelSchema = v.strictObject({
   title: line,
-  maker: line,
+  creator: line,
   makerAddress: WebAddressSchema,
   source: line,
   sourceAddress: WebAddressSchema,
   sourceId: line,
   licence: v.picklist(LICENCE_IDS),
-  notice: line,
+  copyrightNotice: line,
   licensedTo: line,
   alt: AltSchema,
   caption: text,
-  description: text,
+  extendedDescription: text,
+  translations,
   place: line,
-  taken: v.union([v.literal(''), v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'))]),
-  words: v.pipe(v.array(line), v.maxLength(60)),
+  dateCreated: v.union([v.literal(''), v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'))]),
+  keywords: v.pipe(v.array(line), v.maxLength(60)),
   focal: v.strictObject({ x: fraction, y: fraction }),
 });
 export type Label = v.InferOutput<typeof LabelSchema>;
@@ -57,20 +78,21 @@ export type LabelField = keyof Label;
 
 export const EMPTY_LABEL: Label = {
   title: '',
-  maker: '',
+  creator: '',
   makerAddress: '',
   source: '',
   sourceAddress: '',
   sourceId: '',
   licence: 'unknown',
-  notice: '',
+  copyrightNotice: '',
   licensedTo: '',
   alt: { kind: 'unsaid' },
   caption: '',
-  description: '',
+  extendedDescription: '',
+  translations: [],
   place: '',
-  taken: '',
-  words: [],
+  dateCreated: '',
+  keywords: [],
   focal: { x: 0.5, y: 0.5 },
 };
 

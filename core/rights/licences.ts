@@ -6,22 +6,22 @@ export interface LicenceTerms {
   readonly address: string | null;
   readonly publish: boolean;
   readonly commercial: boolean;
-  readonly change: boolean;
+  readonly allowsDerivatives: boolean;
   readonly owesCredit: 'yes' | 'asked' | 'house' | 'no';
   readonly sayChanges: boolean;
-  readonly sameLicence: boolean;
+  readonly shareAlike: boolean;
   readonly titleInCredit: 'no' | 'wished' | 'yes';
 }
 
 const CC = 'https://creativecommons.org';
 
 const CC_CODES = {
-  by: { commercial: true, change: true },
-  'by-sa': { commercial: true, change: true },
-  'by-nd': { commercial: true, change: false },
-  'by-nc': { commercial: false, change: true },
-  'by-nc-sa': { commercial: false, change: true },
-  'by-nc-nd': { commercial: false, change: false },
+  by: { commercial: true, allowsDerivatives: true },
+  'by-sa': { commercial: true, allowsDerivatives: true },
+  'by-nd': { commercial: true, allowsDerivatives: false },
+  'by-nc': { commercial: false, allowsDerivatives: true },
+  'by-nc-sa': { commercial: false, allowsDerivatives: true },
+  'by-nc-nd': { commercial: false, allowsDerivatives: false },
 } as const;
 type CcCode = keyof typeof CC_CODES;
 const CC_VERSIONS = ['4.0', '3.0', '2.5', '2.0'] as const;
@@ -38,7 +38,7 @@ function creativeCommons(code: CcCode, version: CcVersion): LicenceTerms {
     owesCredit: 'yes',
     // CC BY 4.0 s3(a)(1)(B) and 3.0 s4(b): say if it was modified; 2.x: for adaptations, which a crop is.
     sayChanges: true,
-    sameLicence: code.endsWith('-sa'),
+    shareAlike: code.endsWith('-sa'),
     // CC BY 2.0 to 3.0 s4(b): the title if supplied; 4.0 no longer asks for it.
     titleInCredit: version === '4.0' ? 'wished' : 'yes',
   };
@@ -47,16 +47,16 @@ function creativeCommons(code: CcCode, version: CcVersion): LicenceTerms {
 const FREE = {
   publish: true,
   commercial: true,
-  change: true,
+  allowsDerivatives: true,
   sayChanges: false,
-  sameLicence: false,
+  shareAlike: false,
 } as const;
 const CLOSED = {
   publish: false,
   commercial: false,
-  change: false,
+  allowsDerivatives: false,
   sayChanges: false,
-  sameLicence: false,
+  shareAlike: false,
 } as const;
 
 /** Every licence of Creative Commons in each version in use, newest first. */

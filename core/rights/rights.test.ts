@@ -20,7 +20,7 @@ const HERE: Use = {
   copies: true,
 };
 const CROPPED: Use = { ...HERE, changes: ['cropped'] };
-const label = (patch: LabelPatch) => withPatch(EMPTY_LABEL, { maker: 'Ines Okonjo', ...patch });
+const label = (patch: LabelPatch) => withPatch(EMPTY_LABEL, { creator: 'Ines Okonjo', ...patch });
 
 describe('licence table', () => {
   it.each([
@@ -95,12 +95,12 @@ describe('licence table', () => {
   });
 
   it('wants a maker or a source where a credit is owed', () => {
-    expect(judge(label({ licence: 'cc-by-4.0', maker: '' }), HERE).verdict).toBe('allowed-if');
-    expect(judge(label({ licence: 'cc-by-4.0', maker: '', source: 'Commonfield' }), HERE).verdict).toBe(
+    expect(judge(label({ licence: 'cc-by-4.0', creator: '' }), HERE).verdict).toBe('allowed-if');
+    expect(judge(label({ licence: 'cc-by-4.0', creator: '', source: 'Commonfield' }), HERE).verdict).toBe(
       'allowed',
     );
-    expect(judge(label({ licence: 'own', maker: '' }), HERE).verdict).toBe('allowed');
-    expect(judge(label({ licence: 'own', maker: '' }), { ...HERE, creditOwnWork: true }).verdict).toBe(
+    expect(judge(label({ licence: 'own', creator: '' }), HERE).verdict).toBe('allowed');
+    expect(judge(label({ licence: 'own', creator: '' }), { ...HERE, creditOwnWork: true }).verdict).toBe(
       'allowed-if',
     );
   });

@@ -18,7 +18,7 @@ const line: ManifestLine = {
   original: 'IMG_0612.JPG',
   label: withPatch(EMPTY_LABEL, {
     title: 'Heron, “below” Hide 3',
-    maker: 'Ines Okonjo',
+    creator: 'Ines Okonjo',
     licence: 'cc-by-4.0',
     alt: { kind: 'text', text: 'A heron stands in the reeds.\nIt waits.' },
   }),

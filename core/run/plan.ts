@@ -7,6 +7,7 @@ import { guessBytes } from '../media/weight.ts';
 import { cutFileName, nextFree } from '../naming/clash.ts';
 import { folderPath } from '../naming/folders.ts';
 import { wordsApart } from '../page/picture.ts';
+import { isPicture } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
 import { licenceTerms } from '../rights/licences.ts';
 import { type RunFacts, type StemWish, stemFor } from './names.ts';
@@ -101,7 +102,8 @@ function planned(
 ): RunRow {
   const { wish, stem } = named;
   const before = stateOf(piece);
-  const mayChange = licenceTerms(piece.label.licence).change || !licenceTerms(piece.label.licence).publish;
+  const { allowsDerivatives: change, publish } = licenceTerms(piece.label.licence);
+  const mayChange = isPicture(piece) && (change || !publish);
   // How much a picture may be squeezed is its own; a recipe of another says nothing of it.
   const prep = order.recipe && mayChange ? { ...order.recipe.prep, quality: piece.prep.quality } : piece.prep;
   const after: RunState = {
@@ -110,7 +112,7 @@ function planned(
     title: wish.title,
     prep,
   };
-  const cuts = cutsFor(order, { ...piece, prep }, rules, mayChange);
+  const cuts = isPicture(piece) ? cutsFor(order, { ...piece, prep }, rules, mayChange) : [];
   const files = filesOf(order, piece, rules, stem, cuts, fileNames);
   const warnings: RunWarning[] = [
     ...wish.warnings,
@@ -121,8 +123,12 @@ function planned(
       ? [{ code: 'was-out', stem: piece.stem } as const]
       : []),
     ...lackings(cuts),
-    ...(cuts.some(({ isCropped }) => isCropped === 'forbidden') || (order.recipe && !mayChange)
+    ...(cuts.some(({ isCropped }) => isCropped === 'forbidden') ||
+    (order.recipe && isPicture(piece) && !mayChange)
       ? [{ code: 'no-changes', licence: licenceTerms(piece.label.licence).short } as const]
+      : []),
+    ...(!isPicture(piece) && (order.recipe || order.sizes.length > 0)
+      ? [{ code: 'no-picture', kind: piece.kind } as const]
       : []),
     ...formatWarnings(order, piece, files),
     ...(order.into === 'zip' && !licenceTerms(piece.label.licence).publish

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { ASSET_KINDS } from '../page/piece.ts';
 
 /** What a person should know of one row before a run is begun. Sizes in px. */
 export const RunWarningSchema = v.variant('code', [
@@ -7,6 +8,7 @@ export const RunWarningSchema = v.variant('code', [
   v.strictObject({ code: v.literal('was-out'), stem: v.string() }),
   v.strictObject({ code: v.literal('too-small'), wanted: v.array(v.number()) }),
   v.strictObject({ code: v.literal('no-changes'), licence: v.string() }),
+  v.strictObject({ code: v.literal('no-picture'), kind: v.picklist(ASSET_KINDS) }),
   v.strictObject({ code: v.literal('png-for-jpeg') }),
   v.strictObject({ code: v.literal('stills') }),
   v.strictObject({ code: v.literal('not-cleared') }),
@@ -23,7 +25,7 @@ export function warningPlace({ code }: RunWarning): 'name' | 'sizes' {
 
 /** Whether somebody should look at it; the others are only worth knowing. */
 export function needsLook({ code }: RunWarning): boolean {
-  return code !== 'was-out' && code !== 'png-for-jpeg' && code !== 'stills';
+  return code !== 'was-out' && code !== 'png-for-jpeg' && code !== 'stills' && code !== 'no-picture';
 }
 
 export function sayRunWarning(warning: RunWarning): string {
@@ -38,6 +40,8 @@ export function sayRunWarning(warning: RunWarning): string {
       return `Too small for ${warning.wanted.join(' and ')}, left at its own pixels.`;
     case 'no-changes':
       return `${warning.licence} forbids changes: left whole and as it is.`;
+    case 'no-picture':
+      return `It is ${warning.kind === 'embed' ? 'an embed' : `a ${warning.kind}`}: named and filed, and nothing is cut of it.`;
     case 'png-for-jpeg':
       return 'Transparent, so PNG in place of JPEG.';
     case 'stills':

@@ -15,6 +15,7 @@ const PROGRAMS = {
   perl: { at: ['/usr/bin/perl'], debian: 'perl' },
   setpriv: { at: ['/usr/bin/setpriv'], debian: 'util-linux' },
   ffmpeg: { at: ['/usr/bin/ffmpeg'], debian: 'ffmpeg' },
+  pdftoppm: { at: ['/usr/bin/pdftoppm'], debian: 'poppler-utils' },
   chromium: { at: ['/usr/bin/chromium-headless-shell'], debian: 'chromium-headless-shell' },
 };
 

@@ -7,7 +7,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { readConfig } from '../config.ts';
 import { closeContext, openContext } from '../context.ts';
-import { assets, pages, people } from '../db/schema.ts';
+import { held, pages, people } from '../db/schema.ts';
 import { originalKey } from '../storage/storage.ts';
 import { arrivedOf, startTestServer, type TestServer } from '../testing.ts';
 import { backUp } from './backup.ts';
@@ -63,9 +63,9 @@ it('a house is brought back whole from its backup, into an empty place and into 
   expect(await restore(config, into)).toEqual({ at: now.toISOString(), files: 2, pieces: 2, broken: [] });
   const context = await openContext(config);
   const [original, copy] = [server.context.db, context.db];
-  for (const table of [people, pages, assets])
+  for (const table of [people, pages, held])
     expect(await copy.select().from(table)).toEqual(await original.select().from(table));
-  for (const { sha256 } of await copy.select().from(assets)) {
+  for (const { sha256 } of await copy.select().from(held)) {
     const bytes = await context.storage.read(originalKey(sha256));
     expect(createHash('sha256').update(bytes).digest('hex')).toBe(sha256);
   }

@@ -7,7 +7,7 @@ import { createConnection, type RowDataPacket } from 'mysql2/promise';
 import * as v from 'valibot';
 import type { Config } from '../config.ts';
 import { closeContext, openContext } from '../context.ts';
-import { assets } from '../db/schema.ts';
+import { held } from '../db/schema.ts';
 import { StartProblem } from '../start-problem.ts';
 import { originalKey } from '../storage/storage.ts';
 import { ABOUT, DUMP, filesOf } from './backup.ts';
@@ -47,13 +47,14 @@ export async function restore(config: Config, folder: string): Promise<Restored>
     let pieces = 0;
     for (let after = ''; ; ) {
       const rows = await context.db
-        .select({ id: assets.id, sha256: assets.sha256, stem: assets.stem })
-        .from(assets)
-        .where(gt(assets.id, after))
-        .orderBy(asc(assets.id))
+        .select({ id: held.id, sha256: held.sha256, document: held.documentSha256, stem: held.stem })
+        .from(held)
+        .where(gt(held.id, after))
+        .orderBy(asc(held.id))
         .limit(AT_A_TIME);
-      for (const { sha256, stem } of rows)
-        if (!(await context.storage.has(originalKey(sha256)))) broken.push(stem);
+      for (const { sha256, document, stem } of rows)
+        for (const one of document === null ? [sha256] : [sha256, document])
+          if (!(await context.storage.has(originalKey(one)))) broken.push(stem);
       pieces += rows.length;
       const last = rows.at(-1);
       if (!last) return { at, files, pieces, broken };

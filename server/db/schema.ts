@@ -1,3 +1,4 @@
+import { eq, getTableColumns, sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
@@ -8,6 +9,7 @@ import {
   int,
   json,
   mysqlTable,
+  mysqlView,
   primaryKey,
   smallint,
   text,
@@ -15,12 +17,14 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { FoundPicture } from '#api/gather.ts';
+import type { DocumentFormat } from '#core/document/formats.ts';
 import type { HostDecision, HostEntry } from '#core/embed/host.ts';
 import type { Statement } from '#core/gather/statement.ts';
 import type { Condition } from '#core/media/condition.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Prep } from '#core/media/recipe.ts';
 import type { PageDoc } from '#core/page/model.ts';
+import type { AssetKind } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
 import type { RunRow } from '#core/run/plan.ts';
@@ -113,38 +117,30 @@ export const embedHosts = mysqlTable('embed_hosts', {
   version: int('version').notNull().default(1),
 });
 
-/** A piece. `label` is the whole truth; `title`, `licence`, `alt_state` and `search` are derived from it at each write. */
+/**
+ * What is held: all that its kinds share. `label` is the whole truth; `title`, `licence`, `alt_state` and `search` are derived
+ * from it at each write. What a kind needs besides is in a table of its own: `pictures`, `embeds`, `documents`.
+ */
 export const assets = mysqlTable(
   'assets',
   {
     id: id().primaryKey(),
-    sha256: char('sha256', { length: 64 }).notNull(),
-    format: varchar('format', { length: 10 }).notNull(),
+    kind: varchar('kind', { length: 10 }).$type<AssetKind>().notNull(),
+    /** By what the very same thing is found again: SHA-256 of its file, or of what it embeds. */
+    identity: char('identity', { length: 64 }).notNull(),
+    /** Size of the picture that shows it, on which the shelf is asked and put in order. */
     widthPx: int('width_px').notNull(),
     heightPx: int('height_px').notNull(),
-    bytes: bigint('bytes', { mode: 'number' }).notNull(),
-    alpha: boolean('alpha').notNull(),
-    animated: boolean('animated').notNull(),
     stem: varchar('stem', { length: 80 }).notNull(),
     extension: varchar('extension', { length: 5 }).notNull(),
     folder: varchar('folder', { length: 420 }).notNull().default(''),
     label: storedJson<Label>('label', STORED.label).notNull(),
     drafted: json('drafted').$type<string[]>().notNull(),
-    /** What was found on the file when it came in. */
-    conditions: storedJson<Condition[]>('conditions', STORED.conditions).notNull().default([]),
-    /** The part inside a baked-in border, in fractions, or null. */
-    trim: json('trim').$type<CropRect | null>(),
-    /** What is done to it wherever it is shown; null for nothing. */
-    prep: storedJson<Prep>('prep', STORED.prep),
-    /** What it embeds, where it is an embed; its picture is the poster then. */
-    embed: storedJson<SavedEmbed>('embed', STORED.embed),
-    /** SHA-256 of the embedded address, by which the same thing is found again. */
-    embedKey: char('embed_key', { length: 64 }),
     /** Another piece that stands on the shelf for this lookalike, or null. */
     foldedInto: varchar('folded_into', { length: 36 }),
     originalName: varchar('original_name', { length: 300 }).notNull(),
     title: varchar('title', { length: 300 }).notNull(),
-    maker: varchar('maker', { length: 300 }).notNull(),
+    creator: varchar('creator', { length: 300 }).notNull(),
     licence: varchar('licence', { length: 30 }).notNull(),
     altState: varchar('alt_state', { length: 12 }).notNull(),
     search: text('search').notNull(),
@@ -154,13 +150,14 @@ export const assets = mysqlTable(
     deletedAt: time('deleted_at'),
   },
   (table) => [
-    uniqueIndex('assets_sha256').on(table.sha256),
+    uniqueIndex('assets_identity').on(table.identity),
     uniqueIndex('assets_stem').on(table.stem),
     // Each order of the shelf, and what its filters count, over what stands on it.
     index('assets_standing_newest').on(table.deletedAt, table.foldedInto, table.createdAt, table.id),
     index('assets_standing_name').on(table.deletedAt, table.foldedInto, table.stem, table.id),
     index('assets_standing_width').on(table.deletedAt, table.foldedInto, table.widthPx, table.id),
     index('assets_standing_licence').on(table.deletedAt, table.foldedInto, table.licence, table.widthPx),
+    index('assets_standing_kind').on(table.deletedAt, table.foldedInto, table.kind, table.createdAt),
     index('assets_standing_folder').on(
       table.deletedAt,
       table.foldedInto,
@@ -171,9 +168,75 @@ export const assets = mysqlTable(
       table.id,
     ),
     index('assets_folded').on(table.foldedInto),
-    index('assets_embed').on(table.embedKey, table.deletedAt),
   ],
 );
+
+const ofAsset = () =>
+  varchar('asset_id', { length: 36 })
+    .primaryKey()
+    .references(() => assets.id, { onDelete: 'cascade' });
+
+/** The picture that an asset is, or that shows it: the poster of an embed, the first page of a document. */
+export const pictures = mysqlTable(
+  'pictures',
+  {
+    assetId: ofAsset(),
+    sha256: char('sha256', { length: 64 }).notNull(),
+    format: varchar('format', { length: 10 }).notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+    alpha: boolean('alpha').notNull(),
+    animated: boolean('animated').notNull(),
+    /** What was found on the file when it came in. */
+    conditions: storedJson<Condition[]>('conditions', STORED.conditions).notNull().default([]),
+    /** The part inside a baked-in border, in fractions, or null. */
+    trim: json('trim').$type<CropRect | null>(),
+    /** What is done to it wherever it is shown; null for nothing. */
+    prep: storedJson<Prep>('prep', STORED.prep),
+  },
+  (table) => [index('pictures_sha256').on(table.sha256)],
+);
+
+export const embeds = mysqlTable('embeds', {
+  assetId: ofAsset(),
+  embed: storedJson<SavedEmbed>('embed', STORED.embed).notNull(),
+});
+
+/** `pages` is null where the file does not say. */
+export const documents = mysqlTable('documents', {
+  assetId: ofAsset(),
+  sha256: char('sha256', { length: 64 }).notNull(),
+  format: varchar('format', { length: 10 }).$type<DocumentFormat>().notNull(),
+  bytes: bigint('bytes', { mode: 'number' }).notNull(),
+  pages: int('pages'),
+});
+
+/** Everything that is held, each whole: what its kind has not is null. Only read; each table is written by itself. */
+export const held = mysqlView('held')
+  .algorithm('merge')
+  .sqlSecurity('invoker')
+  .as((from) =>
+    from
+      .select({
+        ...getTableColumns(assets),
+        sha256: pictures.sha256,
+        format: pictures.format,
+        bytes: pictures.bytes,
+        alpha: pictures.alpha,
+        animated: pictures.animated,
+        conditions: pictures.conditions,
+        trim: pictures.trim,
+        prep: pictures.prep,
+        embed: embeds.embed,
+        documentSha256: sql<string | null>`${documents.sha256}`.as('document_sha256'),
+        documentFormat: sql<DocumentFormat | null>`${documents.format}`.as('document_format'),
+        documentBytes: sql<number | null>`${documents.bytes}`.as('document_bytes'),
+        documentPages: documents.pages,
+      })
+      .from(assets)
+      .innerJoin(pictures, eq(pictures.assetId, assets.id))
+      .leftJoin(embeds, eq(embeds.assetId, assets.id))
+      .leftJoin(documents, eq(documents.assetId, assets.id)),
+  );
 
 export const folders = mysqlTable('folders', { path: varchar('path', { length: 420 }).primaryKey() });
 
@@ -248,8 +311,8 @@ export const likenessCurves = mysqlTable(
  * How each piece looks, as a 64-bit hash and its four quarters: lookalikes agree in one quarter to within one bit,
  * so that they are found by the indexes on the quarters (see `core/media/lookalike.ts`).
  */
-export const looks = mysqlTable(
-  'looks',
+export const perceptualHashes = mysqlTable(
+  'perceptual_hashes',
   {
     assetId: varchar('asset_id', { length: 36 })
       .primaryKey()
@@ -355,8 +418,8 @@ export const clips = mysqlTable(
 );
 
 /** The single pictures of a gathering job, each with what became of it: a step is done once, whoever does it. */
-export const takings = mysqlTable(
-  'takings',
+export const importItems = mysqlTable(
+  'import_items',
   {
     jobId: varchar('job_id', { length: 36 })
       .notNull()

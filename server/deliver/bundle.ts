@@ -5,28 +5,33 @@ import { imageObjects } from '#core/formats/jsonld.ts';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
 import { messagesFor } from '#core/messages/messages.ts';
 import type { Messages } from '#core/messages/table.ts';
+import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { creditsOfPage, writeCredits } from '#core/page/credits.ts';
-import { embedsOfPage } from '#core/page/embed-here.ts';
+import { embedsOfPage } from '#core/page/embeds-of-page.ts';
 import { escapeHtml } from '#core/page/escape.ts';
-import { type Placement, placementsOf } from '#core/page/model.ts';
-import { allCuts, type Cut, type Piece, planPicture } from '#core/page/picture.ts';
+import { allCuts, type Cut, planPicture } from '#core/page/picture.ts';
+import type { Piece } from '#core/page/piece.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
+import { standingsOf } from '#core/page/walk.ts';
 import { creditedAs, creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeDocument } from '#core/page/write.ts';
 import { creditText } from '#core/rights/attribution.ts';
+import { labelIn } from '#core/rights/label-in.ts';
 import type { Context } from '../context.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
-import { outgoing } from '../pages/proof.ts';
+import { inFiles, outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
 import { formerNames } from '../shelf/names-out.ts';
+import { originalKey } from '../storage/storage.ts';
 import { FONT_FILES, fontFaces, fontFile } from './fonts.ts';
+import { placedAssets } from './placed.ts';
 
 /** Told after each file, so that long work shows how far it is and can be stopped. */
 export type Progress = (done: number, of: number, words: string) => Promise<void>;
 
 /**
- * Writes a page as files into a folder: `index.html`, its style sheet and faces, every cut with its label inside,
+ * Writes a page as files into a folder: `index.html`, its style sheet and faces, every cut with its label inside, its documents,
  * `credits.html` and `media.jsonld`; `redirects.json` where a piece went out under another name. Returns the names of the files, in the order they were written.
  */
 export async function writeBundle(
@@ -73,6 +78,12 @@ export async function writeBundle(
     await progress(at, cuts.length, `Making ${cut.fileName}`);
     await into(inMedia(cut.fileName), (path) => writeCut(context, whole, cut, path));
   }
+  for (const row of placedAssets(whole)) {
+    const { documentSha256 } = row;
+    if (documentSha256 === null) continue;
+    const bytes = await context.storage.read(originalKey(documentSha256));
+    await into(inFiles(`${row.stem}.${row.extension}`), (path) => writeFile(path, bytes));
+  }
   return written;
 }
 
@@ -91,11 +102,11 @@ const inMedia = (fileName: string) => `media/${fileName}`;
 
 /** The use that a cut is made for: another use of the same piece may owe another credit. */
 function placementFor({ doc, rules }: WholePage, piece: Piece, cut: Cut): Placement | undefined {
-  return placementsOf(doc).find(
-    (placement) =>
-      placement.asset === cut.assetId &&
-      allCuts(planPicture(rules, placement, piece)).some(({ fileName }) => fileName === cut.fileName),
-  );
+  return standingsOf(doc, rules).find(
+    (standing) =>
+      standing.placement.asset === cut.assetId &&
+      allCuts(planPicture(rules, standing, piece)).some(({ fileName }) => fileName === cut.fileName),
+  )?.placement;
 }
 
 /** The cut's bytes with the label written in: the metadata of the original is not carried over, so no place or serial number is. */
@@ -113,6 +124,6 @@ async function writeCut(context: Context, whole: WholePage, cut: Cut, path: stri
         messagesFor(whole.rules.language),
       )
     : '';
-  const tags = metadataOfLabel(piece.label, credit);
+  const tags = metadataOfLabel(labelIn(piece.label, whole.rules.language), credit);
   if (Object.keys(tags).length > 0) await context.metadata.write(path, tags);
 }

@@ -9,7 +9,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
 import { JobSchema } from '#api/jobs.ts';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
-import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { assets, jobs } from '../db/schema.ts';
 import { LEASE_MILLIS, takeJob } from '../jobs/queue.ts';
 import { workOne } from '../jobs/worker.ts';
@@ -27,7 +28,11 @@ const WORDS = { text: 'Booming\nagain', place: 'top', size: 60, ink: '#ffffff', 
 const doc = (): PageDoc => ({
   ...emptyPage('Bitterns are booming'),
   blocks: [
-    { type: 'paragraph', content: [{ type: 'text', text: 'You hear them long before you see one.' }] },
+    {
+      type: 'paragraph',
+      attrs: { id: 'first' },
+      content: [{ type: 'text', text: 'You hear them long before you see one.' }],
+    },
     {
       type: 'placement',
       attrs: { ...newPlacement('one', assetId, 'beside-left'), ratio: { across: 1, down: 1 } },
@@ -53,10 +58,10 @@ beforeAll(async () => {
   assetId = asset.id;
   const label = {
     title: 'Heron',
-    maker: 'Ines Okonjo',
+    creator: 'Ines Okonjo',
     licence: 'cc-by-4.0',
     alt: { kind: 'text', text: 'A heron in the reeds.' },
-    notice: '© Ines Okonjo',
+    copyrightNotice: '© Ines Okonjo',
   };
   await server.ask(`/api/assets/${assetId}`, { method: 'PATCH', body: { label }, version: 1 });
   const made = await server.ask('/api/pages', {

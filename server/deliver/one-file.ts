@@ -1,8 +1,8 @@
 import type { Recipe } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
-import { placementsOf } from '#core/page/model.ts';
 import { type Cut, planPicture } from '#core/page/picture.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
+import { standingsOf } from '#core/page/walk.ts';
 import { writeDocument } from '#core/page/write.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
@@ -50,11 +50,12 @@ async function draftsOf(
   signal: AbortSignal,
 ): Promise<ReadonlyMap<string, string>> {
   const wanted = new Map<string, Shown>();
-  for (const placement of placementsOf(doc)) {
+  for (const standing of standingsOf(doc, rules)) {
+    const { placement } = standing;
     const piece = pieces.get(placement.asset);
     const source = assets.find(({ id }) => id === placement.asset);
     if (!piece || !source) continue;
-    const { fallback } = planPicture(rules, placement, piece);
+    const { fallback } = planPicture(rules, standing, piece);
     wanted.set(keyOf(fallback), { source, recipe: fallback.recipe, width: fallback.size.width });
   }
   const made = new Map<string, string>();

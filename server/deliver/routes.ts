@@ -8,13 +8,14 @@ import { newId } from '../new-id.ts';
 import { assertMayGoOut } from '../pages/gate.ts';
 import { readPage } from '../pages/store.ts';
 import { allowed, personOf } from '../people/guard.ts';
+import { route } from '../route.ts';
 import { oneFile } from './one-file.ts';
 import { TAKE_AWAY } from './take-away.ts';
 
 export function deliverRoutes(context: Context): Router {
   const router = Router();
-  router.post('/pages/:id/take-away', allowed('take-away'), async (request, response) => {
-    const whole = await readPage(context, String(request.params.id));
+  route(router, 'post /pages/{id}/take-away', allowed('take-away'), async (request, response) => {
+    const whole = await readPage(context, request.params.id);
     assertMayGoOut(whole);
     const title = webSafe(whole.doc.title) || 'page';
     await assertMayOrder(context, personOf(request).id);
@@ -32,8 +33,8 @@ export function deliverRoutes(context: Context): Router {
     response.status(202).json(presentJob(await readJob(context, id)));
   });
 
-  router.get('/pages/:id/one-file', allowed('take-away'), async (request, response) => {
-    const whole = await readPage(context, String(request.params.id));
+  route(router, 'get /pages/{id}/one-file', allowed('take-away'), async (request, response) => {
+    const whole = await readPage(context, request.params.id);
     const html = await oneFile(context, whole, clientGoneSignal(response));
     const subject = whole.doc.title || 'Untitled page';
     await writeAudit(context.db, { person: personOf(request), what: 'code-seen', subject }, new Date());

@@ -2,7 +2,6 @@ import { mkdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import * as v from 'valibot';
-import { placementsOf } from '#core/page/model.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
@@ -15,6 +14,7 @@ import { bundleKey } from '../storage/storage.ts';
 import { workFolder } from '../work-folder.ts';
 import { zipFolder } from '../zip.ts';
 import { writeBundle } from './bundle.ts';
+import { placedAssets } from './placed.ts';
 
 export const TAKE_AWAY = 'take-away';
 
@@ -42,12 +42,6 @@ export async function takeAway(context: Context, job: JobRow, tools: JobTools): 
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
-}
-
-/** The pieces whose files go out with a page: those that stand on it, and not what only lies on its tray. */
-export function placedAssets({ doc, assets }: WholePage): WholePage['assets'] {
-  const placed = new Set(placementsOf(doc).map(({ asset }) => asset));
-  return assets.filter(({ id }) => placed.has(id));
 }
 
 /** Writes down who took a page away, and how. */

@@ -2,7 +2,8 @@ import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DeskSchema } from '#api/desk.ts';
-import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { arrivedOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 
 let server: TestServer;

@@ -1,16 +1,19 @@
-import { and, desc, eq, gt, isNull, ne } from 'drizzle-orm';
+import { and, desc, eq, getViewSelectedFields, gt, isNull, ne } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Errand } from '#api/desk.ts';
 import { may, type Person } from '#api/people.ts';
-import { placementsOf } from '#core/page/model.ts';
-import { altHere, judgeOnPage } from '#core/page/words.ts';
+import { judgeOnPage } from '#core/page/judge-page.ts';
+import { placementsOf } from '#core/page/walk.ts';
+import { altHere } from '#core/page/words.ts';
+import { sayFinding } from '#core/proof/say.ts';
 import { sayReason } from '#core/rights/judgement.ts';
 import type { Context } from '../context.ts';
-import { assets, people } from '../db/schema.ts';
+import { held, people } from '../db/schema.ts';
 import { proofOf } from '../pages/proof.ts';
 import { summaries } from '../pages/routes.ts';
 import { type AllPages, readPages, type WholePage } from '../pages/store.ts';
 import { personOf } from '../people/guard.ts';
+import { route } from '../route.ts';
 import { haltedRuns } from '../runs/runs.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
@@ -24,14 +27,14 @@ const DAY_MILLIS = 24 * 60 * 60 * 1000;
 
 export function deskRoutes(context: Context): Router {
   const router = Router();
-  router.get('/desk', async (request, response) => {
+  route(router, 'get /desk', async (request, response) => {
     const person = personOf(request);
     const { wholes, broken } = may(person.role, 'edit-pages') ? await readPages(context) : NO_PAGES;
     const recent = await context.db
       .select()
-      .from(assets)
-      .where(standing())
-      .orderBy(desc(assets.createdAt), desc(assets.id))
+      .from(held)
+      .where(standing(held))
+      .orderBy(desc(held.createdAt), desc(held.id))
       .limit(RECENT);
     response.json({
       errands: [
@@ -134,7 +137,7 @@ function notCleared(context: Context, whole: WholePage): Errand | null {
 function unworded(context: Context, whole: WholePage): Errand | null {
   const bare = placementsOf(whole.doc).filter((placement) => {
     const piece = whole.pieces.get(placement.asset);
-    return piece && altHere(placement, piece).kind === 'unsaid';
+    return piece && altHere(whole.rules, placement, piece).kind === 'unsaid';
   });
   const [first] = bare;
   if (!first) return null;
@@ -184,7 +187,7 @@ function stopped(whole: WholePage): Errand | null {
     before: '',
     subject: whole.row.title,
     after: 'cannot go out yet.',
-    detail: first.sentence,
+    detail: sayFinding(first).sentence,
     due: whole.row.due,
     action: 'Proof it',
     address: `${pageAddress(whole)}/proof`,
@@ -197,19 +200,19 @@ function stopped(whole: WholePage): Errand | null {
 async function handedIn(context: Context, person: Person, now: Date): Promise<readonly Errand[]> {
   if (!may(person.role, 'say-rights')) return [];
   const rows = await context.db
-    .select({ asset: assets, name: people.name })
-    .from(assets)
-    .innerJoin(people, eq(assets.createdBy, people.id))
+    .select({ asset: getViewSelectedFields(held), name: people.name })
+    .from(held)
+    .innerJoin(people, eq(held.createdBy, people.id))
     .where(
       and(
         eq(people.role, 'contributor'),
         ne(people.id, person.id),
-        eq(assets.licence, 'unknown'),
-        isNull(assets.deletedAt),
-        gt(assets.createdAt, new Date(now.getTime() - NEW_DAYS * DAY_MILLIS)),
+        eq(held.licence, 'unknown'),
+        isNull(held.deletedAt),
+        gt(held.createdAt, new Date(now.getTime() - NEW_DAYS * DAY_MILLIS)),
       ),
     )
-    .orderBy(desc(assets.createdAt))
+    .orderBy(desc(held.createdAt))
     .limit(HANDED_IN_LIMIT);
   const [first] = rows;
   if (!first) return [];

@@ -1,6 +1,7 @@
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { AssetListSchema, AssetSchema } from '#api/assets.ts';
@@ -16,7 +17,9 @@ import { PageSchema } from '#api/pages.ts';
 import { TargetSchema } from '#api/targets.ts';
 import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
 import { readPasted } from '#core/embed/reading.ts';
-import { newPlacement } from '#core/page/model.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { embedOf } from '#core/page/piece.ts';
+import { perceptualHashes } from '../db/schema.ts';
 import { writeBundle } from '../deliver/bundle.ts';
 import { readPage } from '../pages/store.ts';
 import { detailOf, startTestServer, type TestServer } from '../testing.ts';
@@ -321,13 +324,19 @@ describe('an embed on the shelf', () => {
     expect(asset).toMatchObject({ stem: 'how-the-eel-pass-works', folder: 'films', format: 'jpeg' });
     expect(asset.label).toMatchObject({
       title: 'How the eel pass works',
-      maker: 'Saltmere Marsh Reserve',
+      creator: 'Saltmere Marsh Reserve',
       source: 'Lanternreel',
       licence: 'unknown',
     });
-    expect(asset.embed?.framing).toEqual({ '': { kind: 'may', why: 'nothing-said' } });
+    expect(embedOf(asset)?.framing).toEqual({ '': { kind: 'may', why: 'nothing-said' } });
     const again = await keep(server.at('lanternreel', '/v/eel-pass-71?start=9'));
     expect(again).toMatchObject({ status: 200, isNew: false });
+    // Its poster shows what it leads to, and is no piece that could be taken for another.
+    const look = await server.context.db
+      .select()
+      .from(perceptualHashes)
+      .where(eq(perceptualHashes.assetId, asset.id));
+    expect(look).toEqual([]);
     expect(again.asset.id).toBe(asset.id);
     const listed = await server.ask('/api/assets?kind=embed');
     expect(v.parse(AssetListSchema, listed.body).assets.map(({ id }) => id)).toEqual([asset.id]);
@@ -347,7 +356,7 @@ describe('an embed on the shelf', () => {
   it('that shows no picture of its own gets one drawn, and owes no licence for it', async () => {
     const { asset } = await keep(server.at('fathomchart', '/chart/saltmere-bar'));
     expect(asset).toMatchObject({ stem: 'tides-at-saltmere-bar', width: 1440, height: 1080 });
-    expect(asset.embed?.poster).toBe('drawn');
+    expect(embedOf(asset)?.poster).toBe('drawn');
     expect(asset.label.licence).toBe('not-copied');
     const unknown = await server.ask('/api/assets?kind=embed&licence=unknown');
     expect(v.parse(AssetListSchema, unknown.body).assets.map(({ stem }) => stem)).toEqual([
@@ -367,7 +376,7 @@ describe('an embed on the shelf', () => {
     const { asset } = await keep(server.at('lanternreel', '/watch/first-boom-12'));
     const change = (embed: object, version: number) =>
       server.ask(`/api/assets/${asset.id}`, { method: 'PATCH', version, body: { embed } });
-    const embed = { ...asset.embed?.embed, title: 'Film: the first boom' };
+    const embed = { ...embedOf(asset)?.embed, title: 'Film: the first boom' };
     expect((await change(embed, asset.version)).status).toBe(200);
     const clash = await change({ ...embed, title: 'Mine' }, asset.version);
     expect(clash.status).toBe(412);
@@ -418,7 +427,7 @@ describe('asking again', () => {
   const gone = async () => {
     const page = await server.ask('/api/assets?kind=embed&words=boom');
     const [asset] = v.parse(AssetListSchema, page.body).assets;
-    return asset?.embed?.framing[''];
+    return asset && embedOf(asset)?.framing[''];
   };
   const inDays = (days: number) => new Date(Date.now() + days * 24 * 60 * 60 * 1000);
 

@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { appendFile, mkdir, rm, writeFile } from 'node:fs/promises';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { and, eq, isNull } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -10,7 +10,7 @@ import { type Embed, identityOf, sayKind } from '#core/embed/model.ts';
 import { maybeStatement, type Statement } from '#core/gather/statement.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
 import type { Context } from '../context.ts';
-import { assets } from '../db/schema.ts';
+import { held } from '../db/schema.ts';
 import { takeIn } from '../gather/take-in.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { HttpProblem } from '../problem.ts';
@@ -44,8 +44,8 @@ export async function keepEmbed(
   signal: AbortSignal,
 ): Promise<KeptEmbed> {
   const key = embedKey(embed);
-  const held = await heldBy(context, key);
-  if (held) return { row: held, isNew: false };
+  const known = await heldBy(context, key);
+  if (known) return { row: known, isNew: false };
   const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
   if ((entryOf(new URL(embed.address), hosts)?.id ?? null) !== embed.host)
     throw new HttpProblem(
@@ -61,7 +61,7 @@ export async function keepEmbed(
     askedAt: now.toISOString(),
   };
   try {
-    const { row } = await takeIn(
+    const taken = await takeIn(
       context,
       {
         path,
@@ -83,7 +83,7 @@ export async function keepEmbed(
       },
       now,
     );
-    return { row, isNew: true };
+    return taken;
   } finally {
     await rm(path, { force: true });
   }
@@ -92,8 +92,8 @@ export async function keepEmbed(
 async function heldBy(context: Context, key: string): Promise<AssetRow | undefined> {
   const [row] = await context.db
     .select()
-    .from(assets)
-    .where(and(eq(assets.embedKey, key), isNull(assets.deletedAt)));
+    .from(held)
+    .where(and(eq(held.identity, key), isNull(held.deletedAt)));
   return row;
 }
 
@@ -119,10 +119,7 @@ function said({ facts, page, host, caption }: Embed, hosts: Hosts): readonly Sta
   ].flatMap((statement) => statement ?? []);
 }
 
-/**
- * The poster as a file of its own. What is added behind the picture's end keeps it apart from the same picture on the
- * shelf, which is another piece.
- */
+/** The poster as a file, to be taken in with it. */
 async function posterFile(
   context: Context,
   embed: Embed,
@@ -130,11 +127,9 @@ async function posterFile(
 ): Promise<{ readonly path: string; readonly poster: SavedEmbed['poster'] }> {
   const folder = join(context.config.dataFolder, 'uploads');
   await mkdir(folder, { recursive: true });
-  const id = randomUUID();
-  const path = join(folder, `poster-${id}`);
+  const path = join(folder, `poster-${randomUUID()}`);
   const fetched = await fetchedPoster(context, embed, signal);
   await writeFile(path, fetched ?? (await plainPoster(embed)));
-  await appendFile(path, `\n${id}`);
   return { path, poster: fetched ? 'host' : 'drawn' };
 }
 

@@ -1,6 +1,7 @@
-import { and, asc, eq, isNotNull, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Context } from '../context.ts';
-import { assets } from '../db/schema.ts';
+import { isDuplicate } from '../db/failures.ts';
+import { assets, embeds } from '../db/schema.ts';
 import { readTargets } from '../rules/store.ts';
 import { readHosts } from './hosts.ts';
 import { embedKey, framingByOrigin } from './keep.ts';
@@ -16,14 +17,13 @@ const PATIENCE_MILLIS = 60_000;
  * finding on its pages from then on. Answers how many were asked. A host that does not answer just now changes nothing.
  */
 export async function recheckEmbeds(context: Context, now: Date): Promise<number> {
-  const askedAt = sql<string>`json_value(${assets.embed}, '$.askedAt')`;
+  const askedAt = sql<string>`json_value(${embeds.embed}, '$.askedAt')`;
   const before = new Date(now.getTime() - DAY_MILLIS).toISOString();
   const rows = await context.db
-    .select({ id: assets.id, embed: assets.embed })
-    .from(assets)
-    .where(
-      and(isNotNull(assets.embedKey), isNull(assets.deletedAt), or(lt(askedAt, before), isNull(askedAt))),
-    )
+    .select({ id: embeds.assetId, embed: embeds.embed })
+    .from(embeds)
+    .innerJoin(assets, eq(assets.id, embeds.assetId))
+    .where(and(isNull(assets.deletedAt), or(lt(askedAt, before), isNull(askedAt))))
     .orderBy(asc(askedAt))
     .limit(AT_ONCE);
   if (rows.length === 0) return 0;
@@ -46,10 +46,17 @@ export async function recheckEmbeds(context: Context, now: Date): Promise<number
       askedAt: now.toISOString(),
     };
     await context.db
+      .update(embeds)
+      .set({ embed: next })
+      .where(and(eq(embeds.assetId, row.id), sql`${askedAt} <=> ${saved.askedAt}`));
+    // Too, since by what a thing is known again has changed over time; where another stands for it already it stays as it is.
+    await context.db
       .update(assets)
-      // The key too, since by what a thing is known again has changed over time.
-      .set({ embed: next, embedKey: embedKey(next.embed) })
-      .where(and(eq(assets.id, row.id), sql`${askedAt} <=> ${saved.askedAt}`));
+      .set({ identity: embedKey(next.embed) })
+      .where(eq(assets.id, row.id))
+      .catch((error: unknown) => {
+        if (!isDuplicate(error)) throw error;
+      });
   }
   return rows.length;
 }

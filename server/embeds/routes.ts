@@ -1,14 +1,4 @@
 import { Router } from 'express';
-import {
-  DecideSchema,
-  FilmQuerySchema,
-  KeepEmbedSchema,
-  LookWishSchema,
-  PreviewWishSchema,
-  ReadingWishSchema,
-  SaveHostsSchema,
-  UndecideSchema,
-} from '#api/embeds.ts';
 import type { Target } from '#api/targets.ts';
 import { chooseForm } from '#core/embed/forms.ts';
 import { entryById, type Hosts, trustOf } from '#core/embed/host.ts';
@@ -20,9 +10,10 @@ import type { Context } from '../context.ts';
 import { farPreview } from '../gather/preview.ts';
 import { versionOf } from '../if-match.ts';
 import { allowed, personOf } from '../people/guard.ts';
-import { checked, notFound } from '../problem.ts';
+import { notFound } from '../problem.ts';
+import { route } from '../route.ts';
 import { readTarget, readTargets } from '../rules/store.ts';
-import { presentAssets } from '../shelf/present.ts';
+import { presentAsset } from '../shelf/present.ts';
 import { decide, readHosts, saveEntries, undecide } from './hosts.ts';
 import { keepEmbed } from './keep.ts';
 import { lookAt } from './look.ts';
@@ -34,27 +25,27 @@ export function embedRoutes(context: Context): Router {
   const router = Router();
   const mayEmbed = allowed('edit-pages');
 
-  router.get('/embeds/hosts', async (_request, response) => {
+  route(router, 'get /embeds/hosts', async (_request, response) => {
     response.json(await readHosts(context));
   });
 
-  router.put('/embeds/hosts', allowed('set-rules'), async (request, response) => {
-    const { entries } = checked(SaveHostsSchema, request.body);
+  route(router, 'put /embeds/hosts', allowed('set-rules'), async (request, response) => {
+    const { entries } = request.body;
     response.json(await saveEntries(context, versionOf(request), entries, personOf(request), new Date()));
   });
 
-  router.post('/embeds/decisions', allowed('set-rules'), async (request, response) => {
-    const wish = checked(DecideSchema, request.body);
+  route(router, 'post /embeds/decisions', allowed('set-rules'), async (request, response) => {
+    const wish = request.body;
     response.status(201).json(await decide(context, wish, personOf(request), new Date()));
   });
 
-  router.delete('/embeds/decisions', allowed('set-rules'), async (request, response) => {
-    const which = checked(UndecideSchema, request.body);
+  route(router, 'delete /embeds/decisions', allowed('set-rules'), async (request, response) => {
+    const which = request.body;
     response.json(await undecide(context, which, personOf(request), new Date()));
   });
 
-  router.post('/embeds/looks', mayEmbed, async (request, response) => {
-    const { embed } = checked(LookWishSchema, request.body);
+  route(router, 'post /embeds/looks', mayEmbed, async (request, response) => {
+    const { embed } = request.body;
     const [hosts, targets] = await Promise.all([readHosts(context), readTargets(context)]);
     const look = await withClientAbort(context, request, response, (signal) =>
       lookAt(context, { embed, hosts, targets }, signal),
@@ -65,21 +56,21 @@ export function embedRoutes(context: Context): Router {
     response.json(look);
   });
 
-  router.post('/embeds', mayEmbed, async (request, response) => {
-    const { embed, folder } = checked(KeepEmbedSchema, request.body);
+  route(router, 'post /embeds', mayEmbed, async (request, response) => {
+    const { embed, folder } = request.body;
     const who = { folder: folderPath(folder), person: personOf(request), now: new Date() };
     const { row, isNew } = await withClientAbort(context, request, response, (signal) =>
       keepEmbed(context, embed, who, signal),
     );
-    const [asset] = await presentAssets(context, [row], personOf(request));
+    const asset = await presentAsset(context, row, personOf(request));
     const sentence = isNew
       ? `${row.title || row.stem} is on the shelf.`
       : `It was on the shelf already, as ${row.title || row.stem}.`;
     response.status(isNew ? 201 : 200).json({ asset, isNew, sentence });
   });
 
-  router.get('/embeds/films', mayEmbed, async (request, response) => {
-    const { host, words } = checked(FilmQuerySchema, request.query);
+  route(router, 'get /embeds/films', mayEmbed, async (request, response) => {
+    const { host, words } = request.query;
     const entry = entryById(host, await readHosts(context));
     if (!entry) throw notFound('This host');
     const films = await withClientAbort(context, request, response, (signal) =>
@@ -88,13 +79,13 @@ export function embedRoutes(context: Context): Router {
     response.json({ films });
   });
 
-  router.post('/embeds/previews', mayEmbed, async (request, response) => {
-    const shown = checked(PreviewWishSchema, request.body);
+  route(router, 'post /embeds/previews', mayEmbed, async (request, response) => {
+    const shown = request.body;
     response.json({ address: previewAddress(context, shown) });
   });
 
-  router.post('/embeds/readings', mayEmbed, async (request, response) => {
-    const { text, target: targetId } = checked(ReadingWishSchema, request.body);
+  route(router, 'post /embeds/readings', mayEmbed, async (request, response) => {
+    const { text, target: targetId } = request.body;
     const [hosts, target] = await Promise.all([readHosts(context), readTarget(context, targetId)]);
     const { embeds, marks, refusals } = await context.texts.pasted(text, hosts, clientGoneSignal(response));
     const things = await withClientAbort(context, request, response, (signal) =>

@@ -102,10 +102,10 @@ describe('an open collection', () => {
     const [piece] = page.pieces;
     expect(piece?.label).toMatchObject({
       title: 'Planks at last light, Orrin flats',
-      maker: 'T. Veraldi',
+      creator: 'T. Veraldi',
       licence: 'cc-by-sa-4.0',
       source: 'Commonfield',
-      taken: '2025-01-03',
+      dateCreated: '2025-01-03',
     });
     expect(piece?.stem).toBe('planks-at-last-light-orrin-flats');
     expect(piece?.folder).toBe('gathered');
@@ -158,7 +158,7 @@ describe('an agency', () => {
     const asset = takings[0]?.asset;
     expect(asset?.label).toMatchObject({
       licence: 'comp',
-      maker: 'R. Achterberg',
+      creator: 'R. Achterberg',
       source: 'Brackwater Pictures',
       sourceId: '88-4412',
     });
@@ -236,7 +236,7 @@ describe('any address', () => {
       ]),
     );
     const { takings } = await take(plain ? [plain] : []);
-    expect(takings[0]?.asset?.label).toMatchObject({ maker: 'Osric Penhale', licence: 'cc-by-4.0' });
+    expect(takings[0]?.asset?.label).toMatchObject({ creator: 'Osric Penhale', licence: 'cc-by-4.0' });
   });
 
   it('of a page named like a picture is read as the page it is', async () => {
@@ -422,7 +422,7 @@ describe('results', () => {
       [jobId],
     );
     await server.context.connection.pool.query(
-      "UPDATE takings SET state = 'in', sentence = 'before' WHERE job_id = ? AND ordinal = 0",
+      "UPDATE import_items SET state = 'in', sentence = 'before' WHERE job_id = ? AND ordinal = 0",
       [jobId],
     );
     const before = await held();

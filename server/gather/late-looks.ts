@@ -1,9 +1,9 @@
-import { desc, eq, isNull } from 'drizzle-orm';
+import { and, desc, eq, getViewSelectedFields, isNull } from 'drizzle-orm';
 import sharp from 'sharp';
 import { LOOK_EDGE_PX, lookHash, quartersOf } from '#core/media/lookalike.ts';
 import { WHOLE } from '#core/media/recipe.ts';
 import type { Context } from '../context.ts';
-import { assets, looks } from '../db/schema.ts';
+import { held, perceptualHashes } from '../db/schema.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { THUMB_PX } from '../media/screen-px.ts';
@@ -13,11 +13,11 @@ const AT_A_TIME = 40;
 /** Looks at pieces that came in before looks were kept, a few at a time, newest first. Answers how many. */
 export async function lookLate(context: Context): Promise<number> {
   const rows = await context.db
-    .select({ asset: assets })
-    .from(assets)
-    .leftJoin(looks, eq(looks.assetId, assets.id))
-    .where(isNull(looks.assetId))
-    .orderBy(desc(assets.createdAt))
+    .select({ asset: getViewSelectedFields(held) })
+    .from(held)
+    .leftJoin(perceptualHashes, eq(perceptualHashes.assetId, held.id))
+    .where(and(eq(held.kind, 'picture'), isNull(perceptualHashes.assetId)))
+    .orderBy(desc(held.createdAt))
     .limit(AT_A_TIME);
   for (const { asset } of rows) {
     const width = Math.min(THUMB_PX, asset.widthPx);
@@ -30,7 +30,10 @@ export async function lookLate(context: Context): Promise<number> {
       .toBuffer();
     const hash = lookHash(new Uint8Array(grey));
     const [first, second, third, fourth] = quartersOf(hash);
-    await context.db.insert(looks).ignore().values({ assetId: asset.id, hash, first, second, third, fourth });
+    await context.db
+      .insert(perceptualHashes)
+      .ignore()
+      .values({ assetId: asset.id, hash, first, second, third, fourth });
   }
   return rows.length;
 }

@@ -1,10 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import pLimit from 'p-limit';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { LOOK_EDGE_PX, type LookHash, lookHash } from '#core/media/lookalike.ts';
-import { atMost } from '../at-once.ts';
+
 import type { Context } from '../context.ts';
 import { farPath, signedAddress } from '../media/addresses.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
@@ -17,7 +18,7 @@ type Far = v.InferOutput<typeof FarSchema>;
 const EDGE_PX = 640;
 const LIMITS = { bytes: 40_000_000, millis: 15_000 };
 const KEPT_MILLIS = 24 * 60 * 60 * 1000;
-const inTurn = atMost(6);
+const inTurn = pLimit(6);
 
 /** An address on the media origin at which a far picture can be looked at, small, without the browser going there. */
 export function farAddress(context: Context, far: Far): string {
@@ -59,12 +60,26 @@ async function make(context: Context, { address, page }: Far): Promise<Buffer> {
   if (isInline(address)) return context.pictures.small(await readInline(context, address), EDGE_PX);
   const { bytes, address: from } = await context.outbound.read(address, {
     limits: LIMITS,
-    accept: 'image/*',
+    accept: 'image/*,application/pdf,*/*;q=0.5',
     ...(page ? { referrer: page } : {}),
   });
-  return context.pictures.small(bytes, EDGE_PX).catch((cause: unknown) => {
+  const shown = (await firstPageOf(context, bytes)) ?? bytes;
+  return context.pictures.small(shown, EDGE_PX).catch((cause: unknown) => {
     throw new OutboundProblem('odd-status', new URL(from).hostname, { cause });
   });
+}
+
+/** What shows a document that is looked at from afar; null where it is a picture. */
+async function firstPageOf(context: Context, bytes: Uint8Array): Promise<Uint8Array | null> {
+  const folder = folderOf(context);
+  const path = join(folder, `far-${randomUUID()}`);
+  await mkdir(folder, { recursive: true });
+  try {
+    await writeFile(path, bytes);
+    return (await (await context.documents.read({ path, name: 'far' }))?.firstPage()) ?? null;
+  } finally {
+    await rm(path, { force: true });
+  }
 }
 
 async function cachedOr(path: string, makeIt: () => Promise<Buffer>): Promise<Buffer> {

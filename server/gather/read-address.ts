@@ -2,12 +2,14 @@ import { createHash, randomUUID } from 'node:crypto';
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
+import pLimit from 'p-limit';
 import type { FoundPicture } from '#api/gather.ts';
+import { isDocumentFormat } from '#core/document/formats.ts';
 import { draftFromMetadata } from '#core/formats/metadata.ts';
 import { endingOfData } from '#core/gather/data-picture.ts';
 import type { PagePicture } from '#core/gather/page-pictures.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
-import { atMost } from '../at-once.ts';
+
 import type { Context } from '../context.ts';
 import { webAddress } from '../outbound/guard.ts';
 import { HttpProblem } from '../problem.ts';
@@ -45,15 +47,25 @@ export async function readAddress(context: Context, text: string, signal: AbortS
       leftOut: 0,
     };
   }
+  if (await isDocument(start.bytes)) {
+    const document = plainPicture(start.address);
+    return {
+      kind: 'picture',
+      address: start.address,
+      title: document.fileName,
+      pictures: [document],
+      leftOut: 0,
+    };
+  }
   if (!isPage(start.bytes))
     throw new HttpProblem(
       415,
-      'What stands at this address is neither a picture nor a page. Give the address of a page that shows the picture.',
+      'What stands at this address is neither a picture, a document nor a page. Give the address of a page that shows the picture.',
     );
   const page = await context.outbound.read(asked, { limits: PAGE_LIMITS, accept: 'text/html', signal });
   const html = textOf(page.bytes, page.headers['content-type']);
   const reading = await context.texts.pagePictures({ html, base: page.address }, signal);
-  const inTurn = atMost(6);
+  const inTurn = pLimit(6);
   const pictures = await Promise.all(
     reading.pictures.map(async (picture, at) => {
       const found = await foundOnPage(context, picture, page.address);
@@ -67,6 +79,11 @@ export async function readAddress(context: Context, text: string, signal: AbortS
     pictures: pictures.sort((a, b) => b.width * b.height - a.width * a.height),
     leftOut: reading.leftOut,
   };
+}
+
+/** Whether bytes begin a document that can be held; plain text is none, for pages begin so too. */
+async function isDocument(bytes: Buffer): Promise<boolean> {
+  return isDocumentFormat((await fileTypeFromBuffer(bytes))?.ext ?? '');
 }
 
 /** Whether bytes begin a picture, by what they are and not by what they are called. */

@@ -1,17 +1,8 @@
 import { and, eq, inArray, isNull } from 'drizzle-orm';
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import * as v from 'valibot';
-import {
-  type Album,
-  type CloserLook,
-  type FoundPicture,
-  GatherQuerySchema,
-  HandInClipSchema,
-  ReadAddressSchema,
-  type SealedPicture,
-  TakeSchema,
-} from '#api/gather.ts';
+import type * as v from 'valibot';
+import type { Album, CloserLook, FoundPicture, GatherQuerySchema, SealedPicture } from '#api/gather.ts';
 import type { Person } from '#api/people.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import type { Statement } from '#core/gather/statement.ts';
@@ -24,7 +15,8 @@ import { newId } from '../new-id.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { retry } from '../outbound/retry.ts';
 import { allowed, personOf } from '../people/guard.ts';
-import { checked, HttpProblem, notFound } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
+import { route } from '../route.ts';
 import { alikeRows } from '../shelf/lookalikes.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { clippersOf, handInClip, makeClipper, openClip, revokeClipper, waitingClips } from './clipper.ts';
@@ -44,14 +36,14 @@ export function gatherRoutes(context: Context): Router {
   const router = Router();
   const mayGather = allowed('gather');
 
-  router.get('/sources', mayGather, (_request, response) => {
+  route(router, 'get /sources', mayGather, (_request, response) => {
     const known = SOURCES.filter(({ id }) => context.config.sourceOrigins[id] !== undefined);
     response.json(known.map(({ id, name, about, kind }) => ({ id, name, about, kind })));
   });
 
-  router.get('/sources/:id/pictures', mayGather, async (request, response) => {
-    const query = checked(GatherQuerySchema, request.query);
-    const source = knownSource(context, String(request.params.id));
+  route(router, 'get /sources/{id}/pictures', mayGather, async (request, response) => {
+    const query = request.query;
+    const source = knownSource(context, request.params.id);
     const { pictures, count, cursor } = await withClientAbort(context, request, response, (signal) =>
       retry(PATIENCE, signal, () =>
         source.search(questionOf(query), query.cursor ?? null, toolsFor(context, source, signal)),
@@ -60,8 +52,8 @@ export function gatherRoutes(context: Context): Router {
     response.json({ pictures: await sealed(context, pictures), count, cursor });
   });
 
-  router.get('/sources/:id/albums', mayGather, async (request, response) => {
-    const source = knownSource(context, String(request.params.id));
+  route(router, 'get /sources/{id}/albums', mayGather, async (request, response) => {
+    const source = knownSource(context, request.params.id);
     if (!source.albums) throw notFound('This album list');
     const list = source.albums;
     const albums = await withClientAbort(context, request, response, (signal) =>
@@ -84,8 +76,8 @@ export function gatherRoutes(context: Context): Router {
     );
   });
 
-  router.get('/sources/:id/albums/:albumId', mayGather, async (request, response) => {
-    const source = knownSource(context, String(request.params.id));
+  route(router, 'get /sources/{id}/albums/{albumId}', mayGather, async (request, response) => {
+    const source = knownSource(context, request.params.id);
     const list = source.albums;
     if (!list) throw notFound('This album');
     const albums = await withClientAbort(context, request, response, (signal) =>
@@ -96,16 +88,16 @@ export function gatherRoutes(context: Context): Router {
     response.json({ pictures: await sealed(context, album.files), count: album.files.length, cursor: null });
   });
 
-  router.post('/readings', mayGather, async (request, response) => {
-    const { address } = checked(ReadAddressSchema, request.body);
+  route(router, 'post /readings', mayGather, async (request, response) => {
+    const { address } = request.body;
     const read = await withClientAbort(context, request, response, (signal) =>
       readAddress(context, address, signal),
     );
     response.json({ ...read, pictures: await sealed(context, read.pictures) });
   });
 
-  router.post('/closer-looks', mayGather, async (request, response) => {
-    const { seal } = checked(v.object({ seal: v.string() }), request.body);
+  route(router, 'post /closer-looks', mayGather, async (request, response) => {
+    const { seal } = request.body;
     const picture = openSeal(context, seal);
     response.json(
       await withClientAbort(context, request, response, (signal) =>
@@ -114,47 +106,47 @@ export function gatherRoutes(context: Context): Router {
     );
   });
 
-  router.post('/gatherings', mayGather, async (request, response) => {
-    const take = checked(TakeSchema, request.body);
+  route(router, 'post /gatherings', mayGather, async (request, response) => {
+    const take = request.body;
     const person = personOf(request);
     await assertMayOrder(context, person.id);
     const jobId = await orderTaking(context, take, person.id, new Date(), newId(context, request));
     response.status(202).json(await readGathering(context, jobId, person));
   });
 
-  router.get('/gatherings', async (request, response) => {
+  route(router, 'get /gatherings', async (request, response) => {
     response.json(await recentGatherings(context, personOf(request), new Date()));
   });
 
-  router.get('/gatherings/:id', async (request, response) => {
-    response.json(await readGathering(context, String(request.params.id), personOf(request)));
+  route(router, 'get /gatherings/{id}', async (request, response) => {
+    response.json(await readGathering(context, request.params.id, personOf(request)));
   });
 
-  router.post('/gatherings/:id/stop', async (request, response) => {
-    const { jobId } = await readGathering(context, String(request.params.id), personOf(request));
+  route(router, 'post /gatherings/{id}/stop', async (request, response) => {
+    const { jobId } = await readGathering(context, request.params.id, personOf(request));
     await stopJob(context, jobId);
     response.status(202).json(await readGathering(context, jobId, personOf(request)));
   });
 
-  router.get('/clippers', mayGather, async (request, response) => {
+  route(router, 'get /clippers', mayGather, async (request, response) => {
     response.json(await clippersOf(context, personOf(request).id, new Date()));
   });
 
-  router.post('/clippers', mayGather, async (request, response) => {
+  route(router, 'post /clippers', mayGather, async (request, response) => {
     response.status(201).json(await makeClipper(context, personOf(request).id, new Date()));
   });
 
-  router.delete('/clippers/:id', mayGather, async (request, response) => {
-    await revokeClipper(context, String(request.params.id), personOf(request).id, new Date());
+  route(router, 'delete /clippers/{id}', mayGather, async (request, response) => {
+    await revokeClipper(context, request.params.id, personOf(request).id, new Date());
     response.status(204).end();
   });
 
-  router.get('/clips', mayGather, async (request, response) => {
+  route(router, 'get /clips', mayGather, async (request, response) => {
     response.json(await waitingClips(context, personOf(request).id, new Date()));
   });
 
-  router.post('/clips/:id/open', mayGather, async (request, response) => {
-    response.json(await openClip(context, String(request.params.id), personOf(request).id, new Date()));
+  route(router, 'post /clips/{id}/open', mayGather, async (request, response) => {
+    response.json(await openClip(context, request.params.id, personOf(request).id, new Date()));
   });
   return router;
 }
@@ -175,8 +167,8 @@ function clipLimit() {
 /** Handing in a clip needs the clipper's token and no session, so it stands before the sign-in. */
 export function clipRoutes(context: Context): Router {
   const router = Router();
-  router.post('/clips', clipLimit(), async (request, response) => {
-    const clip = checked(HandInClipSchema, request.body);
+  route(router, 'post /clips', clipLimit(), async (request, response) => {
+    const clip = request.body;
     const id = await handInClip(context, clip, new Date()).catch((error: unknown) => {
       throw fromOutbound(error);
     });

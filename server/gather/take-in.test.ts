@@ -63,19 +63,19 @@ describe('a picture that is handed in', () => {
     await writeFile(path, await picture(800, 500, '#456').jpeg().toBuffer());
     const said = withPatch(EMPTY_LABEL, {
       title: 'Bittern in the reeds',
-      maker: 'Ines Okonjo',
+      creator: 'Ines Okonjo',
       licence: 'cc-by-4.0',
-      taken: '2026-03-12',
+      dateCreated: '2026-03-12',
     });
     await server.context.metadata.write(path, { ...metadataOfLabel(said, ''), 'GPS:GPSLatitude': '52.1' });
     const { asset } = arrivedOf(await server.handIn(await readFile(path), 'IMG_0612.JPG'));
     expect(asset.label).toMatchObject({
       title: 'Bittern in the reeds',
-      maker: 'Ines Okonjo',
+      creator: 'Ines Okonjo',
       licence: 'cc-by-4.0',
-      taken: '2026-03-12',
+      dateCreated: '2026-03-12',
     });
-    expect([...asset.drafted].sort()).toEqual(['licence', 'maker', 'taken', 'title']);
+    expect([...asset.drafted].sort()).toEqual(['creator', 'dateCreated', 'licence', 'title']);
     expect(asset.stem).toBe('bittern-in-the-reeds');
     expect(asset.conditions).toContainEqual({ code: 'place-of-taking' });
   });

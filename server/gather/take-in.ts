@@ -1,70 +1,43 @@
 import { randomUUID } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
-import { may } from '#api/people.ts';
-import { draftFromMetadata, type MetadataDraft } from '#core/formats/metadata.ts';
+import { mayChangePiece } from '#api/people.ts';
+import type { MetadataDraft } from '#core/formats/metadata.ts';
 import { labelFrom, readLicence } from '#core/gather/reading.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
 import type { Condition } from '#core/media/condition.ts';
-import { ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import { quartersOf } from '#core/media/lookalike.ts';
 import { withAncestors } from '#core/naming/paths.ts';
 import { type NamingRules, nameFactsOf, nameFor } from '#core/naming/pattern.ts';
 import { strictest } from '#core/page/target.ts';
 import { EMPTY_LABEL, isLabelField, type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
-import type { LicenceId } from '#core/rights/licences.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { assets, folders, looks, pages, people, provenance, removals, targets } from '../db/schema.ts';
-import type { SavedEmbed } from '../embeds/saved.ts';
+import {
+  assets,
+  documents,
+  embeds,
+  folders,
+  held,
+  pages,
+  people,
+  perceptualHashes,
+  pictures,
+  provenance,
+  removals,
+  targets,
+} from '../db/schema.ts';
 import { storeCut } from '../imaging/cut-store.ts';
 import { type FirstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
-import type { OriginalFacts } from '../imaging/read-original.ts';
 import { presentPerson } from '../people/guard.ts';
 import { HttpProblem } from '../problem.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../shelf/names.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
-
-/** Where a file came from, and what was said of it there, as it was given. */
-export interface Origin {
-  readonly way: 'upload' | 'address' | 'source' | 'clip';
-  readonly sourceId: string | null;
-  /** Names the file within its source, and the state it was in. */
-  readonly sourceKey: string | null;
-  readonly stamp: string | null;
-  readonly address: string | null;
-  readonly pageAddress: string | null;
-  readonly said: readonly Statement[];
-  /** The licence that a person decided on, where the places disagree or say nothing that is clear. */
-  readonly decidedLicence: LicenceId | null;
-}
-
-export const FROM_OWN_MACHINE: Origin = {
-  way: 'upload',
-  sourceId: null,
-  sourceKey: null,
-  stamp: null,
-  address: null,
-  pageAddress: null,
-  said: [],
-  decidedLicence: null,
-};
-
-export interface Incoming {
-  /** Where the bytes lie now; they are left there. */
-  readonly path: string;
-  readonly name: string;
-  readonly personId: string;
-  readonly folder: string;
-  /** The page that it is brought for, whose target says how it is called; null where it is for no page. */
-  readonly pageId: string | null;
-  readonly origin: Origin;
-  /** What it is the poster of, where it is an embed. */
-  readonly embed?: { readonly saved: SavedEmbed; readonly key: string };
-}
+import { type Arrival, comingOf, UNREAD } from './arrival.ts';
+import type { Incoming, Origin } from './incoming.ts';
 
 export interface TakenIn {
   readonly row: AssetRow;
@@ -75,27 +48,30 @@ export interface TakenIn {
 const NAME_TRIES = 5;
 
 /**
- * Takes a file in: looks at it, stores the original once by its hash, drafts its label from what the file and the
- * place it came from say, names it by the house pattern, and makes the pictures that screens show. The row is
- * written after the original, so a killed process leaves nothing half-known behind; the small pictures after the row,
+ * Takes a file in, of whatever kind it is: looks at it, stores the original once by its hash, drafts its label from what the
+ * file and the place it came from say, names it by the house pattern, and makes the pictures that screens show. The row is
+ * written after the files, so a killed process leaves nothing half-known behind; the small pictures after the row,
  * for they can be made again.
  */
 export async function takeIn(context: Context, incoming: Incoming, now: Date): Promise<TakenIn> {
-  const { path, name } = incoming;
-  const facts = await context.pictures.facts({ path, name });
-  const held = await bySha(context, facts.sha256);
-  if (held) return { row: await cameAgain(context, held, incoming, now), isNew: false };
-  const [draft, look] = await Promise.all([
-    draftOf(context, path),
-    context.pictures.firstLook({ path, name, facts }),
-  ]);
-  const key = originalKey(facts.sha256);
-  await context.storage.take(key, path, facts.sha256);
-  const taken = await insertNamed(context, incoming, { id: randomUUID(), facts, draft, look }, now);
-  // Should the last of an earlier copy have been removed at this very moment, it is stored again.
-  if (!(await context.storage.has(key))) await context.storage.take(key, path, facts.sha256);
-  if (taken.isNew) await keepScreens(context, taken.row, look);
-  return taken;
+  const coming = await comingOf(context, incoming);
+  const known = await byIdentity(context, coming.identity);
+  if (known) return { row: await cameAgain(context, known, incoming, now), isNew: false };
+  return coming.arrive(async (arrival) => {
+    await storeFiles(context, arrival);
+    const taken = await insertNamed(context, incoming, arrival, now);
+    // Should the last of an earlier copy have been removed at this very moment, they are stored again.
+    await storeFiles(context, arrival);
+    if (taken.isNew) await keepScreens(context, taken.row, arrival.shown.look);
+    return taken;
+  });
+}
+
+async function storeFiles({ storage }: Context, { files }: Arrival): Promise<void> {
+  for (const { sha256, path } of files) {
+    const key = originalKey(sha256);
+    if (!(await storage.has(key))) await storage.take(key, path, sha256);
+  }
 }
 
 async function keepScreens(context: Context, row: AssetRow, { screens }: FirstLook): Promise<void> {
@@ -108,52 +84,27 @@ async function keepScreens(context: Context, row: AssetRow, { screens }: FirstLo
     );
 }
 
-const UNREAD: MetadataDraft = {
-  patch: {},
-  drafted: [],
-  hasPlaceOfTaking: false,
-  saysOtherColours: false,
-  said: [],
-};
-
-async function draftOf(context: Context, path: string): Promise<MetadataDraft> {
-  try {
-    return draftFromMetadata(await context.metadata.read(path));
-  } catch (error) {
-    // A file whose pixels are sound but whose metadata is not is still a good piece: it only says nothing.
-    context.log.warn({ err: error }, 'metadata could not be read');
-    return UNREAD;
-  }
-}
-
-interface LookedAt {
-  readonly id: string;
-  readonly facts: OriginalFacts;
-  readonly draft: MetadataDraft;
-  readonly look: FirstLook;
-}
-
 async function insertNamed(
   context: Context,
   incoming: Incoming,
-  seen: LookedAt,
+  arrival: Arrival,
   now: Date,
 ): Promise<TakenIn> {
-  const { id, facts } = seen;
-  const patch = draftedPatch(seen.draft, incoming.origin);
-  const label = withPatch(EMPTY_LABEL, incoming.embed ? { ...patch, ...ofPoster(incoming.embed) } : patch);
+  const id = randomUUID();
+  const patch = draftedPatch(arrival.draft, incoming.origin);
+  const label = withPatch(EMPTY_LABEL, { ...patch, ...arrival.settled });
   const wished = await wishedStem(context, label, incoming);
   for (let tries = 1; ; tries += 1) {
     try {
       await context.db.transaction(async (tx) => {
         await nameInTurn(tx);
         const stem = await freeStemLike(tx, wished);
-        await tx.insert(assets).values(rowOf(incoming, seen, { patch, label, stem, now }));
-        await tx.delete(removals).where(eq(removals.key, originalKey(facts.sha256)));
-        const [first, second, third, fourth] = quartersOf(seen.look.look);
-        await tx.insert(looks).values({ assetId: id, hash: seen.look.look, first, second, third, fourth });
+        await tx.insert(assets).values(rowOf(incoming, arrival, { id, patch, label, stem, now }));
+        await insertKind(tx, id, arrival, label);
+        for (const { sha256 } of arrival.files)
+          await tx.delete(removals).where(eq(removals.key, originalKey(sha256)));
         for (const path of withAncestors(incoming.folder)) await tx.insert(folders).ignore().values({ path });
-        await writeProvenance(tx, id, incoming, seen.draft.said, now);
+        await writeProvenance(tx, id, incoming, arrival.draft.said, now);
         await writeActivity(
           tx,
           {
@@ -171,51 +122,75 @@ async function insertNamed(
     } catch (error) {
       if (!isDuplicate(error) || tries >= NAME_TRIES) throw error;
       // Another person handed in the very same file at the same moment; or somebody took the name by renaming.
-      const held = await bySha(context, facts.sha256);
-      if (held) return { row: await cameAgain(context, held, incoming, now), isNew: false };
+      const known = await byIdentity(context, arrival.identity);
+      if (known) return { row: await cameAgain(context, known, incoming, now), isNew: false };
+    }
+  }
+}
+
+/** What the kind of a piece has of its own, and the picture that shows it. */
+async function insertKind(tx: Queries, assetId: string, arrival: Arrival, label: Label): Promise<void> {
+  const { facts, look } = arrival.shown;
+  await tx.insert(pictures).values({
+    assetId,
+    sha256: facts.sha256,
+    format: facts.format,
+    bytes: facts.bytes,
+    alpha: facts.alpha,
+    animated: facts.animated,
+    conditions: arrival.kind === 'picture' ? conditionsOf(arrival, label) : [],
+  });
+  switch (arrival.kind) {
+    case 'picture': {
+      const [first, second, third, fourth] = quartersOf(look.look);
+      await tx.insert(perceptualHashes).values({ assetId, hash: look.look, first, second, third, fourth });
+      return;
+    }
+    case 'embed':
+      await tx.insert(embeds).values({ assetId, embed: arrival.embed });
+      return;
+    case 'document': {
+      const { format, bytes, pages: count } = arrival.document;
+      await tx.insert(documents).values({ assetId, sha256: arrival.identity, format, bytes, pages: count });
     }
   }
 }
 
 function rowOf(
   incoming: Incoming,
-  seen: LookedAt,
+  { kind, identity, extension, shown }: Arrival,
   {
+    id,
     patch,
     label,
     stem,
     now,
-  }: { readonly patch: LabelPatch; readonly label: Label; readonly stem: string; readonly now: Date },
+  }: {
+    readonly id: string;
+    readonly patch: LabelPatch;
+    readonly label: Label;
+    readonly stem: string;
+    readonly now: Date;
+  },
 ): typeof assets.$inferInsert {
-  const { facts } = seen;
   return {
-    id: seen.id,
-    sha256: facts.sha256,
-    format: facts.format,
-    widthPx: facts.size.width,
-    heightPx: facts.size.height,
-    bytes: facts.bytes,
-    alpha: facts.alpha,
-    animated: facts.animated,
+    id,
+    kind,
+    identity,
+    widthPx: shown.facts.size.width,
+    heightPx: shown.facts.size.height,
     stem,
-    extension: ORIGINAL_FORMATS[facts.format].extension,
+    extension,
     folder: incoming.folder,
     label,
     drafted: Object.keys(patch).filter(
       (field) => isLabelField(field) && !(field === 'licence' && incoming.origin.decidedLicence),
     ),
-    conditions: conditionsOf(seen, label),
     originalName: cleanName(incoming.name),
-    ...(incoming.embed ? { embed: incoming.embed.saved, embedKey: incoming.embed.key } : {}),
     ...derivedColumns(label, stem, incoming.name),
     createdAt: now,
     createdBy: incoming.personId,
   };
-}
-
-/** The poster of an embed shows nothing that the frame's own title does not say; one drawn here copies nothing. */
-function ofPoster({ saved: { poster } }: NonNullable<Incoming['embed']>): LabelPatch {
-  return { alt: { kind: 'decorative' }, ...(poster === 'drawn' ? { licence: 'not-copied' } : {}) };
 }
 
 /**
@@ -237,7 +212,7 @@ function draftedPatch(draft: MetadataDraft, origin: Origin): LabelPatch {
   };
 }
 
-function conditionsOf({ facts, draft, look }: LookedAt, label: Label): Condition[] {
+function conditionsOf({ shown: { facts, look }, draft }: Arrival, label: Label): Condition[] {
   const hasProfile = facts.conditions.some(({ code }) => code === 'wide-colours');
   return [
     ...facts.conditions,
@@ -302,13 +277,13 @@ async function strictestRules({ db }: Context): Promise<NamingRules | undefined>
   return strictest(await db.select().from(targets).orderBy(asc(targets.id)))?.rules;
 }
 
-async function bySha(context: Context, sha256: string): Promise<AssetRow | undefined> {
-  const [row] = await context.db.select().from(assets).where(eq(assets.sha256, sha256));
+async function byIdentity(context: Context, identity: string): Promise<AssetRow | undefined> {
+  const [row] = await context.db.select().from(held).where(eq(held.identity, identity));
   return row;
 }
 
 async function byId(context: Context, id: string): Promise<AssetRow> {
-  const [row] = await context.db.select().from(assets).where(eq(assets.id, id));
+  const [row] = await context.db.select().from(held).where(eq(held.id, id));
   if (!row) throw new Error(`The piece ${id} is gone as soon as it came.`);
   return row;
 }
@@ -341,7 +316,7 @@ async function cameAgain(context: Context, row: AssetRow, incoming: Incoming, no
 
 async function assertMayBringBack({ db }: Context, row: AssetRow, personId: string): Promise<void> {
   const [person] = await db.select().from(people).where(eq(people.id, personId));
-  if (row.createdBy === personId || (person && may(presentPerson(person).role, 'say-rights'))) return;
+  if (person && mayChangePiece(presentPerson(person), row.createdBy)) return;
   throw new HttpProblem(
     403,
     `This very file was on the shelf and was thrown away (${row.stem}.${row.extension}). Ask an editor to bring it back; nothing was changed.`,

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { mkdir, open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { and, asc, desc, eq, gt, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, getViewSelectedFields, gt, isNull } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { FoundPicture, Gathering, Take, Taking } from '#api/gather.ts';
 import type { Person } from '#api/people.ts';
@@ -9,7 +9,7 @@ import { folderPath } from '#core/naming/folders.ts';
 import { isLicenceId, isOfCopies } from '#core/rights/licences.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
-import { assets, jobs, provenance, takings } from '../db/schema.ts';
+import { held, importItems, jobs, provenance } from '../db/schema.ts';
 import { addJob, type JobRow, presentJob } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
@@ -17,11 +17,12 @@ import { retry } from '../outbound/retry.ts';
 import { putOnTray } from '../pages/tray.ts';
 import { HttpProblem, isNoSpace, notFound } from '../problem.ts';
 import { presentAssets } from '../shelf/present.ts';
+import type { Origin } from './incoming.ts';
 import { isInline, saveInline } from './inline-files.ts';
 import { isPicture } from './read-address.ts';
 import { openSeal } from './seal.ts';
 import { sourceName } from './sources/sources.ts';
-import { type Origin, type TakenIn, takeIn } from './take-in.ts';
+import { type TakenIn, takeIn } from './take-in.ts';
 
 export const GATHER = 'gather';
 
@@ -56,7 +57,7 @@ export async function orderTaking(
   await context.db.transaction(async (tx) => {
     await addJob({ db: tx }, { id: jobId, kind: GATHER, title: `Gathering ${title}`, input, personId }, now);
     await tx
-      .insert(takings)
+      .insert(importItems)
       .ignore()
       .values(pictures.map((picture, ordinal) => ({ jobId, ordinal, picture, state: 'waiting' })));
   });
@@ -68,9 +69,9 @@ export async function gather(context: Context, job: JobRow, tools: JobTools): Pr
   const input = v.parse(InputSchema, job.input);
   const rows = await context.db
     .select()
-    .from(takings)
-    .where(eq(takings.jobId, job.id))
-    .orderBy(asc(takings.ordinal));
+    .from(importItems)
+    .where(eq(importItems.jobId, job.id))
+    .orderBy(asc(importItems.ordinal));
   let done = rows.filter(({ state }) => state !== 'waiting').length;
   await tools.report(done, rows.length, 'Gathering');
   const waiting = rows.filter(({ state }) => state === 'waiting');
@@ -83,9 +84,9 @@ export async function gather(context: Context, job: JobRow, tools: JobTools): Pr
       await putOnTray(context, input.pageId, [outcome.assetId], wantId, job.createdBy, new Date());
     }
     await context.db
-      .update(takings)
+      .update(importItems)
       .set(outcome)
-      .where(and(eq(takings.jobId, job.id), eq(takings.ordinal, row.ordinal)));
+      .where(and(eq(importItems.jobId, job.id), eq(importItems.ordinal, row.ordinal)));
     done += 1;
     await tools.report(done, rows.length, 'Gathering');
   });
@@ -119,8 +120,8 @@ async function takeOne(
   signal: AbortSignal,
 ): Promise<Outcome> {
   try {
-    const held = await heldUnchanged(context, picture);
-    if (held) return sayIn(held, false, 'Held already and unchanged, so it was not fetched again');
+    const unchanged = await heldUnchanged(context, picture);
+    if (unchanged) return sayIn(unchanged, false, 'Held already and unchanged, so it was not fetched again');
     const { row, isNew } = await fetchAndTake(context, picture, input, personId, signal);
     return sayIn(row, isNew, isNew ? 'Taken in' : 'Already on the shelf; that one is used');
   } catch (error) {
@@ -144,15 +145,15 @@ async function heldUnchanged(context: Context, { source, key, stamp }: FoundPict
   // Pages of the web say nothing of whether a file is the same as it was.
   if (source === 'web') return undefined;
   const [found] = await context.db
-    .select({ asset: assets })
+    .select({ asset: getViewSelectedFields(held) })
     .from(provenance)
-    .innerJoin(assets, eq(assets.id, provenance.assetId))
+    .innerJoin(held, eq(held.id, provenance.assetId))
     .where(
       and(
         eq(provenance.sourceId, source),
         eq(provenance.sourceKey, key),
         eq(provenance.stamp, stamp),
-        isNull(assets.deletedAt),
+        isNull(held.deletedAt),
       ),
     )
     .limit(1);
@@ -236,9 +237,9 @@ function originOf(picture: FoundPicture, { licence }: Input): Origin {
 
 async function sayDone(context: Context, jobId: string): Promise<string> {
   const rows = await context.db
-    .select({ state: takings.state })
-    .from(takings)
-    .where(eq(takings.jobId, jobId));
+    .select({ state: importItems.state })
+    .from(importItems)
+    .where(eq(importItems.jobId, jobId));
   const came = rows.filter(({ state }) => state === 'in').length;
   const refused = rows.filter(({ state }) => state === 'refused').length;
   return refused === 0 ? `${came} of ${rows.length} in` : `${came} in, ${refused} could not be taken`;
@@ -277,13 +278,13 @@ async function present(context: Context, rows: readonly JobRow[], person: Person
     rows.map(async (row) => {
       const steps = await context.db
         .select()
-        .from(takings)
-        .leftJoin(assets, eq(assets.id, takings.assetId))
-        .where(eq(takings.jobId, row.id))
-        .orderBy(asc(takings.ordinal));
-      const held = await presentAssets(
+        .from(importItems)
+        .leftJoin(held, eq(held.id, importItems.assetId))
+        .where(eq(importItems.jobId, row.id))
+        .orderBy(asc(importItems.ordinal));
+      const shown = await presentAssets(
         context,
-        steps.flatMap(({ assets: asset }) => asset ?? []),
+        steps.flatMap(({ held: asset }) => asset ?? []),
         person,
       );
       const job = presentJob(row);
@@ -292,7 +293,7 @@ async function present(context: Context, rows: readonly JobRow[], person: Person
         state: job.state,
         words: job.words,
         pageId: v.parse(InputSchema, row.input).pageId,
-        takings: steps.map(({ takings: step }): Taking => {
+        takings: steps.map(({ import_items: step }): Taking => {
           const hasEnded = job.state === 'stopped' || job.state === 'failed';
           const state = step.state === 'in' || step.state === 'refused' ? step.state : 'waiting';
           return {
@@ -300,7 +301,7 @@ async function present(context: Context, rows: readonly JobRow[], person: Person
             name: `${step.picture.fileName}, ${sourceName(step.picture.source)}`,
             state: state === 'waiting' && hasEnded ? 'stopped' : state,
             sentence: step.sentence,
-            asset: held.find(({ id }) => id === step.assetId) ?? null,
+            asset: shown.find(({ id }) => id === step.assetId) ?? null,
             isNew: step.isNew ?? false,
           };
         }),

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { assets, cuts, provenance, uploads } from '../db/schema.ts';
+import { assets, cuts, held, provenance, uploads } from '../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { uploadLocker } from './upload-lock.ts';
 
@@ -167,7 +167,7 @@ describe('the very same file', () => {
     const refused = await server.handIn(bytes, 'thrown.jpg', 'joss');
     expect(refused.status).toBe(403);
     expect(detailOf(refused)).toContain('was thrown away');
-    const [row] = await server.context.db.select().from(assets).where(eq(assets.id, asset.id));
+    const [row] = await server.context.db.select().from(held).where(eq(held.id, asset.id));
     expect(row?.deletedAt).not.toBeNull();
     expect(arrivedOf(await server.handIn(bytes, 'thrown.jpg', 'piet')).asset.deletedAt).toBeNull();
   });
@@ -201,7 +201,7 @@ describe('what is stored', () => {
     const before = process.umask(0o077);
     const { asset } = arrivedOf(await server.handIn(await picture(), 'private.jpg'));
     process.umask(before);
-    const [row] = await server.context.db.select().from(assets).where(eq(assets.id, asset.id));
+    const [row] = await server.context.db.select().from(held).where(eq(held.id, asset.id));
     const path = join(server.folder, 'files', 'originals', row?.sha256.slice(0, 2) ?? '', row?.sha256 ?? '');
     expect((await stat(path)).mode & 0o077).toBe(0);
     expect((await readFile(path)).length).toBe(row?.bytes);

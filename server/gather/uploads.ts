@@ -2,15 +2,16 @@ import { join } from 'node:path';
 import { Server } from '@tus/server';
 import { eq } from 'drizzle-orm';
 import { type Request, Router } from 'express';
-import { ArrivalSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import type { Context } from '../context.ts';
-import { arrivals, assets, uploads } from '../db/schema.ts';
+import { arrivals, held, uploads } from '../db/schema.ts';
 import { personOf } from '../people/guard.ts';
-import { asHttpProblem, checked, HttpProblem, notFound } from '../problem.ts';
-import { presentAssets } from '../shelf/present.ts';
-import { FROM_OWN_MACHINE, type TakenIn, takeIn } from './take-in.ts';
+import { asHttpProblem, HttpProblem, notFound } from '../problem.ts';
+import { route } from '../route.ts';
+import { presentAsset } from '../shelf/present.ts';
+import { FROM_OWN_MACHINE } from './incoming.ts';
+import { type TakenIn, takeIn } from './take-in.ts';
 import { uploadLocker } from './upload-lock.ts';
 import { beginUpload, isOwnUpload, UploadStore } from './upload-store.ts';
 
@@ -47,11 +48,11 @@ export function uploadRoutes(context: Context): Router {
   });
   const router = Router();
 
-  router.post('/arrivals', async (request, response) => {
-    const { uploadId } = checked(ArrivalSchema, request.body);
+  route(router, 'post /arrivals', async (request, response) => {
+    const { uploadId } = request.body;
     const person = personOf(request);
     const taken = await context.arrivals(person.id, () => arrive(context, store, uploadId, person.id));
-    const [asset] = await presentAssets(context, [taken.row], person);
+    const asset = await presentAsset(context, taken.row, person);
     const name = `${taken.row.stem}.${taken.row.extension}`;
     const sentence = taken.isNew
       ? `Taken in as ${name}.`
@@ -174,7 +175,7 @@ async function earlierArrival(
 ): Promise<TakenIn | undefined> {
   const [known] = await db.select().from(arrivals).where(eq(arrivals.uploadId, uploadId));
   if (!known || (known.personId !== null && known.personId !== personId)) return undefined;
-  const [row] = await db.select().from(assets).where(eq(assets.id, known.assetId));
+  const [row] = await db.select().from(held).where(eq(held.id, known.assetId));
   if (!row) throw notFound('This piece');
   return { row, isNew: known.isNew };
 }

@@ -134,7 +134,7 @@ describe('a cut', () => {
 
   it('fitted whole into a shape stands in its middle, on its ground, at any width', async () => {
     const piece = { size: SIZE, trim: null, prep: AS_IT_CAME };
-    const square = fittedRecipe(piece, { ratio: { across: 1, down: 1 }, ground: '#e9edee' });
+    const square = fittedRecipe(piece, { ratio: { across: 1, down: 1 }, backgroundColour: '#e9edee' });
     for (const width of [600, 301, 64]) {
       const { at, ...size } = await pixelsOf(square, width);
       expect(size).toEqual({ width, height: width });
@@ -143,7 +143,7 @@ describe('a cut', () => {
       expect(at(0.1, 0.3)).toEqual(rgb(CORNERS[0]));
       expect(at(0.9, 0.7)).toEqual(rgb(CORNERS[3]));
     }
-    const tall = fittedRecipe(piece, { ratio: { across: 3, down: 1 }, ground: '#000000' });
+    const tall = fittedRecipe(piece, { ratio: { across: 3, down: 1 }, backgroundColour: '#000000' });
     const { at } = await pixelsOf(tall, 300);
     expect(at(0.02, 0.5)).toEqual([0, 0, 0]);
     expect(at(0.98, 0.5)).toEqual([0, 0, 0]);
@@ -227,7 +227,7 @@ describe('a cut of a grey original', () => {
     await sharp({ create: { ...SIZE, channels: 4, background: { r: 10, g: 20, b: 30, alpha: 0 } } })
       .png()
       .toFile(clear);
-    const bytes = await makeCut(clear, order({ ...WHOLE, ground: '#dce1e3' }, 60));
+    const bytes = await makeCut(clear, order({ ...WHOLE, backgroundColour: '#dce1e3' }, 60));
     const { data, info } = await sharp(bytes).raw().toBuffer({ resolveWithObject: true });
     expect([...data.subarray(0, 3)]).toEqual(rgb('#dce1e3'));
     if (info.channels === 4) expect(data[3]).toBe(255);

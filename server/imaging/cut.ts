@@ -63,7 +63,9 @@ async function preparedFrom(image: Sharp, order: Prepared): Promise<Sharp> {
   const resized = isTurned(recipe) ? await turnedCut(image, inner) : uprightCut(image, inner);
   const toned = recipe.tone ? await withTone(resized, recipe.tone) : resized;
   const crisp = recipe.sharpness > 0 ? await sharpened(toned, recipe.sharpness) : toned;
-  const grounded = recipe.ground ? await settled(crisp.flatten({ background: recipe.ground })) : crisp;
+  const grounded = recipe.backgroundColour
+    ? await settled(crisp.flatten({ background: recipe.backgroundColour }))
+    : crisp;
   const whole = recipe.pad ? await padded(grounded, order, recipe.pad) : grounded;
   return recipe.words ? lettered(whole, recipe.words) : whole;
 }
@@ -86,7 +88,11 @@ function sharpened(image: Sharp, sharpness: number): Promise<Sharp> {
 }
 
 /** The picture in the middle of its shape, on the ground. */
-async function padded(image: Sharp, { original, recipe, width }: Prepared, { ground }: Pad): Promise<Sharp> {
+async function padded(
+  image: Sharp,
+  { original, recipe, width }: Prepared,
+  { backgroundColour: ground }: Pad,
+): Promise<Sharp> {
   const height = heightAtWidth(sizeAfter(original, recipe), width);
   const { data, info } = await image.raw().toBuffer({ resolveWithObject: true });
   const [wide, high] = [width - info.width, height - info.height];

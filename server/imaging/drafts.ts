@@ -1,7 +1,8 @@
+import pLimit from 'p-limit';
 import { heightAtWidth, type Size } from '#core/media/dimensions.ts';
 import { wantedLikeness } from '#core/media/quality.ts';
 import { sizeAfter, WHOLE } from '#core/media/recipe.ts';
-import { atMost } from '../at-once.ts';
+
 import type { Context } from '../context.ts';
 import { VIEW_PX } from '../media/screen-px.ts';
 import { originalKey } from '../storage/storage.ts';
@@ -73,7 +74,7 @@ interface Ground {
 }
 
 /** One at a time, so that what somebody waits for is not held up. */
-const behind = atMost(1);
+const behind = pLimit(1);
 
 function makeBehind(context: Context, source: CutSource, { recipe, width, format, quality }: CutWish): void {
   behind(async () => {

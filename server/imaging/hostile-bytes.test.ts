@@ -124,7 +124,7 @@ describe('bytes that were made to exhaust the machine', () => {
       expect(arrivedOf(answer).asset).toMatchObject({
         format: 'png',
         width: 64,
-        label: { title: '', words: [] },
+        label: { title: '', keywords: [] },
         conditions: expect.arrayContaining([{ code: 'metadata-unread' }]),
       });
     },
@@ -136,7 +136,7 @@ describe('bytes that were made to exhaust the machine', () => {
       .withExif({ IFD0: { Artist: 'Ines Okonjo' } })
       .jpeg()
       .toBuffer();
-    expect(arrivedOf(await server.handIn(sound, 'after.jpg')).asset.label.maker).toBe('Ines Okonjo');
+    expect(arrivedOf(await server.handIn(sound, 'after.jpg')).asset.label.creator).toBe('Ines Okonjo');
   });
 
   it('that move in thousands of pictures are refused before one is looked at', async () => {

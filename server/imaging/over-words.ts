@@ -34,7 +34,18 @@ function plate({ left, top, width, height }: SetLine['box'], colour: string): st
   return `<rect x="${left}" y="${top}" width="${width}" height="${height}" fill="${colour}"/>`;
 }
 
-function outlined({ text, x, baseline }: SetLine, { em, anchor }: SetWords): string {
+/** A line of text as outlines, beginning at a place, at a size in px. */
+export function outlinedText(
+  text: string,
+  { x, baseline, em }: { readonly x: number; readonly baseline: number; readonly em: number },
+): string {
+  return outlined({ text, x, baseline }, { em, anchor: 'start' });
+}
+
+function outlined(
+  { text, x, baseline }: Pick<SetLine, 'text' | 'x' | 'baseline'>,
+  { em, anchor }: Pick<SetWords, 'em' | 'anchor'>,
+): string {
   let at = 0;
   const glyphs: string[] = [];
   for (const { face, part } of inFaces(text)) {

@@ -78,10 +78,10 @@ async function formatOf(path: string, name: string, bytes: number): Promise<Orig
     const start = await startOf(path);
     if (/<svg[\s>]/i.test(start)) return checkedSvg(path, name, bytes);
   }
-  const what = type ? `a ${type.ext.toUpperCase()} file` : 'not a picture';
+  const what = type ? `a ${type.ext.toUpperCase()} file` : 'not a picture or a document';
   throw new HttpProblem(
     415,
-    `${name} is ${what}, whatever its name says. Pictures are taken as JPEG, PNG, WebP, AVIF, GIF, TIFF or SVG.`,
+    `${name} is ${what}, whatever its name says. Pictures are taken as JPEG, PNG, WebP, AVIF, GIF, TIFF or SVG, documents as PDF, office files, plain text or CSV.`,
   );
 }
 

@@ -68,14 +68,18 @@ describe('work under way', () => {
 
   it('tells each step until it has ended, and then no more', async () => {
     const id = await order();
-    const told = server.ask(`/api/jobs/${id}/events`);
     const job = await take();
     await reportJob(server.context, job, { done: 1, of: 2, words: 'Half of it' }, NOON);
-    await new Promise((resolve) => setTimeout(resolve, 600));
-    await endJob(server.context, job, { state: 'done', words: 'All of it' });
-    const { body, headers } = await told;
+    const { body, headers } = await server.listen(`/api/jobs/${id}/events`);
     expect(headers.get('content-type')).toContain('text/event-stream');
-    const events = String(body)
+    let told = '';
+    for await (const part of body?.pipeThrough(new TextDecoderStream()) ?? []) {
+      // It ends when half of it was told, and not before.
+      if (!told.includes('Half of it') && (told + part).includes('Half of it'))
+        await endJob(server.context, job, { state: 'done', words: 'All of it' });
+      told += part;
+    }
+    const events = told
       .split('\n\n')
       .filter((event) => event.startsWith('data: '))
       .map((event): { state: string; words: string } => JSON.parse(event.slice('data: '.length)));

@@ -2,6 +2,7 @@ import { Router } from 'express';
 import type { Context } from '../context.ts';
 import { personOf } from '../people/guard.ts';
 import { HttpProblem, notFound } from '../problem.ts';
+import { route } from '../route.ts';
 import { goOnWithJob, presentJob, readJob, stopJob } from './queue.ts';
 
 const LOOK_MILLIS = 250;
@@ -15,12 +16,12 @@ export function jobRoutes(context: Context): Router {
     return job;
   };
 
-  router.get('/jobs/:id', async (request, response) => {
+  route(router, 'get /jobs/{id}', async (request, response) => {
     response.json(presentJob(await ownJob(request.params.id, personOf(request).id)));
   });
 
   /** Progress as server-sent events (HTML, "Server-sent events") until the job ends. */
-  router.get('/jobs/:id/events', async (request, response) => {
+  route(router, 'get /jobs/{id}/events', async (request, response) => {
     const first = await ownJob(request.params.id, personOf(request).id);
     response.set({
       'Content-Type': 'text/event-stream',
@@ -43,21 +44,21 @@ export function jobRoutes(context: Context): Router {
     response.end();
   });
 
-  router.post('/jobs/:id/stop', async (request, response) => {
+  route(router, 'post /jobs/{id}/stop', async (request, response) => {
     const job = await ownJob(request.params.id, personOf(request).id);
     await stopJob(context, job.id);
     response.status(202).json(presentJob(await readJob(context, job.id)));
   });
 
   /** Lets work go on that was stopped or failed: what is done stays done. A run goes on by its own way. */
-  router.post('/jobs/:id/go-on', async (request, response) => {
-    const job = await ownJob(String(request.params.id), personOf(request).id);
+  route(router, 'post /jobs/{id}/go-on', async (request, response) => {
+    const job = await ownJob(request.params.id, personOf(request).id);
     if (job.kind === 'run') throw new HttpProblem(409, 'A run goes on from its own screen.');
     if (job.state !== 'done') await goOnWithJob(context, job.id);
     response.status(202).json(presentJob(await readJob(context, job.id)));
   });
 
-  router.get('/jobs/:id/file', async (request, response) => {
+  route(router, 'get /jobs/{id}/file', async (request, response) => {
     const job = await ownJob(request.params.id, personOf(request).id);
     if (job.state !== 'done' || !job.resultKey)
       throw new HttpProblem(409, 'This work has not ended yet, so there is no file.');

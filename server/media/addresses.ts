@@ -18,6 +18,9 @@ export const detailPath = (
   { x, y, file }: { readonly x: number; readonly y: number; readonly file: string },
 ) => `/detail/${assetId}/${recipe}/${width}/${quality}/${x.toFixed(4)}/${y.toFixed(4)}/${file}`;
 
+/** The own file of a document, to be downloaded. */
+export const filePath = (assetId: string, fileName: string) => `/file/${assetId}/${fileName}`;
+
 export const pagePath = (pageId: string, version: number) => `/page/${pageId}/${version}/`;
 
 /** What an address opens: a thing that is held, one that was thrown away, or what is only looked at now. */

@@ -1,21 +1,23 @@
-// Tells the proof how high the page is and where each figure stands, so that its marks can be put beside them.
+// Tells the proof how high the page is and where each block stands, so that its marks can be put beside them.
 // Part of the preview only; it is never in what goes out.
 (() => {
   const tell = () => {
-    const figures = [...document.querySelectorAll('.placed')].map((figure) => {
-      const box = figure.getBoundingClientRect();
-      return { top: box.top + scrollY, left: box.left, width: box.width, height: box.height };
+    const blocks = [...document.querySelectorAll('[data-block]')].map((block) => {
+      const box = block.getBoundingClientRect();
+      return {
+        id: block.dataset.block,
+        top: box.top + scrollY,
+        left: box.left,
+        width: box.width,
+        height: box.height,
+      };
     });
-    const blocks = [...document.querySelectorAll('.placard-column > *')].map(
-      (block) => block.getBoundingClientRect().top + scrollY,
-    );
     const overflow = document.documentElement.scrollWidth - document.documentElement.clientWidth;
     parent.postMessage(
       {
         kind: 'placard-measure',
         width: innerWidth,
         height: document.body.scrollHeight,
-        figures,
         blocks,
         overflow,
       },

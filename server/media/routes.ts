@@ -4,17 +4,18 @@ import { fileURLToPath } from 'node:url';
 import { eq } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import * as v from 'valibot';
+import { DOCUMENT_FORMATS } from '#core/document/formats.ts';
 import { chooseForm } from '#core/embed/forms.ts';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import { sizeAfter } from '#core/media/recipe.ts';
 import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
-import { embedsOfPage } from '#core/page/embed-here.ts';
+import { embedsOfPage } from '#core/page/embeds-of-page.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
 import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
-import { assets } from '../db/schema.ts';
+import { held } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { previewPolicy as embedPolicy, previewDocument, readShown } from '../embeds/preview.ts';
@@ -26,6 +27,7 @@ import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
 import { answerNotFound, HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
+import { type AssetRow, fileAddress } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
 import { cutPath, type Opening, openingOf, pagePath, signedAddress } from './addresses.ts';
 import { CutCache } from './cut-cache.ts';
@@ -70,6 +72,21 @@ export function mediaRoutes(context: Context): Router {
         : error;
     });
     response.set('Cache-Control', 'private, max-age=86400').type('image/webp').send(bytes);
+  });
+
+  router.get('/file/:assetId/:file', signed(context), async (request, response) => {
+    const row = await heldAsset(context, request, String(request.params.assetId));
+    if (row.documentSha256 === null || row.documentFormat === null) throw notFound('This file');
+    response.set({
+      'Cache-Control': 'private, max-age=86400',
+      'Content-Type': DOCUMENT_FORMATS[row.documentFormat].mime,
+      'Content-Length': String(row.documentBytes),
+      // Never opened on this origin either: whatever it is, it is saved.
+      'Content-Disposition': `attachment; filename="${row.stem}.${row.extension}"`,
+    });
+    const stream = await context.storage.stream(originalKey(row.documentSha256));
+    stream.on('error', (error) => response.destroy(error));
+    stream.pipe(response);
   });
 
   const cutAddress = '/cut/:assetId/:recipe/:width/:quality/:file';
@@ -117,6 +134,11 @@ export function mediaRoutes(context: Context): Router {
     const whole = await pageOf(context, request);
     const embeds = embedsOfPage(whole.doc, whole.rules, whole.pieces);
     const html = writeDocument(whole.doc, {
+      isMarked: true,
+      fileOf: (_name, assetId) => {
+        const row = whole.assets.find(({ id }) => id === assetId);
+        return row ? fileAddress(context, row) : '';
+      },
       rules: whole.rules,
       pieces: whole.pieces,
       styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
@@ -220,12 +242,8 @@ function signed(context: Context): RequestHandler {
 }
 
 /** A piece that is held. One that was thrown away is shown only where it can be brought back. */
-async function heldAsset(
-  context: Context,
-  request: Request,
-  assetId: string,
-): Promise<typeof assets.$inferSelect> {
-  const [row] = await context.db.select().from(assets).where(eq(assets.id, assetId));
+async function heldAsset(context: Context, request: Request, assetId: string): Promise<AssetRow> {
+  const [row] = await context.db.select().from(held).where(eq(held.id, assetId));
   if (!row || (row.deletedAt && openings.get(request) !== 'thrown-away')) throw notFound('This picture');
   return row;
 }
@@ -249,7 +267,7 @@ async function cuttable(
   context: Context,
   request: Request,
   { recipe, width }: Pick<CutWish, 'recipe' | 'width'>,
-): Promise<typeof assets.$inferSelect> {
+): Promise<AssetRow> {
   const source = await heldAsset(context, request, String(request.params.assetId));
   const most = sizeAfter({ width: source.widthPx, height: source.heightPx }, recipe).width;
   if (!(width >= 1 && width <= most)) throw new HttpProblem(404, 'No cut is made wider than its original.');

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
-import { placementsOf } from '#core/page/model.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import type { WholePage } from './store.ts';
 

@@ -1,4 +1,5 @@
 import type { Finding } from '#core/proof/finding.ts';
+import { sayFinding } from '#core/proof/say.ts';
 import { HttpProblem } from '../problem.ts';
 import { proofOf } from './proof.ts';
 import type { WholePage } from './store.ts';
@@ -16,7 +17,7 @@ export function assertMayGoOut(whole: WholePage): void {
       409,
       `This page cannot go out yet: ${sayStops(stops)}. The proof shows what mends it.`,
       {
-        stops,
+        stops: stops.map((stop) => ({ ...stop, ...sayFinding(stop) })),
       },
     );
 }
@@ -24,11 +25,13 @@ export function assertMayGoOut(whole: WholePage): void {
 function sayStops(stops: readonly Finding[]): string {
   const [first] = stops;
   const rest = stops.length > 1 ? ` and ${stops.length - 1} more` : '';
-  return `${first?.sentence.replace(/\.$/, '') ?? ''}${rest}`;
+  return `${first ? sayFinding(first).sentence.replace(/\.$/, '') : ''}${rest}`;
 }
 
 /** Code of a page that cannot go out yet, marked as such at its head, for whoever looks at it knowingly. */
 export function markedUnfinished(code: string, stops: readonly Finding[]): string {
-  const faults = stops.map(({ sentence }) => `  - ${sentence.replace(/-{2,}|[<>]/g, ' ')}`).join('\n');
+  const faults = stops
+    .map((stop) => `  - ${sayFinding(stop).sentence.replace(/-{2,}|[<>]/g, ' ')}`)
+    .join('\n');
   return `<!-- UNFINISHED: this page is not to go out yet.\n${faults}\n-->\n${code}`;
 }

@@ -4,7 +4,8 @@ import * as v from 'valibot';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
 import { FragmentSchema, PageClashSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
-import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { fromStored, STORED } from '#core/stored.ts';
 import { activity, audit, pages, placements } from '../db/schema.ts';
 import { signedAddress } from '../media/addresses.ts';
@@ -34,7 +35,7 @@ beforeEach(async () => {
 const docWith = (words: string): PageDoc => ({
   ...emptyPage('Bitterns'),
   blocks: [
-    { type: 'paragraph', content: [{ type: 'text', text: words }] },
+    { type: 'paragraph', attrs: { id: 'first' }, content: [{ type: 'text', text: words }] },
     { type: 'placement', attrs: newPlacement('one', assetId) },
   ],
 });
@@ -84,8 +85,9 @@ describe('saving a page', () => {
   });
 
   it('with lists that go deeper than can be stored is refused in words', async () => {
-    const nested = (depth: number): unknown => ({
+    const nested = (depth: number, own: object = {}): unknown => ({
       type: 'bulletList',
+      ...own,
       content: [
         {
           type: 'listItem',
@@ -93,7 +95,10 @@ describe('saving a page', () => {
         },
       ],
     });
-    const deep = (depth: number) => ({ ...emptyPage('Deep'), blocks: [nested(depth)] });
+    const deep = (depth: number) => ({
+      ...emptyPage('Deep'),
+      blocks: [nested(depth, { attrs: { id: 'list' } })],
+    });
     const answer = await save(deep(8), 1);
     expect(answer.status).toBe(422);
     expect(detailOf(answer)).toContain('Lists go at most 5 deep');
@@ -114,6 +119,7 @@ describe('saving a page', () => {
         blocks: [
           {
             type: 'paragraph',
+            attrs: { id: 'first' },
             content: [
               { type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] },
             ],
@@ -122,6 +128,11 @@ describe('saving a page', () => {
       },
     ],
     ['an unknown block', { ...emptyPage('x'), blocks: [{ type: 'html' }] }],
+    ['a block without an ID', { ...emptyPage('x'), blocks: [{ type: 'paragraph' }] }],
+    [
+      'two blocks of one ID',
+      { ...emptyPage('x'), blocks: [...emptyPage('x').blocks, ...emptyPage('x').blocks] },
+    ],
     ['nothing', null],
     ['words', 'words'],
   ])('with %s in place of a document is refused, and nothing changes', async (_what, doc) => {

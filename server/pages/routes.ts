@@ -1,26 +1,22 @@
 import { inArray } from 'drizzle-orm';
 import { Router } from 'express';
-import {
-  ChangeTraySchema,
-  FragmentQuerySchema,
-  NewPageSchema,
-  type PageSummary,
-  SavePageSchema,
-} from '#api/pages.ts';
+import type { PageSummary } from '#api/pages.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
-import { placementsOf } from '#core/page/model.ts';
 import { stationsOf } from '#core/page/stations.ts';
 import { styleSheet } from '#core/page/style-sheet.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import { writeFragment } from '#core/page/write.ts';
+import { sayFinding } from '#core/proof/say.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { cuts, people } from '../db/schema.ts';
-import { placedAssets, tellSent } from '../deliver/take-away.ts';
+import { placedAssets } from '../deliver/placed.ts';
+import { tellSent } from '../deliver/take-away.ts';
 import { versionOf } from '../if-match.ts';
 import { pagePath, signedAddress } from '../media/addresses.ts';
 import { newId } from '../new-id.ts';
 import { allowed, personOf } from '../people/guard.ts';
-import { checked } from '../problem.ts';
+import { route } from '../route.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
 import { thumbAddress } from '../shelf/present.ts';
 import { assertMayGoOut, markedUnfinished, whatStops } from './gate.ts';
@@ -41,42 +37,40 @@ export function pageRoutes(context: Context): Router {
   // Whoever only hands pieces in has no business with what is written round them.
   const mayRead = allowed('edit-pages');
 
-  router.get('/pages', mayRead, async (_request, response) => {
+  route(router, 'get /pages', mayRead, async (_request, response) => {
     response.json(await summaries(context, await readPages(context)));
   });
 
-  router.post('/pages', allowed('edit-pages'), async (request, response) => {
-    const [wish, person] = [checked(NewPageSchema, request.body), personOf(request)];
+  route(router, 'post /pages', allowed('edit-pages'), async (request, response) => {
+    const [wish, person] = [request.body, personOf(request)];
     const id = await createPage(context, wish, person, new Date(), newId(context, request));
     response.status(201).json({ id });
   });
 
-  router.get('/pages/:id', mayRead, async (request, response) => {
-    response.json(
-      await presentPage(context, await readPage(context, String(request.params.id)), personOf(request)),
-    );
+  route(router, 'get /pages/{id}', mayRead, async (request, response) => {
+    response.json(await presentPage(context, await readPage(context, request.params.id), personOf(request)));
   });
 
-  router.put('/pages/:id', allowed('edit-pages'), async (request, response) => {
-    const { doc } = checked(SavePageSchema, request.body);
-    const id = String(request.params.id);
+  route(router, 'put /pages/{id}', allowed('edit-pages'), async (request, response) => {
+    const { doc } = request.body;
+    const id = request.params.id;
     response.json(await savePage(context, id, versionOf(request), doc, personOf(request), new Date()));
   });
 
-  router.post('/pages/:id/tray', allowed('edit-pages'), async (request, response) => {
-    const { add, remove, wantId } = checked(ChangeTraySchema, request.body);
-    const [id, person, now] = [String(request.params.id), personOf(request), new Date()];
+  route(router, 'post /pages/{id}/tray', allowed('edit-pages'), async (request, response) => {
+    const { add, remove, wantId } = request.body;
+    const [id, person, now] = [request.params.id, personOf(request), new Date()];
     if (add.length > 0) await putOnTray(context, id, add, wantId, person.id, now);
     if (remove.length > 0) await takeOffTray(context, id, remove, person.id, now);
     response.status(204).end();
   });
 
-  router.get('/pages/:id/findings', mayRead, async (request, response) => {
-    response.json(proofOf(await readPage(context, String(request.params.id))));
+  route(router, 'get /pages/{id}/findings', mayRead, async (request, response) => {
+    response.json(proofOf(await readPage(context, request.params.id)));
   });
 
-  router.get('/pages/:id/preview', mayRead, async (request, response) => {
-    const whole = await readPage(context, String(request.params.id));
+  route(router, 'get /pages/{id}/preview', mayRead, async (request, response) => {
+    const whole = await readPage(context, request.params.id);
     const weight = await firstLoadBytes(context, whole);
     response.json({
       address: signedAddress(context, pagePath(whole.row.id, whole.row.version), 'look'),
@@ -85,14 +79,15 @@ export function pageRoutes(context: Context): Router {
     });
   });
 
-  router.get('/pages/:id/fragment', allowed('take-away'), async (request, response) => {
-    const whole = await readPage(context, String(request.params.id));
-    const { unfinished, files, inline, untitled } = checked(FragmentQuerySchema, request.query);
+  route(router, 'get /pages/{id}/fragment', allowed('take-away'), async (request, response) => {
+    const whole = await readPage(context, request.params.id);
+    const { unfinished, files, inline, untitled } = request.query;
     const stops = whatStops(whole);
     if (!unfinished) assertMayGoOut(whole);
     const html = writeFragment(whole.doc, {
       ...outgoing(whole),
       addressOf: (cut) => `${files}${cut.fileName}`,
+      fileOf: (fileName) => `${files}${fileName}`,
       isInline: inline === 'yes',
       withoutTitle: untitled === 'yes',
     });
@@ -107,7 +102,7 @@ export function pageRoutes(context: Context): Router {
     response.json({
       html: stops.length === 0 ? html : markedUnfinished(html, stops),
       css: styleSheet(whole.rules, whole.doc, whole.pieces),
-      stops: stops.map(({ sentence }) => sentence),
+      stops: stops.map((stop) => sayFinding(stop).sentence),
     });
   });
   return router;

@@ -3,14 +3,16 @@ import { LRUCache } from 'lru-cache';
 import * as v from 'valibot';
 import type { NewPage, Page, SavedPageSchema } from '#api/pages.ts';
 import type { Person } from '#api/people.ts';
-import { emptyPage, type PageDoc, PageDocSchema, placementsOf } from '#core/page/model.ts';
-import { type Piece, viewKey } from '#core/page/picture.ts';
+import { emptyPage, type PageDoc, PageDocSchema } from '#core/page/model.ts';
+import { viewKey } from '#core/page/picture.ts';
+import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import { STORED, toStored } from '#core/stored.ts';
 import { writeActivity, writeAutosave } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { assets, pages, people, placements, targets } from '../db/schema.ts';
+import { held, pages, people, placements, targets } from '../db/schema.ts';
 import { lightsOf } from '../imaging/lights.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -164,8 +166,8 @@ async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<rea
   if (ids.length === 0) return [];
   return context.db
     .select()
-    .from(assets)
-    .where(and(inArray(assets.id, ids), isNull(assets.deletedAt)));
+    .from(held)
+    .where(and(inArray(held.id, ids), isNull(held.deletedAt)));
 }
 
 export async function presentPage(context: Context, whole: WholePage, person: Person): Promise<Page> {

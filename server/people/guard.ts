@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { Request, RequestHandler } from 'express';
 import * as v from 'valibot';
-import { DEED_WORDS, type Deed, may, type Person, ROLES } from '#api/people.ts';
+import { may, PERMISSION_WORDS, type Permission, type Person, ROLES } from '#api/people.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
 import { HttpProblem } from '../problem.ts';
@@ -72,18 +72,18 @@ export function personOf(request: Request): Person {
 }
 
 /** Lets only those through whose role allows the deed. */
-export function allowed(deed: Deed): RequestHandler {
+export function allowed(deed: Permission): RequestHandler {
   return (request, _response, next) => {
     assertAllowed(personOf(request), deed);
     next();
   };
 }
 
-export function assertAllowed(person: Person, deed: Deed): void {
+export function assertAllowed(person: Person, deed: Permission): void {
   if (may(person.role, deed)) return;
   throw new HttpProblem(
     403,
-    `Your role does not let you ${DEED_WORDS[deed]}. Nothing was changed. Ask the site owner.`,
+    `Your role does not let you ${PERMISSION_WORDS[deed]}. Nothing was changed. Ask the site owner.`,
   );
 }
 

@@ -1,11 +1,11 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { type Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { BeginSchema, ChangePasswordSchema, SignInSchema } from '#api/people.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { people } from '../db/schema.ts';
-import { checked, HttpProblem } from '../problem.ts';
+import { HttpProblem } from '../problem.ts';
+import { route } from '../route.ts';
 import { begin, isEmptyHouse } from './beginning.ts';
 import { changePassword } from './colleagues.ts';
 import { personOf, presentPerson, signedIn } from './guard.ts';
@@ -29,8 +29,8 @@ export function peopleRoutes(context: Context): Router {
       next(new HttpProblem(429, 'Too many tries from here. Wait a quarter of an hour and try again.')),
   });
 
-  router.post('/session', limit, async (request, response) => {
-    const { email, password } = checked(SignInSchema, request.body);
+  route(router, 'post /session', limit, async (request, response) => {
+    const { email, password } = request.body;
     await assertNotGuessed(context, email, new Date());
     const [person] = await context.db
       .select()
@@ -51,16 +51,16 @@ export function peopleRoutes(context: Context): Router {
     response.json(presentPerson(person));
   });
 
-  router.get('/beginning', async (_request, response) => {
+  route(router, 'get /beginning', async (_request, response) => {
     response.json({ isOpen: await isEmptyHouse(context.db) });
   });
-  router.post('/beginning', limit, async (request, response) => {
-    const person = await begin(context, checked(BeginSchema, request.body), new Date());
+  route(router, 'post /beginning', limit, async (request, response) => {
+    const person = await begin(context, request.body, new Date());
     await signInAs(request, person.id);
     response.status(201).json(person);
   });
 
-  router.delete('/session', async (request, response) => {
+  route(router, 'delete /session', async (request, response) => {
     const { personId } = request.session;
     const [person] = personId ? await context.db.select().from(people).where(eq(people.id, personId)) : [];
     if (person)
@@ -71,16 +71,17 @@ export function peopleRoutes(context: Context): Router {
     response.status(204).end();
   });
 
-  router.get('/me', signedIn(context, { evenMustChange: true }), (request, response) => {
+  route(router, 'get /me', signedIn(context, { evenMustChange: true }), (request, response) => {
     response.json(personOf(request));
   });
 
-  router.put(
-    '/me/password',
+  route(
+    router,
+    'put /me/password',
     limit,
     signedIn(context, { evenMustChange: true }),
     async (request, response) => {
-      const change = checked(ChangePasswordSchema, request.body);
+      const change = request.body;
       const person = personOf(request);
       await changePassword(context, person, change, new Date());
       await signInAs(request, person.id);
@@ -88,16 +89,16 @@ export function peopleRoutes(context: Context): Router {
     },
   );
 
-  router.get('/me/sessions', signedIn(context), async (request, response) => {
+  route(router, 'get /me/sessions', signedIn(context), async (request, response) => {
     response.json(await sessionsOf(context, personOf(request).id, request.sessionID, new Date()));
   });
-  router.delete('/me/sessions/:key', signedIn(context), async (request, response) => {
-    await endSession(context, personOf(request), String(request.params.key), new Date());
+  route(router, 'delete /me/sessions/{key}', signedIn(context), async (request, response) => {
+    await endSession(context, personOf(request), request.params.key, new Date());
     response.status(204).end();
   });
 
   /** In the demo, the sign-in screen offers the made-up people; elsewhere this is empty. */
-  router.get('/demo-people', async (_request, response) => {
+  route(router, 'get /demo-people', async (_request, response) => {
     if (!context.config.isDemo) {
       response.json([]);
       return;

@@ -9,10 +9,11 @@ import { messagesFor } from '#core/messages/messages.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
 import { copyAt, judge } from '#core/rights/judgement.ts';
+import { labelIn } from '#core/rights/label-in.ts';
 import { type ManifestLine, manifestCsv, manifestJson } from '#core/run/manifest.ts';
 import type { PlannedFile } from '#core/run/plan.ts';
 import type { Context } from '../context.ts';
-import { assets, targets } from '../db/schema.ts';
+import { held, targets } from '../db/schema.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
 import { notFound } from '../problem.ts';
@@ -64,7 +65,7 @@ async function packStep(
   rules: HouseRules,
   into: string,
 ): Promise<readonly ManifestLine[]> {
-  const [asset] = await context.db.select().from(assets).where(eq(assets.id, step.assetId));
+  const [asset] = await context.db.select().from(held).where(eq(held.id, step.assetId));
   if (!asset) return [];
   const lines: ManifestLine[] = [];
   for (const file of step.row.files) {
@@ -80,7 +81,7 @@ function creditOf({ label }: AssetRow, file: PlannedFile, rules: HouseRules): st
   const recipe = maybeRecipe(file.recipe);
   const judgement = judge(label, copyAt(rules, recipe ? changesOf(recipe) : []));
   const messages = messagesFor(rules.language);
-  return creditText(creditParts(label, judgement, messages), 'photo', messages);
+  return creditText(creditParts(labelIn(label, rules.language), judgement, messages), 'photo', messages);
 }
 
 async function writeFileOf(

@@ -6,7 +6,7 @@ import type { RunOrder } from '#core/run/order.ts';
 import type { RunPiece } from '#core/run/piece.ts';
 import { planRun, type RunRow } from '#core/run/plan.ts';
 import type { Context } from '../context.ts';
-import { assets, namesOut, targets } from '../db/schema.ts';
+import { assets, held, namesOut, targets } from '../db/schema.ts';
 import { notFound } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
@@ -47,8 +47,8 @@ export async function plan(context: Context, order: RunOrder): Promise<Planned> 
 async function inOrder(context: Context, ids: readonly string[]): Promise<readonly AssetRow[]> {
   const found = await context.db
     .select()
-    .from(assets)
-    .where(and(inArray(assets.id, [...ids]), isNull(assets.deletedAt)));
+    .from(held)
+    .where(and(inArray(held.id, [...ids]), isNull(held.deletedAt)));
   const byId = new Map(found.map((row) => [row.id, row]));
   return [...new Set(ids)].flatMap((id) => byId.get(id) ?? []);
 }

@@ -1,11 +1,9 @@
-import { Router } from 'express';
-import { RunBeginSchema } from '#api/runs.ts';
-import { RunOrderSchema } from '#core/run/order.ts';
+import { type Request, type Response, Router } from 'express';
 import type { Context } from '../context.ts';
 import { assertMayOrder, stopJob } from '../jobs/queue.ts';
 import { newId } from '../new-id.ts';
 import { allowed, assertAllowed, personOf } from '../people/guard.ts';
-import { checked } from '../problem.ts';
+import { route } from '../route.ts';
 import { beginRun, goOnWithRun, previewRun, readRun, recentRuns, runJob, takeRunBack } from './runs.ts';
 
 /** Many pieces in one go: what would be done, and the doing of it. */
@@ -13,12 +11,12 @@ export function runRoutes(context: Context): Router {
   const router = Router();
   const mayRun = allowed('say-rights');
 
-  router.post('/run-previews', mayRun, async (request, response) => {
-    response.json(await previewRun(context, checked(RunOrderSchema, request.body)));
+  route(router, 'post /run-previews', mayRun, async (request, response) => {
+    response.json(await previewRun(context, request.body));
   });
 
-  router.post('/runs', mayRun, async (request, response) => {
-    const { order, seen } = checked(RunBeginSchema, request.body);
+  route(router, 'post /runs', mayRun, async (request, response) => {
+    const { order, seen } = request.body;
     const person = personOf(request);
     if (order.into === 'zip') assertAllowed(person, 'take-away');
     await assertMayOrder(context, person.id);
@@ -26,25 +24,40 @@ export function runRoutes(context: Context): Router {
     response.status(202).json(await readRun(context, id, person.id, new Date()));
   });
 
-  router.get('/runs', mayRun, async (request, response) => {
+  route(router, 'get /runs', mayRun, async (request, response) => {
     response.json(await recentRuns(context, personOf(request).id, new Date()));
   });
 
-  router.get('/runs/:id', mayRun, async (request, response) => {
-    response.json(await readRun(context, String(request.params.id), personOf(request).id, new Date()));
+  route(router, 'get /runs/{id}', mayRun, async (request, response) => {
+    response.json(await readRun(context, request.params.id, personOf(request).id, new Date()));
   });
 
-  const deeds: Readonly<Record<string, (id: string, personId: string) => Promise<void>>> = {
-    stop: (id) => stopJob(context, id),
-    'go-on': (id, personId) => goOnWithRun(context, id, personId),
-    'take-back': (id, personId) => takeRunBack(context, id, personId, new Date()),
-  };
-  for (const [name, deed] of Object.entries(deeds))
-    router.post(`/runs/:id/${name}`, mayRun, async (request, response) => {
+  /** What is done to a run that is there, answered with how it stands afterwards. */
+  const after =
+    (change: (id: string, personId: string) => Promise<void>) =>
+    async (request: Request & { readonly params: { readonly id: string } }, response: Response) => {
       const { id: personId } = personOf(request);
-      const { id } = await runJob(context, String(request.params.id), personId);
-      await deed(id, personId);
+      const { id } = await runJob(context, request.params.id, personId);
+      await change(id, personId);
       response.status(202).json(await readRun(context, id, personId, new Date()));
-    });
+    };
+  route(
+    router,
+    'post /runs/{id}/stop',
+    mayRun,
+    after((id) => stopJob(context, id)),
+  );
+  route(
+    router,
+    'post /runs/{id}/go-on',
+    mayRun,
+    after((id, personId) => goOnWithRun(context, id, personId)),
+  );
+  route(
+    router,
+    'post /runs/{id}/take-back',
+    mayRun,
+    after((id, personId) => takeRunBack(context, id, personId, new Date())),
+  );
   return router;
 }

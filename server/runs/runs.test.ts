@@ -9,7 +9,7 @@ import { type Run, type RunPreview, RunPreviewSchema, RunSchema } from '#api/run
 import { AS_IT_CAME } from '#core/media/recipe.ts';
 import { plainOrder, type RunOrder } from '#core/run/order.ts';
 import type { Context } from '../context.ts';
-import { assets, jobs, targets } from '../db/schema.ts';
+import { held, jobs, targets } from '../db/schema.ts';
 import { takeJob } from '../jobs/queue.ts';
 import { workOne } from '../jobs/worker.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
@@ -321,7 +321,7 @@ describe('names that went out', () => {
 describe('a run into a ZIP', () => {
   it('packs what was asked under its names, with a list, and leaves the shelf as it is', async () => {
     const piece = await handIn('IMG_0200.JPG');
-    await change(piece.id, { label: { title: 'Hide, "No. 3"', maker: '=Okonjo', licence: 'cc-by-4.0' } });
+    await change(piece.id, { label: { title: 'Hide, "No. 3"', creator: '=Okonjo', licence: 'cc-by-4.0' } });
     const ended = await done(
       order([piece], {
         sizes: [WIDE],
@@ -350,7 +350,7 @@ describe('a run into a ZIP', () => {
 });
 
 async function shaOf(id: string): Promise<string> {
-  const [row] = await server.context.db.select({ sha: assets.sha256 }).from(assets).where(eq(assets.id, id));
+  const [row] = await server.context.db.select({ sha: held.sha256 }).from(held).where(eq(held.id, id));
   if (!row) throw new Error('no such piece');
   return row.sha;
 }

@@ -7,7 +7,7 @@ import type { RunOrder } from '#core/run/order.ts';
 import type { RunRow } from '#core/run/plan.ts';
 import { isNameFault } from '#core/run/warning.ts';
 import type { Context } from '../context.ts';
-import { assets, jobs, runSteps } from '../db/schema.ts';
+import { held, jobs, runSteps } from '../db/schema.ts';
 import { throwCuts } from '../imaging/made-cuts.ts';
 import { addJob, goOnWithJob, type JobRow, presentJob } from '../jobs/queue.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -138,7 +138,7 @@ const sameStep = ({ jobId, ordinal }: StepRow) =>
   and(eq(runSteps.jobId, jobId), eq(runSteps.ordinal, ordinal));
 
 async function throwStepFiles(context: Context, step: StepRow): Promise<void> {
-  const [asset] = await context.db.select().from(assets).where(eq(assets.id, step.assetId));
+  const [asset] = await context.db.select().from(held).where(eq(held.id, step.assetId));
   if (!asset) return;
   const isOfRun = (cut: { recipe: string; widthPx: number; format: string; quality: number }) =>
     step.row.files.some(
@@ -244,10 +244,10 @@ export async function readRun(context: Context, jobId: string, personId: string,
     .orderBy(asc(runSteps.ordinal));
   const found = await context.db
     .select()
-    .from(assets)
+    .from(held)
     .where(
       inArray(
-        assets.id,
+        held.id,
         steps.map(({ assetId }) => assetId),
       ),
     );

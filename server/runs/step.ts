@@ -6,7 +6,7 @@ import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { assets, folders, runSteps } from '../db/schema.ts';
+import { assets, folders, held, pictures, runSteps } from '../db/schema.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { holderOfName } from '../shelf/names-out.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
@@ -69,7 +69,7 @@ const refused = (sentence: string): Outcome => ({ state: 'refused', sentence });
 
 async function change(tx: Queries, step: StepRow, personId: string, now: Date): Promise<Outcome> {
   const { before, after } = step.row;
-  const [asset] = await tx.select().from(assets).where(eq(assets.id, step.assetId)).for('update');
+  const [asset] = await tx.select().from(held).where(eq(held.id, step.assetId)).for('update');
   if (!asset || asset.deletedAt !== null) return refused('It was thrown away meanwhile.');
   if (asset.version !== step.version)
     return refused('Somebody changed it since the run was settled. It is left as they made it.');
@@ -87,7 +87,7 @@ export async function takeBackStep(
   personId: string,
   now: Date,
 ): Promise<Outcome> {
-  const [asset] = await tx.select().from(assets).where(eq(assets.id, step.assetId)).for('update');
+  const [asset] = await tx.select().from(held).where(eq(held.id, step.assetId)).for('update');
   if (!asset) return { state: 'undone', sentence: 'It was thrown away since.' };
   const { before, after } = step.row;
   const current = stateOf(asset);
@@ -142,12 +142,13 @@ async function writeState(
       label,
       stem: next.stem,
       folder: next.folder,
-      // A recipe that a newer Placard made is not read here, and stays unless another is put in its place.
-      ...(same(pieceOf(asset).prep, next.prep) ? {} : { prep: next.prep }),
       version: asset.version + 1,
       ...derivedColumns(label, next.stem, asset.originalName),
     })
     .where(eq(assets.id, asset.id));
+  // A recipe that a newer Placard made is not read here, and stays unless another is put in its place.
+  if (!same(pieceOf(asset).prep, next.prep))
+    await tx.update(pictures).set({ prep: next.prep }).where(eq(pictures.assetId, asset.id));
   for (const path of withAncestors(next.folder)) await tx.insert(folders).ignore().values({ path });
   await writeActivity(
     tx,

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
-import { assets, runSteps } from '../db/schema.ts';
+import { held, runSteps } from '../db/schema.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import { type JobResult, type JobTools, Stopped } from '../jobs/work.ts';
 import { isNoSpace } from '../problem.ts';
@@ -88,7 +88,7 @@ function sayEnd(error: unknown, { done, of }: Count): JobResult {
 type Made = { readonly bytes: number } | { readonly fault: string };
 
 async function makeFiles(context: Context, step: StepRow, signal: AbortSignal): Promise<Made> {
-  const [source] = await context.db.select().from(assets).where(eq(assets.id, step.assetId));
+  const [source] = await context.db.select().from(held).where(eq(held.id, step.assetId));
   if (!source || source.deletedAt !== null) return { fault: 'It was thrown away meanwhile.' };
   try {
     let bytes = 0;

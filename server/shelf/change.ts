@@ -1,7 +1,7 @@
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import type { AssetChange } from '#api/assets.ts';
 import type { Person } from '#api/people.ts';
-import { may } from '#api/people.ts';
+import { may, mayChangePiece } from '#api/people.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import { withAncestors } from '#core/naming/paths.ts';
@@ -12,13 +12,13 @@ import { writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { isDuplicate } from '../db/failures.ts';
-import { activity, assets, folders } from '../db/schema.ts';
+import { activity, assets, embeds, folders, held, pictures } from '../db/schema.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { derivedColumns } from './derived.ts';
 import { freeStemLike } from './names.ts';
-import { type AssetRow, presentAssets } from './present.ts';
+import { type AssetRow, presentAsset } from './present.ts';
 
 /**
  * Changes a piece: its label, name or folder. `version` is the state the change was made on; when somebody saved
@@ -79,12 +79,19 @@ function writeChange(
   person: Person,
   now: Date,
 ): Promise<boolean> {
+  const { trim, prep, embed, ...shared } = next;
   return context.db.transaction(async (tx) => {
     const [result] = await tx
       .update(assets)
-      .set({ ...next, version: row.version + 1, ...derivedColumns(next.label, next.stem, row.originalName) })
+      .set({
+        ...shared,
+        version: row.version + 1,
+        ...derivedColumns(next.label, next.stem, row.originalName),
+      })
       .where(and(eq(assets.id, row.id), eq(assets.version, row.version), isNull(assets.deletedAt)));
     if (result.affectedRows === 0) return false;
+    await tx.update(pictures).set({ trim, prep }).where(eq(pictures.assetId, row.id));
+    if (embed) await tx.update(embeds).set({ embed }).where(eq(embeds.assetId, row.id));
     if (next.folder !== row.folder) {
       for (const path of withAncestors(next.folder)) await tx.insert(folders).ignore().values({ path });
     }
@@ -116,7 +123,7 @@ async function alreadyChanged(
 ): Promise<AssetRow> {
   const isNext = row.version === version + 1 && isSame(saidOf(row), next);
   if (isNext && (await lastChangedBy(context, row.id)) === person.id) return row;
-  const [current] = await presentAssets(context, [row], person);
+  const current = await presentAsset(context, row, person);
   throw new HttpProblem(
     412,
     'Somebody changed this label meanwhile. Yours is not written over theirs; look at both and choose.',
@@ -152,8 +159,8 @@ function changedEmbed({ embed: saved }: AssetRow, embed: Embed): SavedEmbed {
 export async function findAsset(context: Context, id: string): Promise<AssetRow> {
   const [row] = await context.db
     .select()
-    .from(assets)
-    .where(and(eq(assets.id, id), isNull(assets.deletedAt)));
+    .from(held)
+    .where(and(eq(held.id, id), isNull(held.deletedAt)));
   if (!row) throw notFound('This piece');
   return row;
 }
@@ -170,7 +177,7 @@ function assertLicence({ embed }: AssetRow, { licence }: Label): void {
 /** A contributor says what they handed in, and leaves other people's pieces and the rights alone. */
 function assertMay(person: Person, row: AssetRow, next: Said): void {
   if (may(person.role, 'say-rights')) return;
-  if (row.createdBy !== person.id)
+  if (!mayChangePiece(person, row.createdBy))
     throw new HttpProblem(403, 'You can change the pieces that you handed in. This one is somebody else’s.');
   if (rightsChange(row, next))
     throw new HttpProblem(403, 'Licences are said by editors and rights keepers. Nothing was changed.');

@@ -4,17 +4,18 @@ import type { Label } from '#core/rights/label.ts';
 export function derivedColumns(label: Label, stem: string, originalName: string) {
   return {
     title: label.title,
-    maker: label.maker,
+    creator: label.creator,
     licence: label.licence,
     altState: label.alt.kind,
     search: searchText([
       label.title,
-      label.maker,
+      label.creator,
       label.caption,
       label.alt.kind === 'text' ? label.alt.text : '',
+      ...label.translations.flatMap(({ title, alt, caption }) => [title, alt, caption]),
       label.place,
       label.source,
-      label.words.join(' '),
+      label.keywords.join(' '),
       stem,
       originalName,
     ]),

@@ -2,7 +2,7 @@ import { and, eq, inArray, isNull, or } from 'drizzle-orm';
 import { unionAll } from 'drizzle-orm/mysql-core';
 import { ALIKE_BITS, bitsApart, type LookHash, nearQuarters, quartersOf } from '#core/media/lookalike.ts';
 import type { Context } from '../context.ts';
-import { assets, keptApart, looks } from '../db/schema.ts';
+import { held, keptApart, perceptualHashes } from '../db/schema.ts';
 import type { AssetRow } from './present.ts';
 
 interface Alike {
@@ -17,15 +17,15 @@ interface Alike {
 export async function alikeTo(context: Context, hash: LookHash): Promise<readonly Alike[]> {
   const [first, second, third, fourth] = quartersOf(hash);
   const columns = [
-    [looks.first, first],
-    [looks.second, second],
-    [looks.third, third],
-    [looks.fourth, fourth],
+    [perceptualHashes.first, first],
+    [perceptualHashes.second, second],
+    [perceptualHashes.third, third],
+    [perceptualHashes.fourth, fourth],
   ] as const;
   const [one, two, three, four] = columns.map(([column, quarter]) =>
     context.db
-      .select({ assetId: looks.assetId, hash: looks.hash })
-      .from(looks)
+      .select({ assetId: perceptualHashes.assetId, hash: perceptualHashes.hash })
+      .from(perceptualHashes)
       .where(inArray(column, [...nearQuarters(quarter)])),
   );
   if (!one || !two || !three || !four) return [];
@@ -57,17 +57,15 @@ export async function alikeRows(
   if (near.length === 0) return [];
   const rows = await context.db
     .select()
-    .from(assets)
+    .from(held)
     .where(
       and(
         inArray(
-          assets.id,
+          held.id,
           near.map(({ assetId }) => assetId),
         ),
-        isNull(assets.deletedAt),
-        isNull(assets.foldedInto),
-        // The picture of an embed is its poster: it shows what it leads to, and is no piece that could be taken for another.
-        isNull(assets.embedKey),
+        isNull(held.deletedAt),
+        isNull(held.foldedInto),
       ),
     );
   return near
@@ -81,10 +79,9 @@ export async function alikeRows(
 /** The pieces that look like one on the shelf, without those that somebody decided to keep beside it. */
 export async function lookalikesOf(context: Context, assetId: string): Promise<readonly AlikeRow[]> {
   const [look] = await context.db
-    .select({ hash: looks.hash })
-    .from(looks)
-    .innerJoin(assets, eq(assets.id, looks.assetId))
-    .where(and(eq(looks.assetId, assetId), isNull(assets.embedKey)));
+    .select({ hash: perceptualHashes.hash })
+    .from(perceptualHashes)
+    .where(eq(perceptualHashes.assetId, assetId));
   if (!look) return [];
   const alike = await alikeRows(context, look.hash, assetId);
   if (alike.length === 0) return [];

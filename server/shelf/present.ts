@@ -2,21 +2,33 @@ import { eq, inArray } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { may, type Person } from '#api/people.ts';
+import type { DocumentFacts } from '#core/document/formats.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import { AS_IT_CAME, type Prep, PrepSchema, WHOLE, wholeRecipe, wholeSize } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
-import type { Piece } from '#core/page/picture.ts';
+import type { Piece } from '#core/page/piece.ts';
 import type { Context } from '../context.ts';
-import type { assets } from '../db/schema.ts';
-import { pages, people, placements } from '../db/schema.ts';
+import { type held, pages, people, placements } from '../db/schema.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { heldEmbed } from '../embeds/saved.ts';
-import { signedAddress, thumbPath } from '../media/addresses.ts';
+import { filePath, signedAddress, thumbPath } from '../media/addresses.ts';
 import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 
-export type AssetRow = typeof assets.$inferSelect;
+/** What is held, whole: one row of the view. */
+export type AssetRow = typeof held.$inferSelect;
+
+/** One piece as the web knows it; see `presentAssets`. */
+export async function presentAsset(
+  context: Context,
+  row: AssetRow,
+  reader: Pick<Person, 'role'>,
+): Promise<Asset> {
+  const [asset] = await presentAssets(context, [row], reader);
+  if (!asset) throw new Error('A piece was not presented.');
+  return asset;
+}
 
 /**
  * Pieces as the web knows them, with where they are used and who brought them, in two queries for all. Who does not
@@ -57,7 +69,7 @@ export async function presentAssets(
     trim: trimOf(row),
     prep: prepOf(row),
     original: originalSize(row),
-    embed: heldEmbed(row.embed, hosts),
+    ...assetKindOf(context, row, hosts),
     foldedInto: row.foldedInto,
     deletedAt: row.deletedAt?.toISOString() ?? null,
     originalName: row.originalName,
@@ -69,7 +81,7 @@ export async function presentAssets(
       openingFor(row),
     ),
     createdAt: row.createdAt.toISOString(),
-    createdBy: names.get(row.createdBy) ?? 'Somebody',
+    createdBy: { id: row.createdBy, name: names.get(row.createdBy) ?? 'Somebody' },
     usedOn: uses.get(row.id) ?? [],
   }));
 }
@@ -147,7 +159,6 @@ async function namesOf(context: Context, personIds: readonly string[]): Promise<
 
 /** What `core` has to know of a piece. */
 export function pieceOf(row: AssetRow, hosts: Hosts = NO_HOSTS): Piece {
-  const embed = heldEmbed(row.embed, hosts);
   return {
     id: row.id,
     stem: row.stem,
@@ -159,6 +170,33 @@ export function pieceOf(row: AssetRow, hosts: Hosts = NO_HOSTS): Piece {
     alpha: row.alpha,
     animated: row.animated,
     label: row.label,
-    ...(embed ? { embed } : {}),
+    ...ofKind(row, hosts),
   };
+}
+
+/** What its kind has of its own. What is stored of it and cannot be read leaves the picture that shows it. */
+function ofKind(row: AssetRow, hosts: Hosts) {
+  const embed = row.kind === 'embed' ? heldEmbed(row.embed, hosts) : null;
+  if (embed) return { kind: 'embed', embed } as const;
+  const document = row.kind === 'document' ? documentOf(row) : null;
+  return document ? ({ kind: 'document', document } as const) : ({ kind: 'picture' } as const);
+}
+
+function assetKindOf(context: Context, row: AssetRow, hosts: Hosts) {
+  const own = ofKind(row, hosts);
+  return own.kind === 'document' ? { ...own, file: fileAddress(context, row) } : own;
+}
+
+/** Where the own file of a document is downloaded from: another origin than the app's. */
+export function fileAddress(
+  context: Context,
+  row: Pick<AssetRow, 'id' | 'stem' | 'extension' | 'deletedAt'>,
+): string {
+  return signedAddress(context, filePath(row.id, `${row.stem}.${row.extension}`), openingFor(row));
+}
+
+function documentOf({ documentFormat, documentBytes, documentPages }: AssetRow): DocumentFacts | null {
+  return documentFormat === null || documentBytes === null
+    ? null
+    : { format: documentFormat, bytes: documentBytes, pages: documentPages };
 }

@@ -1,11 +1,12 @@
-import { eq, like } from 'drizzle-orm';
+import { like } from 'drizzle-orm';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetListSchema, LookalikesSchema, ReplacedSchema } from '#api/assets.ts';
 import { PageSchema } from '#api/pages.ts';
-import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
-import { assets, pages } from '../db/schema.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { emptyPage, type PageDoc } from '#core/page/model.ts';
+import { pages } from '../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { emptyBin } from './put-away.ts';
 
@@ -74,18 +75,6 @@ describe('lookalikes', () => {
     expect(await alike(large.id)).toEqual([]);
     await server.ask(`/api/assets/${large.id}/keep-apart/${small.id}`, { method: 'DELETE' });
     expect(await alike(large.id)).toEqual([small.id]);
-  });
-
-  it('are no posters of embeds: those show what they lead to', async () => {
-    const large = await handIn(7, 'poster.jpg', 900);
-    const small = await handIn(7, 'still.jpg', 480);
-    expect(await alike(small.id)).toEqual([large.id]);
-    await server.context.db
-      .update(assets)
-      .set({ embedKey: 'a'.repeat(64) })
-      .where(eq(assets.id, large.id));
-    expect(await alike(small.id)).toEqual([]);
-    expect(await alike(large.id)).toEqual([]);
   });
 
   it('one is folded under the other, and stands by itself again', async () => {

@@ -1,9 +1,9 @@
 import { and, eq, isNotNull, isNull, lt } from 'drizzle-orm';
-import { may, type Person } from '#api/people.ts';
+import { mayChangePiece, type Person } from '#api/people.ts';
 import { writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
-import { assets, cuts, likenessCurves } from '../db/schema.ts';
+import { assets, cuts, held, likenessCurves } from '../db/schema.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
 import { carryOutRemovals, orderRemovals } from '../tidy/removals.ts';
@@ -91,13 +91,13 @@ export async function fold(
 
 /** A piece whether or not it was thrown away. */
 export async function anyAsset(context: Context, id: string): Promise<AssetRow> {
-  const [row] = await context.db.select().from(assets).where(eq(assets.id, id));
+  const [row] = await context.db.select().from(held).where(eq(held.id, id));
   if (!row) throw notFound('This piece');
   return row;
 }
 
 function assertMay(person: Person, row: AssetRow): void {
-  if (may(person.role, 'say-rights') || row.createdBy === person.id) return;
+  if (mayChangePiece(person, row.createdBy)) return;
   throw new HttpProblem(
     403,
     'You can throw away the pieces that you handed in. This one is somebody else’s.',
@@ -115,17 +115,19 @@ export async function emptyBin(context: Context, now: Date): Promise<number> {
   for (const { id } of rows)
     await context.db.transaction(async (tx) => {
       // Somebody may have brought it back meanwhile.
-      const [row] = await tx
-        .select()
+      const [still] = await tx
+        .select({ id: assets.id })
         .from(assets)
         .where(and(eq(assets.id, id), isOver))
         .for('update');
+      const [row] = still ? await tx.select().from(held).where(eq(held.id, id)) : [];
       if (!row) return;
       const made = await tx.select().from(cuts).where(eq(cuts.assetId, id));
       const keys = made.map(({ recipe, widthPx, format, quality }) =>
         cutKey(row.sha256, recipe, widthPx, format, quality),
       );
-      await orderRemovals(tx, [originalKey(row.sha256), ...keys], now);
+      const own = row.documentSha256 === null ? [] : [originalKey(row.documentSha256)];
+      await orderRemovals(tx, [originalKey(row.sha256), ...own, ...keys], now);
       await tx.update(assets).set({ foldedInto: null }).where(eq(assets.foldedInto, id));
       await tx.delete(likenessCurves).where(eq(likenessCurves.sha256, row.sha256));
       // Its cuts, pins, looks and provenance go with it.
@@ -137,4 +139,5 @@ export async function emptyBin(context: Context, now: Date): Promise<number> {
 }
 
 /** What stands on the shelf: not thrown away, and not folded under another. */
-export const standing = () => and(isNull(assets.deletedAt), isNull(assets.foldedInto));
+export const standing = (of: Pick<typeof assets, 'deletedAt' | 'foldedInto'> | typeof held = assets) =>
+  and(isNull(of.deletedAt), isNull(of.foldedInto));

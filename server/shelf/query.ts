@@ -21,7 +21,7 @@ import * as v from 'valibot';
 import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED } from '#api/assets.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
-import { assets, pins } from '../db/schema.ts';
+import { assets, held, pictures, pins } from '../db/schema.ts';
 import { HttpProblem } from '../problem.ts';
 import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
@@ -190,8 +190,8 @@ async function rowsOf(context: Context, ids: readonly string[]): Promise<readonl
   if (ids.length === 0) return [];
   const rows = await context.db
     .select()
-    .from(assets)
-    .where(inArray(assets.id, [...ids]));
+    .from(held)
+    .where(inArray(held.id, [...ids]));
   const byId = new Map(rows.map((row) => [row.id, row]));
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
@@ -235,18 +235,24 @@ function partIs(context: Context, part: Question['part'], personId: string): SQL
 function kindIs(kind: Question['kind']): SQL | undefined {
   switch (kind) {
     case 'photo':
-      return sql`${assets.format} in ('jpeg', 'tiff', 'avif') and ${assets.embedKey} is null`;
+      return and(eq(assets.kind, 'picture'), shownBy(inArray(pictures.format, ['jpeg', 'tiff', 'avif'])));
     case 'drawing':
-      return eq(assets.format, 'svg');
+      return and(eq(assets.kind, 'picture'), shownBy(eq(pictures.format, 'svg')));
     case 'animated':
-      return eq(assets.animated, true);
+      return and(eq(assets.kind, 'picture'), shownBy(eq(pictures.animated, true)));
     case 'transparent':
-      return eq(assets.alpha, true);
+      return and(eq(assets.kind, 'picture'), shownBy(eq(pictures.alpha, true)));
     case 'embed':
-      return isNotNull(assets.embedKey);
+    case 'document':
+      return eq(assets.kind, kind);
     default:
       return undefined;
   }
+}
+
+/** Looked up piece by piece, so that the order of the shelf is still read from its index. */
+function shownBy(condition: SQL): SQL {
+  return sql`exists (select 1 from ${pictures} where ${pictures.assetId} = ${assets.id} and ${condition})`;
 }
 
 function licenceIs(asked: Question['licence']): SQL | undefined {
@@ -255,7 +261,7 @@ function licenceIs(asked: Question['licence']): SQL | undefined {
     ? [asked]
     : LICENCE_IDS.filter(
         (id) =>
-          (asked === 'commercial' ? licenceTerms(id).commercial : licenceTerms(id).change) &&
+          (asked === 'commercial' ? licenceTerms(id).commercial : licenceTerms(id).allowsDerivatives) &&
           licenceTerms(id).publish,
       );
   return inArray(assets.licence, which);
@@ -267,8 +273,8 @@ function missing(what: Question['missing']): SQL | undefined {
       return eq(assets.altState, 'unsaid');
     case 'title':
       return eq(assets.title, '');
-    case 'maker':
-      return eq(assets.maker, '');
+    case 'creator':
+      return eq(assets.creator, '');
     default:
       return undefined;
   }

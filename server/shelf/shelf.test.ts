@@ -29,7 +29,7 @@ beforeAll(async () => {
     1000,
     {
       title: 'Grey heron at dawn',
-      maker: 'Ines Okonjo',
+      creator: 'Ines Okonjo',
       licence: 'cc-by-4.0',
       alt: { kind: 'text', text: 'A heron.' },
     },
@@ -55,7 +55,7 @@ const PARTS: Readonly<Record<string, readonly string[]>> = {
   folder: ['', 'birds', 'birds/heron', 'nowhere', '-'],
   licence: ['any', 'commercial', 'changeable', 'unknown', 'comp', 'cc-by-4.0'],
   words: ['', 'heron', 'at', 'he dawn', '%'],
-  missing: ['nothing', 'alt', 'title', 'maker'],
+  missing: ['nothing', 'alt', 'title', 'creator'],
   part: ['standing', 'pinned', 'folded', 'thrown-away'],
   shape: ['any', 'landscape', 'portrait', 'square'],
   leastWidth: ['1', '1100'],
@@ -123,7 +123,7 @@ describe('the sentence', () => {
     ['words=nothing', []],
     ['words=%25', ['bittern', 'boardwalk', 'dusk', 'heron']],
     ['missing=alt', ['bittern', 'boardwalk', 'dusk']],
-    ['missing=maker', ['bittern', 'boardwalk', 'dusk']],
+    ['missing=creator', ['bittern', 'boardwalk', 'dusk']],
     ['shape=portrait', ['bittern']],
     ['shape=square', ['boardwalk']],
     ['leastWidth=1200', ['boardwalk', 'heron']],
@@ -172,7 +172,7 @@ describe('changing a label', () => {
   it('is seen by the filter at once, counts up the version, and clears the draft', async () => {
     const answer = await change(heron, { label: { title: 'Heron at noon' } });
     heron = v.parse(AssetSchema, answer.body);
-    expect(heron.label).toMatchObject({ title: 'Heron at noon', maker: 'Ines Okonjo' });
+    expect(heron.label).toMatchObject({ title: 'Heron at noon', creator: 'Ines Okonjo' });
     expect(await ask('words=noon')).toEqual(['heron']);
   });
 
@@ -191,7 +191,7 @@ describe('changing a label', () => {
   it.each([
     [{ label: { licence: 'free' } }],
     [{ label: { sourceAddress: 'javascript:alert(1)' } }],
-    [{ label: { taken: 'yesterday' } }],
+    [{ label: { dateCreated: 'yesterday' } }],
     [{ label: { owner: 'me' } }],
     [{ label: { title: 'x'.repeat(301) } }],
   ])('to %j is refused', async (body) => {

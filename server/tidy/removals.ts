@@ -1,7 +1,7 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { assets, cuts, removals } from '../db/schema.ts';
+import { cuts, documents, pictures, removals } from '../db/schema.ts';
 
 const AT_A_TIME = 2000;
 
@@ -47,14 +47,14 @@ export async function carryOutRemovals(context: Context): Promise<number> {
 async function isNeeded(tx: Queries, key: string): Promise<boolean> {
   const [, folder, sha256, recipe, width, quality, format] = KEY.exec(key) ?? [];
   if (!sha256) return false;
-  const [row] = await tx.select({ id: assets.id }).from(assets).where(eq(assets.sha256, sha256));
-  if (!row || folder === 'originals') return row !== undefined;
+  if (folder === 'originals') return isOriginalNeeded(tx, sha256);
   const [cut] = await tx
     .select({ width: cuts.widthPx })
     .from(cuts)
+    .innerJoin(pictures, eq(pictures.assetId, cuts.assetId))
     .where(
       and(
-        eq(cuts.assetId, row.id),
+        eq(pictures.sha256, sha256),
         eq(cuts.recipe, recipe ?? ''),
         eq(cuts.widthPx, Number(width)),
         eq(cuts.format, format ?? ''),
@@ -62,6 +62,21 @@ async function isNeeded(tx: Queries, key: string): Promise<boolean> {
       ),
     );
   return cut !== undefined;
+}
+
+async function isOriginalNeeded(tx: Queries, sha256: string): Promise<boolean> {
+  const shown = await tx
+    .select({ id: pictures.assetId })
+    .from(pictures)
+    .where(eq(pictures.sha256, sha256))
+    .limit(1);
+  if (shown.length > 0) return true;
+  const filed = await tx
+    .select({ id: documents.assetId })
+    .from(documents)
+    .where(eq(documents.sha256, sha256))
+    .limit(1);
+  return filed.length > 0;
 }
 
 /** The keys that `originalKey` and `cutKey` make. */

@@ -1,6 +1,6 @@
 import { asc, gt, inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
-import { assets, cuts, jobs } from '../db/schema.ts';
+import { cuts, documents, held, jobs, pictures } from '../db/schema.ts';
 import { cutKey, originalKey, type Stored } from '../storage/storage.ts';
 import { orderRemovals } from './removals.ts';
 
@@ -49,18 +49,23 @@ async function* inBatches(stored: AsyncIterable<Stored>): AsyncIterable<readonly
 const hashOf = (key: string) => key.split('/')[2] ?? '';
 
 async function namedOriginals({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
-  const rows = await db
-    .select({ sha256: assets.sha256 })
-    .from(assets)
-    .where(inArray(assets.sha256, keys.map(hashOf)));
-  return new Set(rows.map(({ sha256 }) => originalKey(sha256)));
+  const hashes = keys.map(hashOf);
+  const shown = await db
+    .select({ sha256: pictures.sha256 })
+    .from(pictures)
+    .where(inArray(pictures.sha256, hashes));
+  const filed = await db
+    .select({ sha256: documents.sha256 })
+    .from(documents)
+    .where(inArray(documents.sha256, hashes));
+  return new Set([...shown, ...filed].map(({ sha256 }) => originalKey(sha256)));
 }
 
 async function namedCuts({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
   const pieces = await db
-    .select({ id: assets.id, sha256: assets.sha256 })
-    .from(assets)
-    .where(inArray(assets.sha256, [...new Set(keys.map(hashOf))]));
+    .select({ id: pictures.assetId, sha256: pictures.sha256 })
+    .from(pictures)
+    .where(inArray(pictures.sha256, [...new Set(keys.map(hashOf))]));
   if (pieces.length === 0) return new Set();
   const hashes = new Map(pieces.map(({ id, sha256 }) => [id, sha256]));
   const rows = await db
@@ -88,13 +93,14 @@ async function countMissing(context: Context): Promise<number> {
   let missing = 0;
   for (let after = ''; ; ) {
     const rows = await context.db
-      .select({ id: assets.id, sha256: assets.sha256 })
-      .from(assets)
-      .where(gt(assets.id, after))
-      .orderBy(asc(assets.id))
+      .select({ id: held.id, sha256: held.sha256, document: held.documentSha256 })
+      .from(held)
+      .where(gt(held.id, after))
+      .orderBy(asc(held.id))
       .limit(AT_A_TIME);
-    for (const { id, sha256 } of rows) {
-      if (there.has(originalKey(sha256))) continue;
+    for (const { id, sha256, document } of rows) {
+      const files = document === null ? [sha256] : [sha256, document];
+      if (files.every((one) => there.has(originalKey(one)))) continue;
       missing += 1;
       if (missing <= TOLD)
         context.log.error({ asset: id }, 'the original of a piece is missing: bring it back from a backup');

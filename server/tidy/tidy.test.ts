@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { assets, cuts, jobs, removals, sessions, settings, uploads } from '../db/schema.ts';
+import { assets, cuts, held, jobs, removals, sessions, settings, uploads } from '../db/schema.ts';
 import { addJob } from '../jobs/queue.ts';
 import { bundleKey, cutKey, originalKey } from '../storage/storage.ts';
 import { arrivedOf, startTestServer, type TestServer } from '../testing.ts';
@@ -30,7 +30,7 @@ async function handIn() {
     .jpeg()
     .toBuffer();
   const { asset } = arrivedOf(await server.handIn(bytes, 'a.jpg'));
-  const [row] = await server.context.db.select().from(assets).where(eq(assets.id, asset.id));
+  const [row] = await server.context.db.select().from(held).where(eq(held.id, asset.id));
   if (!row) throw new Error('It is not there.');
   return { row, bytes };
 }

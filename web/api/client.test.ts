@@ -1,8 +1,7 @@
-import * as v from 'valibot';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { ApiProblem, requestJson, requestVoid, sayFailure } from './client.ts';
-
-const SizeSchema = v.object({ width: v.number() });
+import { BeginningSchema } from '#api/people.ts';
+import { MadeSchema } from '#api/problem.ts';
+import { ApiProblem, addressOf, requestJson, requestVoid, sayFailure } from './client.ts';
 
 /** What the server answers to the next request; the answer is what was asked of it. */
 function answers(status: number, body: unknown): { path: string; init: RequestInit } {
@@ -29,16 +28,16 @@ afterEach(() => vi.unstubAllGlobals());
 
 describe('asking the server', () => {
   it('reads the answer into its type', async () => {
-    const asked = answers(200, { width: 720, more: 'is left out' });
-    expect(await requestJson(SizeSchema, '/targets/reserve')).toEqual({ width: 720 });
-    expect(asked.path).toBe('/api/targets/reserve');
+    const asked = answers(200, { isOpen: true, more: 'is left out' });
+    expect(await requestJson('get /beginning', BeginningSchema)).toEqual({ isOpen: true });
+    expect(asked.path).toBe('/api/beginning');
     expect(asked.init).toMatchObject({ method: 'GET', headers: {} });
     expect(asked.init.body).toBeUndefined();
   });
 
   it('takes no answer that is not of its type', async () => {
-    answers(200, { width: 'wide' });
-    const { message } = await problemOf(requestJson(SizeSchema, '/targets/reserve'));
+    answers(200, { isOpen: 'wide' });
+    const { message } = await problemOf(requestJson('get /beginning', BeginningSchema));
     expect(message).toContain('Placard was renewed since this window was opened');
   });
 
@@ -47,9 +46,10 @@ describe('asking the server', () => {
     vi.stubGlobal('fetch', async (_path: string, init: RequestInit) => {
       keys.push(new Headers(init.headers).get('idempotency-key'));
       if (keys.length === 1) throw new TypeError('Failed to fetch');
-      return new Response(JSON.stringify({ width: 1 }), { status: keys.length === 2 ? 503 : 201 });
+      return new Response(JSON.stringify({ id: 'tides' }), { status: keys.length === 2 ? 503 : 201 });
     });
-    expect(await requestJson(SizeSchema, '/pages', { method: 'POST', body: {} })).toEqual({ width: 1 });
+    const body = { title: 'Tides', targetId: 'reserve', due: null, wants: [] };
+    expect(await requestJson('post /pages', MadeSchema, { body })).toEqual({ id: 'tides' });
     expect(keys).toHaveLength(3);
     expect(new Set(keys).size).toBe(1);
     expect(keys[0]).toMatch(/^[0-9a-f-]{36}$/);
@@ -57,11 +57,11 @@ describe('asking the server', () => {
 
   it('sends what is written with the version that it was made on', async () => {
     const asked = answers(204, null);
-    await requestVoid('/pages/tides', { method: 'PUT', body: { title: 'Tides' }, version: 4 });
+    await requestVoid('put /me/password', { body: { now: 'before', next: 'after' }, version: 4 });
     expect(asked.init).toMatchObject({
       method: 'PUT',
       headers: { 'Content-Type': 'application/json', 'If-Match': '"4"' },
-      body: '{"title":"Tides"}',
+      body: '{"now":"before","next":"after"}',
     });
   });
 
@@ -81,7 +81,7 @@ describe('asking the server', () => {
       at: 7,
     };
     answers(status, body);
-    const problem = await problemOf(requestJson(SizeSchema, '/pages/tides'));
+    const problem = await problemOf(requestJson('get /beginning', BeginningSchema));
     expect(problem).toMatchObject({ status, isPassing, message: 'Somebody changed it meanwhile.', body });
   });
 
@@ -89,7 +89,7 @@ describe('asking the server', () => {
     'says the status of an answer that is no problem document: %j',
     async (body) => {
       answers(502, body);
-      const problem = await problemOf(requestVoid('/pages', { method: 'POST' }));
+      const problem = await problemOf(requestVoid('post /clippers'));
       expect(problem.message).toBe('Placard answered with 502.');
       expect(problem.isPassing).toBe(true);
     },
@@ -98,7 +98,7 @@ describe('asking the server', () => {
   it('says that what was written is kept where the server cannot be reached', async () => {
     const gone = new TypeError('fetch failed');
     vi.stubGlobal('fetch', () => Promise.reject(gone));
-    const problem = await problemOf(requestJson(SizeSchema, '/pages/tides'));
+    const problem = await problemOf(requestJson('get /beginning', BeginningSchema));
     expect(problem).toMatchObject({ status: 0, isPassing: true, cause: gone });
     expect(problem.message).toContain('kept on this machine');
   });
@@ -107,10 +107,17 @@ describe('asking the server', () => {
     const calledOff = new AbortController();
     calledOff.abort();
     vi.stubGlobal('fetch', () => Promise.reject(calledOff.signal.reason));
-    await expect(requestJson(SizeSchema, '/assets', { signal: calledOff.signal })).rejects.toBe(
+    await expect(requestJson('get /beginning', BeginningSchema, { signal: calledOff.signal })).rejects.toBe(
       calledOff.signal.reason,
     );
   });
+});
+
+it('an address has the names of its path and its query in it, and nothing that was not said', () => {
+  expect(addressOf('get /jobs/{id}/events', { path: { id: 'a b/c' } })).toBe('/api/jobs/a%20b%2Fc/events');
+  expect(addressOf('get /assets', { query: { words: 'reed & sedge', folder: '', cursor: undefined } })).toBe(
+    '/api/assets?words=reed+%26+sedge',
+  );
 });
 
 it('a fault of the screen is not said in the words of a program', () => {

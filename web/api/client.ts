@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { AnswerOf, BodyOf, OperationKey, PathNames, QueryOf, Readable } from '#api/operations.ts';
 import { ProblemSchema } from '#api/problem.ts';
 
 /** A problem that the server answered, or that it could not be reached. `body` is the whole problem document. */
@@ -19,23 +20,37 @@ export class ApiProblem extends Error {
   }
 }
 
-type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
-
-interface Asked {
-  readonly method?: Method;
-  readonly body?: unknown;
+interface AskedAnyhow {
   /** The version that a write was made on. */
   readonly version?: number;
-  readonly signal?: AbortSignal;
+  readonly signal?: AbortSignal | undefined;
 }
 
-/** Asks the server and reads its answer into a type. Throws `ApiProblem` with a sentence for people otherwise. */
-export async function requestJson<T extends v.GenericSchema>(
-  schema: T,
-  path: string,
-  asked: Asked = {},
-): Promise<v.InferOutput<T>> {
-  const answer = await send(path, asked);
+type PathPart<Key extends OperationKey> = Key extends `${string}{${string}`
+  ? { readonly path: PathNames<Key> }
+  : unknown;
+type QueryPart<Key extends OperationKey> = [QueryOf<Key>] extends [never]
+  ? unknown
+  : { readonly query: Readable<v.InferInput<QueryOf<Key>>> };
+type BodyPart<Key extends OperationKey> = [BodyOf<Key>] extends [never]
+  ? unknown
+  : { readonly body: Readable<v.InferInput<BodyOf<Key>>> };
+
+/** What an operation takes: the names in its path, its query and its body, as its own schemas say. */
+type Asked<Key extends OperationKey> = AskedAnyhow & PathPart<Key> & QueryPart<Key> & BodyPart<Key>;
+type AskedLast<Key extends OperationKey> =
+  object extends Asked<Key> ? [asked?: Asked<Key>] : [asked: Asked<Key>];
+
+/**
+ * Asks the server by the key of an operation and reads its answer into a type. Throws `ApiProblem` with a sentence for
+ * people otherwise. The schema is that of the operation, handed in so that a screen loads no others.
+ */
+export async function requestJson<Key extends OperationKey>(
+  key: Key,
+  schema: AnswerOf<Key>,
+  ...[asked]: AskedLast<Key>
+): Promise<v.InferOutput<AnswerOf<Key>>> {
+  const answer = await send(key, asked ?? {});
   const read = v.safeParse(schema, answer);
   if (read.success) return read.output;
   // Answers may gain parts without harm; one that lacks what is read here comes from another Placard than this window.
@@ -47,15 +62,23 @@ export async function requestJson<T extends v.GenericSchema>(
   );
 }
 
-/** As `ask`, for answers without a body. */
-export async function requestVoid(path: string, asked: Asked): Promise<void> {
-  await send(path, asked);
+/** As `requestJson`, for operations whose answer has no body, or is not looked at. */
+export async function requestVoid<Key extends OperationKey>(
+  key: Key,
+  ...[asked]: AskedLast<Key>
+): Promise<void> {
+  await send(key, asked ?? {});
+}
+
+interface Sent extends AskedAnyhow {
+  readonly path?: Readonly<Record<string, string>>;
+  readonly query?: object;
+  readonly body?: unknown;
 }
 
 /** No status of HTTP: the answer itself was sound, only not for this window. */
 const RENEWED = 1;
 
-const WRITES = new Set<Method>(['POST', 'PUT', 'PATCH', 'DELETE']);
 /** Waits before a write is tried again whose answer did not come, in milliseconds. */
 const AGAIN_MILLIS = [400, 1200];
 
@@ -63,30 +86,28 @@ const AGAIN_MILLIS = [400, 1200];
  * Sends a request. A write whose answer did not come is sent again under the same key, and the server answers the same
  * where it was carried out already.
  */
-async function send(path: string, asked: Asked): Promise<unknown> {
-  const isWrite = WRITES.has(asked.method ?? 'GET');
+async function send(operation: OperationKey, asked: Sent): Promise<unknown> {
+  const isWrite = !operation.startsWith('get ');
   const key = isWrite ? crypto.randomUUID() : null;
   // Whoever writes on a version knows how it stands, and tries again by itself.
   for (const wait of isWrite && asked.version === undefined ? AGAIN_MILLIS : []) {
     try {
-      return await sendOnce(path, asked, key);
+      return await sendOnce(operation, asked, key);
     } catch (error) {
       const isLost = error instanceof ApiProblem && (error.status === 0 || error.status === 503);
       if (!isLost) throw error;
       await new Promise((resolve) => setTimeout(resolve, wait));
     }
   }
-  return sendOnce(path, asked, key);
+  return sendOnce(operation, asked, key);
 }
 
-async function sendOnce(
-  path: string,
-  { method = 'GET', body, version, signal }: Asked,
-  key: string | null,
-): Promise<unknown> {
+async function sendOnce(operation: OperationKey, asked: Sent, key: string | null): Promise<unknown> {
+  const { body, version, signal } = asked;
+  const method = operation.slice(0, operation.indexOf(' ')).toUpperCase();
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, {
+    response = await fetch(filled(operation, asked), {
       method,
       headers: {
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
@@ -113,6 +134,20 @@ async function sendOnce(
     problem.success ? problem.output.detail : `Placard answered with ${response.status}.`,
     answer,
   );
+}
+
+/** Where an operation is answered: for files that the browser fetches itself, and for events. */
+export function addressOf<Key extends OperationKey>(key: Key, ...[asked]: AskedLast<Key>): string {
+  return filled(key, asked ?? {});
+}
+
+function filled(key: OperationKey, { path: names = {}, query = {} }: Sent): string {
+  const path = key.slice(key.indexOf(' ') + 1);
+  const under = path.replace(/\{(\w+)\}/g, (_all, name: string) => encodeURIComponent(names[name] ?? ''));
+  const params = new URLSearchParams();
+  for (const [name, value] of Object.entries(query))
+    if (value !== undefined && value !== '') params.set(name, String(value));
+  return `/api${under}${params.size > 0 ? `?${params}` : ''}`;
 }
 
 /** What to say of any failure. */

@@ -21,7 +21,7 @@ import {
   PageSummarySchema,
   PreviewSchema,
 } from '#api/pages.ts';
-import { BeginningSchema, PersonSchema } from '#api/people.ts';
+import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, requestJson } from './client.ts';
 
@@ -34,13 +34,11 @@ export const queryClient = new QueryClient({
   },
 });
 
-const DemoPersonSchema = v.object({ name: v.string(), email: v.string(), role: v.string() });
-
 export const meQuery = queryOptions({
   queryKey: ['me'],
   queryFn: async () => {
     try {
-      return await requestJson(PersonSchema, '/me');
+      return await requestJson('get /me', PersonSchema);
     } catch (error) {
       if (error instanceof ApiProblem && error.status === 401) return null;
       throw error;
@@ -51,29 +49,29 @@ export const meQuery = queryOptions({
 
 export const beginningQuery = queryOptions({
   queryKey: ['beginning'],
-  queryFn: () => requestJson(BeginningSchema, '/beginning'),
+  queryFn: () => requestJson('get /beginning', BeginningSchema),
 });
 
 export const demoPeopleQuery = queryOptions({
   queryKey: ['demo-people'],
-  queryFn: () => requestJson(v.array(DemoPersonSchema), '/demo-people'),
+  queryFn: () => requestJson('get /demo-people', v.array(DemoPersonSchema)),
   staleTime: Infinity,
 });
 const HANGING_MILLIS = 1500;
 
 export const deskQuery = queryOptions({
   queryKey: ['desk'],
-  queryFn: () => requestJson(DeskSchema, '/desk'),
+  queryFn: () => requestJson('get /desk', DeskSchema),
   // While the demo hangs itself, people look on.
   refetchInterval: ({ state }) => (state.data?.hanging ? HANGING_MILLIS : false),
 });
 export const pagesQuery = queryOptions({
   queryKey: ['pages'],
-  queryFn: () => requestJson(v.array(PageSummarySchema), '/pages'),
+  queryFn: () => requestJson('get /pages', v.array(PageSummarySchema)),
 });
 export const targetsQuery = queryOptions({
   queryKey: ['targets'],
-  queryFn: () => requestJson(v.array(TargetSchema), '/targets'),
+  queryFn: () => requestJson('get /targets', v.array(TargetSchema)),
 });
 /** The target that many pieces are sized for where nobody said which: the one with most sizes in its house rules. */
 export function mostSizes(targets: readonly Target[]): Target | undefined {
@@ -82,14 +80,14 @@ export function mostSizes(targets: readonly Target[]): Target | undefined {
 
 export const foldersQuery = queryOptions({
   queryKey: ['folders'],
-  queryFn: () => requestJson(FolderListSchema, '/folders'),
+  queryFn: () => requestJson('get /folders', FolderListSchema),
 });
 
 /** A page is asked once each time it is opened; from then on its saver knows how it stands. */
 export const pageQuery = (id: string) =>
   queryOptions({
     queryKey: ['page', id],
-    queryFn: () => requestJson(PageSchema, `/pages/${id}`),
+    queryFn: () => requestJson('get /pages/{id}', PageSchema, { path: { id } }),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
@@ -97,88 +95,86 @@ export const pageQuery = (id: string) =>
 export const proofPageQuery = (id: string) =>
   queryOptions({
     queryKey: ['proof-page', id],
-    queryFn: () => requestJson(PageSchema, `/pages/${id}`),
+    queryFn: () => requestJson('get /pages/{id}', PageSchema, { path: { id } }),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
 export const assetQuery = (id: string) =>
-  queryOptions({ queryKey: ['asset', id], queryFn: () => requestJson(AssetSchema, `/assets/${id}`) });
+  queryOptions({
+    queryKey: ['asset', id],
+    queryFn: () => requestJson('get /assets/{id}', AssetSchema, { path: { id } }),
+  });
 /** An original never changes, so neither does this. */
 export const lightsQuery = (id: string) =>
   queryOptions({
     queryKey: ['lights', id],
-    queryFn: () => requestJson(LightsSchema, `/assets/${id}/lights`),
+    queryFn: () => requestJson('get /assets/{id}/lights', LightsSchema, { path: { id } }),
     staleTime: Number.POSITIVE_INFINITY,
   });
 export const provenanceQuery = (id: string) =>
   queryOptions({
     queryKey: ['asset', id, 'provenance'],
-    queryFn: () => requestJson(v.array(ProvenanceSchema), `/assets/${id}/provenance`),
+    queryFn: () => requestJson('get /assets/{id}/provenance', v.array(ProvenanceSchema), { path: { id } }),
     staleTime: 30_000,
   });
 export const ownWordsQuery = (id: string) =>
   queryOptions({
     queryKey: ['asset', id, 'own-words'],
-    queryFn: () => requestJson(OwnWordsSchema, `/assets/${id}/own-words`),
+    queryFn: () => requestJson('get /assets/{id}/own-words', OwnWordsSchema, { path: { id } }),
     staleTime: 0,
   });
 /** Asked anew for each version of the piece, and from time to time: files are made while one looks on. */
 export const madeCutsQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['made-cuts', id, version],
-    queryFn: () => requestJson(MadeCutsSchema, `/assets/${id}/cuts`),
+    queryFn: () => requestJson('get /assets/{id}/cuts', MadeCutsSchema, { path: { id } }),
     refetchInterval: 5_000,
   });
 export const likenessQuery = (id: string, about: { recipe: string; width: number; target: string }) =>
   queryOptions({
     queryKey: ['likeness', id, about],
     queryFn: ({ signal }) =>
-      requestJson(
-        LikenessCurveSchema,
-        `/assets/${id}/likeness?${new URLSearchParams({ ...about, width: String(about.width) })}`,
-        { signal },
-      ),
+      requestJson('get /assets/{id}/likeness', LikenessCurveSchema, {
+        path: { id },
+        query: { ...about, width: String(about.width) },
+        signal,
+      }),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
 export const lookalikesQuery = (id: string) =>
   queryOptions({
     queryKey: ['lookalikes', id],
-    queryFn: () => requestJson(LookalikesSchema, `/assets/${id}/lookalikes`),
+    queryFn: () => requestJson('get /assets/{id}/lookalikes', LookalikesSchema, { path: { id } }),
     staleTime: 30_000,
   });
 export const pinsQuery = queryOptions({
   queryKey: ['pins'],
-  queryFn: () => requestJson(v.array(v.string()), '/pins'),
+  queryFn: () => requestJson('get /pins', v.array(v.string())),
 });
 export const previewQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['preview', id, version],
-    queryFn: () => requestJson(PreviewSchema, `/pages/${id}/preview`),
+    queryFn: () => requestJson('get /pages/{id}/preview', PreviewSchema, { path: { id } }),
     staleTime: Infinity,
   });
 /** The code of a page; that of one which cannot go out yet is only given to who asks for it as such. */
 export const fragmentQuery = (id: string, wish: FragmentWish) =>
   queryOptions({
     queryKey: ['fragment', id, wish],
-    queryFn: () => requestJson(FragmentSchema, `/pages/${id}/fragment?${paramsOf(wish)}`),
+    queryFn: () => requestJson('get /pages/{id}/fragment', FragmentSchema, { path: { id }, query: wish }),
     gcTime: 0,
     placeholderData: keepPreviousData,
   });
 
 export function askShelf(question: AssetQuery, signal?: AbortSignal) {
-  return requestJson(AssetListSchema, `/assets?${paramsOf(question)}`, signal ? { signal } : {});
+  return requestJson('get /assets', AssetListSchema, { query: question, signal });
 }
 
 /** How many pieces answer a question; shows the last count until the next one is there. */
 export const shelfCountQuery = ({ cursor: _cursor, limit: _limit, order: _order, ...question }: AssetQuery) =>
   queryOptions({
     queryKey: ['shelf', 'count', question],
-    queryFn: ({ signal }) => requestJson(AssetCountSchema, `/assets/count?${paramsOf(question)}`, { signal }),
+    queryFn: ({ signal }) => requestJson('get /assets/count', AssetCountSchema, { query: question, signal }),
     placeholderData: keepPreviousData,
   });
-
-function paramsOf(question: AssetQuery | FragmentWish): URLSearchParams {
-  const entries = Object.entries(question).filter(([, value]) => value !== undefined && value !== '');
-  return new URLSearchParams(entries.map(([key, value]) => [key, String(value)]));
-}

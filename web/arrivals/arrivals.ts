@@ -271,7 +271,7 @@ async function arrive(entry: Waiting, upload: Upload): Promise<void> {
   change(id, { state: 'looking', sentence: 'Is looked at', sent: entry.file.size });
   try {
     const uploadId = upload.url?.split('/').at(-1) ?? '';
-    const arrived = await requestJson(ArrivedSchema, '/arrivals', { method: 'POST', body: { uploadId } });
+    const arrived = await requestJson('post /arrivals', ArrivedSchema, { body: { uploadId } });
     putPieces([arrived.asset]);
     if (!onArrived?.(arrived) && to.pageId) await putOnTray(to.pageId, [arrived.asset.id], to.wantId);
     change(id, { state: 'in', sentence: arrived.sentence, assetId: arrived.asset.id });
@@ -314,15 +314,18 @@ export async function putOnTray(
   assetIds: readonly string[],
   wantId: string | null,
 ): Promise<void> {
-  await requestVoid(`/pages/${pageId}/tray`, { method: 'POST', body: { add: assetIds, remove: [], wantId } });
+  await requestVoid('post /pages/{id}/tray', {
+    path: { id: pageId },
+    body: { add: assetIds, remove: [], wantId },
+  });
   onTray.dispatchEvent(new CustomEvent('change', { detail: pageId }));
   for (const key of ['pages', 'desk', 'gather-page']) void queryClient.invalidateQueries({ queryKey: [key] });
 }
 
 /** Takes pieces off a page's tray again. */
 export async function takeOffTray(pageId: string, assetIds: readonly string[]): Promise<void> {
-  await requestVoid(`/pages/${pageId}/tray`, {
-    method: 'POST',
+  await requestVoid('post /pages/{id}/tray', {
+    path: { id: pageId },
     body: { add: [], remove: assetIds, wantId: null },
   });
   onTray.dispatchEvent(new CustomEvent('change', { detail: pageId }));

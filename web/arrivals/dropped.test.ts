@@ -44,10 +44,12 @@ describe('files that are dropped', () => {
     ]);
   });
 
-  it('in folders keep those, to the last batch, and what is no picture stays out', async () => {
+  it('in folders keep those, to the last batch, and what is neither picture nor document stays out', async () => {
     const birds = folderEntry('birds', [
       fileEntry(file('a.jpg')),
       fileEntry(file('Thumbs.db')),
+      fileEntry(file('tides.pdf')),
+      fileEntry(file('notes.txt')),
       fileEntry(file('b.png')),
       folderEntry('bittern', [fileEntry(file('c.webp')), fileEntry(file('no-name', 'image/jpeg'))]),
       fileEntry(file('d.tif')),
@@ -55,6 +57,7 @@ describe('files that are dropped', () => {
     const found = await filesOfDrop(drop([birds, fileEntry(file('loose.txt'))]));
     expect(found.map(({ file: one, folder }) => `${folder}/${one.name}`)).toEqual([
       'birds/a.jpg',
+      'birds/tides.pdf',
       'birds/b.png',
       'birds/bittern/c.webp',
       'birds/bittern/no-name',

@@ -7,7 +7,8 @@ export interface FoundFile {
 /** How deep folders are read, so that a link that leads round in a circle comes to an end. */
 const DEPTH_LIMIT = 12;
 const PICTURE = /^image\//;
-const PICTURE_NAME = /\.(jpe?g|png|webp|avif|gif|tiff?|svg)$/i;
+/** Of documents those that are made to be read; notes and lists lie about in any folder. */
+const TAKEN_NAME = /\.(jpe?g|png|webp|avif|gif|tiff?|svg|pdf|docx|xlsx|pptx|od[tsp])$/i;
 
 /** The files of a drop, whole folders with all that is in them included. Has to be called while the drop is handled. */
 export function filesOfDrop(data: DataTransfer): Promise<readonly FoundFile[]> {
@@ -21,7 +22,7 @@ async function filesOf(entry: FileSystemEntry, folder: string, depth: number): P
   if (isFile(entry)) {
     const file = await new Promise<File>((resolve, reject) => entry.file(resolve, reject));
     // In a folder there may be anything; by itself a file is taken up on, and refused with a reason.
-    return folder === '' || isPicture(file) ? [{ file, folder }] : [];
+    return folder === '' || isTaken(file) ? [{ file, folder }] : [];
   }
   if (!isDirectory(entry) || depth >= DEPTH_LIMIT) return [];
   const inside = folder === '' ? entry.name : `${folder}/${entry.name}`;
@@ -44,14 +45,14 @@ async function childrenOf(directory: FileSystemDirectoryEntry): Promise<readonly
 
 /** The files of a chosen folder (`webkitdirectory`), each with the folder it stood in. */
 export function filesOfFolder(files: readonly File[]): readonly FoundFile[] {
-  return files.filter(isPicture).map((file) => ({
+  return files.filter(isTaken).map((file) => ({
     file,
     folder: file.webkitRelativePath.split('/').slice(0, -1).join('/'),
   }));
 }
 
-function isPicture(file: File): boolean {
-  return PICTURE.test(file.type) || PICTURE_NAME.test(file.name);
+function isTaken(file: File): boolean {
+  return PICTURE.test(file.type) || TAKEN_NAME.test(file.name);
 }
 
 function isFile(entry: FileSystemEntry): entry is FileSystemFileEntry {

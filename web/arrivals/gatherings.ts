@@ -25,7 +25,7 @@ export interface Wish {
 
 /** Orders found pictures to be taken, and follows them until they are in. */
 export async function gather(wish: Wish): Promise<Gathering> {
-  const ordered = await requestJson(GatheringSchema, '/gatherings', { method: 'POST', body: wish });
+  const ordered = await requestJson('post /gatherings', GatheringSchema, { body: wish });
   put(ordered);
   void follow(ordered.jobId);
   return ordered;
@@ -46,13 +46,13 @@ export function gathered(jobId: string): Promise<Gathering> {
 }
 
 export async function stopGathering(jobId: string): Promise<void> {
-  put(await requestJson(GatheringSchema, `/gatherings/${jobId}/stop`, { method: 'POST', body: {} }));
+  put(await requestJson('post /gatherings/{id}/stop', GatheringSchema, { path: { id: jobId } }));
 }
 
 /** Lets a gathering go on that was stopped or failed; what is in stays in. */
 export async function goOnWithGathering(jobId: string): Promise<void> {
-  await requestJson(JobSchema, `/jobs/${jobId}/go-on`, { method: 'POST', body: {} });
-  put(await requestJson(GatheringSchema, `/gatherings/${jobId}`));
+  await requestJson('post /jobs/{id}/go-on', JobSchema, { path: { id: jobId } });
+  put(await requestJson('get /gatherings/{id}', GatheringSchema, { path: { id: jobId } }));
   void follow(jobId);
 }
 
@@ -71,7 +71,7 @@ export function isOpen({ state }: Gathering): boolean {
 
 /** Finds what still runs on the server, as after a reload. */
 export async function findGatherings(): Promise<void> {
-  const recent = await requestJson(v.array(GatheringSchema), '/gatherings').catch(() => []);
+  const recent = await requestJson('get /gatherings', v.array(GatheringSchema)).catch(() => []);
   for (const one of recent.filter(isOpen)) {
     put(one);
     void follow(one.jobId);
@@ -91,7 +91,9 @@ async function follow(jobId: string): Promise<void> {
   if (following.has(jobId)) return;
   following.add(jobId);
   for (;;) {
-    const looked = await requestJson(GatheringSchema, `/gatherings/${jobId}`).catch(() => null);
+    const looked = await requestJson('get /gatherings/{id}', GatheringSchema, { path: { id: jobId } }).catch(
+      () => null,
+    );
     if (looked) {
       put(looked);
       if (!isOpen(looked)) break;
@@ -119,14 +121,14 @@ function ended(jobId: string): void {
     scope: 'gather',
     undo: async () => {
       if (pageId) await takeOffTray(pageId, ids);
-      for (const id of fresh) await requestVoid(`/assets/${id}`, { method: 'DELETE' });
+      for (const id of fresh) await requestVoid('delete /assets/{id}', { path: { id } });
       void queryClient.invalidateQueries({ queryKey: ['shelf'] });
     },
     redo: async () => {
-      for (const id of fresh) await requestVoid(`/assets/${id}/bring-back`, { method: 'POST', body: {} });
+      for (const id of fresh) await requestVoid('post /assets/{id}/bring-back', { path: { id } });
       if (pageId)
-        await requestVoid(`/pages/${pageId}/tray`, {
-          method: 'POST',
+        await requestVoid('post /pages/{id}/tray', {
+          path: { id: pageId },
           body: { add: ids, remove: [], wantId: null },
         });
       void queryClient.invalidateQueries({ queryKey: ['shelf'] });

@@ -3,7 +3,7 @@ import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'rea
 import { useParams, useSearchParams } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import type { WrittenSample } from '#api/likeness.ts';
-import { may } from '#api/people.ts';
+import { mayChangePiece } from '#api/people.ts';
 import type { Target } from '#api/targets.ts';
 import type { Point } from '#core/media/crop.ts';
 import { isOriginalFormat, ORIGINAL_FORMATS } from '#core/media/formats.ts';
@@ -21,8 +21,8 @@ import {
 import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { placementsOf } from '#core/page/model.ts';
 import { strictest } from '#core/page/target.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import { licenceTerms } from '#core/rights/licences.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, lightsQuery, meQuery, targetsQuery } from '../api/queries.ts';
@@ -63,7 +63,7 @@ export function BenchScreen() {
   if (!asset || !target || !me)
     return <Unanswered isScreen of={asset ? [targets, person] : [asked, targets, person]} />;
   if (here === 'asked') return null;
-  const isEditable = may(me.role, 'say-rights') || asset.createdBy === me.name;
+  const isEditable = mayChangePiece(me, asset.createdBy.id);
   // In one use alone it starts from what is done to it everywhere.
   const shown = here?.placement.prep ? { ...asset, prep: here.placement.prep } : asset;
   return <Bench key={asset.id} asset={shown} target={target} isEditable={isEditable} here={here} />;

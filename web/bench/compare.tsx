@@ -12,7 +12,7 @@ interface CompareProps {
 }
 
 /** The steps that are seen on one side only. */
-const COMPARED = ['straighten', 'tone', 'sharpness', 'ground'] as const;
+const COMPARED = ['straighten', 'tone', 'sharpness', 'backgroundColour'] as const;
 
 /**
  * A piece as it came, on the left of a line, over the piece as it is prepared. What turns and trims it is left as it is
@@ -22,7 +22,7 @@ export function Compare({ piece, view, width, height }: CompareProps) {
   const [at, setAt] = useState(50);
   const before: Cuttable = {
     ...piece,
-    prep: { ...piece.prep, off: [...new Set([...piece.prep.off, ...COMPARED])] },
+    prep: { ...piece.prep, disabledSteps: [...new Set([...piece.prep.disabledSteps, ...COMPARED])] },
   };
   const wide = (width * wholeSize(before).width) / wholeSize(piece).width;
   const high = (wide * wholeSize(before).height) / wholeSize(before).width;

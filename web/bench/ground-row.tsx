@@ -11,17 +11,17 @@ export function GroundRow({ prep, onDraft, change }: DraftProps) {
     <LabelRow name="Ground">
       <div className="flex flex-wrap gap-2">
         <Checkbox
-          checked={prep.ground !== null}
-          onChange={(isOn) => change({ ground: isOn ? PAPER : null }, 'its ground')}
+          checked={prep.backgroundColour !== null}
+          onChange={(isOn) => change({ backgroundColour: isOn ? PAPER : null }, 'its ground')}
         >
           Laid on a colour where it is transparent
         </Checkbox>
-        {prep.ground ? (
+        {prep.backgroundColour ? (
           <ColourField
             name="Colour"
-            value={prep.ground}
-            onMove={(ground) => onDraft({ ...prep, ground })}
-            onLet={(ground) => change({ ground }, 'its ground')}
+            value={prep.backgroundColour}
+            onMove={(ground) => onDraft({ ...prep, backgroundColour: ground })}
+            onLet={(ground) => change({ backgroundColour: ground }, 'its ground')}
           />
         ) : null}
       </div>

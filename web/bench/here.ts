@@ -1,7 +1,8 @@
 import { queryOptions } from '@tanstack/react-query';
 import { PageSchema, SavedPageSchema } from '#api/pages.ts';
 import type { Prep } from '#core/media/recipe.ts';
-import { type Placement, placementsOf, withPlacement } from '#core/page/model.ts';
+import type { Placement } from '#core/page/blocks/placement/schema.ts';
+import { placementsOf, withPlacement } from '#core/page/walk.ts';
 import { requestJson } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { ledger } from '../undo/ledger.ts';
@@ -16,7 +17,7 @@ export interface Here {
 export const herePageQuery = (pageId: string) =>
   queryOptions({
     queryKey: ['bench-page', pageId],
-    queryFn: () => requestJson(PageSchema, `/pages/${pageId}`),
+    queryFn: () => requestJson('get /pages/{id}', PageSchema, { path: { id: pageId } }),
   });
 
 /** Keeps a recipe for one use alone; null prepares it as everywhere else. */
@@ -36,11 +37,11 @@ export async function prepareHere(
 
 /** Writes it on the page as it stands on the server now; answers what was there before. */
 async function putHere(pageId: string, placementId: string, prep: Prep | null): Promise<Prep | null> {
-  const page = await requestJson(PageSchema, `/pages/${pageId}`);
+  const page = await requestJson('get /pages/{id}', PageSchema, { path: { id: pageId } });
   const before = placementsOf(page.doc).find(({ id }) => id === placementId)?.prep ?? null;
   const doc = withPlacement(page.doc, placementId, { prep });
-  await requestJson(SavedPageSchema, `/pages/${pageId}`, {
-    method: 'PUT',
+  await requestJson('put /pages/{id}', SavedPageSchema, {
+    path: { id: pageId },
     body: { doc },
     version: page.version,
   });

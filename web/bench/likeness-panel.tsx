@@ -148,7 +148,7 @@ async function measureOne(
   const known = queryClient.getQueryData<LikenessCurve>(queryKey);
   if (known && sampleOf(known, format, quality)?.written) return known;
   const body = { ...about, format, quality };
-  const curve = await requestJson(LikenessCurveSchema, `/assets/${id}/likeness`, { method: 'POST', body });
+  const curve = await requestJson('post /assets/{id}/likeness', LikenessCurveSchema, { path: { id }, body });
   queryClient.setQueryData(queryKey, curve);
   return curve;
 }

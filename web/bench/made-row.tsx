@@ -20,7 +20,7 @@ export function MadeRow({ asset, isEditable }: { readonly asset: Asset; readonly
   if (!made) return <Unanswered of={asked} className="px-0 py-2.5" />;
   const throwAway = async () => {
     try {
-      const left = await requestJson(MadeCutsSchema, `/assets/${asset.id}/cuts`, { method: 'DELETE' });
+      const left = await requestJson('delete /assets/{id}/cuts', MadeCutsSchema, { path: { id: asset.id } });
       queryClient.setQueryData(madeCutsQuery(asset.id, asset.version).queryKey, left);
       toast(`${files(made.unused.count)} thrown away. One that is needed again is made again.`);
     } catch (error) {

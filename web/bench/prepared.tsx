@@ -45,7 +45,7 @@ export function Prepared({ piece, view, width, crop, alt }: PreparedProps) {
         width,
         height: shown.height * whole.height * scale,
         ...(recipe.tone || recipe.sharpness > 0 ? { filter: 'url(#prepared-tone)' } : {}),
-        ...(recipe.ground ? { background: recipe.ground } : {}),
+        ...(recipe.backgroundColour ? { background: recipe.backgroundColour } : {}),
       }}
     >
       <span className="absolute block overflow-hidden will-change-transform" style={box}>

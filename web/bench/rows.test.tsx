@@ -56,10 +56,10 @@ describe('the crop of a piece', () => {
     return { kept, ground: mount(<CropRow piece={piece(prep)} rules={RULES} onKeep={onKeep} />) };
   };
 
-  it('takes each shape of the target once, about the focal point', () => {
+  it('takes each shape of the target once, about the focal point', async () => {
     const { kept, ground } = row();
     expect(statesOf(ground, 'button')).toEqual(['on: whole', 'off: 16:9', 'off: 1:1']);
-    click(button(ground, '1:1'));
+    await click(button(ground, '1:1'));
     const [[prep, name] = []] = kept;
     expect(name).toBe('cropping it');
     expect(prep?.crop).toMatchObject({ top: 0, height: 1 });
@@ -67,58 +67,58 @@ describe('the crop of a piece', () => {
     expect(prep?.crop?.left).toBeCloseTo(1 / 6, 3);
   });
 
-  it('is written in px of the original, and stays inside it', () => {
+  it('is written in px of the original, and stays inside it', async () => {
     const { kept, ground } = row({ crop: { left: 0.25, top: 0.25, width: 0.5, height: 0.5 } });
     expect(control(ground, 'Left').value).toBe('1500');
     expect(control(ground, 'High').value).toBe('2000');
-    write(control(ground, 'Left'), '99999');
-    write(control(ground, 'Wide'), '3');
+    await write(control(ground, 'Left'), '99999');
+    await write(control(ground, 'Wide'), '3');
     expect(kept.map(([prep]) => prep.crop)).toEqual([
       { left: 0.5, top: 0.25, width: 0.5, height: 0.5 },
       { left: 0.25, top: 0.25, width: 0.02, height: 0.5 },
     ]);
   });
 
-  it('leaves what is no number in the field with the reason, until Escape puts back what was there', () => {
+  it('leaves what is no number in the field with the reason, until Escape puts back what was there', async () => {
     const { kept, ground } = row();
-    write(control(ground, 'Left'), 'far left');
+    await write(control(ground, 'Left'), 'far left');
     expect(kept).toEqual([]);
     expect(control(ground, 'Left').value).toBe('far left');
     expect(allOf(ground, 'alert').map(({ textContent }) => textContent)).toEqual([
       'A number of px is needed.',
     ]);
-    press(control(ground, 'Left'), 'Escape');
+    await press(control(ground, 'Left'), 'Escape');
     expect(control(ground, 'Left').value).toBe('0');
     expect(allOf(ground, 'alert')).toEqual([]);
   });
 
-  it('gives the piece its own shape back', () => {
+  it('gives the piece its own shape back', async () => {
     const { kept, ground } = row({ crop: { left: 0.25, top: 0, width: 0.5, height: 1 } });
-    click(button(ground, 'Undo crop'));
+    await click(button(ground, 'Undo crop'));
     expect(kept).toEqual([[AS_IT_CAME, 'its own shape']]);
   });
 });
 
 describe('the frame of one shape', () => {
   const RATIO = { across: 1, down: 1 };
-  it('follows the focal point until it is set by hand, and again afterwards', () => {
+  it('follows the focal point until it is set by hand, and again afterwards', async () => {
     const free = keeping();
     const ground = mount(<FrameRow piece={piece()} ratio={RATIO} onKeep={free.onKeep} />);
     expect(ground.textContent).toContain('It follows the focal point.');
     expect(control(ground, 'Wide').value).toBe('4000');
-    write(control(ground, 'Left'), '0');
+    await write(control(ground, 'Left'), '0');
     const [[framed] = []] = free.kept;
     expect(framed?.frames).toEqual([{ ratio: RATIO, crop: expect.objectContaining({ left: 0, top: 0 }) }]);
     const set = keeping();
     const again = mount(<FrameRow piece={piece(framed)} ratio={RATIO} onKeep={set.onKeep} />);
-    click(button(again, 'Follow the focal point again'));
+    await click(button(again, 'Follow the focal point again'));
     expect(set.kept).toEqual([[AS_IT_CAME, 'following the focal point']]);
   });
 
-  it('keeps its shape when it is made narrower', () => {
+  it('keeps its shape when it is made narrower', async () => {
     const { kept, onKeep } = keeping();
     const ground = mount(<FrameRow piece={piece()} ratio={RATIO} onKeep={onKeep} />);
-    write(control(ground, 'Wide'), '2000', 'leave');
+    await write(control(ground, 'Wide'), '2000', 'leave');
     const crop = kept[0]?.[0].frames[0]?.crop;
     expect((crop?.width ?? 0) * 6000).toBeCloseTo((crop?.height ?? 0) * 4000, 0);
     expect((crop?.width ?? 0) * 6000).toBeCloseTo(2000, 0);
@@ -126,10 +126,10 @@ describe('the frame of one shape', () => {
 });
 
 describe('turning', () => {
-  it('goes by quarters, and mirrors', () => {
+  it('goes by quarters, and mirrors', async () => {
     const { kept, onKeep } = keeping();
     const ground = mount(<TurnRow prep={AS_IT_CAME} onKeep={onKeep} />);
-    for (const name of ['Left', 'Right', 'Mirror']) click(button(ground, name));
+    for (const name of ['Left', 'Right', 'Mirror']) await click(button(ground, name));
     expect(kept.map(([prep, name]) => [prep.turn, prep.mirror, name])).toEqual([
       [270, false, 'turning it left'],
       [90, false, 'turning it right'],
@@ -160,14 +160,14 @@ describe('the whole of what is done to a piece', () => {
 
   it('is moved by the keys of whoever may change it', async () => {
     const { kept, slider } = lightOf(true);
-    press(slider, 'ArrowRight');
+    await press(slider, 'ArrowRight');
     await Promise.resolve();
     expect(kept.map(([prep]) => prep.tone.light)).toEqual([1]);
   });
 
   it('stays as it is for whoever may only read it, its sliders too', async () => {
     const { kept, slider } = lightOf(false);
-    press(slider, 'ArrowRight');
+    await press(slider, 'ArrowRight');
     await Promise.resolve();
     expect(kept).toEqual([]);
     expect(slider.hasAttribute('data-disabled')).toBe(true);
@@ -195,10 +195,10 @@ describe('tone', () => {
     ]);
   });
 
-  it('is black and white, or printed in the two inks of the house', () => {
+  it('is black and white, or printed in the two inks of the house', async () => {
     const { ground, changed } = row();
-    click(byRole(ground, 'checkbox', 'Black and white'));
-    click(byRole(ground, 'checkbox', 'Two inks'));
+    await click(byRole(ground, 'checkbox', 'Black and white'));
+    await click(byRole(ground, 'checkbox', 'Two inks'));
     expect(changed.map(([part, name]) => [part.tone?.monochrome, part.tone?.inks, name])).toEqual([
       [true, null, 'black and white'],
       [false, { dark: '#172126', light: '#f7efe0' }, 'two inks'],
@@ -215,15 +215,21 @@ describe('tone', () => {
 });
 
 describe('the ground of a transparent picture', () => {
-  it('is paper at first, and taken away again', () => {
+  it('is paper at first, and taken away again', async () => {
     const { changed, change } = changing();
     const laid = (ground: string | null) =>
-      mount(<GroundRow prep={{ ...AS_IT_CAME, ground }} onDraft={() => undefined} change={change} />);
-    click(byRole(laid(null), 'checkbox', 'Laid on a colour where it is transparent'));
-    click(byRole(laid('#336699'), 'checkbox', 'Laid on a colour where it is transparent'));
+      mount(
+        <GroundRow
+          prep={{ ...AS_IT_CAME, backgroundColour: ground }}
+          onDraft={() => undefined}
+          change={change}
+        />,
+      );
+    await click(byRole(laid(null), 'checkbox', 'Laid on a colour where it is transparent'));
+    await click(byRole(laid('#336699'), 'checkbox', 'Laid on a colour where it is transparent'));
     expect(changed).toEqual([
-      [{ ground: '#ffffff' }, 'its ground'],
-      [{ ground: null }, 'its ground'],
+      [{ backgroundColour: '#ffffff' }, 'its ground'],
+      [{ backgroundColour: null }, 'its ground'],
     ]);
   });
 });
@@ -238,24 +244,24 @@ describe('the steps', () => {
     return { ground, changed, kept };
   };
 
-  it('are sentences that are switched off and on without being forgotten', () => {
-    const { ground, changed } = row({ turn: 90, straighten: -12, off: ['straighten'] });
+  it('are sentences that are switched off and on without being forgotten', async () => {
+    const { ground, changed } = row({ turn: 90, straighten: -12, disabledSteps: ['straighten'] });
     expect(statesOf(ground, 'checkbox')).toEqual([
       'on: Turned by 90° clockwise.',
       'off: Straightened by -1.2°.',
     ]);
-    for (const box of allOf(ground, 'checkbox')) click(box);
+    for (const box of allOf(ground, 'checkbox')) await click(box);
     expect(changed).toEqual([
-      [{ off: ['straighten', 'turn'] }, 'switching a step off'],
-      [{ off: [] }, 'switching a step on'],
+      [{ disabledSteps: ['straighten', 'turn'] }, 'switching a step off'],
+      [{ disabledSteps: [] }, 'switching a step on'],
     ]);
   });
 
-  it('go all at once, and are none on a piece as it came', () => {
+  it('go all at once, and are none on a piece as it came', async () => {
     const { ground, kept } = row({ mirror: true, straighten: 12 });
-    click(button(ground, 'Revert to the original'));
+    await click(button(ground, 'Revert to the original'));
     expect(kept).toEqual([[AS_IT_CAME, 'reverting to the original']]);
-    click(button(row({ mirror: true }).ground, 'Undo turn'));
+    await click(button(row({ mirror: true }).ground, 'Undo turn'));
     expect(row({}).ground.textContent).toContain('Nothing is done to it. The original stays as it is.');
   });
 

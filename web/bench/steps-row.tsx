@@ -20,7 +20,7 @@ const UNDO_WORDS: Readonly<Record<PrepStep, string>> = {
   frames: 'Undo frames',
   tone: 'Undo tone',
   sharpness: 'Undo sharpening',
-  ground: 'Undo background',
+  backgroundColour: 'Undo background',
   words: 'Undo words over it',
 };
 
@@ -30,7 +30,11 @@ export function StepsRow({ prep, isEditable, change, onKeep }: StepsProps) {
   const [only, others] = steps;
   const flip = (step: PrepStep, isOn: boolean) =>
     change(
-      { off: isOn ? prep.off.filter((one) => one !== step) : [...prep.off, step] },
+      {
+        disabledSteps: isOn
+          ? prep.disabledSteps.filter((one) => one !== step)
+          : [...prep.disabledSteps, step],
+      },
       isOn ? 'switching a step on' : 'switching a step off',
     );
   return (
@@ -42,7 +46,7 @@ export function StepsRow({ prep, isEditable, change, onKeep }: StepsProps) {
         <Checkbox
           key={step}
           disabled={!isEditable}
-          checked={!prep.off.includes(step)}
+          checked={!prep.disabledSteps.includes(step)}
           onChange={(isOn) => flip(step, isOn)}
         >
           {says}

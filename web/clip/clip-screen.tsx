@@ -1,11 +1,9 @@
 import { useEffect, useState } from 'react';
-import * as v from 'valibot';
+import { MadeSchema } from '#api/problem.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { Deeds } from '../ui/deeds.tsx';
-
-const HandedSchema = v.object({ id: v.string() });
 
 type State =
   | { readonly kind: 'nothing' }
@@ -26,10 +24,7 @@ export function ClipScreen({ isSignedIn }: { readonly isSignedIn: boolean }) {
     const address = said.get('a') ?? '';
     const token = said.get('t') ?? '';
     if (token === '') return;
-    requestJson(HandedSchema, '/clips', {
-      method: 'POST',
-      body: { token, address, selection: said.get('s') ?? '' },
-    }).then(
+    requestJson('post /clips', MadeSchema, { body: { token, address, selection: said.get('s') ?? '' } }).then(
       ({ id }) =>
         setState({ kind: 'handed', id, host: URL.canParse(address) ? new URL(address).hostname : '' }),
       (error: unknown) => setState({ kind: 'failed', why: sayFailure(error) }),

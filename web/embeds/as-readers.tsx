@@ -7,7 +7,7 @@ import {
   type EmbedForm,
   FORM_WORDS,
   type FormCase,
-  whyNot,
+  formFault,
 } from '#core/embed/forms.ts';
 import { type Embed, NO_FACTS } from '#core/embed/model.ts';
 import { heightAt, writeEmbed } from '#core/embed/write.ts';
@@ -125,7 +125,7 @@ interface FormChoiceProps {
 
 /** The form that was chosen, and the others that are open here. */
 function FormChoice({ of, form, onWish }: FormChoiceProps) {
-  const open = EMBED_FORMS.filter((one) => whyNot(one, of) === null);
+  const open = EMBED_FORMS.filter((one) => formFault(one, of) === null);
   return (
     <Choice
       about="How it stands there"

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import type { Embed } from '#core/embed/model.ts';
+import { embedOf } from '#core/page/piece.ts';
 import { sayFailure } from '../api/client.ts';
 import { pagesQuery } from '../api/queries.ts';
 import { putOnTray } from '../arrivals/arrivals.ts';
@@ -38,8 +39,8 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
   const held = useQuery(heldEmbedsQuery);
   // Only what stands on a page has a place that another can take.
   const others = (held.data?.assets ?? []).filter(
-    ({ id, usedOn, embed: itsEmbed }) =>
-      usedOn.length > 0 && id !== piece?.id && itsEmbed?.embed.address !== embed.address,
+    (other) =>
+      other.usedOn.length > 0 && other.id !== piece?.id && embedOf(other)?.embed.address !== embed.address,
   );
   /** The piece it is on the shelf, or becomes now; null where that could not be. */
   const pieceOf = async (): Promise<Asset | null> => {

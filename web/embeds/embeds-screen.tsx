@@ -6,7 +6,8 @@ import { entryById, type Hosts, trustOf } from '#core/embed/host.ts';
 import { type ReadEmbed, readPasted } from '#core/embed/reading.ts';
 import { titleOf } from '#core/embed/write.ts';
 import { EN } from '#core/messages/en.ts';
-import type { HeldEmbed } from '#core/page/embed-here.ts';
+import type { HeldEmbed } from '#core/page/piece.ts';
+import { embedOf } from '#core/page/piece.ts';
 import { sayFailure } from '../api/client.ts';
 import { pagesQuery, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
@@ -57,7 +58,8 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
     if (piece.data) putPieces([piece.data]);
   }, [piece.data]);
   const held = pieceId === null ? null : (piece.data ?? null);
-  const chosen = held?.embed ? asRead(held.embed) : embeds[Math.min(at, embeds.length - 1)];
+  const heldEmbed = held ? embedOf(held) : null;
+  const chosen = heldEmbed ? asRead(heldEmbed) : embeds[Math.min(at, embeds.length - 1)];
   const searchable = hosts.entries.filter(({ search }) => search !== null);
   const paste = (next: string) => {
     setText(next);
@@ -87,7 +89,7 @@ function Workplace({ hosts, targets }: WorkplaceProps) {
           <p className="mt-0.5 text-soft">An address, or whatever code the other site gave you.</p>
         </header>
         <PastedBox
-          text={held?.embed ? held.embed.embed.page : text}
+          text={heldEmbed ? heldEmbed.embed.page : text}
           marks={read === text && !held ? marks : []}
           onChange={paste}
         />

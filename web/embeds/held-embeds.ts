@@ -13,8 +13,7 @@ export interface Kept {
 
 /** Puts an embed on the shelf; the same thing is held once. */
 export async function keepEmbed(embed: Embed): Promise<Kept> {
-  const kept = await requestJson(v.pick(ArrivedSchema, ['asset', 'isNew', 'sentence']), '/embeds', {
-    method: 'POST',
+  const kept = await requestJson('post /embeds', v.pick(ArrivedSchema, ['asset', 'isNew', 'sentence']), {
     body: { embed },
   });
   putPieces([kept.asset]);
@@ -25,6 +24,6 @@ export async function keepEmbed(embed: Embed): Promise<Kept> {
 
 /** Records the decision to trust the host of an address. */
 export async function trustHost(address: string, scope: 'address' | 'host', reason: string): Promise<void> {
-  await requestVoid('/embeds/decisions', { method: 'POST', body: { scope, address, reason } });
+  await requestVoid('post /embeds/decisions', { body: { scope, address, reason } });
   await queryClient.invalidateQueries({ queryKey: ['embed-hosts'] });
 }

@@ -29,7 +29,7 @@ export function HeldList() {
               />
               <b className="group-hover:underline">{asset.label.title || asset.stem}</b>
               <span className="text-soft">
-                {asset.embed ? sayKind(asset.embed.embed.kind) : ''}, {sayUsedOn(asset)}
+                {asset.kind === 'embed' ? sayKind(asset.embed.embed.kind) : ''}, {sayUsedOn(asset)}
               </span>
             </Link>
           </li>

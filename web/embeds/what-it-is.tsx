@@ -59,7 +59,7 @@ export function EmbedFields({
     change({ parameters: value === undefined ? others : { ...others, [name]: value } }, label.toLowerCase());
   };
   // It starts when it is clicked: to start by itself as well would be said twice.
-  const shown = settings.filter(({ role }) => !(role === 'autoplay' && embed.onClick));
+  const shown = settings.filter(({ role }) => !(role === 'autoplay' && embed.loadOnClick));
   const field = (parameter: Parameter) => (
     <ParameterField
       key={parameter.name}
@@ -77,8 +77,8 @@ export function EmbedFields({
         {shown.filter(({ type }) => type === 'switch').map(field)}
         {embed.carrier === 'frame' ? (
           <Checkbox
-            checked={embed.onClick}
-            onChange={(isOn) => change({ onClick: isOn }, 'load only when clicked')}
+            checked={embed.loadOnClick}
+            onChange={(isOn) => change({ loadOnClick: isOn }, 'load only when clicked')}
           >
             Load only when clicked
           </Checkbox>

@@ -67,16 +67,16 @@ const faults = (ground: HTMLElement) => allOf(ground, 'alert').map(({ textConten
 describe('a form', () => {
   it('saves what the schema of the API lets through', async () => {
     const { ground, saved } = person();
-    write(control(ground, 'Name'), ' Joss Imrie ');
-    write(control(ground, 'E-mail address'), 'joss@saltmere.example');
-    choose(byRole(ground, 'combobox', 'Role'), 'Contributor');
+    await write(control(ground, 'Name'), ' Joss Imrie ');
+    await write(control(ground, 'E-mail address'), 'joss@saltmere.example');
+    await choose(byRole(ground, 'combobox', 'Role'), 'Contributor');
     await add(ground);
     expect(saved).toEqual([{ name: 'Joss Imrie', email: 'joss@saltmere.example', role: 'contributor' }]);
   });
 
   it('tells each fault at its field, and goes to the first', async () => {
     const { ground, saved } = person();
-    write(control(ground, 'E-mail address'), 'joss');
+    await write(control(ground, 'E-mail address'), 'joss');
     await add(ground);
     expect(saved).toEqual([]);
     expect(faults(ground)).toHaveLength(2);
@@ -89,8 +89,8 @@ describe('a form', () => {
     const { ground } = person(async () => {
       throw new ApiProblem(409, 'Somebody signs in with this address already.', null);
     });
-    write(control(ground, 'Name'), 'Joss Imrie');
-    write(control(ground, 'E-mail address'), 'mara@saltmere.example');
+    await write(control(ground, 'Name'), 'Joss Imrie');
+    await write(control(ground, 'E-mail address'), 'mara@saltmere.example');
     await add(ground);
     expect(faults(ground)).toEqual(['Somebody signs in with this address already.']);
     expect(document.activeElement).toBe(control(ground, 'E-mail address'));
@@ -99,12 +99,12 @@ describe('a form', () => {
 
   it('has what was typed after a reload, but for what is never kept, until it is saved', async () => {
     const first = person();
-    write(control(first.ground, 'Name'), 'Joss Imrie');
-    choose(byRole(first.ground, 'combobox', 'Role'), 'Contributor');
+    await write(control(first.ground, 'Name'), 'Joss Imrie');
+    await choose(byRole(first.ground, 'combobox', 'Role'), 'Contributor');
     const again = person();
     expect(control(again.ground, 'Name').value).toBe('Joss Imrie');
     expect(byRole(again.ground, 'combobox', 'Role').textContent).toBe('Editor');
-    write(control(again.ground, 'E-mail address'), 'joss@saltmere.example');
+    await write(control(again.ground, 'E-mail address'), 'joss@saltmere.example');
     await add(again.ground);
     expect(control(person().ground, 'Name').value).toBe('');
   });
@@ -124,21 +124,21 @@ describe('a measure', () => {
     return { kept, ground };
   };
 
-  it.each(['leave', 'enter'] as const)('is kept by %s', (way) => {
+  it.each(['leave', 'enter'] as const)('is kept by %s', async (way) => {
     const { kept, ground } = measure('480');
-    write(control(ground, 'Width'), '600', way);
+    await write(control(ground, 'Width'), '600', way);
     expect(kept).toEqual([600]);
   });
 
-  it('that was left as it was is not kept again', () => {
+  it('that was left as it was is not kept again', async () => {
     const { kept, ground } = measure('480');
-    write(control(ground, 'Width'), ' 480 ');
+    await write(control(ground, 'Width'), ' 480 ');
     expect(kept).toEqual([]);
   });
 
-  it('that means nothing stays with its reason', () => {
+  it('that means nothing stays with its reason', async () => {
     const { kept, ground } = measure('480');
-    write(control(ground, 'Width'), 'wide');
+    await write(control(ground, 'Width'), 'wide');
     expect(kept).toEqual([]);
     expect(faults(ground)).toEqual(['A width is a number.']);
     expect(control(ground, 'Width').value).toBe('wide');

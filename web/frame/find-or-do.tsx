@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { type Deed, may } from '#api/people.ts';
+import { may, type Permission } from '#api/people.ts';
 import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { VEIL_LOOK } from '../ui/panel.tsx';
@@ -20,7 +20,7 @@ const FOUND_LOOK =
   'flex cursor-pointer items-center gap-2.5 rounded-sm px-2 py-1.5 data-[selected=true]:bg-action-soft forced-colors:data-[selected=true]:bg-[Highlight]';
 
 /** What can be opened to be done, each with the deed that it takes. */
-const WAYS: readonly { readonly words: string; readonly to: string; readonly deed?: Deed }[] = [
+const WAYS: readonly { readonly words: string; readonly to: string; readonly deed?: Permission }[] = [
   { words: 'Begin a page', to: '/pages/new', deed: 'edit-pages' },
   { words: 'Gather pictures from everywhere', to: '/gather', deed: 'gather' },
   { words: 'Read an embed: a film, a map, a form, a board', to: '/embeds', deed: 'edit-pages' },
@@ -61,20 +61,16 @@ function useFirstChosen(words: string) {
 }
 
 interface FindOrDoProps {
-  /** What was typed before this was there. */
-  readonly begunWith: string;
+  /** What was typed before the field was there; asked once it is. */
+  readonly typedAhead: () => string;
   readonly isOpen: boolean;
   readonly onClose: () => void;
   readonly onKeys: () => void;
 }
 
 /** One field that finds pages and pieces, and does what the areas' buttons do. */
-export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) {
+export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps) {
   const [words, setWords] = useState('');
-  // Written once it is drawn, as if it had been typed now: only what is typed makes the first answer the chosen one.
-  useEffect(() => {
-    if (begunWith) setWords(begunWith);
-  }, [begunWith]);
   const navigate = useNavigate();
   const offered = useOffered();
   const { data: me } = useQuery(meQuery);
@@ -115,6 +111,11 @@ export function FindOrDo({ begunWith, isOpen, onClose, onKeys }: FindOrDoProps) 
         className="w-full border-b border-line px-4 py-3.5 text-xl outline-none focus-visible:shadow-none"
         value={words}
         onValueChange={setWords}
+        // As if it had been typed now: only what is typed makes the first answer the chosen one.
+        onFocus={() => {
+          const typed = typedAhead();
+          if (typed) setWords((before) => before + typed);
+        }}
         placeholder="Find a page or a piece, or say what to do"
       />
       <Command.List className="max-h-[52vh] overflow-auto p-1.5" ref={list} onPointerMove={moved}>

@@ -11,7 +11,7 @@ import { deedOf } from '../ui/single-keys.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
 import { useScreenTitle } from './screen-title.ts';
 import { TopBar } from './top-bar.tsx';
-import { TypedMeanwhile } from './typed-meanwhile.tsx';
+import { useTypedAhead } from './typed-ahead.ts';
 
 const FindOrDo = lazy(async () => ({ default: (await import('./find-or-do.tsx')).FindOrDo }));
 const Toasts = lazy(async () => ({ default: (await import('./toasts.tsx')).Toasts }));
@@ -42,8 +42,7 @@ function useLeftOver(): void {
 
 export function Frame() {
   const [isFinding, setFinding] = useState(false);
-  /** Typed after the keys that open the field, and before it was there. */
-  const [typed, setTyped] = useState('');
+  const ahead = useTypedAhead();
   const [isDrawn, setDrawn] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
   const { pathname } = useLocation();
@@ -62,16 +61,31 @@ export function Frame() {
     const listen = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
+        ahead.begin();
         setFinding((open) => !open);
       } else if (deedOf(event.key) === 'help' && (!isTyping(event.target) || isOnPiece(event.target)))
         setShowsKeys(true);
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
-  }, []);
+  }, [ahead]);
+  const stopFinding = () => {
+    ahead.take();
+    setFinding(false);
+  };
+  useEffect(() => {
+    // Closed by the keys that opened it, nothing is awaited any more.
+    if (!isFinding) ahead.take();
+  }, [isFinding, ahead]);
   return (
     <div className="grid h-dvh grid-rows-[var(--spacing-bar)_minmax(0,1fr)]">
-      <TopBar onFind={() => setFinding(true)} onKeys={() => setShowsKeys(true)} />
+      <TopBar
+        onFind={() => {
+          ahead.begin();
+          setFinding(true);
+        }}
+        onKeys={() => setShowsKeys(true)}
+      />
       <main
         ref={main}
         tabIndex={-1}
@@ -82,12 +96,12 @@ export function Frame() {
           <Outlet />
         </Suspense>
       </main>
-      <Suspense fallback={isFinding ? <TypedMeanwhile onType={setTyped} /> : null}>
+      <Suspense>
         {isDrawn || isFinding ? (
           <FindOrDo
-            begunWith={typed}
+            typedAhead={ahead.take}
             isOpen={isFinding}
-            onClose={() => setFinding(false)}
+            onClose={stopFinding}
             onKeys={() => setShowsKeys(true)}
           />
         ) : null}

@@ -18,7 +18,7 @@ export default function PersonMenu({ me, isOpen, onOpen, onKeys }: PersonMenuPro
   const navigate = useNavigate();
   const current = useStore(theme);
   const signOut = async () => {
-    await requestVoid('/session', { method: 'DELETE' });
+    await requestVoid('delete /session');
     // Loaded anew, so that nothing of one person stays in the memory of the page for the next.
     window.location.assign('/');
   };

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import { type Deed, may } from '#api/people.ts';
+import { may, type Permission } from '#api/people.ts';
 import { meQuery } from '../api/queries.ts';
 import { RunningArrivals } from '../arrivals/running.tsx';
 import { RunningRuns } from '../run/running-runs.tsx';
@@ -17,7 +17,7 @@ const AreasMenu = lazy(() => import('./areas-menu.tsx'));
 const PersonMenu = lazy(() => import('./person-menu.tsx'));
 
 /** The areas, each with the deed without which nothing can be done there. */
-const AREAS: readonly (Area & { readonly deed?: Deed })[] = [
+const AREAS: readonly (Area & { readonly deed?: Permission })[] = [
   { to: '/', name: 'Desk' },
   { to: '/pages', name: 'Pages', deed: 'edit-pages' },
   { to: '/shelf', name: 'Shelf' },

@@ -21,7 +21,7 @@ export function ClipperCard() {
   const refresh = () => client.invalidateQueries({ queryKey: ['clippers'] });
   const make = async () => {
     try {
-      const made = await requestJson(NewClipperSchema, '/clippers', { method: 'POST', body: {} });
+      const made = await requestJson('post /clippers', NewClipperSchema);
       setCode(made.code);
       await refresh();
     } catch (error) {
@@ -29,7 +29,7 @@ export function ClipperCard() {
     }
   };
   const revoke = async (id: string) => {
-    await requestVoid(`/clippers/${id}`, { method: 'DELETE' }).catch((error: unknown) =>
+    await requestVoid('delete /clippers/{id}', { path: { id } }).catch((error: unknown) =>
       toast.error(sayFailure(error)),
     );
     setCode(null);

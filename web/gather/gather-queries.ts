@@ -24,7 +24,7 @@ export const gatherPageQuery = (id: string) =>
   queryOptions({
     queryKey: ['gather-page', id],
     queryFn: async () => {
-      const page = await requestJson(PageSchema, `/pages/${id}`);
+      const page = await requestJson('get /pages/{id}', PageSchema, { path: { id } });
       putPieces(page.pieces);
       return page;
     },
@@ -32,7 +32,7 @@ export const gatherPageQuery = (id: string) =>
 
 export const sourcesQuery = queryOptions({
   queryKey: ['sources'],
-  queryFn: () => requestJson(v.array(SourceSchema), '/sources'),
+  queryFn: () => requestJson('get /sources', v.array(SourceSchema)),
   staleTime: Infinity,
 });
 
@@ -41,14 +41,11 @@ export const sourceQuery = (id: string, question: GatherQuestion) =>
   infiniteQueryOptions({
     queryKey: ['source', id, question],
     queryFn: ({ pageParam, signal }) =>
-      requestJson(
-        SourceAnswerSchema,
-        `/sources/${id}/pictures?${new URLSearchParams({
-          ...queryOf(question),
-          ...(pageParam ? { cursor: pageParam } : {}),
-        })}`,
-        { signal },
-      ),
+      requestJson('get /sources/{id}/pictures', SourceAnswerSchema, {
+        path: { id },
+        query: { ...queryOf(question), ...(pageParam ? { cursor: pageParam } : {}) },
+        signal,
+      }),
     initialPageParam: '',
     getNextPageParam: (last) => last.cursor,
     staleTime: 5 * MINUTE_MILLIS,
@@ -59,14 +56,19 @@ export const sourceQuery = (id: string, question: GatherQuestion) =>
 export const albumsQuery = (id: string) =>
   queryOptions({
     queryKey: ['source', id, 'albums'],
-    queryFn: ({ signal }) => requestJson(v.array(AlbumSchema), `/sources/${id}/albums`, { signal }),
+    queryFn: ({ signal }) =>
+      requestJson('get /sources/{id}/albums', v.array(AlbumSchema), { path: { id }, signal }),
     retry: false,
   });
 
 export const albumQuery = (id: string, albumId: string) =>
   queryOptions({
     queryKey: ['source', id, 'album', albumId],
-    queryFn: ({ signal }) => requestJson(SourceAnswerSchema, `/sources/${id}/albums/${albumId}`, { signal }),
+    queryFn: ({ signal }) =>
+      requestJson('get /sources/{id}/albums/{albumId}', SourceAnswerSchema, {
+        path: { id, albumId },
+        signal,
+      }),
     retry: false,
   });
 
@@ -74,7 +76,7 @@ export const readingQuery = (address: string) =>
   queryOptions({
     queryKey: ['reading', address],
     queryFn: ({ signal }) =>
-      requestJson(AddressReadingSchema, '/readings', { method: 'POST', body: { address }, signal }),
+      requestJson('post /readings', AddressReadingSchema, { body: { address }, signal }),
     staleTime: 5 * MINUTE_MILLIS,
     retry: (tries, error) => tries < 1 && error instanceof ApiProblem && error.status === 0,
   });
@@ -82,26 +84,25 @@ export const readingQuery = (address: string) =>
 export const closerQuery = (seal: string) =>
   queryOptions({
     queryKey: ['closer', seal.slice(-60)],
-    queryFn: ({ signal }) =>
-      requestJson(CloserLookSchema, '/closer-looks', { method: 'POST', body: { seal }, signal }),
+    queryFn: ({ signal }) => requestJson('post /closer-looks', CloserLookSchema, { body: { seal }, signal }),
     staleTime: 5 * MINUTE_MILLIS,
     retry: false,
   });
 
 export const clippersQuery = queryOptions({
   queryKey: ['clippers'],
-  queryFn: () => requestJson(v.array(ClipperSchema), '/clippers'),
+  queryFn: () => requestJson('get /clippers', v.array(ClipperSchema)),
 });
 
 export const clipsQuery = queryOptions({
   queryKey: ['clips'],
-  queryFn: () => requestJson(v.array(ClipSchema), '/clips'),
+  queryFn: () => requestJson('get /clips', v.array(ClipSchema)),
   refetchOnWindowFocus: true,
 });
 
 export const clipQuery = (id: string) =>
   queryOptions({
     queryKey: ['clip', id],
-    queryFn: () => requestJson(ClipSchema, `/clips/${id}/open`, { method: 'POST', body: {} }),
+    queryFn: () => requestJson('post /clips/{id}/open', ClipSchema, { path: { id } }),
     staleTime: Infinity,
   });

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import * as v from 'valibot';
+import { ACCEPTED_FILES } from '../arrivals/accepted.ts';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -48,7 +49,7 @@ export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineP
       <input
         ref={files}
         type="file"
-        accept="image/*"
+        accept={ACCEPTED_FILES}
         multiple
         hidden
         aria-label="Files to gather"

@@ -43,7 +43,7 @@ export function ResultLabel({ picture, rules, want, licence, onLicence, children
   const said = [...picture.statements, ...(closer.data?.pageSays ?? [])];
   const reading = readLicence(said);
   const label = labelOf(said, licence);
-  const by = [label.maker, sayDate(label.taken)].filter(Boolean).join(' · ');
+  const by = [label.creator, sayDate(label.dateCreated)].filter(Boolean).join(' · ');
   return (
     <>
       <article

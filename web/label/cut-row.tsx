@@ -52,9 +52,9 @@ export function CutRow({ asset, rules, use, isEditable }: CutRowProps) {
 }
 
 function sayCut(asset: Asset, rules: HouseRules, use: Use): string {
-  const { placement } = use;
-  const plan = planPicture(rules, placement, pieceOf(asset));
-  const shown = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
+  const { placement, room } = use;
+  const plan = planPicture(rules, use, pieceOf(asset));
+  const shown = Math.round(shownWidth(rules, placement, room, Math.max(...rules.proofWidths)));
   const widest = plan.ladder.at(-1) ?? shown;
   const shape =
     placement.ratio && (plan.recipe.crop || plan.recipe.pad)
@@ -72,7 +72,7 @@ function sayCut(asset: Asset, rules: HouseRules, use: Use): string {
 /** Whether it stands in a shape that is not its own, so that there are two ways for it to do so. */
 function isReshaped(asset: Asset, { placement }: Use): boolean {
   if (placement.ratio === null) return false;
-  return placement.ground !== null || recipeHere(placement, pieceOf(asset)).crop !== null;
+  return placement.backgroundColour !== null || recipeHere(placement, pieceOf(asset)).crop !== null;
 }
 
 function RatioChips({ rules, use }: { readonly rules: HouseRules; readonly use: Use }) {
@@ -107,7 +107,7 @@ const FITTED = 'Fit it in whole';
 
 /** Where a shape is not the picture's own: filled, cut round the focal point, or the picture whole in it. Never stretched. */
 function FillOrFit({ use }: { readonly use: Use }) {
-  const { ground } = use.placement;
+  const { backgroundColour: ground } = use.placement;
   return (
     <OneOf
       about="How it stands in its shape"
@@ -118,15 +118,15 @@ function FillOrFit({ use }: { readonly use: Use }) {
       ]}
       onChoose={(way) =>
         way === FILLED
-          ? use.change({ ground: null }, 'filling its shape')
-          : use.change({ ground: PAPER }, 'fitting it in whole')
+          ? use.change({ backgroundColour: null }, 'filling its shape')
+          : use.change({ backgroundColour: PAPER }, 'fitting it in whole')
       }
     >
       {ground ? (
         <ColourField
           name="Ground"
           value={ground}
-          onMove={(colour) => use.change({ ground: colour }, 'its ground')}
+          onMove={(colour) => use.change({ backgroundColour: colour }, 'its ground')}
         />
       ) : null}
     </OneOf>

@@ -1,10 +1,11 @@
 import type { Asset } from '#api/assets.ts';
-import { EMBED_FORMS, type EmbedForm, FORM_WORDS, whyNot } from '#core/embed/forms.ts';
+import { EMBED_FORMS, type EmbedForm, FORM_WORDS, formFault, sayFormFault } from '#core/embed/forms.ts';
 import { entryById, trustOf } from '#core/embed/host.ts';
 import type { Parameter } from '#core/embed/parameters.ts';
 import { sayWhatItIs } from '#core/embed/say.ts';
 import { settingsOf } from '#core/embed/settings.ts';
-import { embedHere, formCase, formHere, type HeldEmbed, withSetting } from '#core/page/embed-here.ts';
+import { embedHere, formCase, formHere, withSetting } from '#core/page/embed-here.ts';
+import type { HeldEmbed } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { ParameterField } from '../embeds/parameter-field.tsx';
 import { Button, LinkButton } from '../ui/button.tsx';
@@ -27,7 +28,7 @@ export function EmbedRow({ asset, held, rules, use, isEditable }: EmbedRowProps)
   const entry = entryById(embed.host, hosts);
   const of = formCase(rules, held);
   const form = formHere(rules, use?.placement ?? { form: null }, held);
-  const closed = embed.carrier === 'frame' ? whyNot('frame', of) : null;
+  const closed = embed.carrier === 'frame' ? formFault('frame', of) : null;
   return (
     <LabelRow
       name="Embed"
@@ -43,14 +44,14 @@ export function EmbedRow({ asset, held, rules, use, isEditable }: EmbedRowProps)
       }
     >
       <p>{sayWhatItIs(embed, entry, trustOf(embed.address, hosts))}</p>
-      {closed ? <p className="text-due">{closed}</p> : null}
+      {closed ? <p className="text-due">{sayFormFault(closed)}</p> : null}
       {use && isEditable ? (
         <Field name="Stands here as">
           {(control) => (
             <Select
               {...control}
               value={form}
-              choices={EMBED_FORMS.filter((one) => whyNot(one, of) === null).map(
+              choices={EMBED_FORMS.filter((one) => formFault(one, of) === null).map(
                 (one) => [one, FORM_WORDS[one]] as const,
               )}
               onChoose={(chosen) => use.change({ form: chosen }, `showing it as ${SHORT[chosen]}`)}

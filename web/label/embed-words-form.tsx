@@ -1,41 +1,39 @@
 import { useWatch } from 'react-hook-form';
 import * as v from 'valibot';
-import type { Messages } from '#core/messages/table.ts';
-import { type HeldEmbed, titleOfHeld } from '#core/page/embed-here.ts';
-import { captionHere } from '#core/page/words.ts';
+import { messagesFor } from '#core/messages/messages.ts';
+import { titleOfHeld } from '#core/page/embed-here.ts';
+import type { HeldEmbed } from '#core/page/piece.ts';
 import { LabelSchema } from '#core/rights/label.ts';
 import { Box, Line, Lines } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
-import { changePiece, pieceOf } from '../pieces/pieces.ts';
+import { changePiece } from '../pieces/pieces.ts';
 import { LabelForm } from './row.tsx';
-import { DESCRIPTION_HINT, type WordsFormProps } from './words-form.tsx';
+import { LONG_DESCRIPTION, type WordsFormProps } from './words-form.tsx';
 
 const EmbedWordsSchema = v.object({
   title: v.pipe(v.string(), v.trim(), v.maxLength(300)),
-  ...v.pick(LabelSchema, ['caption', 'description']).entries,
+  ...v.pick(LabelSchema, ['caption', 'extendedDescription']).entries,
   onlyHere: v.boolean(),
 });
 
 interface EmbedWordsFormProps extends WordsFormProps {
   readonly held: HeldEmbed;
-  /** In the language of the pages that it goes out on. */
-  readonly messages: Messages;
 }
 
 /** The words of an embed. Its frame has a title in the place of an alt text, the same on every page. */
-export function EmbedWordsForm({ asset, held, messages, use, onDone }: EmbedWordsFormProps) {
+export function EmbedWordsForm({ asset, rules, held, use, onDone }: EmbedWordsFormProps) {
   const form = useSaveForm({
     schema: EmbedWordsSchema,
     defaults: {
       title: held.embed.title,
-      caption: use ? captionHere(use.placement, pieceOf(asset)) : asset.label.caption,
-      description: asset.label.description,
+      caption: use?.placement.caption ?? asset.label.caption,
+      extendedDescription: asset.label.extendedDescription,
       onlyHere: use !== null && use.placement.caption !== null,
     },
     refusedAt: 'title',
     keepAs: `words of ${use?.placement.id ?? asset.id}`,
-    save: async ({ title, caption, description, onlyHere }) => {
-      const label = onlyHere ? {} : { caption, description };
+    save: async ({ title, caption, extendedDescription, onlyHere }) => {
+      const label = onlyHere ? {} : { caption, extendedDescription };
       await changePiece(asset.id, { label, embed: { ...held.embed, title } }, 'its words');
       const here = onlyHere ? caption : null;
       if (use && use.placement.caption !== here)
@@ -52,18 +50,13 @@ export function EmbedWordsForm({ asset, held, messages, use, onDone }: EmbedWord
         label="Title for screen readers"
         hint="What it is, in a few words. The same on every page."
         maxLength={300}
-        placeholder={titleOfHeld({ ...held, embed: { ...held.embed, title: '' } }, messages)}
+        placeholder={titleOfHeld(
+          { ...held, embed: { ...held.embed, title: '' } },
+          messagesFor(rules.language),
+        )}
       />
       <Lines of={form} name="caption" label="Caption" maxLength={5000} />
-      {onlyHere ? null : (
-        <Lines
-          of={form}
-          name="description"
-          label="Long description"
-          hint={DESCRIPTION_HINT}
-          maxLength={5000}
-        />
-      )}
+      {onlyHere ? null : <Lines of={form} name="extendedDescription" {...LONG_DESCRIPTION} />}
       {use ? (
         <Box of={form} name="onlyHere">
           For this page only

@@ -1,9 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import * as v from 'valibot';
-import { hasOwnWidth, isBeside, shownWidth } from '#core/page/layout.ts';
 import {
-  isLinkAddress,
   MARGIN_LIMIT_PX,
   type Margins,
   type Placement,
@@ -11,7 +9,9 @@ import {
   POSITIONS,
   type Side,
   type Width,
-} from '#core/page/model.ts';
+} from '#core/page/blocks/placement/schema.ts';
+import { isLinkAddress } from '#core/page/inline.ts';
+import { hasOwnWidth, isBeside, shownWidth } from '#core/page/layout.ts';
 import { sayStanding } from '#core/page/say-standing.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from '#core/page/target.ts';
 import { isWidth, WIDTH_LIMITS } from '#core/page/width-limits.ts';
@@ -58,7 +58,7 @@ export function FitRow({
           <MarginInputs use={use} />
         </>
       ) : null}
-      <p>{sayStanding(placement, rules)}</p>
+      <p>{sayStanding(use, rules)}</p>
     </LabelRow>
   );
 }
@@ -112,12 +112,12 @@ function readWidth(text: string): Read<Width> {
 }
 
 function WidthInput({ use, rules }: { readonly use: Use; readonly rules: HouseRules }) {
-  const { placement } = use;
+  const { placement, room } = use;
   const own = hasOwnWidth(placement);
   const now = placement.width
     ? `${Math.round(placement.width.value * 10) / 10}${placement.width.unit === '%' ? '%' : ' px'}`
     : `${Math.round(DEFAULT_SHARE[placement.position] * 100)}%`;
-  const px = Math.round(shownWidth(rules, placement, Math.max(...rules.proofWidths)));
+  const px = Math.round(shownWidth(rules, placement, room, Math.max(...rules.proofWidths)));
   return (
     <div className="flex items-end gap-2">
       <MeasuredField

@@ -2,6 +2,7 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Asset } from '#api/assets.ts';
 import { HOSTS, readOne } from '#core/embed/testing.ts';
+import { columnRoom } from '#core/page/room.ts';
 import { examplePlacement, PLAIN_RULES } from '#core/page/testing.ts';
 import { byRole, click, mount, opened, statesOf, unmount } from '../mounted.tsx';
 import { drawn, exampleAsset, wordsOf } from '../testing.tsx';
@@ -11,6 +12,7 @@ import type { Use } from './row.tsx';
 const use: Use = {
   pageId: 'page',
   placement: examplePlacement('beside-left'),
+  room: columnRoom(PLAIN_RULES),
   change: () => undefined,
   paragraphs: 3,
   paragraph: 2,
@@ -53,14 +55,15 @@ describe('the label', () => {
   });
 
   it('has the row of an embed in the place of the cut', () => {
-    const asset = exampleAsset({ embed: filmOf('host') });
+    const asset = exampleAsset({}, { kind: 'embed', embed: filmOf('host') });
     expect(rows(asset)).toEqual(['Embed', 'Title and caption', 'Rights', 'Name']);
     expect(words(asset)).toContain('Those who cannot see it hear “Film from Lanternreel”.');
   });
 
   it('of an embed asks for a licence of its poster, unless that was drawn here or none is shown', () => {
     const unsaid = { licence: 'unknown' } as const;
-    const asset = (poster: 'host' | 'drawn') => exampleAsset({ embed: filmOf(poster), label: unsaid });
+    const asset = (poster: 'host' | 'drawn') =>
+      exampleAsset({ label: unsaid }, { kind: 'embed', embed: filmOf(poster) });
     expect(words(asset('host'))).toContain('Nobody has said under which licence it may be used.');
     expect(words(asset('drawn'))).toContain('nothing of it is copied');
     const framed = { ...use, placement: { ...use.placement, form: 'frame' as const } };
@@ -68,26 +71,26 @@ describe('the label', () => {
   });
 
   it('of an embed has a name without the ending of its poster', () => {
-    expect(words(exampleAsset({ embed: filmOf('host') }))).not.toContain('.jpg');
+    expect(words(exampleAsset({}, { kind: 'embed', embed: filmOf('host') }))).not.toContain('.jpg');
     expect(words(exampleAsset())).toContain('.jpg');
   });
 
-  it('offers the licence of what is not copied for a drawn poster alone', () => {
-    const open = (poster: 'host' | 'drawn') =>
-      opened(
-        byRole(
-          mount(label(exampleAsset({ embed: filmOf(poster) }), { openRow: 'rights' }), [[['me'], PIET]]),
-          'combobox',
-          'Licence',
-        ),
-      ).map(({ textContent }) => textContent);
-    expect(open('drawn')).toContain('None needed: nothing of it is copied');
-    expect(open('host')).not.toContain('None needed');
+  it('offers the licence of what is not copied for a drawn poster alone', async () => {
+    const open = async (poster: 'host' | 'drawn') => {
+      const asset = exampleAsset({}, { kind: 'embed', embed: filmOf(poster) });
+      const ground = mount(label(asset, { openRow: 'rights' }), [[['me'], PIET]]);
+      const licences = await opened(byRole(ground, 'combobox', 'Licence'));
+      return licences.map(({ textContent }) => textContent);
+    };
+    expect(await open('drawn')).toContain('None needed: nothing of it is copied');
+    expect(await open('host')).not.toContain('None needed');
   });
 
   it('says who made it and when, or that nobody has said', () => {
-    expect(words(exampleAsset({ label: { taken: '2026-05-20' } }))).toContain('Ines Okonjo · 20 May 2026');
-    expect(words(exampleAsset({ label: { maker: '', title: '' } }))).toContain(
+    expect(words(exampleAsset({ label: { dateCreated: '2026-05-20' } }))).toContain(
+      'Ines Okonjo · 20 May 2026',
+    );
+    expect(words(exampleAsset({ label: { creator: '', title: '' } }))).toContain(
       'No title yet Nobody has said who made it.',
     );
   });
@@ -120,6 +123,20 @@ describe('its rows', () => {
     );
   });
 
+  it('of words say them in the language of the page, and in which others they are said', () => {
+    const translations = [
+      { language: 'de', title: '', alt: 'Ein Reiher im Schilf.', caption: '', extendedDescription: '' },
+    ];
+    const asset = exampleAsset({ label: { translations } });
+    expect(words(asset, { use })).toMatch(/“A heron stands in the reeds.” .*Also in German Add/);
+    const german = { ...PLAIN_RULES, language: 'de-AT' };
+    expect(words(asset, { use, rules: german })).toContain(
+      '“Ein Reiher im Schilf.” Said on the piece in German, as this page is.',
+    );
+    expect(words(asset, { use, isEditable: false })).toMatch(/Also in German(?! Add)/);
+    expect(words(exampleAsset(), { use, isEditable: false })).not.toContain('language');
+  });
+
   it('of words say where a page says otherwise', () => {
     const placement = examplePlacement('column', { caption: 'At dawn.' });
     expect(words(exampleAsset(), { use: { ...use, placement } })).toContain(
@@ -127,7 +144,7 @@ describe('its rows', () => {
     );
   });
 
-  it('of words switch the caption off and on for one page', () => {
+  it('of words switch the caption off and on for one page', async () => {
     const changes: unknown[] = [];
     const at = (caption: string | null): Use => ({
       ...use,
@@ -135,9 +152,9 @@ describe('its rows', () => {
       change: (change) => changes.push(change),
     });
     const asset = exampleAsset({ label: { caption: 'At dusk.' } });
-    click(byRole(mount(label(asset, { use: at(null) })), 'checkbox', 'Caption under it here'));
+    await click(byRole(mount(label(asset, { use: at(null) })), 'checkbox', 'Caption under it here'));
     unmount();
-    click(byRole(mount(label(asset, { use: at('') })), 'checkbox', 'Caption under it here'));
+    await click(byRole(mount(label(asset, { use: at('') })), 'checkbox', 'Caption under it here'));
     expect(changes).toEqual([{ caption: '' }, { caption: null }]);
     expect(html(exampleAsset({ label: { caption: '' } }), { use: at(null) })).not.toContain(
       'Caption under it here',

@@ -12,10 +12,19 @@ import { sayDate } from '../ui/dates.ts';
 import { toast } from '../ui/toast.ts';
 import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
+import { FileRow } from './file-row.tsx';
 import { FitRow } from './fit-row.tsx';
 import { NameRow } from './name-row.tsx';
 import { RightsRow } from './rights-row.tsx';
-import { LabelForm, type LabelRowName, OpenRow, type RowState, type Use, useFocusBack } from './row.tsx';
+import {
+  LabelForm,
+  type LabelRowName,
+  OpenRow,
+  type RowState,
+  type Use,
+  useFocusBack,
+  WORDS_IN,
+} from './row.tsx';
 import { SourceRow } from './source-row.tsx';
 import { useLabelChange } from './use-label-change.ts';
 import { WordsRow } from './words-row.tsx';
@@ -45,12 +54,15 @@ export function Label(props: LabelProps) {
     >
       <LabelHead asset={asset} {...row('title')} />
       {use ? <FitRow use={use} rules={rules} {...row('fit')} /> : null}
-      {asset.embed ? (
-        <EmbedRow asset={asset} held={asset.embed} rules={rules} use={use} isEditable={isEditable} />
-      ) : (
-        <CutRow asset={asset} rules={rules} use={use} isEditable={isEditable} />
-      )}
-      <WordsRow asset={asset} rules={rules} use={use} {...row('words')} />
+      <KindRow {...props} />
+      <WordsRow
+        asset={asset}
+        rules={rules}
+        use={use}
+        {...row('words')}
+        translating={openRow?.startsWith(WORDS_IN) ? openRow.slice(WORDS_IN.length) : null}
+        onTranslate={(language) => onOpenRow(language === null ? null : `words in ${language}`)}
+      />
       <RightsRow asset={asset} rules={rules} use={use} {...row('rights')} />
       <NameRow asset={asset} rules={rules} {...row('name')} />
       <SourceRow asset={asset} isEditable={isEditable} />
@@ -58,17 +70,29 @@ export function Label(props: LabelProps) {
   );
 }
 
+/** What it is: cut from a picture, framed from elsewhere, or a file to read. */
+function KindRow({ asset, rules, use, isEditable }: LabelProps) {
+  switch (asset.kind) {
+    case 'picture':
+      return <CutRow asset={asset} rules={rules} use={use} isEditable={isEditable} />;
+    case 'embed':
+      return <EmbedRow asset={asset} held={asset.embed} rules={rules} use={use} isEditable={isEditable} />;
+    case 'document':
+      return <FileRow document={asset.document} address={asset.file} />;
+  }
+}
+
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   title: 'title',
-  maker: 'maker',
+  creator: 'maker',
   caption: 'caption',
-  notice: 'copyright notice',
+  copyrightNotice: 'copyright notice',
   source: 'source',
-  description: 'description',
+  extendedDescription: 'description',
   place: 'place',
   alt: 'alt text',
-  words: 'key words',
-  taken: 'date',
+  keywords: 'key words',
+  dateCreated: 'date',
   sourceAddress: 'where to get it',
   licence: 'licence',
   makerAddress: 'maker’s address',
@@ -78,7 +102,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
 function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
   const { label, drafted } = asset;
   const { save } = useLabelChange(asset);
-  const by = [label.maker, sayDate(label.taken)].filter(Boolean).join(' · ');
+  const by = [label.creator, sayDate(label.dateCreated)].filter(Boolean).join(' · ');
   const keep = async () => {
     if (!(await save({ confirmed: drafted }, 'keeping what the file says')))
       toast.error('It could not be kept. Try again.');
@@ -98,8 +122,8 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
           state={state}
         />
       </div>
-      {label.words.length > 0 ? (
-        <p className="mt-0.75 text-sm text-soft">Key words: {sayKeyWords(label.words)}</p>
+      {label.keywords.length > 0 ? (
+        <p className="mt-0.75 text-sm text-soft">Key words: {sayKeyWords(label.keywords)}</p>
       ) : null}
       {drafted.length > 0 ? (
         <div className="mt-2 bg-due-soft px-2.25 py-1.75">
@@ -118,19 +142,19 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
 }
 
 const TitleSchema = v.object({
-  ...v.pick(LabelSchema, ['title', 'taken', 'place']).entries,
-  words: v.pipe(
+  ...v.pick(LabelSchema, ['title', 'dateCreated', 'place']).entries,
+  keywords: v.pipe(
     v.string(),
     v.transform((typed) => [...readKeyWords(typed)]),
-    LabelSchema.entries.words,
+    LabelSchema.entries.keywords,
   ),
 });
 
 function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
-  const { title, taken, place, words } = asset.label;
+  const { title, dateCreated, place, keywords } = asset.label;
   const form = useSaveForm({
     schema: TitleSchema,
-    defaults: { title, taken, place, words: words.join(', ') },
+    defaults: { title, dateCreated, place, keywords: keywords.join(', ') },
     keepAs: `title of ${asset.id}`,
     save: async (label) => {
       await changePiece(asset.id, { label }, 'the title');
@@ -141,10 +165,10 @@ function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: 
     <LabelForm of={form} deed="Save">
       <Line of={form} name="title" label="Title" maxLength={300} />
       <div className="grid grid-cols-2 gap-2">
-        <DateLine of={form} name="taken" label="Taken on" />
+        <DateLine of={form} name="dateCreated" label="Taken on" />
         <Line of={form} name="place" label="Place" maxLength={300} />
       </div>
-      <Line of={form} name="words" label="Key words" hint="Separated by commas." maxLength={5000} />
+      <Line of={form} name="keywords" label="Key words" hint="Separated by commas." maxLength={5000} />
     </LabelForm>
   );
 }

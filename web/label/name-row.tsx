@@ -17,8 +17,9 @@ interface NameRowProps extends RowState {
 /** The file's name by the house pattern, its folder, and the pages it is on. */
 export function NameRow({ asset, rules, ...state }: NameRowProps) {
   const fault = nameFault(asset.stem);
-  const called = asset.embed ? asset.stem : `${asset.stem}.${asset.extension}`;
-  const came = asset.embed || asset.originalName === called ? '' : `Came in as ${asset.originalName}.`;
+  const isEmbed = asset.kind === 'embed';
+  const called = isEmbed ? asset.stem : `${asset.stem}.${asset.extension}`;
+  const came = isEmbed || asset.originalName === called ? '' : `Came in as ${asset.originalName}.`;
   return (
     <LabelRow
       name="Name"

@@ -1,4 +1,4 @@
-import type { Position } from '#core/page/model.ts';
+import type { Position } from '#core/page/blocks/placement/schema.ts';
 
 /** Each position as a small drawing of its result: lines of text, and the piece among them. */
 const DRAWINGS: Readonly<

@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { messagesFor } from '#core/messages/messages.ts';
+import { embedOf } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
@@ -50,12 +51,12 @@ export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
 }
 
 const LINES = [
-  ['maker', 'Maker', 'Who took or drew it'],
+  ['creator', 'Maker', 'Who took or drew it'],
   ['makerAddress', 'Maker’s address', 'https://'],
   ['source', 'Source', 'Where it came from'],
   ['sourceAddress', 'Address at the source', 'https://'],
   ['sourceId', 'ID at the source', ''],
-  ['notice', 'Copyright notice', '© ...'],
+  ['copyrightNotice', 'Copyright notice', '© ...'],
   ['licensedTo', 'Licensed to', ''],
 ] as const;
 
@@ -63,12 +64,24 @@ const RightsSchema = v.pick(LabelSchema, ['licence', ...LINES.map(([field]) => f
 
 function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
   const { data: me } = useQuery(meQuery);
-  const groups = LICENCE_GROUPS.filter(([, ids]) => asset.embed?.poster === 'drawn' || ids.every(isOfCopies));
+  const groups = LICENCE_GROUPS.filter(
+    ([, ids]) => embedOf(asset)?.poster === 'drawn' || ids.every(isOfCopies),
+  );
   const maySayLicence = me ? may(me.role, 'say-rights') : false;
-  const { licence, maker, makerAddress, source, sourceAddress, sourceId, notice, licensedTo } = asset.label;
+  const { licence, creator, makerAddress, source, sourceAddress, sourceId, copyrightNotice, licensedTo } =
+    asset.label;
   const form = useSaveForm({
     schema: RightsSchema,
-    defaults: { licence, maker, makerAddress, source, sourceAddress, sourceId, notice, licensedTo },
+    defaults: {
+      licence,
+      creator,
+      makerAddress,
+      source,
+      sourceAddress,
+      sourceId,
+      copyrightNotice,
+      licensedTo,
+    },
     keepAs: `rights of ${asset.id}`,
     save: async ({ licence, ...lines }) => {
       const label: LabelPatch = maySayLicence ? { ...lines, licence } : lines;

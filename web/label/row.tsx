@@ -1,16 +1,23 @@
 import { type ReactNode, type RefObject, useEffect, useRef } from 'react';
 import type { FieldValues } from 'react-hook-form';
-import type { Placement } from '#core/page/model.ts';
+import type { Placement } from '#core/page/blocks/placement/schema.ts';
+import type { Standing } from '#core/page/standing.ts';
 import { Form } from '../form/form.tsx';
 import type { SaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 
-export type LabelRowName = 'title' | 'fit' | 'cut' | 'words' | 'rights' | 'name';
+const ROWS = ['title', 'fit', 'cut', 'words', 'rights', 'name'] as const;
+/** A row of a label that is open; of its words, also those in another language (empty: one that is still chosen). */
+export type LabelRowName = (typeof ROWS)[number] | `words in ${string}`;
+
+export const isLabelRowName = (name: unknown): name is LabelRowName =>
+  typeof name === 'string' && (ROWS.some((row) => row === name) || name.startsWith(WORDS_IN));
+
+export const WORDS_IN = 'words in ';
 
 /** The use of a piece that the label stands beside: its placement on a page, and the ways to change it. */
-export interface Use {
+export interface Use extends Standing {
   readonly pageId: string;
-  readonly placement: Placement;
   readonly change: (change: Partial<Placement>, name: string) => void;
   readonly paragraphs: number;
   readonly paragraph: number;
@@ -57,14 +64,28 @@ export function LabelRow({ name, children, form, way, isUnsaid = false }: LabelR
   );
 }
 
+// A list that opens has a role of its own.
+const OPENER = 'button[aria-expanded]:not([role])';
+
 /** When the form in a part of the label closes, and what had the focus went with it, what opened it has it again. */
 export function useFocusBack(part: RefObject<HTMLElement | null>, isOpen: boolean): void {
   const wasOpen = useRef(isOpen);
+  const opener = useRef<Element | null>(null);
+  useEffect(() => {
+    const whole = part.current;
+    const see = ({ target }: FocusEvent) => {
+      if (target instanceof Element && target.matches(OPENER)) opener.current = target;
+    };
+    whole?.addEventListener('focusin', see);
+    return () => whole?.removeEventListener('focusin', see);
+  }, [part]);
   useEffect(() => {
     const isClosed = wasOpen.current && !isOpen;
     wasOpen.current = isOpen;
-    if (isClosed && (document.activeElement === null || document.activeElement === document.body))
-      part.current?.querySelector<HTMLElement>('[aria-expanded]')?.focus();
+    if (!isClosed || (document.activeElement !== null && document.activeElement !== document.body)) return;
+    const { current } = opener;
+    const to = current?.isConnected ? current : part.current?.querySelector(OPENER);
+    if (to instanceof HTMLElement) to.focus();
   }, [part, isOpen]);
 }
 

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import type { Provenance } from '#api/gather.ts';
 import { readLicence, sayLicenceReading } from '#core/gather/reading.ts';
+import { embedOf, type HeldEmbed, isPicture } from '#core/page/piece.ts';
 import { lookalikesQuery, provenanceQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { SaidList } from '../gather/said-list.tsx';
@@ -23,7 +24,7 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
   return (
     <LabelRow name="Source">
       {(showsAll ? comings : comings.slice(0, 1)).map((coming) => (
-        <Coming key={coming.at} coming={coming} embed={asset.embed} />
+        <Coming key={coming.at} coming={coming} embed={embedOf(asset)} />
       ))}
       {fault && asset.label.licence === 'unknown' && latest.way !== 'upload' ? (
         <p className="text-due">{fault}</p>
@@ -33,14 +34,14 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
           {showsAll ? 'Only the last time' : `It came ${comings.length} times`}
         </Button>
       ) : null}
-      <Alike asset={asset} isEditable={isEditable} />
+      {isPicture(asset) ? <Alike asset={asset} isEditable={isEditable} /> : null}
     </LabelRow>
   );
 }
 
 interface ComingProps {
   readonly coming: Provenance;
-  readonly embed: Asset['embed'];
+  readonly embed: HeldEmbed | null;
 }
 
 function Coming({ coming, embed }: ComingProps) {
@@ -61,7 +62,7 @@ function Coming({ coming, embed }: ComingProps) {
   );
 }
 
-function sayComing({ way, by, at, sourceName }: Provenance, embed: Asset['embed']): string {
+function sayComing({ way, by, at, sourceName }: Provenance, embed: HeldEmbed | null): string {
   const when = format(new Date(at), 'd MMMM yyyy');
   if (embed)
     return `Put on the shelf by ${by} on ${when}. ${embed.poster === 'drawn' ? 'Its host shows no picture of it, so that its poster was drawn here.' : 'Its poster is its host’s picture.'}`;
@@ -91,7 +92,7 @@ function Alike({ asset, isEditable }: { readonly asset: Asset; readonly isEditab
             look: asset.view,
             width: asset.width,
             height: asset.height,
-            maker: asset.label.maker,
+            maker: asset.label.creator,
           }}
           names={['This one', 'The other one']}
           held={[first, ...others].map((one) => one.asset)}

@@ -1,6 +1,8 @@
 import { useWatch } from 'react-hook-form';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
+import { isPicture } from '#core/page/piece.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { altHere, captionHere } from '#core/page/words.ts';
 import { type Alt, LabelSchema } from '#core/rights/label.ts';
 import { Box, Lines } from '../form/form.tsx';
@@ -10,6 +12,7 @@ import { LabelForm, type Use } from './row.tsx';
 
 export interface WordsFormProps {
   readonly asset: Asset;
+  readonly rules: HouseRules;
   readonly use: Use | null;
   readonly onDone: () => void;
 }
@@ -18,7 +21,7 @@ export interface WordsFormProps {
 const WordsSchema = v.object({
   text: v.pipe(v.string(), v.trim(), v.maxLength(1000)),
   isDecorative: v.boolean(),
-  ...v.pick(LabelSchema, ['caption', 'description']).entries,
+  ...v.pick(LabelSchema, ['caption', 'extendedDescription']).entries,
   onlyHere: v.boolean(),
 });
 
@@ -28,27 +31,28 @@ function altOf({ text, isDecorative }: v.InferOutput<typeof WordsSchema>): Alt {
 }
 
 /** Alt text or that it is decorative, caption, long description: of the piece, or for one page only. */
-export function WordsForm({ asset, use, onDone }: WordsFormProps) {
+export function WordsForm({ asset, rules, use, onDone }: WordsFormProps) {
   const piece = pieceOf(asset);
-  const now = use ? altHere(use.placement, piece) : asset.label.alt;
   const isSaidHere = use !== null && (use.placement.alt !== null || use.placement.caption !== null);
+  // Without words of the page's own these are the piece's, and not what it says in the page's language.
+  const now = isSaidHere ? altHere(rules, use.placement, piece) : asset.label.alt;
   const form = useSaveForm({
     schema: WordsSchema,
     defaults: {
       text: now.kind === 'text' ? now.text : '',
       isDecorative: now.kind === 'decorative',
-      caption: use ? captionHere(use.placement, piece) : asset.label.caption,
-      description: asset.label.description,
+      caption: isSaidHere ? captionHere(rules, use.placement, piece) : asset.label.caption,
+      extendedDescription: asset.label.extendedDescription,
       onlyHere: isSaidHere,
     },
     refusedAt: 'text',
     keepAs: `words of ${use?.placement.id ?? asset.id}`,
     save: async (said) => {
       const alt = altOf(said);
-      const { caption, description } = said;
+      const { caption, extendedDescription } = said;
       if (use && said.onlyHere) use.change({ alt, caption }, 'its words here');
       else {
-        await changePiece(asset.id, { label: { alt, caption, description } }, 'its words');
+        await changePiece(asset.id, { label: { alt, caption, extendedDescription } }, 'its words');
         if (isSaidHere) use.change({ alt: null, caption: null }, 'the piece’s own words');
       }
       onDone();
@@ -60,26 +64,24 @@ export function WordsForm({ asset, use, onDone }: WordsFormProps) {
   });
   return (
     <LabelForm of={form} deed="Save words">
-      <Lines
-        of={form}
-        name="text"
-        label="Alt text"
-        hint="What it shows, in a plain sentence."
-        maxLength={1000}
-        disabled={isDecorative}
-      />
-      <Box of={form} name="isDecorative">
-        It is decorative
-      </Box>
+      {isPicture(asset) ? (
+        <>
+          <Lines
+            of={form}
+            name="text"
+            label="Alt text"
+            hint="What it shows, in a plain sentence."
+            maxLength={1000}
+            disabled={isDecorative}
+          />
+          <Box of={form} name="isDecorative">
+            It is decorative
+          </Box>
+        </>
+      ) : null}
       <Lines of={form} name="caption" label="Caption" maxLength={5000} />
-      {onlyHere ? null : (
-        <Lines
-          of={form}
-          name="description"
-          label="Long description"
-          hint={DESCRIPTION_HINT}
-          maxLength={5000}
-        />
+      {onlyHere || !isPicture(asset) ? null : (
+        <Lines of={form} name="extendedDescription" {...LONG_DESCRIPTION} />
       )}
       {use ? (
         <Box of={form} name="onlyHere">
@@ -90,4 +92,8 @@ export function WordsForm({ asset, use, onDone }: WordsFormProps) {
   );
 }
 
-export const DESCRIPTION_HINT = 'For charts and maps: everything that is in them.';
+export const LONG_DESCRIPTION = {
+  label: 'Long description',
+  hint: 'For charts and maps: everything that is in them.',
+  maxLength: 5000,
+} as const;

@@ -93,7 +93,7 @@ function differences(
         : 'One shows more of the picture: their shapes differ.',
     );
   }
-  const makers = [fresh.maker, held.label.maker].map((maker) => maker || 'nobody that is named');
+  const makers = [fresh.maker, held.label.creator].map((maker) => maker || 'nobody that is named');
   lines.push(makers[0] === makers[1] ? `Both are by ${makers[0]}.` : `By ${makers[0]}, and by ${makers[1]}.`);
   lines.push(`${names[1]}: ${licenceTerms(held.label.licence).name}, ${sayUsedOn(held)}.`);
   return lines;

@@ -15,7 +15,7 @@ export function PasswordForm({ onDone }: { readonly onDone?: () => void }) {
     refusedAt: 'next',
     save: async (body) => {
       setDone(false);
-      await requestVoid('/me/password', { method: 'PUT', body });
+      await requestVoid('put /me/password', { body });
       await queryClient.invalidateQueries({ queryKey: ['sessions'] });
       form.form.reset();
       setDone(true);

@@ -12,7 +12,7 @@ import { sayAgent } from './say-agent.ts';
 
 const sessionsQuery = {
   queryKey: ['sessions'],
-  queryFn: () => requestJson(OwnSessionsSchema, '/me/sessions'),
+  queryFn: () => requestJson('get /me/sessions', OwnSessionsSchema),
 };
 
 /** Where one is signed in, and ending that. */
@@ -22,7 +22,7 @@ export function SessionsCard() {
   if (!sessions.data) return <Unanswered of={sessions} />;
   const end = async (session: OwnSession) => {
     setFault(null);
-    await requestVoid(`/me/sessions/${session.key}`, { method: 'DELETE' }).catch((error: unknown) =>
+    await requestVoid('delete /me/sessions/{key}', { path: { key: session.key } }).catch((error: unknown) =>
       setFault(sayFailure(error)),
     );
     await queryClient.invalidateQueries({ queryKey: sessionsQuery.queryKey });

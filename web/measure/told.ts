@@ -9,8 +9,8 @@ const MeasureSchema = v.object({
   kind: v.literal('placard-measure'),
   width: v.number(),
   height: v.number(),
-  figures: v.array(BoxSchema),
-  blocks: v.array(v.number()),
+  /** Where each block stands, by its ID. */
+  blocks: v.array(v.object({ id: v.string(), ...BoxSchema.entries })),
   overflow: v.number(),
 });
 export type Measure = v.InferOutput<typeof MeasureSchema>;

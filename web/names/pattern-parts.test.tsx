@@ -11,7 +11,10 @@ const PATTERN: readonly NamePart[] = [
 ];
 
 /** The pattern after something was done to its parts; null when nothing came of it. */
-function patternAfter(deed: (ground: HTMLElement) => void, pattern = PATTERN): readonly NamePart[] | null {
+async function patternAfter(
+  deed: (ground: HTMLElement) => Promise<void> | void,
+  pattern = PATTERN,
+): Promise<readonly NamePart[] | null> {
   let now: readonly NamePart[] | null = null;
   const ground = mount(
     <PatternParts
@@ -22,7 +25,7 @@ function patternAfter(deed: (ground: HTMLElement) => void, pattern = PATTERN): r
       }}
     />,
   );
-  deed(ground);
+  await deed(ground);
   return now;
 }
 
@@ -31,39 +34,39 @@ const parts = (pattern: readonly NamePart[] | null) => pattern?.map(({ part }) =
 afterEach(unmount);
 
 describe('the parts of a name', () => {
-  it('change places', () => {
-    expect(parts(patternAfter((ground) => click(button(ground, 'Move subject back'))))).toEqual([
+  it('change places', async () => {
+    expect(parts(await patternAfter((ground) => click(button(ground, 'Move subject back'))))).toEqual([
       'word',
       'subject',
       'date',
     ]);
-    expect(parts(patternAfter((ground) => click(button(ground, 'Move date taken forward'))))).toEqual([
+    expect(parts(await patternAfter((ground) => click(button(ground, 'Move date taken forward'))))).toEqual([
       'subject',
       'date',
       'word',
     ]);
   });
 
-  it('stay where there is no further place', () => {
-    patternAfter((ground) => {
-      expect(button(ground, 'Move subject forward').disabled).toBe(true);
-      expect(button(ground, 'Move date taken back').disabled).toBe(true);
+  it('stay where there is no further place', async () => {
+    await patternAfter((ground) => {
+      expect(button(ground, 'Move subject forward')).toHaveProperty('disabled', true);
+      expect(button(ground, 'Move date taken back')).toHaveProperty('disabled', true);
     });
   });
 
-  it('are left out, all but the last', () => {
-    expect(parts(patternAfter((ground) => click(button(ground, 'Leave out a fixed word'))))).toEqual([
+  it('are left out, all but the last', async () => {
+    expect(parts(await patternAfter((ground) => click(button(ground, 'Leave out a fixed word'))))).toEqual([
       'subject',
       'date',
     ]);
-    patternAfter(
-      (ground) => expect(button(ground, 'Leave out subject').disabled).toBe(true),
+    await patternAfter(
+      (ground) => expect(button(ground, 'Leave out subject')).toHaveProperty('disabled', true),
       [{ part: 'subject' }],
     );
   });
 
-  it('may hold words of one’s own', () => {
-    const next = patternAfter((ground) => write(control(ground, 'Fixed word'), 'marsh'));
+  it('may hold words of one’s own', async () => {
+    const next = await patternAfter((ground) => write(control(ground, 'Fixed word'), 'marsh'));
     expect(next).toEqual([{ part: 'subject' }, { part: 'word', word: 'marsh' }, { part: 'date' }]);
   });
 });

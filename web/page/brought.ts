@@ -13,7 +13,7 @@ import { looksLikeCode, readInText } from '../embeds/in-text.ts';
 import { readingQuery } from '../gather/gather-queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { addToTray, fillWant, placeOver, placePiece } from '../sheet/commands.ts';
-import { becomeEmbeds, insertAsText } from '../sheet/embed-paste.ts';
+import { asLine, becomeEmbeds, insertAsText, leaveOutLine } from '../sheet/embed-paste.ts';
 import type { SheetText } from '../sheet/rich-text.ts';
 import { toast } from '../ui/toast.ts';
 import type { PageSession } from './use-page-session.ts';
@@ -126,7 +126,7 @@ export function takeText(session: PageSession, text: string, isAlone: boolean, h
   if (!isAlone && !looksLikeCode(text)) return false;
   const read = readInText(text, hosts);
   if (read.kind === 'text') return false;
-  if (read.kind === 'embeds') void becomesEmbeds(session, read.embeds, text);
+  if (read.kind === 'embeds') void becomesEmbeds(session, read.embeds, insertAsText(session.editor, text));
   else
     toast.error(read.why, {
       action: { label: 'Put it in as text', onClick: () => insertAsText(session.editor, text) },
@@ -135,13 +135,23 @@ export function takeText(session: PageSession, text: string, isAlone: boolean, h
   return true;
 }
 
-/** Takes in what was framed or played in rich text, behind its words, and says what became of the rest. */
+/**
+ * Takes in what was framed or played in rich text, each where it stood: its code is a line of text there for the moment that
+ * its host is asked. Code that embeds nothing is left out, with the reason; so is said what became of the rest.
+ */
 export function takeRichText(
   session: PageSession,
   { embeds, leftOut }: Pick<SheetText, 'embeds' | 'leftOut'>,
   hosts: Hosts,
 ): void {
-  for (const code of embeds) takeText(session, code, true, hosts);
+  for (const code of embeds) {
+    const read = readInText(code, hosts);
+    if (read.kind === 'embeds') void becomesEmbeds(session, read.embeds, asLine(code));
+    else {
+      leaveOutLine(session.editor, asLine(code));
+      if (read.kind === 'refused') toast.error(read.why);
+    }
+  }
   if (leftOut.length > 0) toast(leftOut.join(' '));
 }
 
@@ -150,9 +160,8 @@ function otherCaption({ caption }: Embed, { label }: Asset): string | null {
   return caption === '' || caption === label.caption ? null : caption;
 }
 
-/** Embed code stands as text for the moment that its host is asked, then becomes the embed. */
-async function becomesEmbeds(session: PageSession, embeds: readonly Embed[], pasted: string): Promise<void> {
-  const text = insertAsText(session.editor, pasted);
+/** Embed code that stands as a line of text, for the moment that its host is asked; then it becomes the embed. */
+async function becomesEmbeds(session: PageSession, embeds: readonly Embed[], text: string): Promise<void> {
   try {
     const uses = await Promise.all(
       embeds.map(async (embed) => {

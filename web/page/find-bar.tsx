@@ -2,6 +2,7 @@ import type { Editor } from '@tiptap/core';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { type RefObject, useEffect, useId, useState } from 'react';
 import type { PageDoc } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { usePieces } from '../pieces/pieces.ts';
 import { selectPlacement } from '../sheet/commands.ts';
 import { type FoundOnSheet, findOnSheet, markFound } from '../sheet/find.ts';
@@ -13,22 +14,23 @@ interface FindBarProps {
   readonly editor: Editor;
   /** What is sought in; read anew whenever it changes. */
   readonly doc: PageDoc;
+  readonly rules: HouseRules;
   readonly field: RefObject<HTMLInputElement | null>;
   readonly onClose: () => void;
 }
 
 /** Finds words in the text and in the words of placed pieces, from one place to the next. */
-export function FindBar({ editor, doc, field, onClose }: FindBarProps) {
+export function FindBar({ editor, doc, rules, field, onClose }: FindBarProps) {
   const pieces = usePieces();
   const [sought, setSought] = useState(() => chosenWords(editor));
   const [at, setAt] = useState(0);
   const said = useId();
   // biome-ignore lint/correctness/useExhaustiveDependencies: `doc` says that the editor's own document is another
   useEffect(() => {
-    const found = findOnSheet(editor.state.doc, sought, pieces);
+    const found = findOnSheet(editor.state.doc, sought, pieces, rules);
     setFound(found);
     setAt((before) => Math.min(before, Math.max(0, found.length - 1)));
-  }, [editor, doc, sought, pieces]);
+  }, [editor, doc, sought, pieces, rules]);
   const [found, setFound] = useState<readonly FoundOnSheet[]>([]);
   useEffect(() => markFound(editor, { found, at }), [editor, found, at]);
   useEffect(() => () => markFound(editor, { found: [], at: 0 }), [editor]);

@@ -1,4 +1,5 @@
-import { plainText } from '#core/page/model.ts';
+import { plainText } from '#core/page/inline.ts';
+import { runsOf } from '#core/page/walk.ts';
 import { Button } from '../ui/button.tsx';
 import { sayTime } from '../ui/dates.ts';
 import { Deeds } from '../ui/deeds.tsx';
@@ -43,11 +44,7 @@ interface ClashNoticeProps {
 export function ClashNotice({ saving, onSettle }: ClashNoticeProps) {
   if (saving.kind !== 'clash') return null;
   const { theirs } = saving;
-  const words = theirs.doc.blocks
-    .flatMap((block) =>
-      block.type === 'paragraph' || block.type === 'heading' ? [plainText(block.content)] : [],
-    )
-    .filter(Boolean);
+  const words = runsOf(theirs.doc).map(plainText).filter(Boolean);
   return (
     <Panel
       title={`${theirs.updatedBy} saved this page while you worked on it`}

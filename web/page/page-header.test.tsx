@@ -48,10 +48,10 @@ describe('the stations of a page', () => {
     ['Prepared1 of 2', { kind: 'asset', id: 'bittern' }, 'name'],
     ['Worded1 of 2', { kind: 'asset', id: 'bittern' }, 'words'],
     ['Placed1 of 2', { kind: 'asset', id: 'bittern' }, null],
-  ])('say how far it is, and %s opens what is missing', (words, next, row) => {
+  ])('say how far it is, and %s opens what is missing', async (words, next, row) => {
     putPieces(pieces);
     const { ground, opened } = header(doc);
-    click(button(ground, words));
+    await click(button(ground, words));
     expect(opened).toEqual([[next, row]]);
   });
 
@@ -89,7 +89,7 @@ describe('how a page is saved', () => {
 });
 
 describe('two people on one page', () => {
-  it('shows the second what the first saved, and asks how to go on', () => {
+  it('shows the second what the first saved, and asks how to go on', async () => {
     const chosen: string[] = [];
     const theirs = {
       version: 2,
@@ -102,7 +102,7 @@ describe('two people on one page', () => {
     expect(dialog.textContent).toContain('Piet Hallam saved this page while you worked on it');
     expect(dialog.textContent).toContain('“High water at noon. Low water at six.”');
     for (const words of ['Put both together', 'Go on with mine', 'Go on with theirs'])
-      click(button(dialog, words));
+      await click(button(dialog, words));
     expect(chosen).toEqual(['both', 'mine', 'theirs']);
   });
 });

@@ -1,8 +1,9 @@
 import { useDeferredValue, useMemo } from 'react';
 import { useNavigate } from 'react-router';
 import type { Page } from '#api/pages.ts';
-import { type PageDoc, placementsOf, plainText } from '#core/page/model.ts';
-import { writeFragment } from '#core/page/write.ts';
+import type { PageDoc } from '#core/page/model.ts';
+import { countWords, placementsOf } from '#core/page/walk.ts';
+import { proofInput } from '#core/proof/input.ts';
 import { proofPage } from '#core/proof/proof.ts';
 import type { Place } from '../frame/places.tsx';
 import { usePieces } from '../pieces/pieces.ts';
@@ -30,7 +31,7 @@ export function usePagePlaces({ page, doc, here, labelled, goTo, onProof }: Stan
   const wanted = doc.wants.filter((want) => want.filledBy === null).length;
   const placed = new Set(placementsOf(doc).map(({ asset }) => asset));
   const onSheet = doc.tray.filter((id) => placed.has(id)).length;
-  const words = doc.blocks.reduce((sum, block) => sum + wordsIn(block), 0);
+  const words = countWords(doc);
   return [
     {
       name: 'Sheet',
@@ -67,13 +68,6 @@ function useStops({ target: { rules } }: Page, now: PageDoc): number {
   const doc = useDeferredValue(now);
   const pieces = usePieces();
   return useMemo(() => {
-    const html = writeFragment(doc, { rules, pieces, addressOf: (cut) => cut.fileName });
-    return proofPage({ page: doc, rules, pieces, html }).filter(({ severity }) => severity === 'stops')
-      .length;
+    return proofPage(proofInput(doc, rules, pieces)).filter(({ severity }) => severity === 'stops').length;
   }, [doc, rules, pieces]);
-}
-
-function wordsIn(block: PageDoc['blocks'][number]): number {
-  if (block.type !== 'paragraph' && block.type !== 'heading') return 0;
-  return plainText(block.content).split(/\s+/u).filter(Boolean).length;
 }

@@ -4,8 +4,8 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
-import { placementsOf } from '#core/page/model.ts';
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { onTray } from '../arrivals/arrivals.ts';
@@ -18,7 +18,8 @@ import { hostsQuery } from '../embeds/embed-queries.ts';
 import { useOffer } from '../frame/commands.ts';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
-import type { LabelRowName } from '../label/row.tsx';
+import { type KeptRow, keptRow } from '../label/kept-row.ts';
+import { isLabelRowName, type LabelRowName } from '../label/row.tsx';
 import { pagesChanged } from '../pieces/pages-changed.ts';
 import { usePiece } from '../pieces/pieces.ts';
 import {
@@ -58,6 +59,7 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
   const isEditable = may(me.role, 'edit-pages');
   const [opened, setOpened] = useState<Opened>(null);
   const [row, setRow] = useState<LabelRowName | null>(null);
+  const [kept] = useState(() => keptRow(page.id));
   const hosts = useQuery(hostsQuery).data ?? NO_HOSTS;
   const navigate = useNavigate();
   const hooks = {
@@ -80,7 +82,7 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
     },
   };
   const session = usePageSession(page, isEditable, hooks);
-  useAsked(session, setOpened, setRow);
+  useAsked(session, kept, setOpened, setRow);
   usePaste(
     session && isEditable
       ? (data) => takeCarried(session, data, { pageId: page.id, wantId: null }, { hosts, goTo: navigate })
@@ -159,6 +161,7 @@ function PageWork({
     <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       {finding.isOpen ? (
         <FindBar
+          rules={rules}
           editor={session.editor}
           doc={view.doc}
           field={finding.field}
@@ -367,22 +370,25 @@ function trayHands(
   };
 }
 
-/** Opens what the address asks for: ?use=, ?piece=, ?want=, ?row=. */
+/** Opens what the address asks for (?use=, ?piece=, ?want=, ?row=), or else the label that was being edited here. */
 function useAsked(
   session: PageSession | null,
+  kept: KeptRow | null,
   setOpened: (opened: Opened) => void,
   setRow: (row: LabelRowName | null) => void,
 ): void {
   const [params] = useSearchParams();
   useEffect(() => {
     if (!session) return;
+    const isAsked = ['use', 'piece', 'want', 'row'].some((name) => params.has(name));
     const asked = (name: string) => params.get(name);
-    const [use, piece, want, row] = [asked('use'), asked('piece'), asked('want'), asked('row')];
+    const { of = null, row = asked('row') } = isAsked || !kept ? {} : kept;
+    const [use, piece, want] = [of?.use ?? asked('use'), of?.piece ?? asked('piece'), asked('want')];
     if (use) selectPlacement(session.editor, use);
     else if (piece) open(session, { kind: 'asset', id: piece }, setOpened);
     else if (want) setOpened({ kind: 'want', id: want });
-    if (row === 'rights' || row === 'words' || row === 'name' || row === 'fit') setRow(row);
-  }, [session, params, setOpened, setRow]);
+    if (isLabelRowName(row)) setRow(row);
+  }, [session, params, kept, setOpened, setRow]);
 }
 
 /** What has the caret has the label: a piece or want that was opened beside it gives way. */

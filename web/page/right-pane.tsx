@@ -1,9 +1,11 @@
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
-import { placementsOf, type Want } from '#core/page/model.ts';
+import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { placementsOf, roomOf } from '#core/page/walk.ts';
 import { wantMisfit } from '#core/page/wants.ts';
 import { SidePane } from '../frame/panes.tsx';
+import { useKeepRow } from '../label/kept-row.ts';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName, Use } from '../label/row.tsx';
 import { newWant } from '../pages/new-page-screen.tsx';
@@ -14,7 +16,7 @@ import {
   changePlacement,
   fillWant,
   movePlacement,
-  paragraphIndexes,
+  paragraphCount,
   paragraphNumber,
   removePlacement,
   setWants,
@@ -51,6 +53,7 @@ export function RightPane({
   const { editor } = session;
   const openedAsset = opened?.kind === 'asset' && isHere(view, opened.id) ? opened.id : null;
   const asset = usePiece(view.selected?.asset ?? openedAsset);
+  useKeepRow(session.pageId, { use: view.selected?.id ?? null, piece: openedAsset }, row);
   if (opened?.kind === 'want' && !view.selected) {
     return (
       <SidePane aria-label="Wants">
@@ -72,7 +75,7 @@ export function RightPane({
             key={view.selected?.id ?? asset.id}
             asset={asset}
             rules={rules}
-            use={view.selected ? placementUse(session, view) : null}
+            use={view.selected ? placementUse(session, view, rules) : null}
             isEditable={isEditable}
             openRow={row}
             onOpenRow={onRow}
@@ -146,14 +149,15 @@ function TrayDeeds({
   );
 }
 
-function placementUse({ editor, pageId }: PageSession, view: PageView): Use | null {
+function placementUse({ editor, pageId }: PageSession, view: PageView, rules: HouseRules): Use | null {
   const placement = view.selected;
   if (!placement) return null;
   return {
     pageId,
     placement,
+    room: roomOf(view.doc, rules, placement.id),
     change: (change, name) => changePlacement(editor, placement.id, change, name),
-    paragraphs: paragraphIndexes(editor.state.doc).length,
+    paragraphs: paragraphCount(editor),
     paragraph: paragraphNumber(editor, placement.id),
     move: (move) => void movePlacement(editor, placement.id, move),
     remove: () => removePlacement(editor, placement.id),

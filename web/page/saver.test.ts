@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Page } from '#api/pages.ts';
-import type { Block, PageDoc } from '#core/page/model.ts';
+import type { Block } from '#core/page/blocks/block.ts';
+import type { PageDoc } from '#core/page/model.ts';
 import { examplePage, paragraph } from '#core/page/testing.ts';
 import { exampleOpenPage } from '../testing.tsx';
 import { PageSaver } from './saver.ts';

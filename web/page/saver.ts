@@ -1,7 +1,9 @@
+import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { type Page, type PageClash, PageClashSchema, PageSchema, SavedPageSchema } from '#api/pages.ts';
 import { isOnlyGathered, mergePages } from '#core/page/merge.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
+import { fromStored, STORED, toStored } from '#core/stored.ts';
 import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Store } from '../ui/store.ts';
@@ -15,14 +17,18 @@ export type SaveState =
   | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'clash'; readonly theirs: PageClash['current'] };
 
-const KeptSchema = v.object({ version: v.number(), base: PageDocSchema, doc: PageDocSchema });
+/** A page as it lies on this machine: it may be from before Placard was renewed. */
+const KeptDocSchema = v.pipe(
+  v.unknown(),
+  v.transform((stored) => fromStored(STORED.page, stored)),
+  PageDocSchema,
+);
+const KeptSchema = v.object({ version: v.number(), base: KeptDocSchema, doc: KeptDocSchema });
 
 const SAVE_AFTER_MILLIS = 700;
 const KEEP_AFTER_MILLIS = 150;
 const FIRST_RETRY_MILLIS = 1000;
 const LAST_RETRY_MILLIS = 15_000;
-
-const same = (one: PageDoc, other: PageDoc) => JSON.stringify(one) === JSON.stringify(other);
 
 /**
  * Saves a page by itself, on the version it was changed from. Every change lies on this machine within a moment,
@@ -64,7 +70,7 @@ export class PageSaver {
     if (!text) return null;
     try {
       const kept = v.safeParse(KeptSchema, JSON.parse(text));
-      return kept.success && !same(kept.output.doc, page.doc) ? kept.output : null;
+      return kept.success && !isEqual(kept.output.doc, page.doc) ? kept.output : null;
     } catch (error) {
       if (error instanceof SyntaxError) return null;
       throw error;
@@ -99,11 +105,15 @@ export class PageSaver {
   /** Writes what is not saved onto this machine now. */
   keep(): void {
     clearTimeout(this.#keepTimer);
-    if (same(this.#doc, this.#base)) localStorage.removeItem(keyOf(this.#id));
+    if (isEqual(this.#doc, this.#base)) localStorage.removeItem(keyOf(this.#id));
     else
       localStorage.setItem(
         keyOf(this.#id),
-        JSON.stringify({ version: this.#version, base: this.#base, doc: this.#doc }),
+        JSON.stringify({
+          version: this.#version,
+          base: toStored(STORED.page, this.#base),
+          doc: toStored(STORED.page, this.#doc),
+        }),
       );
   }
 
@@ -118,15 +128,15 @@ export class PageSaver {
   async #send(): Promise<void> {
     if (this.store.state.kind === 'clash') return;
     const doc = this.#doc;
-    if (same(doc, this.#base)) {
+    if (isEqual(doc, this.#base)) {
       if (this.store.state.kind !== 'saved') this.store.set({ kind: 'saved', at: new Date().toISOString() });
       return;
     }
     this.#isSending = true;
     if (this.store.state.kind !== 'kept') this.store.set({ kind: 'saving' });
     try {
-      const saved = await requestJson(SavedPageSchema, `/pages/${this.#id}`, {
-        method: 'PUT',
+      const saved = await requestJson('put /pages/{id}', SavedPageSchema, {
+        path: { id: this.#id },
         body: { doc },
         version: this.#version,
       });
@@ -143,7 +153,7 @@ export class PageSaver {
     if (this.#hasJoined) {
       this.#hasJoined = false;
       await this.#send();
-    } else if (this.store.state.kind === 'saved' && !same(this.#doc, this.#base))
+    } else if (this.store.state.kind === 'saved' && !isEqual(this.#doc, this.#base))
       this.#saveIn(SAVE_AFTER_MILLIS);
   }
 
@@ -166,7 +176,7 @@ export class PageSaver {
   /** Takes over what was gathered for this page meanwhile, by a job or on another screen. */
   async catchUp(): Promise<void> {
     if (this.#isSending || this.store.state.kind === 'clash') return;
-    const page = await requestJson(PageSchema, `/pages/${this.#id}`);
+    const page = await requestJson('get /pages/{id}', PageSchema, { path: { id: this.#id } });
     putPieces(page.pieces);
     if (page.version > this.#version && isOnlyGathered(this.#base, page.doc)) this.#join(page);
   }
@@ -174,7 +184,7 @@ export class PageSaver {
   /** Takes over what was done to this page by something that was asked for, as a replacement on every page; answers the page to show. */
   async takeOver(): Promise<PageDoc | null> {
     if (this.store.state.kind === 'clash') return null;
-    const page = await requestJson(PageSchema, `/pages/${this.#id}`);
+    const page = await requestJson('get /pages/{id}', PageSchema, { path: { id: this.#id } });
     putPieces(page.pieces);
     if (page.version <= this.#version) return null;
     this.#doc = mergePages(this.#base, this.#doc, page.doc).page;

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
+import { ApiProblem, addressOf, requestJson, sayFailure } from '../api/client.ts';
 import { fragmentQuery } from '../api/queries.ts';
 import { useOffer } from '../frame/commands.ts';
 import { Button, buttonLook, LinkButton } from '../ui/button.tsx';
@@ -189,7 +189,7 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
   const following = useRef<EventSource | null>(null);
   useEffect(() => {
     let isLeft = false;
-    requestJson(JobSchema, `/pages/${pageId}/take-away`, { method: 'POST', body: {} }).then(
+    requestJson('post /pages/{id}/take-away', JobSchema, { path: { id: pageId } }).then(
       (ordered) => {
         if (isLeft) return;
         setJob(ordered);
@@ -203,11 +203,11 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
     };
   }, [pageId]);
   const stop = async () => {
-    if (job) await requestJson(JobSchema, `/jobs/${job.id}/stop`, { method: 'POST', body: {} });
+    if (job) await requestJson('post /jobs/{id}/stop', JobSchema, { path: { id: job.id } });
   };
   const goOn = async () => {
     if (!job) return;
-    setJob(await requestJson(JobSchema, `/jobs/${job.id}/go-on`, { method: 'POST', body: {} }));
+    setJob(await requestJson('post /jobs/{id}/go-on', JobSchema, { path: { id: job.id } }));
     following.current?.close();
     following.current = follow(job.id, setJob);
   };
@@ -276,7 +276,7 @@ function sayJob(job: Job): string {
 }
 
 function follow(jobId: string, onJob: (job: Job) => void): EventSource {
-  const events = new EventSource(`/api/jobs/${jobId}/events`);
+  const events = new EventSource(addressOf('get /jobs/{id}/events', { path: { id: jobId } }));
   events.onmessage = (event) => {
     const job = v.safeParse(JobSchema, JSON.parse(String(event.data)));
     if (!job.success) return;

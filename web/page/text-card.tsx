@@ -1,10 +1,13 @@
 import type { Editor } from '@tiptap/core';
 import * as v from 'valibot';
-import { isLinkAddress } from '#core/page/model.ts';
+import { isLinkAddress } from '#core/page/inline.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { wayTo } from '#core/page/walk.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { LabelRow } from '../label/row.tsx';
+import type { TextWay } from '../sheet/blocks/kind.ts';
+import { sheetKindOf, TEXT_WAYS } from '../sheet/blocks/kinds.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
@@ -18,49 +21,20 @@ interface TextCardProps {
   readonly onWants: () => void;
 }
 
-const KINDS = [
-  {
-    words: 'text',
-    isOn: (editor: Editor) =>
-      editor.isActive('paragraph') && !editor.isActive('bulletList') && !editor.isActive('orderedList'),
-    apply: (editor: Editor) => onSheet(editor).clearNodes().run(),
-  },
-  {
-    words: 'heading 2',
-    isOn: (editor: Editor) => editor.isActive('heading', { level: 2 }),
-    apply: (editor: Editor) => onSheet(editor).clearNodes().setHeading({ level: 2 }).run(),
-  },
-  {
-    words: 'heading 3',
-    isOn: (editor: Editor) => editor.isActive('heading', { level: 3 }),
-    apply: (editor: Editor) => onSheet(editor).clearNodes().setHeading({ level: 3 }).run(),
-  },
-  {
-    words: 'heading 4',
-    isOn: (editor: Editor) => editor.isActive('heading', { level: 4 }),
-    apply: (editor: Editor) => onSheet(editor).clearNodes().setHeading({ level: 4 }).run(),
-  },
-  {
-    words: 'list',
-    isOn: (editor: Editor) => editor.isActive('bulletList'),
-    apply: (editor: Editor) => onSheet(editor).toggleBulletList().run(),
-  },
-  {
-    words: 'numbered list',
-    isOn: (editor: Editor) => editor.isActive('orderedList'),
-    apply: (editor: Editor) => onSheet(editor).toggleOrderedList().run(),
-  },
-] as const;
-
 const LETTERS = [
   { words: 'bold', mark: 'bold', apply: (editor: Editor) => onSheet(editor).toggleBold().run() },
   { words: 'italic', mark: 'italic', apply: (editor: Editor) => onSheet(editor).toggleItalic().run() },
 ] as const;
 
+const waysOf = (sort: TextWay['sort']) => TEXT_WAYS.filter((one) => one.sort === sort);
+
 /** The label of the text at the cursor: what it is, its letters, its link. */
 export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardProps) {
-  const block = view.doc.blocks[view.block];
-  const kind = KINDS.find((one) => one.isOn(editor))?.words ?? 'text';
+  const around = view.block === null ? [] : wayTo(view.doc, view.block);
+  // Text is what everything else is made of: any other way that it stands goes before.
+  const [text, ...others] = waysOf('is');
+  const way = others.find((one) => one.isOn(editor)) ?? text;
+  const isAround = waysOf('around').filter((one) => one.isOn(editor));
   const words = editor.state.doc
     .textBetween(0, editor.state.doc.content.size, ' ', ' ')
     .split(/\s+/)
@@ -73,7 +47,7 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
     >
       <header className="pt-3 pb-2.75">
         <h2 className="font-serif text-3xl leading-tight font-normal wrap-anywhere italic">
-          {block?.type === 'heading' ? 'A heading' : kind.includes('list') ? 'A list' : 'Text'}
+          {(around[0] && sheetKindOf(around[0].type)?.title) ?? 'Text'}
         </h2>
         <p className="mt-0.75 flex items-baseline justify-between gap-2.5 text-soft">
           {words === 1 ? '1 word' : `${words} words`} on the page
@@ -81,15 +55,18 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
       </header>
       {isEditable ? (
         <>
-          <LabelRow name="Is">
-            <Chips
-              keepsFocus
-              about="What the text is"
-              pressed={[kind]}
-              choices={KINDS.map(({ words }) => [words, words] as const)}
-              onPress={(words) => KINDS.find((one) => one.words === words)?.apply(editor)}
-            />
-          </LabelRow>
+          {around.map((block) => {
+            const Row = sheetKindOf(block.type)?.Row;
+            return Row ? <Row key={block.attrs.id} editor={editor} block={block} rules={rules} /> : null;
+          })}
+          <WaysRow name="Is" about="What the text is" sort="is" on={way ? [way] : []} editor={editor} />
+          <WaysRow
+            name="Set apart"
+            about="What it is set apart in"
+            sort="around"
+            on={isAround}
+            editor={editor}
+          />
           <LabelRow name="Style">
             <Chips
               keepsFocus
@@ -99,6 +76,7 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
               onPress={(words) => LETTERS.find((one) => one.words === words)?.apply(editor)}
             />
           </LabelRow>
+          <WaysRow name="Add below" about="What is added below" sort="adds" on={[]} editor={editor} />
           <LinkRow key={`${editor.state.selection.from} ${editor.state.selection.to}`} editor={editor} />
         </>
       ) : null}
@@ -118,6 +96,31 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
         </p>
       </LabelRow>
     </article>
+  );
+}
+
+interface WaysRowProps {
+  readonly name: string;
+  readonly about: string;
+  readonly sort: TextWay['sort'];
+  /** Those that hold at the cursor. */
+  readonly on: readonly TextWay[];
+  readonly editor: Editor;
+}
+
+/** The ways of one sort to make the text into something. */
+function WaysRow({ name, about, sort, on, editor }: WaysRowProps) {
+  const ways = waysOf(sort);
+  return (
+    <LabelRow name={name}>
+      <Chips
+        keepsFocus
+        about={about}
+        pressed={on.map(({ words }) => words)}
+        choices={ways.map(({ words }) => [words, words] as const)}
+        onPress={(words) => ways.find((one) => one.words === words)?.apply(editor)}
+      />
+    </LabelRow>
   );
 }
 

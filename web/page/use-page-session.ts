@@ -1,15 +1,16 @@
 import type { Editor } from '@tiptap/core';
-import { Selection } from '@tiptap/pm/state';
+import { NodeSelection, Selection } from '@tiptap/pm/state';
 import { useEffect, useRef, useState } from 'react';
 import type { Page } from '#api/pages.ts';
-import type { PageDoc, Placement } from '#core/page/model.ts';
+import type { Placement } from '#core/page/blocks/placement/schema.ts';
+import type { PageDoc } from '#core/page/model.ts';
 import { putOwnViews } from '../pieces/own-views.ts';
 import { putPieces } from '../pieces/pieces.ts';
+import { blockAround } from '../sheet/blocks/walk.ts';
 import { NAME_META, selectedPlacement } from '../sheet/commands.ts';
 import { connectSheet, makeEditor } from '../sheet/editor.ts';
 import type { SheetHooks } from '../sheet/hooks.ts';
 import { fromEditor } from '../sheet/page-json.ts';
-import { PICTURE_OFFER } from '../sheet/rich-text.ts';
 import { Store } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { PageSaver } from './saver.ts';
@@ -31,7 +32,7 @@ export interface PageView {
   readonly doc: PageDoc;
   readonly selected: Placement | null;
   /** The cursor is in this block, or a placement is selected there. */
-  readonly block: number;
+  readonly block: string | null;
   readonly recovered: boolean;
 }
 
@@ -74,14 +75,11 @@ function beginInText(editor: Editor): void {
   if (inText) editor.view.dispatch(tr.setSelection(inText).setMeta('addToHistory', false));
 }
 
-/** Which block of the page the selection begins in: offers of pictures stand between them on the sheet alone. */
-function blockOf({ state: { doc, selection } }: Editor): number {
-  const index = selection.$from.index(0);
-  let block = index;
-  doc.forEach((node, _pos, at) => {
-    if (at < index && node.type.name === PICTURE_OFFER) block -= 1;
-  });
-  return block;
+/** The ID of the innermost block that the selection begins in; null between blocks. */
+function blockOf({ state: { selection } }: Editor): string | null {
+  const block = selection instanceof NodeSelection ? selection.node : blockAround(selection.$from)?.block;
+  const id: unknown = block?.attrs.id;
+  return typeof id === 'string' ? id : null;
 }
 
 const READ_AFTER_MILLIS = 120;
@@ -100,7 +98,7 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
     const tr = editor.state.tr.setDocAttribute('tray', doc.tray).setDocAttribute('wants', doc.wants);
     editor.view.dispatch(tr.setMeta('addToHistory', false).setMeta(NAME_META, 'what was gathered'));
   });
-  const view = new Store<PageView>({ doc: shown, selected: null, block: 0, recovered: kept !== null });
+  const view = new Store<PageView>({ doc: shown, selected: null, block: null, recovered: kept !== null });
   if (kept && isEditable) saver.resume({ ...kept, doc: shown });
   let reading: ReturnType<typeof setTimeout> | undefined;
   const readDoc = () => {

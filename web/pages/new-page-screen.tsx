@@ -3,6 +3,7 @@ import { Controller } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import * as v from 'valibot';
 import { NewPageSchema } from '#api/pages.ts';
+import { MadeSchema } from '#api/problem.ts';
 import type { Target } from '#api/targets.ts';
 import type { Want } from '#core/page/model.ts';
 import { requestJson } from '../api/client.ts';
@@ -14,8 +15,6 @@ import { Button } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { WantLines } from './want-lines.tsx';
-
-const CreatedSchema = v.object({ id: v.string() });
 
 /** A new page as it is said: wants without words are none, and a date may be left out. */
 const SaidSchema = v.object({
@@ -58,7 +57,7 @@ function NewPageForm({ targets }: { readonly targets: readonly Target[] }) {
       // A want has an id of its own on each page.
       const own = wants.map((want) => ({ ...want, id: crypto.randomUUID() }));
       const body = { ...said, wants: own, due: due === '' ? null : due };
-      const { id } = await requestJson(CreatedSchema, '/pages', { method: 'POST', body });
+      const { id } = await requestJson('post /pages', MadeSchema, { body });
       await client.invalidateQueries({ queryKey: ['pages'] });
       navigate(`/pages/${id}`);
     },

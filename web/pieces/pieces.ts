@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 import * as v from 'valibot';
-import { type Asset, type AssetChange, AssetSchema } from '#api/assets.ts';
-import type { Piece } from '#core/page/picture.ts';
+import { type Asset, type AssetChange, AssetSchema, FocalSchema } from '#api/assets.ts';
+import type { OfKind, Piece } from '#core/page/piece.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
 import { ApiProblem, requestJson } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
@@ -49,15 +49,24 @@ export function pieceOf(asset: Asset): Piece {
     alpha: asset.alpha,
     animated: asset.animated,
     label: asset.label,
-    ...(asset.embed ? { embed: asset.embed } : {}),
+    ...ofKind(asset),
   };
 }
 
-const FocalSchema = v.object({ x: v.number(), y: v.number() });
+function ofKind(asset: Asset): OfKind {
+  switch (asset.kind) {
+    case 'picture':
+      return { kind: 'picture' };
+    case 'embed':
+      return { kind: 'embed', embed: asset.embed };
+    case 'document':
+      return { kind: 'document', document: asset.document };
+  }
+}
 
 /** Where the computer would put the focal point, in fractions of the original. */
 export function askFocal(id: string): Promise<{ x: number; y: number }> {
-  return requestJson(FocalSchema, `/assets/${id}/focal`);
+  return requestJson('get /assets/{id}/focal', FocalSchema, { path: { id } });
 }
 
 const ClashSchema = v.looseObject({ current: AssetSchema });
@@ -112,8 +121,8 @@ async function send(id: string, change: AssetChange): Promise<void> {
   const known = pieces.state.get(id);
   if (!known) return;
   try {
-    const asset = await requestJson(AssetSchema, `/assets/${id}`, {
-      method: 'PATCH',
+    const asset = await requestJson('patch /assets/{id}', AssetSchema, {
+      path: { id },
       body: change,
       version: known.version,
     });
@@ -139,7 +148,7 @@ function inverseOf(before: Asset, change: AssetChange): AssetChange {
     ...(change.folder === undefined ? {} : { folder: before.folder }),
     ...(change.trim === undefined ? {} : { trim: before.trim }),
     ...(change.prep === undefined ? {} : { prep: before.prep }),
-    ...(change.embed && before.embed ? { embed: before.embed.embed } : {}),
+    ...(change.embed && before.kind === 'embed' ? { embed: before.embed.embed } : {}),
   };
 }
 

@@ -21,10 +21,16 @@ async function deed(name: string, work: () => Promise<void>, back: () => Promise
   ledger.add({ name, scope: 'shelf', undo: withRefresh(back), redo: withRefresh(work) });
 }
 
-async function send(path: string, method: 'POST' | 'DELETE', body?: unknown): Promise<void> {
-  const asset = await requestJson(AssetSchema, path, { method, ...(body === undefined ? {} : { body }) });
-  putPieces([asset]);
+/** Does it to one piece, and shows how it stands then. */
+async function put(answer: Promise<Asset>): Promise<void> {
+  putPieces([await answer]);
 }
+
+const takeOff = (id: string) => put(requestJson('delete /assets/{id}', AssetSchema, { path: { id } }));
+const putBack = (id: string) =>
+  put(requestJson('post /assets/{id}/bring-back', AssetSchema, { path: { id } }));
+const fold = (id: string, into: string | null) =>
+  put(requestJson('post /assets/{id}/fold', AssetSchema, { path: { id }, body: { into } }));
 
 export function throwAway(assets: readonly Asset[]): Promise<void> {
   const each = async (step: (id: string) => Promise<void>) => {
@@ -32,8 +38,8 @@ export function throwAway(assets: readonly Asset[]): Promise<void> {
   };
   return deed(
     assets.length === 1 ? 'throwing a piece away' : `throwing ${assets.length} pieces away`,
-    () => each((id) => send(`/assets/${id}`, 'DELETE')),
-    () => each((id) => send(`/assets/${id}/bring-back`, 'POST', {})),
+    () => each(takeOff),
+    () => each(putBack),
   );
 }
 
@@ -46,8 +52,8 @@ export function noteArrival({ id }: Asset): void {
   ledger.add({
     name: 'putting it on the shelf',
     scope: 'shelf',
-    undo: step(() => send(`/assets/${id}`, 'DELETE')),
-    redo: step(() => send(`/assets/${id}/bring-back`, 'POST', {})),
+    undo: step(() => takeOff(id)),
+    redo: step(() => putBack(id)),
   });
 }
 
@@ -57,8 +63,8 @@ export function bringBack(assets: readonly Asset[]): Promise<void> {
   };
   return deed(
     'bringing it back',
-    () => each((id) => send(`/assets/${id}/bring-back`, 'POST', {})),
-    () => each((id) => send(`/assets/${id}`, 'DELETE')),
+    () => each(putBack),
+    () => each(takeOff),
   );
 }
 
@@ -66,16 +72,16 @@ export function bringBack(assets: readonly Asset[]): Promise<void> {
 export function foldPiece(id: string, into: string | null, from: string | null = null): Promise<void> {
   return deed(
     into ? 'folding a lookalike' : 'unfolding it',
-    () => send(`/assets/${id}/fold`, 'POST', { into }),
-    () => send(`/assets/${id}/fold`, 'POST', { into: from }),
+    () => fold(id, into),
+    () => fold(id, from),
   );
 }
 
 export function keepBoth(id: string, other: string): Promise<void> {
   return deed(
     'keeping both',
-    () => requestVoid(`/assets/${id}/keep-apart`, { method: 'POST', body: { other } }),
-    () => requestVoid(`/assets/${id}/keep-apart/${other}`, { method: 'DELETE' }),
+    () => requestVoid('post /assets/{id}/keep-apart', { path: { id }, body: { other } }),
+    () => requestVoid('delete /assets/{id}/keep-apart/{other}', { path: { id, other } }),
   );
 }
 
@@ -85,16 +91,16 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
   await deed(
     'putting it in the other’s place',
     async () => {
-      const done = await requestJson(ReplacedSchema, `/assets/${old.id}/replace`, {
-        method: 'POST',
+      const done = await requestJson('post /assets/{id}/replace', ReplacedSchema, {
+        path: { id: old.id },
         body: { by: fresh.id },
       });
       at = done.at;
       tellPagesChanged();
     },
     async () => {
-      await requestJson(ReplacedSchema, `/assets/${old.id}/replace/take-back`, {
-        method: 'POST',
+      await requestJson('post /assets/{id}/replace/take-back', ReplacedSchema, {
+        path: { id: old.id },
         body: { at },
       });
       tellPagesChanged();
@@ -105,15 +111,15 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
 export function pin(id: string): Promise<void> {
   return deed(
     'pinning it',
-    () => requestVoid(`/pins/${id}`, { method: 'PUT', body: {} }),
-    () => requestVoid(`/pins/${id}`, { method: 'DELETE' }),
+    () => requestVoid('put /pins/{id}', { path: { id } }),
+    () => requestVoid('delete /pins/{id}', { path: { id } }),
   );
 }
 
 export function unpin(id: string): Promise<void> {
   return deed(
     'letting it go',
-    () => requestVoid(`/pins/${id}`, { method: 'DELETE' }),
-    () => requestVoid(`/pins/${id}`, { method: 'PUT', body: {} }),
+    () => requestVoid('delete /pins/{id}', { path: { id } }),
+    () => requestVoid('put /pins/{id}', { path: { id } }),
   );
 }

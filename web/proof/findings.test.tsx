@@ -4,10 +4,12 @@ import type { Finding } from '#core/proof/finding.ts';
 import { drawn, wordsOf } from '../testing.tsx';
 import { Findings } from './findings.tsx';
 
-const finding = (severity: Severity, change: Partial<Finding> = {}): Finding => ({
+const finding = (
+  severity: Severity,
+  change: Partial<Pick<Finding, 'viewports' | 'remedies'>> = {},
+): Finding => ({
   code: 'enlarged',
-  sentence: 'Heron is enlarged 2 times.',
-  why: 'It turns soft.',
+  values: { name: 'Heron', shown: 800, cut: 400 },
   place: { kind: 'page' },
   viewports: [],
   remedies: [],
@@ -23,7 +25,7 @@ const html = (
     <Findings
       numbered={findings.map((one, at) => ({
         number: at + 1,
-        finding: { ...one, place: { kind: 'block', index: at } },
+        finding: { ...one, place: { kind: 'block', blockId: `block-${at}` } },
       }))}
       chosen={1}
       mended={change.mended ?? null}
@@ -47,13 +49,15 @@ describe('the list of findings', () => {
 
   it('says each with why, how it counts, and where', () => {
     const words = wordsOf(html([finding('mend', { viewports: [390, 834] })]));
-    expect(words).toContain('Heron is enlarged 2 times. It turns soft. Should be mended. At 390, 834 px.');
+    expect(words).toContain(
+      'Heron is enlarged 2.0 times. It is shown 800 px wide and has 400 px, so it turns soft and blocky. Should be mended. At 390, 834 px.',
+    );
   });
 
   it('has the remedies in it, the first before the others, and none for those who may not', () => {
     const remedies = [
-      { kind: 'remove', words: 'Take it off the page', placementId: 'a' },
-      { kind: 'placement', words: 'Show it 600 px wide', placementId: 'a', change: {} },
+      { kind: 'remove', which: 'it', placementId: 'a' },
+      { kind: 'placement', does: 'narrow', placementId: 'a', change: { width: { unit: 'px', value: 600 } } },
     ] as const;
     const shown = html([finding('stops', { remedies })]);
     expect(wordsOf(shown)).toMatch(/Take it off the page.*Show it 600 px wide/);

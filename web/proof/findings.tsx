@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import type { Severity } from '#core/proof/codes.ts';
 import type { Remedy } from '#core/proof/finding.ts';
+import { sayFinding, sayRemedy } from '#core/proof/say.ts';
 import { sayFailure } from '../api/client.ts';
 import { Form, Lines } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -103,6 +104,7 @@ interface LineProps {
 
 function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: LineProps) {
   const { number, finding } = one;
+  const { sentence, why } = sayFinding(finding);
   const [writing, setWriting] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const line = useRef<HTMLLIElement>(null);
@@ -116,7 +118,7 @@ function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: 
       return;
     }
     try {
-      await onApply(remedy, finding.sentence);
+      await onApply(remedy, sentence);
     } catch (error) {
       setFault(sayFailure(error));
     }
@@ -138,8 +140,8 @@ function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: 
         {number}
       </button>
       <div className="min-w-0">
-        <h3 className="text-md leading-flat">{finding.sentence}</h3>
-        <p>{finding.why}</p>
+        <h3 className="text-md leading-flat">{sentence}</h3>
+        <p>{why}</p>
         <p className="text-soft">
           {SEVERITY_WORDS[finding.severity]}{' '}
           {finding.viewports.length > 0 ? `At ${finding.viewports.join(', ')} px.` : ''}
@@ -149,20 +151,17 @@ function FindingLine({ one, isChosen, isEditable, onChoose, onApply, onWrite }: 
             {finding.remedies.map((remedy, at) => (
               <Button
                 className="min-h-6.5 px-2.5 py-0.5"
-                key={remedy.words}
+                key={sayRemedy(remedy)}
                 kind={at === 0 ? 'action' : 'plain'}
                 onClick={() => void act(remedy)}
               >
-                {remedy.words}
+                {sayRemedy(remedy)}
               </Button>
             ))}
           </div>
         ) : null}
         {writing ? (
-          <WriteAlt
-            onCancel={() => setWriting(null)}
-            onWrite={(text) => onWrite(writing, text, finding.sentence)}
-          />
+          <WriteAlt onCancel={() => setWriting(null)} onWrite={(text) => onWrite(writing, text, sentence)} />
         ) : null}
         <Fault says={fault} />
       </div>

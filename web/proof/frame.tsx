@@ -1,6 +1,6 @@
 import { useRef } from 'react';
-import { type PageDoc, placementsOf } from '#core/page/model.ts';
-import { isWritten } from '#core/page/write.ts';
+import type { PageDoc } from '#core/page/model.ts';
+import { placementsOf, walkPage } from '#core/page/walk.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import { Dimension } from '../measure/dimension.tsx';
 import { type Box, type Measure, useMeasure } from '../measure/told.ts';
@@ -38,7 +38,7 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
   const height = Math.min(MOST_HEIGHT_PX, Math.max(measure?.height ?? 0, LEAST_HEIGHT_PX / scale));
   const marks = measure ? marksOf(findings, page, measure, viewport) : [];
   const percent = Math.round(scale * 100);
-  const hasEmbeds = placementsOf(page).some(({ asset }) => pieces.state.get(asset)?.embed);
+  const hasEmbeds = placementsOf(page).some(({ asset }) => pieces.state.get(asset)?.kind === 'embed');
   return (
     <figure className="relative flex-none" style={{ width: shown, margin: 0 }}>
       <figcaption className="sr-only">The page at {viewport} px</figcaption>
@@ -121,15 +121,17 @@ function marksOf(
   });
 }
 
-function boxOf(finding: Finding, page: PageDoc, measure: Measure) {
-  const { place } = finding;
-  const held = pieces.state;
-  if (place.kind === 'placement') {
-    const written = placementsOf(page).filter((placement) => held.has(placement.asset));
-    return measure.figures[written.findIndex((placement) => placement.id === place.placementId)];
-  }
-  if (place.kind !== 'block') return undefined;
-  const above = page.blocks.slice(0, place.index).filter((block) => isWritten(block, held)).length;
-  const top = measure.blocks[above + (page.title.trim() === '' ? 0 : 1)];
-  return top === undefined ? undefined : { top, left: 0, width: measure.width, height: 30 };
+function boxOf({ place }: Finding, page: PageDoc, measure: Measure): Box | undefined {
+  if (place.kind !== 'placement' && place.kind !== 'block') return undefined;
+  const id = place.kind === 'placement' ? place.placementId : place.blockId;
+  const boxes = new Map(measure.blocks.map((block) => [block.id, block]));
+  const own = boxes.get(id);
+  if (own) return own;
+  // What is not written, as an empty heading, is marked where the next block begins.
+  const ids = [...walkPage(page)].map(({ attrs }) => attrs.id);
+  const next = ids.slice(ids.indexOf(id) + 1).find((one) => boxes.has(one));
+  const top = next === undefined ? undefined : boxes.get(next)?.top;
+  return top === undefined ? undefined : { top, left: 0, width: measure.width, height: UNWRITTEN_PX };
 }
+
+const UNWRITTEN_PX = 30;

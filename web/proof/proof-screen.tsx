@@ -7,9 +7,11 @@ import { sayBytes } from '#core/media/weight.ts';
 import { shortHash } from '#core/naming/short-hash.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { writeFragment } from '#core/page/write.ts';
+import { placementById, placementsOf } from '#core/page/walk.ts';
 import type { Remedy } from '#core/proof/finding.ts';
+import { proofInput } from '#core/proof/input.ts';
 import { applyRemedy, proofPage } from '#core/proof/proof.ts';
+import { sayRemedy } from '#core/proof/say.ts';
 import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { useOffer } from '../frame/commands.ts';
@@ -85,8 +87,7 @@ function Proof({
     placeholderData: keepPreviousData,
   });
   const numbered = useMemo(() => {
-    const html = writeFragment(doc, { rules, pieces: held, addressOf: (cut) => cut.fileName });
-    return proofPage({ page: doc, rules, pieces: held, html }).map((finding, at) => ({
+    return proofPage(proofInput(doc, rules, held)).map((finding, at) => ({
       number: at + 1,
       finding,
     }));
@@ -98,7 +99,7 @@ function Proof({
     void session.saver.save();
   };
   const apply = async (remedy: Remedy, words: string) => {
-    if (remedy.kind === 'open') {
+    if (remedy.kind === 'set-licence' || remedy.kind === 'find-piece') {
       navigate(addressOf(page.id, remedy, doc));
       return;
     }
@@ -112,7 +113,7 @@ function Proof({
     if (after === before) return;
     show(after);
     ledger.add({
-      name: remedy.words.toLowerCase(),
+      name: sayRemedy(remedy).toLowerCase(),
       scope: scopeOf(page.id),
       undo: () => show(before),
       redo: () => show(after),
@@ -120,14 +121,12 @@ function Proof({
   };
   const write = async (assetId: string, text: string, words: string) => {
     await changePiece(assetId, { label: { alt: { kind: 'text', text } } }, 'its words');
-    const placement = doc.blocks.find(
-      (block) => block.type === 'placement' && block.attrs.asset === assetId && block.attrs.alt !== null,
-    );
-    if (placement?.type === 'placement') {
+    const placement = placementsOf(doc).find(({ asset, alt }) => asset === assetId && alt !== null);
+    if (placement) {
       const change = {
         kind: 'placement',
-        words: 'the piece’s own words',
-        placementId: placement.attrs.id,
+        does: 'words-of-piece',
+        placementId: placement.id,
         change: { alt: null },
       } as const;
       await apply(change, words);
@@ -231,14 +230,13 @@ function Proof({
   );
 }
 
-function addressOf(pageId: string, remedy: Remedy & { kind: 'open' }, doc: PageDoc): string {
-  const { place, row } = remedy;
-  if (place.kind === 'want') return `/pages/${pageId}?want=${place.wantId}`;
-  if (place.kind !== 'placement') return `/pages/${pageId}`;
-  const block = doc.blocks.find((one) => one.type === 'placement' && one.attrs.id === place.placementId);
-  return block?.type === 'placement'
-    ? `/pages/${pageId}?piece=${block.attrs.asset}&row=${row}`
-    : `/pages/${pageId}`;
+/** A remedy that is to be done elsewhere. */
+type Going = Extract<Remedy, { readonly kind: 'set-licence' | 'find-piece' }>;
+
+function addressOf(pageId: string, remedy: Going, doc: PageDoc): string {
+  if (remedy.kind === 'find-piece') return `/pages/${pageId}?want=${remedy.wantId}`;
+  const placement = placementById(doc, remedy.placementId);
+  return placement ? `/pages/${pageId}?piece=${placement.asset}&row=rights` : `/pages/${pageId}`;
 }
 
 const GAP_PX = 22;

@@ -1,7 +1,8 @@
 import { useQueries } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { type PageDoc, placementsOf } from '#core/page/model.ts';
-import type { Piece } from '#core/page/picture.ts';
+import type { PageDoc } from '#core/page/model.ts';
+import type { Piece } from '#core/page/piece.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import { lightsQuery } from '../api/queries.ts';
 
 /** The pieces, with how light those of a page are over which words stand: their contrast is part of the proof. */

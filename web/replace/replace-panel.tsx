@@ -96,7 +96,8 @@ const CARRIED_WORDS: Readonly<Record<Carried, string>> = {
   title: 'title',
   alt: 'alt text',
   caption: 'caption',
-  words: 'key words',
+  translations: 'words in other languages',
+  keywords: 'key words',
 };
 
 interface AgreeProps extends ReplacePanelProps {

@@ -174,7 +174,7 @@ function Decisions({ decisions, isEditable }: DecisionsProps) {
   if (decisions.length === 0) return null;
   const takeBack = async ({ scope, value }: HostsAnswer['decisions'][number]) => {
     try {
-      await requestVoid('/embeds/decisions', { method: 'DELETE', body: { scope, value } });
+      await requestVoid('delete /embeds/decisions', { body: { scope, value } });
       await queryClient.invalidateQueries({ queryKey: hostsQuery.queryKey });
     } catch (error) {
       toast.error(sayFailure(error));
@@ -221,8 +221,7 @@ function withEntries(entries: readonly HostEntry[], others: readonly HostEntry[]
 
 async function sendEntries(entries: readonly HostEntry[]): Promise<void> {
   const known = queryClient.getQueryData(hostsQuery.queryKey);
-  const hosts = await requestJson(HostsSchema, '/embeds/hosts', {
-    method: 'PUT',
+  const hosts = await requestJson('put /embeds/hosts', HostsSchema, {
     body: { entries },
     version: known?.version ?? 0,
   });

@@ -15,7 +15,12 @@ const line = (change: Partial<AuditLine>): AuditLine => ({
 });
 const log = (...lines: readonly AuditLine[]) =>
   wordsOf(
-    drawn(<LogCard />, [[['audit', 'what=any'], { pages: [{ lines, cursor: null }], pageParams: [''] }]]),
+    drawn(<LogCard />, [
+      [
+        ['audit', { what: 'any', words: '', from: '', to: '' }],
+        { pages: [{ lines, cursor: null }], pageParams: [''] },
+      ],
+    ]),
   );
 
 it('the log says who did what to what, in sentences', () => {

@@ -1,7 +1,7 @@
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { AUDIT_DEEDS, type AuditLine, AuditListSchema, isAuditDeed } from '#api/audit.ts';
-import { requestJson, sayFailure } from '../api/client.ts';
+import { addressOf, requestJson, sayFailure } from '../api/client.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { DateInput } from '../ui/date-input.tsx';
 import { sayTime } from '../ui/dates.ts';
@@ -16,13 +16,15 @@ export function LogCard() {
   const [question, setQuestion] = useState({ what: 'any', words: '', from: '', to: '' });
   const wrong = [question.from, question.to].filter((date) => date !== '' && !isDate(date));
   // A date is asked for once it is one.
-  const asked = new URLSearchParams(
-    Object.entries(question).filter(([, value]) => value !== '' && !wrong.includes(value)),
-  );
+  const asked = {
+    ...question,
+    from: wrong.includes(question.from) ? '' : question.from,
+    to: wrong.includes(question.to) ? '' : question.to,
+  };
   const log = useInfiniteQuery({
-    queryKey: ['audit', asked.toString()],
+    queryKey: ['audit', asked],
     queryFn: ({ pageParam }) =>
-      requestJson(AuditListSchema, `/audit?${asked}${pageParam === '' ? '' : `&cursor=${pageParam}`}`),
+      requestJson('get /audit', AuditListSchema, { query: { ...asked, cursor: pageParam } }),
     initialPageParam: '',
     getNextPageParam: ({ cursor }) => cursor,
     placeholderData: keepPreviousData,
@@ -78,7 +80,7 @@ export function LogCard() {
       <div className="mt-2 flex flex-wrap items-center gap-2">
         {log.hasNextPage ? <Button onClick={() => void log.fetchNextPage()}>Earlier ones</Button> : null}
         {lines.length > 0 ? (
-          <a className={buttonLook()} href={`/api/audit.csv?${asked}`} download>
+          <a className={buttonLook()} href={addressOf('get /audit.csv', { query: asked })} download>
             Take it away as CSV
           </a>
         ) : null}

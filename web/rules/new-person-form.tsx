@@ -23,7 +23,7 @@ export function NewPersonForm({ onAdded }: { readonly onAdded: (made: MadePasswo
     refusedAt: 'email',
     keepAs: 'new-person',
     save: async (body) => {
-      onAdded(await requestJson(MadePasswordSchema, '/people', { method: 'POST', body }));
+      onAdded(await requestJson('post /people', MadePasswordSchema, { body }));
       form.form.reset({ name: '', email: '', role: body.role });
     },
   });

@@ -25,7 +25,7 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
     defaults: { name: '', siteAddress: '', commercial: like.rules.commercial, like: like.id },
     keepAs: 'new-target',
     save: async (body) => {
-      const made = await requestJson(TargetSchema, '/targets', { method: 'POST', body });
+      const made = await requestJson('post /targets', TargetSchema, { body });
       await queryClient.invalidateQueries();
       ledger.add({
         name: `the making of ${body.name}`,
@@ -82,11 +82,11 @@ export function NewTarget({ like, onMade, onClose }: NewTargetProps) {
 }
 
 async function removeTarget(id: string): Promise<void> {
-  await requestVoid(`/targets/${id}`, { method: 'DELETE' });
+  await requestVoid('delete /targets/{id}', { path: { id } });
   await queryClient.invalidateQueries();
 }
 
 async function bringBack(id: string): Promise<void> {
-  await requestJson(TargetSchema, `/targets/${id}/back`, { method: 'POST' });
+  await requestJson('post /targets/{id}/back', TargetSchema, { path: { id } });
   await queryClient.invalidateQueries();
 }

@@ -24,7 +24,7 @@ import { RulesCard } from './rules-card.tsx';
 
 const colleaguesQuery = {
   queryKey: ['people'],
-  queryFn: () => requestJson(v.array(ColleagueSchema), '/people'),
+  queryFn: () => requestJson('get /people', v.array(ColleagueSchema)),
 };
 
 /** Who works here and in which role, as the site owner settles it. */
@@ -62,7 +62,9 @@ export function PeopleCard() {
     });
   const renew = (person: Colleague) =>
     attempt(async () =>
-      setHandOver(await requestJson(MadePasswordSchema, `/people/${person.id}/password`, { method: 'POST' })),
+      setHandOver(
+        await requestJson('post /people/{id}/password', MadePasswordSchema, { path: { id: person.id } }),
+      ),
     );
   const [here, gone] = [people.data.filter(({ left }) => !left), people.data.filter(({ left }) => left)];
   return (
@@ -172,7 +174,7 @@ async function sendChange(
   id: string,
   change: Pick<Colleague, 'role'> | Pick<Colleague, 'left'>,
 ): Promise<void> {
-  await requestJson(ColleagueSchema, `/people/${id}`, { method: 'PATCH', body: change });
+  await requestJson('patch /people/{id}', ColleagueSchema, { path: { id }, body: change });
   await queryClient.invalidateQueries({ queryKey: colleaguesQuery.queryKey });
 }
 

@@ -63,8 +63,8 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
 
   const send = async (next: HouseRules) => {
     const known = client.getQueryData(targetsQuery.queryKey)?.find((one) => one.id === target.id);
-    await requestJson(TargetSchema, `/targets/${target.id}`, {
-      method: 'PUT',
+    await requestJson('put /targets/{id}', TargetSchema, {
+      path: { id: target.id },
       body: next,
       version: known?.version ?? target.version,
     });

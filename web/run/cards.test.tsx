@@ -39,17 +39,17 @@ function part(change: Partial<RunOrder> = {}) {
 }
 
 describe('the sizes of a run', () => {
-  it('are put in and taken out one by one', () => {
+  it('are put in and taken out one by one', async () => {
     const { changed, ...props } = part({ sizes: [LEAD] });
     const ground = mount(<SizesCard {...props} presets={PRESETS} />);
     expect(statesOf(ground, 'button')).toEqual(['on: Lead 1600', 'off: Card 400']);
-    for (const name of ['Lead 1600', 'Card 400']) click(button(ground, name));
+    for (const name of ['Lead 1600', 'Card 400']) await click(button(ground, name));
     expect(changed).toEqual([{ sizes: [] }, { sizes: [LEAD, CARD] }]);
   });
 
-  it('of upright pictures begin as those of the others, and end with them', () => {
+  it('of upright pictures begin as those of the others, and end with them', async () => {
     const { changed, ...props } = part({ sizes: [LEAD] });
-    click(
+    await click(
       byRole(
         mount(<SizesCard {...props} presets={PRESETS} />),
         'checkbox',
@@ -59,37 +59,37 @@ describe('the sizes of a run', () => {
     const apart = part({ sizes: [LEAD], portrait: [CARD] });
     const ground = mount(<SizesCard {...apart} presets={PRESETS} />);
     expect(ground.querySelector('[aria-label="Sizes of upright pictures"]')).not.toBeNull();
-    click(byRole(ground, 'checkbox', 'Other sizes for upright pictures'));
+    await click(byRole(ground, 'checkbox', 'Other sizes for upright pictures'));
     expect([changed, apart.changed]).toEqual([[{ portrait: [LEAD] }], [{ portrait: null }]]);
   });
 
-  it('that are none of the target’s stand beside them', () => {
+  it('that are none of the target’s stand beside them', async () => {
     const wide = { by: 'width', px: 480 } as const;
     const { changed, ...props } = part({ sizes: [wide] });
     const ground = mount(<SizesCard {...props} presets={PRESETS} />);
     expect(statesOf(ground, 'button')).toEqual(['off: Lead 1600', 'off: Card 400', 'on: 480 wide']);
-    click(button(ground, '480 wide'));
+    await click(button(ground, '480 wide'));
     expect(changed).toEqual([{ sizes: [] }]);
   });
 });
 
 describe('the formats of a run', () => {
-  it('are at least one', () => {
+  it('are at least one', async () => {
     const { changed, ...props } = part({ formats: ['avif'] });
     const ground = mount(<FormatCard {...props} rules={PLAIN_RULES} />);
-    click(button(ground, 'AVIF'));
+    await click(button(ground, 'AVIF'));
     expect(changed).toEqual([]);
-    click(button(ground, 'JPEG'));
+    await click(button(ground, 'JPEG'));
     expect(changed).toEqual([{ formats: ['avif', 'jpeg'] }]);
   });
 
-  it('are as good as the House rules say, or as is said here', () => {
+  it('are as good as the House rules say, or as is said here', async () => {
     const { changed, ...props } = part();
     const ground = mount(<FormatCard {...props} rules={PLAIN_RULES} />);
     expect(ground.textContent).toContain('Each file looks 985 of 1000 alike');
-    click(byRole(ground, 'checkbox', 'Likeness by the house rules'));
+    await click(byRole(ground, 'checkbox', 'Likeness by the house rules'));
     const own = part({ quality: 70 });
-    click(
+    await click(
       byRole(mount(<FormatCard {...own} rules={PLAIN_RULES} />), 'checkbox', 'Likeness by the house rules'),
     );
     expect([changed, own.changed]).toEqual([[{ quality: 80 }], [{ quality: null }]]);
@@ -108,24 +108,24 @@ describe('the names of a run', () => {
     ['By a pattern', { by: 'pattern', pattern: PATTERN, which: 'all' }],
     ['By a pattern, where nobody named them', { by: 'pattern', pattern: PATTERN, which: 'unnamed' }],
     ['Search and replace', { by: 'replace', search: '', replace: '', titles: true }],
-  ])('begin “%s” with what the house says', (words, naming) => {
+  ])('begin “%s” with what the house says', async (words, naming) => {
     const { changed, ground } = card();
-    choose(byRole(ground, 'combobox', 'Names'), words);
+    await choose(byRole(ground, 'combobox', 'Names'), words);
     expect(changed).toEqual([{ naming }]);
   });
 
-  it('keep the pattern when only those without a name are to get one', () => {
+  it('keep the pattern when only those without a name are to get one', async () => {
     const own = [{ part: 'place' }] as const;
     const { changed, ground } = card({ naming: { by: 'pattern', pattern: [...own], which: 'all' } });
-    choose(byRole(ground, 'combobox', 'Names'), 'By a pattern, where nobody named them');
+    await choose(byRole(ground, 'combobox', 'Names'), 'By a pattern, where nobody named them');
     expect(changed).toEqual([{ naming: { by: 'pattern', pattern: own, which: 'unnamed' } }]);
   });
 
-  it('are searched, in titles too unless that is not wanted', () => {
+  it('are searched, in titles too unless that is not wanted', async () => {
     const naming = { by: 'replace', search: 'img', replace: '', titles: true } as const;
     const { changed, ground } = card({ naming });
-    write(control(ground, 'Put in its place'), 'heron');
-    click(byRole(ground, 'checkbox', 'In titles too'));
+    await write(control(ground, 'Put in its place'), 'heron');
+    await click(byRole(ground, 'checkbox', 'In titles too'));
     expect(changed).toEqual([
       { naming: { ...naming, replace: 'heron' } },
       { naming: { ...naming, titles: false } },
@@ -155,31 +155,31 @@ describe('the folder and recipe of a run', () => {
     return { changed, ground: mount(<PlaceCard {...props} />) };
   };
 
-  it('stay as they are until something is said', () => {
+  it('stay as they are until something is said', async () => {
     const { changed, ground } = card();
     expect(ground.textContent).toContain('Each stays in its own.');
-    write(control(ground, 'Folder'), 'birds/heron');
-    write(control(ground, 'Folder'), '  ');
+    await write(control(ground, 'Folder'), 'birds/heron');
+    await write(control(ground, 'Folder'), '  ');
     expect(changed).toEqual([{ folder: 'birds/heron' }, { folder: null }]);
   });
 
-  it('offer the recipes of the pieces that are prepared, and none', () => {
+  it('offer the recipes of the pieces that are prepared, and none', async () => {
     putPieces([exampleAsset({ id: 'heron', prep }), exampleAsset({ id: 'bittern' })]);
     const { changed, ground } = card();
     const recipe = byRole(ground, 'combobox', 'Recipe');
-    expect(opened(recipe).map(({ textContent }) => textContent)).toEqual([
+    expect((await opened(recipe)).map(({ textContent }) => textContent)).toEqual([
       'Each keeps its own',
       'All like Heron',
       'None: all as they came',
     ]);
-    press(recipe, 'Escape');
-    for (const words of ['All like Heron', 'None: all as they came']) choose(recipe, words);
+    await press(recipe, 'Escape');
+    for (const words of ['All like Heron', 'None: all as they came']) await choose(recipe, words);
     expect(changed).toEqual([
       { recipe: { from: 'Heron', prep } },
       { recipe: { from: 'as it came', prep: AS_IT_CAME } },
     ]);
     const chosen = card({ recipe: { from: 'Heron', prep } });
-    choose(byRole(chosen.ground, 'combobox', 'Recipe'), 'Each keeps its own');
+    await choose(byRole(chosen.ground, 'combobox', 'Recipe'), 'Each keeps its own');
     expect(chosen.changed).toEqual([{ recipe: null }]);
   });
 });

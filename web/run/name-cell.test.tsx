@@ -23,56 +23,56 @@ const submit = (ground: HTMLElement) =>
   });
 
 describe('the name of a row', () => {
-  it('is written by hand when it is pressed', () => {
+  it('is written by hand when it is pressed', async () => {
     const { ground, written } = cell();
-    open(ground);
+    await open(ground);
     const field = control(ground, 'Name');
     expect(document.activeElement).toBe(field);
     expect(field.value).toBe('reed-cutting-01');
-    write(field, 'bundles-drying');
+    await write(field, 'bundles-drying');
     expect(written).toEqual(['bundles-drying']);
   });
 
-  it('goes back to the run’s naming when it is emptied', () => {
+  it('goes back to the run’s naming when it is emptied', async () => {
     const { ground, written } = cell();
-    open(ground);
-    write(control(ground, 'Name'), '  ');
+    await open(ground);
+    await write(control(ground, 'Name'), '  ');
     expect(written).toEqual([null]);
   });
 
-  it('has hyphens for spaces as it is typed, and says while it is none', () => {
+  it('has hyphens for spaces as it is typed, and says while it is none', async () => {
     const faults: boolean[] = [];
     const ground = mount(
       <NameCell row={ROW} onStem={() => undefined} onFault={(isFaulty) => void faults.push(isFaulty)} />,
     );
-    open(ground);
-    write(control(ground, 'Name'), 'bundles drying ', 'stay');
+    await open(ground);
+    await write(control(ground, 'Name'), 'bundles drying ', 'stay');
     expect(control(ground, 'Name').value).toBe('bundles-drying-');
-    write(control(ground, 'Name'), 'con');
-    write(control(ground, 'Name'), 'bundles drying');
+    await write(control(ground, 'Name'), 'con');
+    await write(control(ground, 'Name'), 'bundles drying');
     expect(faults).toEqual([true, false]);
   });
 
   it.each(['Bundles', 'bundles--drying', '-bundles', 'con', '2026'])(
     'stays in the field with the reason where the rule does not allow it: “%s”',
-    (wrong) => {
+    async (wrong) => {
       const { ground, written } = cell();
-      open(ground);
-      write(control(ground, 'Name'), wrong);
+      await open(ground);
+      await write(control(ground, 'Name'), wrong);
       expect(written).toEqual([]);
       expect(control(ground, 'Name').value).toBe(wrong);
       expect(ground.querySelector('[role="alert"]')?.textContent).not.toBe('');
-      write(control(ground, 'Name'), 'bundles');
+      await write(control(ground, 'Name'), 'bundles');
       submit(ground);
       expect(written).toEqual(['bundles']);
     },
   );
 
-  it('is nobody’s wish when it was left as it was, or left by Escape', () => {
+  it('is nobody’s wish when it was left as it was, or left by Escape', async () => {
     const { ground, written } = cell();
-    open(ground);
-    write(control(ground, 'Name'), 'reed-cutting-01');
-    open(ground);
+    await open(ground);
+    await write(control(ground, 'Name'), 'reed-cutting-01');
+    await open(ground);
     act(() => {
       control(ground, 'Name').dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
     });

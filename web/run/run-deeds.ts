@@ -27,7 +27,7 @@ export function forgetRun(id: string): void {
 }
 
 async function act(id: string, deed: 'take-back' | 'go-on'): Promise<void> {
-  await requestVoid(`/runs/${id}/${deed}`, { method: 'POST', body: {} });
+  await requestVoid(`post /runs/{id}/${deed}`, { path: { id } });
   void queryClient.invalidateQueries({ queryKey: ['run', id] });
   refreshAfterRun();
 }

@@ -7,8 +7,7 @@ import { requestJson } from '../api/client.ts';
 export const runPreviewQuery = (order: RunOrder) =>
   queryOptions({
     queryKey: ['run-preview', order],
-    queryFn: ({ signal }) =>
-      requestJson(RunPreviewSchema, '/run-previews', { method: 'POST', body: order, signal }),
+    queryFn: ({ signal }) => requestJson('post /run-previews', RunPreviewSchema, { body: order, signal }),
     placeholderData: keepPreviousData,
     gcTime: 10_000,
   });
@@ -18,13 +17,13 @@ const LOOK_MILLIS = 500;
 export const runQuery = (id: string) =>
   queryOptions({
     queryKey: ['run', id],
-    queryFn: () => requestJson(RunSchema, `/runs/${id}`),
+    queryFn: () => requestJson('get /runs/{id}', RunSchema, { path: { id } }),
     refetchInterval: ({ state }) =>
       state.data && state.data.state !== 'waiting' && state.data.state !== 'running' ? false : LOOK_MILLIS,
   });
 
 export const runsQuery = queryOptions({
   queryKey: ['runs'],
-  queryFn: () => requestJson(v.array(RunSummarySchema), '/runs'),
+  queryFn: () => requestJson('get /runs', v.array(RunSummarySchema)),
   staleTime: 5000,
 });

@@ -253,7 +253,7 @@ function BeginButtons({ order, preview, isFresh, faulty }: BeginButtonsProps) {
     setBeginning(true);
     try {
       const body = { order, seen: preview.seen };
-      const run = await requestJson(RunSchema, '/runs', { method: 'POST', body });
+      const run = await requestJson('post /runs', RunSchema, { body });
       putDraft(null);
       queryClient.setQueryData(['run', run.id], run);
       void queryClient.invalidateQueries({ queryKey: ['runs'] });

@@ -63,7 +63,7 @@ function RunButtons({ run }: { readonly run: Run }) {
     try {
       queryClient.setQueryData(
         ['run', run.id],
-        await requestJson(RunSchema, `/runs/${run.id}/${deed}`, { method: 'POST', body: {} }),
+        await requestJson(`post /runs/{id}/${deed}`, RunSchema, { path: { id: run.id } }),
       );
       await queryClient.invalidateQueries({ queryKey: ['run', run.id] });
       void queryClient.invalidateQueries({ queryKey: ['runs'] });

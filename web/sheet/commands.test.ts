@@ -3,9 +3,10 @@ import type { Editor } from '@tiptap/core';
 import fc from 'fast-check';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
-import type { Block, PageDoc } from '#core/page/model.ts';
-import { placementsOf } from '#core/page/model.ts';
-import { examplePage, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
+import type { Block } from '#core/page/blocks/block.ts';
+import type { PageDoc } from '#core/page/model.ts';
+import { blank, examplePage, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import { ledger } from '../undo/ledger.ts';
 import {
   addToTray,
@@ -84,7 +85,7 @@ describe('a placement is moved', () => {
     ['beside paragraph 1', { besideParagraph: 1 }, '[heron] one two three -'],
     ['beside paragraph 3', { besideParagraph: 3 }, 'one two [heron] three -'],
   ] as const)('%s', (_, move, after) => {
-    const editor = editorOf(examplePage(...PAGE.blocks, { type: 'paragraph' }));
+    const editor = editorOf(examplePage(...PAGE.blocks, blank()));
     expect(movePlacement(editor, 'heron', move)).toBe(true);
     expect(shortOf(editor)).toBe(after);
     expect(selectedPlacement(editor)?.id).toBe('heron');

@@ -3,29 +3,31 @@ import { closeHistory } from '@tiptap/pm/history';
 import type { Node } from '@tiptap/pm/model';
 import { NodeSelection, type Transaction } from '@tiptap/pm/state';
 import { shapeOf } from '#core/media/dimensions.ts';
-import type { Placement, Want } from '#core/page/model.ts';
-import { newPlacement } from '#core/page/model.ts';
+import type { Placement } from '#core/page/blocks/placement/schema.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import type { Want } from '#core/page/model.ts';
 import { pieces } from '../pieces/pieces.ts';
-import { placementOf } from './placement-node.ts';
+import { paragraphPlaces } from './blocks/paragraph/numbers.ts';
+import { placementOf } from './blocks/placement/node.ts';
+import { blockAround, forEachBlock, holdsBlocks, placesFor } from './blocks/walk.ts';
 
 /** Marks a transaction with the name that undo says. */
 export const NAME_META = 'placard-name';
 
 /** One named step of its own in the history. */
-function named(editor: Editor, name: string): Transaction {
+export function named(editor: Editor, name: string): Transaction {
   return closeHistory(editor.state.tr).setMeta(NAME_META, name);
 }
 
 export interface Found {
   readonly node: Node;
   readonly pos: number;
-  readonly index: number;
 }
 
 export function findPlacement(editor: Editor, id: string): Found | null {
   let found: Found | null = null;
-  editor.state.doc.forEach((node, pos, index) => {
-    if (node.type.name === 'placement' && node.attrs.id === id) found = { node, pos, index };
+  forEachBlock(editor.state.doc, (node, pos) => {
+    if (node.type.name === 'placement' && node.attrs.id === id) found = { node, pos };
   });
   return found;
 }
@@ -54,6 +56,21 @@ export function changePlacement(editor: Editor, id: string, change: Partial<Plac
   editor.view.dispatch(tr);
 }
 
+/** Changes attributes of a block; false when it is gone. */
+export function changeBlock(
+  editor: Editor,
+  id: string,
+  change: Readonly<Record<string, unknown>>,
+  name: string,
+): boolean {
+  const tr = named(editor, name);
+  forEachBlock(editor.state.doc, (block, pos) => {
+    if (block.attrs.id === id) tr.setNodeMarkup(pos, undefined, { ...block.attrs, ...change });
+  });
+  if (tr.docChanged) editor.view.dispatch(tr);
+  return tr.docChanged;
+}
+
 export function removePlacement(editor: Editor, id: string): void {
   const found = findPlacement(editor, id);
   if (found)
@@ -62,15 +79,19 @@ export function removePlacement(editor: Editor, id: string): void {
     );
 }
 
-/** Where a new piece stands at first: upright ones beside the text, the others in the column. */
-function firstPosition(assetId: string): Placement['position'] {
+/** Where a new piece stands at first: upright ones beside the text, documents small, the others in the column. */
+function firstStanding(assetId: string): Partial<Placement> {
   const asset = pieces.state.get(assetId);
-  return asset && shapeOf(asset) === 'portrait' ? 'beside-left' : 'column';
+  if (asset?.kind === 'document') return { position: 'beside-right', width: DOCUMENT_WIDTH };
+  return { position: asset && shapeOf(asset) === 'portrait' ? 'beside-left' : 'column' };
 }
+
+/** A first page leads to what it is of, and is not read where it stands. */
+const DOCUMENT_WIDTH = { unit: '%', value: 28 } as const;
 
 /** Puts a piece on the sheet at a block boundary, selects it, and puts it on the tray if it is not there. */
 export function placePiece(editor: Editor, assetId: string, at: number): void {
-  const placement = newPlacement(crypto.randomUUID(), assetId, firstPosition(assetId));
+  const placement = { ...newPlacement(crypto.randomUUID(), assetId), ...firstStanding(assetId) };
   const node = editor.schema.nodes.placement?.create(placement);
   if (!node) return;
   const tr = named(editor, 'placing a piece').insert(at, node);
@@ -81,7 +102,7 @@ export function placePiece(editor: Editor, assetId: string, at: number): void {
 
 /** Puts a piece in the place of a block that stood for it. */
 export function placeOver(editor: Editor, assetId: string, at: number): void {
-  const placement = newPlacement(crypto.randomUUID(), assetId, firstPosition(assetId));
+  const placement = { ...newPlacement(crypto.randomUUID(), assetId), ...firstStanding(assetId) };
   const node = editor.schema.nodes.placement?.create(placement);
   const before = editor.state.doc.nodeAt(at);
   if (!node || !before) return;
@@ -95,19 +116,50 @@ export function afterSelection(editor: Editor): number {
   return $to.depth === 0 ? $to.pos : $to.after(1);
 }
 
-/** The block boundary nearest to a point of the screen. */
+/** The place for a piece between blocks that is nearest to a point of the screen, in what holds blocks there. */
 export function boundaryAt(editor: Editor, left: number, top: number): number {
+  const { doc, schema } = editor.state;
   if (top < editor.view.dom.getBoundingClientRect().top) return 0;
   const at = editor.view.posAtCoords({ left, top });
-  if (!at) return editor.state.doc.content.size;
-  const $pos = editor.state.doc.resolve(at.inside >= 0 ? at.inside : at.pos);
-  const start = $pos.depth === 0 ? $pos.pos : $pos.before(1);
+  if (!at) return doc.content.size;
+  const $pos = doc.resolve(at.inside >= 0 ? at.inside : at.pos);
+  const around = blockAround($pos);
+  const depth =
+    around && !(around.depth === $pos.depth && holdsBlocks(around.block)) ? around.depth : $pos.depth + 1;
+  for (let d = depth; d >= 1; d -= 1) {
+    const place = besideBlock(editor, d > $pos.depth ? $pos.pos : $pos.before(d), top);
+    const $place = doc.resolve(place);
+    const isIn =
+      schema.nodes.placement &&
+      $place.parent.canReplaceWith($place.index(), $place.index(), schema.nodes.placement);
+    // Over or under all that it holds, a block is passed by.
+    if (isIn && !isBeyond(editor, place, top)) return place;
+  }
+  return besideBlock(editor, $pos.depth === 0 ? $pos.pos : $pos.before(1), top);
+}
+
+/** Before or after the block at a position, whichever is nearer to a height on the screen. */
+function besideBlock(editor: Editor, start: number, top: number): number {
   const block = editor.state.doc.nodeAt(start);
   const dom = editor.view.nodeDOM(start);
   if (!block || !(dom instanceof HTMLElement)) return start;
   const box = dom.getBoundingClientRect();
   return top < box.top + box.height / 2 ? start : start + block.nodeSize;
 }
+
+/** Whether a place is the first or last in a block, and the height is nearer to that block's edge than to what it holds. */
+function isBeyond(editor: Editor, place: number, top: number): boolean {
+  const $place = editor.state.doc.resolve(place);
+  if ($place.depth === 0) return false;
+  const dom = editor.view.nodeDOM($place.before());
+  if (!(dom instanceof HTMLElement)) return false;
+  const box = dom.getBoundingClientRect();
+  if ($place.index() === 0) return top < box.top + EDGE_PX;
+  return $place.index() === $place.parent.childCount && top > box.bottom - EDGE_PX;
+}
+
+/** So near to the edge of a block that holds others, what is put down stands beside it and not in it. */
+const EDGE_PX = 10;
 
 export type Move = 'up' | 'down' | 'top' | 'bottom' | { readonly besideParagraph: number };
 
@@ -118,23 +170,23 @@ const MOVE_NAMES: Readonly<Record<string, string>> = {
   bottom: 'moving it to the bottom',
 };
 
-/** Moves a placement among the blocks of the page; false when it is there already. */
+/** Moves a placement among the blocks of the page, into those that hold others and out again; false when it is there already. */
 export function movePlacement(editor: Editor, id: string, move: Move): boolean {
   const found = findPlacement(editor, id);
-  if (!found) return false;
-  const { doc } = editor.state;
-  const to = Math.max(0, Math.min(doc.childCount - 1, indexAfter(doc, found.index, move)));
-  if (to === found.index) return false;
+  const to = found && placeAfter(editor.state.doc, found, move);
+  if (!found || to === null || to === found.pos) return false;
   const name =
     typeof move === 'string'
       ? (MOVE_NAMES[move] ?? 'moving it')
       : `moving it beside paragraph ${move.besideParagraph}`;
-  const tr = named(editor, name).delete(found.pos, found.pos + found.node.nodeSize);
-  let pos = 0;
-  for (let index = 0; index < to; index += 1) pos += tr.doc.child(index).nodeSize;
-  tr.insert(pos, found.node).setSelection(NodeSelection.create(tr.doc, pos)).scrollIntoView();
-  editor.view.dispatch(tr);
+  editor.view.dispatch(moved(editor, found, to, name).scrollIntoView());
   return true;
+}
+
+function moved(editor: Editor, { node, pos }: Found, at: number, name: string): Transaction {
+  const tr = named(editor, name).delete(pos, pos + node.nodeSize);
+  const to = tr.mapping.map(at);
+  return tr.insert(to, node).setSelection(NodeSelection.create(tr.doc, to));
 }
 
 /** Moves a placement to a block boundary, as when it is dragged there. */
@@ -143,52 +195,45 @@ export function movePlacementTo(editor: Editor, id: string, at: number): void {
   if (!found) return;
   const end = found.pos + found.node.nodeSize;
   if (at >= found.pos && at <= end) return;
-  const tr = named(editor, 'moving it').delete(found.pos, end);
-  const to = tr.mapping.map(at);
-  tr.insert(to, found.node).setSelection(NodeSelection.create(tr.doc, to));
-  editor.view.dispatch(tr);
+  editor.view.dispatch(moved(editor, found, at, 'moving it'));
 }
 
-/** The index the placement has after the move, among the blocks without itself. */
-function indexAfter(doc: Node, index: number, move: Move): number {
+/** The place to which a move leads, or null where there is none. Behind the placement is the same place as before it. */
+function placeAfter(doc: Node, { node, pos }: Found, move: Move): number | null {
+  const places = placesFor(doc, node.type).filter((at) => at !== pos + node.nodeSize);
+  const now = places.indexOf(pos);
   switch (move) {
     case 'up':
-      return index - 1;
+      return places[now - 1] ?? null;
     case 'down':
-      return index + 1;
+      return places[now + 1] ?? null;
     case 'top':
       return 0;
     case 'bottom':
-      return lastWritten(doc, index);
-    default: {
-      const target = paragraphIndexes(doc)[move.besideParagraph - 1];
-      if (target === undefined) return index;
-      return target > index ? target - 1 : target;
-    }
+      return bottomOf(doc, pos + node.nodeSize === doc.content.size ? pos : null);
+    default:
+      return paragraphPlaces(doc)[move.besideParagraph - 1] ?? null;
   }
 }
 
 /** The bottom is after the last block that says something; an empty last paragraph stays last. */
-function lastWritten(doc: Node, index: number): number {
-  const last = doc.childCount - 1;
-  const isBlank = doc.child(last).type.name === 'paragraph' && doc.child(last).content.size === 0;
-  return index === last ? last : isBlank ? last - 1 : last;
+function bottomOf(doc: Node, ownIfLast: number | null): number {
+  if (ownIfLast !== null) return ownIfLast;
+  const { lastChild } = doc;
+  const isBlank = lastChild?.type.name === 'paragraph' && lastChild.content.size === 0;
+  return doc.content.size - (isBlank ? lastChild.nodeSize : 0);
 }
 
-/** Indexes of the paragraphs that hold text: paragraph N of the page is the N-th of them. */
-export function paragraphIndexes(doc: Node): readonly number[] {
-  const indexes: number[] = [];
-  doc.forEach((node, _pos, index) => {
-    if (node.type.name === 'paragraph' && node.content.size > 0) indexes.push(index);
-  });
-  return indexes;
+/** How many paragraphs hold text. */
+export function paragraphCount(editor: Editor): number {
+  return paragraphPlaces(editor.state.doc).length;
 }
 
 /** The number of the paragraph that a placement stands before, or 0 when none follows. */
 export function paragraphNumber(editor: Editor, id: string): number {
   const found = findPlacement(editor, id);
   if (!found) return 0;
-  return paragraphIndexes(editor.state.doc).findIndex((index) => index > found.index) + 1;
+  return paragraphPlaces(editor.state.doc).findIndex((pos) => pos > found.pos) + 1;
 }
 
 function trayOf(tr: Transaction): readonly string[] {

@@ -1,22 +1,24 @@
 import { Editor, Extension } from '@tiptap/core';
 import { Document } from '@tiptap/extension-document';
-import { ListItem } from '@tiptap/extension-list';
 import { undoDepth } from '@tiptap/pm/history';
 import { Selection } from '@tiptap/pm/state';
 import { StarterKit } from '@tiptap/starter-kit';
 import type { Page } from '#api/pages.ts';
-import { isLinkAddress, LIST_DEPTH_LIMIT, type PageDoc } from '#core/page/model.ts';
+import { isLinkAddress } from '#core/page/inline.ts';
+import type { PageDoc } from '#core/page/model.ts';
 import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { ledger } from '../undo/ledger.ts';
+import { closedAround } from './blocks/flow.ts';
+import { blockIds } from './blocks/ids.ts';
+import { SHEET_KINDS } from './blocks/kinds.ts';
 import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
 import { foundMarks } from './find.ts';
 import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
-import { placementNode } from './placement-node.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
 import { typedLetters } from './typed-letters.ts';
 
@@ -31,22 +33,6 @@ const PageDocument = Document.extend({
   },
 });
 
-/** Items of a list hold text and lists; a piece stands between blocks, never inside one. */
-const TextListItem = ListItem.extend({
-  content: 'paragraph (paragraph | bulletList | orderedList)*',
-  addKeyboardShortcuts() {
-    const parent = this.parent?.() ?? {};
-    // As deep as lists go, Tab stays where it is.
-    return { ...parent, Tab: (props) => isDeepest(this.editor) || (parent.Tab?.(props) ?? false) };
-  },
-});
-
-function isDeepest({ state }: Editor): boolean {
-  const { $from } = state.selection;
-  const around = Array.from({ length: $from.depth }, (_, at) => $from.node(at + 1).type.name);
-  return around.filter((name) => name === 'bulletList' || name === 'orderedList').length >= LIST_DEPTH_LIMIT;
-}
-
 export function makeEditor(
   page: PageDoc,
   target: Page['target'],
@@ -54,6 +40,7 @@ export function makeEditor(
   isEditable: boolean,
   hooks: SheetHooks,
 ): Editor {
+  let isForeign = false;
   return new Editor({
     element: document.createElement('div'),
     editable: isEditable,
@@ -61,8 +48,12 @@ export function makeEditor(
     extensions: [
       StarterKit.configure({
         document: false,
+        paragraph: false,
+        heading: false,
+        bulletList: false,
+        orderedList: false,
         listItem: false,
-        heading: { levels: [2, 3, 4] },
+        listKeymap: false,
         blockquote: false,
         code: false,
         codeBlock: false,
@@ -75,8 +66,8 @@ export function makeEditor(
         link: { openOnClick: false, autolink: true, isAllowedUri: (uri) => isLinkAddress(uri) },
       }),
       PageDocument,
-      TextListItem,
-      placementNode(target.rules, target.id),
+      ...SHEET_KINDS.flatMap(({ nodes }) => nodes({ rules: target.rules, targetId: target.id })),
+      blockIds,
       pictureOffer(hooks),
       ledgerExtension(scope),
       foundMarks,
@@ -90,11 +81,17 @@ export function makeEditor(
         'aria-multiline': 'true',
       },
       transformPastedHTML: (html) => {
-        if (isOfSheet(html)) return html;
-        const read = readRichText(html);
-        // The editor puts the text in its place first; what was framed in it stands behind.
+        isForeign = !isOfSheet(html);
+        if (!isForeign) return html;
+        const read = readRichText(html, target.rules);
+        // The editor puts the text in its place first; what was framed in it stands there as its code.
         if (read.embeds.length > 0 || read.leftOut.length > 0) queueMicrotask(() => hooks.onRichText(read));
         return read.html;
+      },
+      transformPasted: (slice) => {
+        const whole = isForeign ? closedAround(slice) : slice;
+        isForeign = false;
+        return whole;
       },
       handlePaste: (view, event) => {
         const files = picturesOf(event.clipboardData);

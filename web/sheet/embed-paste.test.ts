@@ -1,9 +1,10 @@
 // @vitest-environment jsdom
 import type { Editor } from '@tiptap/core';
 import { afterEach, describe, expect, it } from 'vitest';
+import { plainText } from '#core/page/inline.ts';
 import type { PageDoc } from '#core/page/model.ts';
-import { placementsOf, plainText } from '#core/page/model.ts';
-import { examplePage, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
+import { blank, examplePage, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
+import { placementsOf } from '#core/page/walk.ts';
 import { ledger } from '../undo/ledger.ts';
 import { selectedPlacement } from './commands.ts';
 import { makeEditor } from './editor.ts';
@@ -47,7 +48,7 @@ describe('pasted code', () => {
   });
 
   it('takes the place of an empty paragraph', () => {
-    const editor = editorOf(examplePage(paragraph('one'), { type: 'paragraph' }));
+    const editor = editorOf(examplePage(paragraph('one'), blank()));
     editor.commands.setTextSelection(6);
     insertAsText(editor, CODE);
     expect(shortOf(editor).filter(Boolean)).toEqual(['one', ONE_LINE]);

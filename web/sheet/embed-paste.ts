@@ -1,14 +1,20 @@
 import type { Editor } from '@tiptap/core';
 import { closeHistory } from '@tiptap/pm/history';
 import { NodeSelection, TextSelection } from '@tiptap/pm/state';
-import { newPlacement } from '#core/page/model.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { forEachBlock } from './blocks/walk.ts';
 import { afterSelection, NAME_META } from './commands.ts';
 
 const LONGEST = 20_000;
 
+/** Code as it stands in one line of text. */
+export function asLine(code: string): string {
+  return code.replace(/\s+/g, ' ').trim().slice(0, LONGEST);
+}
+
 /** Pasted code as a paragraph of plain text; what it says names it until it becomes an embed. */
 export function insertAsText(editor: Editor, pasted: string): string {
-  const text = pasted.replace(/\s+/g, ' ').trim().slice(0, LONGEST);
+  const text = asLine(pasted);
   const node = editor.schema.nodes.paragraph?.create(null, editor.schema.text(text));
   const { $from } = editor.state.selection;
   if (!node) return text;
@@ -34,15 +40,10 @@ export interface PastedUse {
  * when the text is no longer there.
  */
 export function becomeEmbeds(editor: Editor, text: string, uses: readonly PastedUse[]): boolean {
-  let at = -1;
-  let size = 0;
-  editor.state.doc.forEach((node, pos) => {
-    if (at >= 0 || node.type.name !== 'paragraph' || node.textContent !== text) return;
-    at = pos;
-    size = node.nodeSize;
-  });
+  const line = lineOf(editor, text);
   const type = editor.schema.nodes.placement;
-  if (at < 0 || !type) return false;
+  if (!line || !type) return false;
+  const { at, size } = line;
   const nodes = uses.map(({ assetId, caption }) =>
     type.create({ ...newPlacement(crypto.randomUUID(), assetId), caption }),
   );
@@ -57,4 +58,22 @@ export function becomeEmbeds(editor: Editor, text: string, uses: readonly Pasted
   if (from >= at && from <= at + size) tr.setSelection(NodeSelection.create(tr.doc, at)).scrollIntoView();
   editor.view.dispatch(closeHistory(tr));
   return true;
+}
+
+/** Takes a line of code off the sheet again that came with other text and embeds nothing. */
+export function leaveOutLine(editor: Editor, text: string): void {
+  const line = lineOf(editor, text);
+  if (!line) return;
+  const tr = closeHistory(editor.state.tr).setMeta(NAME_META, 'leaving code out');
+  editor.view.dispatch(tr.delete(line.at, line.at + line.size));
+}
+
+/** Where the first paragraph of just that text stands. */
+function lineOf(editor: Editor, text: string): { readonly at: number; readonly size: number } | null {
+  let found: { readonly at: number; readonly size: number } | null = null;
+  forEachBlock(editor.state.doc, (node, pos) => {
+    if (!found && node.type.name === 'paragraph' && node.textContent === text)
+      found = { at: pos, size: node.nodeSize };
+  });
+  return found;
 }

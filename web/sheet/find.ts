@@ -3,9 +3,10 @@ import type { Node } from '@tiptap/pm/model';
 import { type EditorState, Plugin, PluginKey } from '@tiptap/pm/state';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import * as v from 'valibot';
-import { type Placement, PlacementSchema } from '#core/page/model.ts';
-import type { Piece } from '#core/page/picture.ts';
-import { altHere, captionHere } from '#core/page/words.ts';
+import { type Placement, PlacementSchema } from '#core/page/blocks/placement/schema.ts';
+import { isPicture, type Piece } from '#core/page/piece.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { altHere, captionHere, titleHere } from '#core/page/words.ts';
 import { findAll } from '#core/words/find.ts';
 
 /** Where something that is looked for stands: in the text, or in the words of a placed piece. */
@@ -24,6 +25,7 @@ export function findOnSheet(
   doc: Node,
   sought: string,
   pieces: ReadonlyMap<string, Piece>,
+  rules: HouseRules,
 ): readonly FoundOnSheet[] {
   const found: FoundOnSheet[] = [];
   doc.descendants((node, pos) => {
@@ -37,7 +39,7 @@ export function findOnSheet(
     const read = v.safeParse(PlacementSchema, node.attrs);
     const piece = read.success ? pieces.get(read.output.asset) : undefined;
     if (!read.success || !piece) return true;
-    for (const [where, words] of wordsOf(read.output, piece))
+    for (const [where, words] of wordsOf(read.output, piece, rules))
       if (findAll(words, sought).length > 0)
         found.push({ kind: 'piece', from: pos, to: pos + node.nodeSize, placement: read.output, where });
     return false;
@@ -48,12 +50,13 @@ export function findOnSheet(
 function wordsOf(
   placement: Placement,
   piece: Piece,
+  rules: HouseRules,
 ): readonly (readonly ['alt text' | 'caption' | 'title', string])[] {
-  const alt = altHere(placement, piece);
+  const alt = altHere(rules, placement, piece);
   return [
-    ['title', piece.label.title],
-    ['alt text', alt.kind === 'text' && !piece.embed ? alt.text : ''],
-    ['caption', captionHere(placement, piece)],
+    ['title', titleHere(rules, piece)],
+    ['alt text', alt.kind === 'text' && isPicture(piece) ? alt.text : ''],
+    ['caption', captionHere(rules, placement, piece)],
   ];
 }
 

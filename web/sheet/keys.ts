@@ -1,12 +1,12 @@
 import type { Editor } from '@tiptap/core';
-import type { Placement, Position, Width } from '#core/page/model.ts';
+import type { Placement, Position, Width } from '#core/page/blocks/placement/schema.ts';
 import { DEFAULT_SHARE } from '#core/page/target.ts';
 import { closestWidth } from '#core/page/width-limits.ts';
 import { carry } from '../drag/carry.ts';
 import { deedOf, type LetterDeed, singleKeys } from '../ui/single-keys.ts';
+import { carriedPlacement } from './blocks/placement/node.ts';
 import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
-import { carriedPlacement } from './placement-node.ts';
 import { firstKey, settleSoleKey, soleKey } from './sole-key.ts';
 
 const MOVE_KEYS: Readonly<Record<string, Move>> = {

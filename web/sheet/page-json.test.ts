@@ -1,20 +1,22 @@
 import { describe, expect, it } from 'vitest';
-import { emptyPage, newPlacement, type PageDoc } from '#core/page/model.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { fromEditor, toEditor } from './page-json.ts';
 
 const page: PageDoc = {
   ...emptyPage('Bitterns', [{ id: 'w', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null }]),
   tray: ['heron'],
   blocks: [
-    { type: 'heading', attrs: { level: 3 }, content: [{ type: 'text', text: 'Deep' }] },
+    { type: 'heading', attrs: { id: 'deep', level: 3 }, content: [{ type: 'text', text: 'Deep' }] },
     { type: 'placement', attrs: newPlacement('one', 'heron') },
     {
       type: 'orderedList',
-      attrs: { start: 3 },
+      attrs: { id: 'list', start: 3 },
       content: [{ type: 'listItem', content: [{ type: 'paragraph' }] }],
     },
     {
       type: 'paragraph',
+      attrs: { id: 'last' },
       content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: '/a' } }] }],
     },
   ],
@@ -28,22 +30,31 @@ describe('a page in the editor', () => {
   it('ends in a paragraph, so that there is somewhere to write', () => {
     expect(toEditor({ ...page, blocks: page.blocks.slice(0, 2) }).content?.at(-1)).toEqual({
       type: 'paragraph',
+      attrs: { id: expect.any(String) },
     });
   });
 
   it('leaves away what the editor adds of its own', () => {
     const json = toEditor(page);
     const link = { type: 'link', attrs: { href: '/a', target: '_blank', rel: 'noopener', class: null } };
-    const paragraph = { type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [link] }] };
+    const paragraph = {
+      type: 'paragraph',
+      attrs: { id: 'last' },
+      content: [{ type: 'text', text: 'x', marks: [link] }],
+    };
     expect(fromEditor({ ...json, content: [paragraph] }).blocks).toEqual([page.blocks[3]]);
   });
 
   it('drops a link that goes nowhere good, and keeps its words', () => {
     const json = toEditor(page);
     const bad = { type: 'link', attrs: { href: 'javascript:alert(1)' } };
-    const paragraph = { type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [bad] }] };
+    const paragraph = {
+      type: 'paragraph',
+      attrs: { id: 'last' },
+      content: [{ type: 'text', text: 'x', marks: [bad] }],
+    };
     expect(fromEditor({ ...json, content: [paragraph] }).blocks).toEqual([
-      { type: 'paragraph', content: [{ type: 'text', text: 'x' }] },
+      { type: 'paragraph', attrs: { id: 'last' }, content: [{ type: 'text', text: 'x' }] },
     ]);
   });
 

@@ -1,14 +1,10 @@
 import type { JSONContent } from '@tiptap/core';
 import * as v from 'valibot';
-import {
-  type Block,
-  isLinkAddress,
-  ListSchema,
-  type PageDoc,
-  PageDocSchema,
-  PlacementSchema,
-  shallowList,
-} from '#core/page/model.ts';
+import type { Block } from '#core/page/blocks/block.ts';
+import { ItemsSchema, shallowItems } from '#core/page/blocks/list/schema.ts';
+import { isLinkAddress } from '#core/page/inline.ts';
+import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
+import { sheetKindOf } from './blocks/kinds.ts';
 import { PICTURE_OFFER } from './rich-text.ts';
 
 /** The page as the editor's document. It ends in a paragraph, so that there is always somewhere to write. */
@@ -22,53 +18,48 @@ export function toEditor(page: PageDoc): JSONContent {
 
 function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
   const last = blocks.at(-1);
-  return last?.type === 'paragraph' ? [...blocks] : [...blocks, { type: 'paragraph' }];
+  const line = { type: 'paragraph', attrs: { id: crypto.randomUUID() } };
+  return last?.type === 'paragraph' ? [...blocks] : [...blocks, line];
 }
 
 /** The editor's document as a page. Attributes of its own that a page does not have are left away. */
 export function fromEditor(json: JSONContent): PageDoc {
   const { title, wants, tray } = json.attrs ?? {};
-  return v.parse(PageDocSchema, {
-    title,
-    wants,
-    tray,
-    blocks: (json.content ?? [])
-      .filter(({ type }) => type !== PICTURE_OFFER)
-      .map(plainNode)
-      .map(shallow),
-  });
+  return v.parse(PageDocSchema, { title, wants, tray, blocks: (json.content ?? []).flatMap(blockOf) });
 }
 
-/** What was pasted may hold lists within lists without end. */
-function shallow(node: JSONContent): JSONContent {
-  const list = v.safeParse(ListSchema, node);
-  return list.success ? shallowList(list.output) : node;
+/** A block with its ID; none for what is the sheet's alone. */
+function blockOf(node: JSONContent): JSONContent[] {
+  const kind = sheetKindOf(node.type ?? '');
+  if (node.type === PICTURE_OFFER) return [];
+  const attrs = { id: node.attrs?.id, ...kind?.kept(node.attrs ?? {}) };
+  const { content } = node;
+  return [{ type: node.type ?? '', attrs, ...(content ? { content: contentOf(content) } : {}) }];
 }
 
-function plainNode(node: JSONContent): JSONContent {
-  const content = node.content?.map(plainNode);
+/** What stands in a block: blocks, entries of a list, or words. */
+function contentOf(content: JSONContent[]): JSONContent[] {
+  if (content.some(({ type = '' }) => type === PICTURE_OFFER || sheetKindOf(type)))
+    return content.flatMap(blockOf);
+  const plain = content.map(partOf);
+  // What was pasted may hold lists within lists without end.
+  const items = v.safeParse(ItemsSchema, plain);
+  return items.success ? shallowItems(items.output) : plain;
+}
+
+/** What is part of a block and has no ID: entries with their lines and lists, and words with their marks. */
+function partOf(node: JSONContent): JSONContent {
+  const kind = sheetKindOf(node.type ?? '');
+  const content = node.content?.map(partOf);
   const marks = node.marks?.flatMap(plainMark);
-  const attrs = plainAttributes(node);
+  const kept = kind?.kept(node.attrs ?? {}) ?? {};
   return {
     type: node.type ?? '',
-    ...(attrs ? { attrs } : {}),
+    ...(Object.keys(kept).length > 0 ? { attrs: kept } : {}),
     ...(node.text === undefined ? {} : { text: node.text }),
     ...(marks && marks.length > 0 ? { marks } : {}),
     ...(content ? { content } : {}),
   };
-}
-
-function plainAttributes(node: JSONContent): Record<string, unknown> | undefined {
-  switch (node.type) {
-    case 'heading':
-      return { level: node.attrs?.level };
-    case 'orderedList':
-      return { start: node.attrs?.start ?? 1 };
-    case 'placement':
-      return v.parse(PlacementSchema, node.attrs);
-    default:
-      return undefined;
-  }
 }
 
 function plainMark(mark: { type: string; attrs?: Record<string, unknown> }) {

@@ -8,10 +8,12 @@ import {
   useState,
 } from 'react';
 import type { Asset } from '#api/assets.ts';
+import type { Margins, Placement, Width } from '#core/page/blocks/placement/schema.ts';
 import { pictureUse } from '#core/page/embed-here.ts';
-import { isStacked, LEAST_SHOWN_PX } from '#core/page/layout.ts';
-import type { Margins, Placement, Width } from '#core/page/model.ts';
+import { isStacked } from '#core/page/layout.ts';
+import { LEAST_SHOWN_PX } from '#core/page/room.ts';
 import { saySelected } from '#core/page/say-standing.ts';
+import type { Standing } from '#core/page/standing.ts';
 import { type HouseRules, marginsOf } from '#core/page/target.ts';
 import { closestWidth } from '#core/page/width-limits.ts';
 import { Dimension, Hatch } from '../measure/dimension.tsx';
@@ -30,7 +32,7 @@ interface Box {
 
 interface MeasureProps {
   readonly editor: Editor;
-  readonly placement: Placement;
+  readonly standing: Standing;
   readonly asset: Asset | undefined;
   readonly rules: HouseRules;
   readonly paper: RefObject<HTMLDivElement | null>;
@@ -41,14 +43,15 @@ interface MeasureProps {
 const INSIDE_PX = 5;
 
 /** What a person would measure of the selected placement: its shown size, its margins hatched, a handle for its width. */
-export function PlacementMeasure({ editor, placement, asset, rules, paper, paperWidth }: MeasureProps) {
+export function PlacementMeasure({ editor, standing, asset, rules, paper, paperWidth }: MeasureProps) {
+  const { placement } = standing;
   const { figure, box } = useFigureBox(editor, placement, paper);
   const [dragged, setDragged] = useState<number | null>(null);
   // A frame has no px of its own that could be shown larger or smaller.
   const isPicture = asset !== undefined && pictureUse(rules, placement, asset) !== 'none';
   const said =
     box && asset
-      ? saySelected(placement, rules, {
+      ? saySelected(standing, rules, {
           name: asset.label.title || asset.stem,
           width: box.width,
           of: isPicture ? asset.width : null,

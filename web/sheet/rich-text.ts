@@ -1,7 +1,11 @@
 import { escapeHtml } from '#core/page/escape.ts';
 import { type HtmlElement, type HtmlNode, TREE_DEPTH } from '#core/page/html-tree.ts';
-import { type ReadPart, readHtml } from '#core/page/read-html.ts';
+import { sayLeftOut } from '#core/page/left-out.ts';
+import { readHtml } from '#core/page/read-html.ts';
+import type { ReadPart } from '#core/page/reading.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { writeText } from '#core/page/write.ts';
+import { asLine } from './embed-paste.ts';
 
 /** The name of the block that offers a picture. It is the sheet's alone: no page that is kept has one. */
 export const PICTURE_OFFER = 'pictureOffer';
@@ -13,20 +17,20 @@ export const OFFER_ATTRIBUTE = 'data-picture-offer';
 export interface SheetText {
   /** Text of the page model, and an offer to take it in where each picture stood. */
   readonly html: string;
-  /** Code of what was framed or played in it, in order. */
+  /** Code of what was framed or played in it, in order; each stands in the text as a line of its own. */
   readonly embeds: readonly string[];
   /** What did not come along as it was, each a sentence. */
   readonly leftOut: readonly string[];
 }
 
 /** Reads rich text that was brought from elsewhere. What was copied from a sheet is told by `isOfSheet`, and left as it is. */
-export function readRichText(html: string): SheetText {
+export function readRichText(html: string, rules: HouseRules): SheetText {
   const { body } = new DOMParser().parseFromString(html, 'text/html');
-  const { parts, leftOut } = readHtml(treeOf(body).children);
+  const { parts, leftOut } = readHtml(treeOf(body).children, () => crypto.randomUUID());
   return {
-    html: parts.map(writePart).join(''),
+    html: parts.map((part) => writePart(part, rules)).join(''),
     embeds: parts.flatMap((part) => (part.kind === 'embed' ? [part.code] : [])),
-    leftOut,
+    leftOut: sayLeftOut(leftOut),
   };
 }
 
@@ -37,18 +41,21 @@ export function readRichText(html: string): SheetText {
 export function isOfSheet(html: string): boolean {
   return (
     html.includes('data-pm-slice') &&
-    !/<(?:table|img|picture|iframe|video|audio|object|embed|blockquote|pre|hr|h1)\b/i.test(html)
+    !/<(?:(?:table|img|picture|iframe|video|audio|object|embed|pre|hr|h1)\b|blockquote(?! data-of-sheet))/i.test(
+      html,
+    )
   );
 }
 
-function writePart(part: ReadPart): string {
+function writePart(part: ReadPart, rules: HouseRules): string {
   switch (part.kind) {
-    case 'text':
-      return writeText(part.block);
+    case 'block':
+      return writeText(part.block, rules);
     case 'picture':
       return `<div ${OFFER_ATTRIBUTE}="${escapeHtml(JSON.stringify(part.offered))}"></div>`;
+    // Stands there as text until it becomes the embed (`takeRichText`).
     case 'embed':
-      return '';
+      return `<p>${escapeHtml(asLine(part.code))}</p>`;
   }
 }
 

@@ -4,16 +4,10 @@ import { type RefObject, useRef, useState } from 'react';
 import type { Dragged } from '../drag/dragged.ts';
 import type { Place, Spot } from '../drag/place.ts';
 import { usePlace, useScrollsAlong } from '../drag/use-drag.ts';
-import { pieces } from '../pieces/pieces.ts';
 import { cx } from '../ui/cx.ts';
-import {
-  afterSelection,
-  boundaryAt,
-  findPlacement,
-  movePlacementTo,
-  paragraphIndexes,
-  placePiece,
-} from './commands.ts';
+import { sheetKindOf } from './blocks/kinds.ts';
+import { placesFor } from './blocks/walk.ts';
+import { afterSelection, boundaryAt, findPlacement, movePlacementTo, placePiece } from './commands.ts';
 
 interface SheetPlaceProps {
   readonly editor: Editor;
@@ -82,43 +76,29 @@ function staysAt(editor: Editor, dragged: Dragged): number | null {
   return dragged.from === 'sheet' ? (findPlacement(editor, dragged.placementId)?.pos ?? null) : null;
 }
 
-/** The boundaries between blocks; behind a placement that is moved is the same spot as before it. */
+/** The places between blocks where a piece can stand; behind a placement that is moved is the same spot as before it. */
 function boundaries(editor: Editor, dragged: Dragged): readonly number[] {
-  const { doc } = editor.state;
+  const { doc, schema } = editor.state;
   const stays = staysAt(editor, dragged);
   const behind = stays === null ? null : stays + (doc.nodeAt(stays)?.nodeSize ?? 0);
-  const all = [doc.content.size];
-  doc.forEach((_node, pos) => void all.push(pos));
-  return all.filter((at) => at !== behind).sort((a, b) => a - b);
+  const { placement } = schema.nodes;
+  return placement ? placesFor(doc, placement).filter((at) => at !== behind) : [];
 }
 
 /** A boundary by the block that comes after it: "before paragraph 3, The tide turns". */
 function sayBefore(doc: Node, at: number): string {
-  const next = doc.nodeAt(at);
-  if (!next) return 'at the end of the page';
-  const words = wordsOf(next);
-  const index = doc.resolve(at).index(0);
-  switch (next.type.name) {
-    case 'placement':
-      return `before the piece ${words}`;
-    case 'heading':
-      return `before the heading ${words}`;
-    case 'paragraph':
-      return words
-        ? `before paragraph ${paragraphIndexes(doc).indexOf(index) + 1}, ${words}`
-        : 'before an empty line';
-    default:
-      return `before the list ${words}`;
-  }
+  const $at = doc.resolve(at);
+  const { nodeAfter: next } = $at;
+  const call = (node: Node) => sheetKindOf(node.type.name)?.call(wordsOf(node), doc, node) ?? wordsOf(node);
+  if (next) return `before ${call(next)}`;
+  return $at.depth === 0 ? 'at the end of the page' : `at the end of ${call($at.parent)}`;
 }
 
 const WORDS_SAID = 6;
 
 function wordsOf(node: Node): string {
-  if (node.type.name === 'placement') {
-    const asset = pieces.state.get(String(node.attrs.asset));
-    return asset ? asset.label.title || asset.stem : '';
-  }
+  const own = sheetKindOf(node.type.name)?.words;
+  if (own) return own(node);
   const words = node.textBetween(0, Math.min(node.content.size, 200), ' ', ' ').trim().split(/\s+/u);
   return words.slice(0, WORDS_SAID).join(' ');
 }

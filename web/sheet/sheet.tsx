@@ -8,10 +8,12 @@ import {
   useRef,
   useState,
 } from 'react';
+import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { columnAt } from '#core/page/layout.ts';
-import type { PageDoc, Placement } from '#core/page/model.ts';
+import type { PageDoc } from '#core/page/model.ts';
 import { styleSheet } from '#core/page/style-sheet.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { roomOf } from '#core/page/walk.ts';
 import { Ruler } from '../measure/ruler.tsx';
 import { usePiece } from '../pieces/pieces.ts';
 import { setTitle } from './commands.ts';
@@ -100,7 +102,7 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
         {selected && isEditable ? (
           <PlacementMeasure
             editor={editor}
-            placement={selected}
+            standing={{ placement: selected, room: roomOf(page, rules, selected.id) }}
             asset={asset}
             rules={rules}
             paper={paper}

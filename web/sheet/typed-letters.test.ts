@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import type { Editor } from '@tiptap/core';
 import { afterEach, describe, expect, it } from 'vitest';
-import { examplePage, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
+import { blank, examplePage, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
 import { ledger } from '../undo/ledger.ts';
 import { makeEditor } from './editor.ts';
 import { layNothingOut, NO_HOOKS } from './testing.ts';
@@ -15,7 +15,7 @@ afterEach(() => {
 });
 
 function editorOf(words: string): Editor {
-  const first = words === '' ? ({ type: 'paragraph' } as const) : paragraph(words);
+  const first = words === '' ? blank() : paragraph(words);
   const page = examplePage(first, { type: 'placement', attrs: examplePlacement('column') });
   open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, NO_HOOKS);
   document.body.append(open.view.dom);

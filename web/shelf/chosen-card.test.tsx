@@ -9,8 +9,8 @@ const TIDES = { id: 'tides', title: 'Tides this week' };
 describe('the label of several chosen pieces', () => {
   it('parts what is the same from what differs', () => {
     const words = card(
-      exampleAsset({ id: 'a', folder: 'birds', label: { maker: 'Ines Okonjo' } }),
-      exampleAsset({ id: 'b', folder: 'birds', label: { maker: 'Piet Hallam' } }),
+      exampleAsset({ id: 'a', folder: 'birds', label: { creator: 'Ines Okonjo' } }),
+      exampleAsset({ id: 'b', folder: 'birds', label: { creator: 'Piet Hallam' } }),
     );
     expect(words).toMatch(/Same licence: [^,]+, folder: birds, format: JPEG/);
     expect(words).toContain('Differ maker: Ines Okonjo, Piet Hallam');

@@ -8,7 +8,7 @@ export function ChosenCard({ assets }: { readonly assets: readonly Asset[] }) {
   if (!first) return null;
   const facts = [
     ['licence', (asset: Asset) => licenceTerms(asset.label.licence).name],
-    ['maker', (asset: Asset) => asset.label.maker || 'no maker'],
+    ['maker', (asset: Asset) => asset.label.creator || 'no maker'],
     ['folder', (asset: Asset) => asset.folder || 'no folder'],
     ['format', (asset: Asset) => asset.format.toUpperCase()],
     ['size', (asset: Asset) => `${asset.width} × ${asset.height}`],

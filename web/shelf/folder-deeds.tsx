@@ -124,19 +124,19 @@ async function makeFolders(paths: readonly string[], there: readonly string[], n
 }
 
 async function makeFolder(path: string): Promise<string> {
-  const made = await requestJson(FolderSchema, '/folders', { method: 'POST', body: { path } });
+  const made = await requestJson('post /folders', FolderSchema, { body: { path } });
   refresh();
   return made.path;
 }
 
 async function moveFolder(from: string, to: string): Promise<string> {
-  const moved = await requestJson(FolderSchema, '/folders/move', { method: 'POST', body: { from, to } });
+  const moved = await requestJson('post /folders/move', FolderSchema, { body: { from, to } });
   refresh();
   return moved.path;
 }
 
 async function removeFolder(path: string): Promise<void> {
-  await requestVoid('/folders/remove', { method: 'POST', body: { path } });
+  await requestVoid('post /folders/remove', { body: { path } });
   refresh();
 }
 

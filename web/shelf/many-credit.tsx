@@ -7,15 +7,21 @@ import type { ChangeOfEach } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 
 const LINES = [
-  ['maker', 'Maker'],
+  ['creator', 'Maker'],
   ['makerAddress', 'Maker’s address'],
   ['source', 'Source'],
   ['sourceAddress', 'Address at the source'],
-  ['notice', 'Copyright notice'],
+  ['copyrightNotice', 'Copyright notice'],
 ] as const;
 type CreditField = (typeof LINES)[number][0];
 
-const CreditSchema = v.pick(LabelSchema, ['maker', 'makerAddress', 'source', 'sourceAddress', 'notice']);
+const CreditSchema = v.pick(LabelSchema, [
+  'creator',
+  'makerAddress',
+  'source',
+  'sourceAddress',
+  'copyrightNotice',
+]);
 
 interface ManyCreditProps {
   readonly assets: readonly Asset[];
@@ -29,11 +35,11 @@ export function ManyCredit({ assets, onChange, onDone }: ManyCreditProps) {
   const form = useSaveForm({
     schema: CreditSchema,
     defaults: {
-      maker: shared('maker') ?? '',
+      creator: shared('creator') ?? '',
       makerAddress: shared('makerAddress') ?? '',
       source: shared('source') ?? '',
       sourceAddress: shared('sourceAddress') ?? '',
-      notice: shared('notice') ?? '',
+      copyrightNotice: shared('copyrightNotice') ?? '',
     },
     save: async (said) => {
       const { dirtyFields } = form.form.formState;

@@ -18,16 +18,16 @@ interface ManyWordsProps {
 /** The key words of several pieces: those of all are filled; pressing one gives it to all, or takes it off all. */
 export function ManyWords({ assets, onChange }: ManyWordsProps) {
   const [typed, setTyped] = useState('');
-  const counted = countKeyWords(assets.map(({ label }) => label.words)).slice(0, MOST_SHOWN);
+  const counted = countKeyWords(assets.map(({ label }) => label.keywords)).slice(0, MOST_SHOWN);
   const add = (words: readonly string[]) =>
     onChange(({ label }) => {
-      const next = withKeyWords(label.words, words);
-      return next.length === label.words.length ? null : { label: { words: [...next] } };
+      const next = withKeyWords(label.keywords, words);
+      return next.length === label.keywords.length ? null : { label: { keywords: [...next] } };
     }, 'key words');
   const takeOff = (word: string) =>
     onChange(({ label }) => {
-      const next = withoutKeyWord(label.words, word);
-      return next.length === label.words.length ? null : { label: { words: [...next] } };
+      const next = withoutKeyWord(label.keywords, word);
+      return next.length === label.keywords.length ? null : { label: { keywords: [...next] } };
     }, 'key words');
   const onAll = counted.filter(({ pieces }) => pieces === assets.length).map(({ word }) => word);
   return (

@@ -45,18 +45,18 @@ describe('throwing away', () => {
     return { ground, thrown: () => thrown };
   }
 
-  it('is done at once where no page uses it', () => {
+  it('is done at once where no page uses it', async () => {
     const { ground, thrown } = throwing(exampleAsset());
-    click(button(ground, 'Throw away'));
+    await click(button(ground, 'Throw away'));
     expect(thrown()).toBe(1);
   });
 
-  it('shows the pages first, each once, and may be left', () => {
+  it('shows the pages first, each once, and may be left', async () => {
     const { ground, thrown } = throwing(
       exampleAsset({ usedOn: [TIDES] }),
       exampleAsset({ id: 'b', usedOn: [TIDES, { id: 'untitled', title: '' }] }),
     );
-    click(button(ground, 'Throw away'));
+    await click(button(ground, 'Throw away'));
     const asked = document.querySelector('[role="alertdialog"]');
     if (!(asked instanceof HTMLElement)) throw new Error('Nothing was asked.');
     expect(wordsOf(asked.innerHTML)).toContain('missing on these 2 pages');
@@ -64,10 +64,10 @@ describe('throwing away', () => {
       'Tides this week',
       'Untitled page',
     ]);
-    click(button(asked, 'Leave it'));
+    await click(button(asked, 'Leave it'));
     expect(thrown()).toBe(0);
-    click(button(ground, 'Throw away'));
-    click(button(document.body, 'Throw away all the same'));
+    await click(button(ground, 'Throw away'));
+    await click(button(document.body, 'Throw away all the same'));
     expect(thrown()).toBe(1);
   });
 });

@@ -11,6 +11,7 @@ const KINDS = [
   ['animated', 'moving pictures'],
   ['transparent', 'pictures with transparency'],
   ['embed', 'embeds'],
+  ['document', 'documents'],
 ] as const;
 const PARTS = [
   ['standing', 'what stands on the shelf'],
@@ -22,7 +23,7 @@ const MISSING = [
   ['nothing', 'complete or not'],
   ['alt', 'without alt text'],
   ['title', 'without a title'],
-  ['maker', 'without a maker'],
+  ['creator', 'without a maker'],
 ] as const;
 const SHAPES = [
   ['any', 'any shape'],

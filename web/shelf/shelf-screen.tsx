@@ -2,10 +2,11 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-qu
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { type Asset, type AssetQuery, UNFILED } from '#api/assets.ts';
-import { may } from '#api/people.ts';
+import { may, mayChangePiece } from '#api/people.ts';
 import { strictest } from '#core/page/target.ts';
 import { askShelf, assetQuery, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
 import { failureOf, Unanswered } from '../api/unanswered.tsx';
+import { ACCEPTED_FILES } from '../arrivals/accepted.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
 import { carriedText, mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
@@ -18,6 +19,7 @@ import { useOffer } from '../frame/commands.ts';
 import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
+import { keptRow, useKeepRow } from '../label/kept-row.ts';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName } from '../label/row.tsx';
 import { putPieces, usePiece } from '../pieces/pieces.ts';
@@ -39,7 +41,11 @@ export function ShelfScreen() {
   const question = readQuestion(params);
   const openId = params.get('piece');
   const [chosen, setChosen] = useState(NONE);
-  const [row, setRow] = useState<LabelRowName | null>(null);
+  const [row, setRow] = useState<LabelRowName | null>(() => {
+    const kept = keptRow('shelf');
+    return kept?.of.piece === openId ? (kept?.row ?? null) : null;
+  });
+  useKeepRow('shelf', { use: null, piece: openId }, row);
   const shelf = useShelf(question);
   // What answered the last question is no answer to this one, where this one fails.
   const answer = failureOf(shelf) ? undefined : shelf.data;
@@ -70,7 +76,7 @@ export function ShelfScreen() {
   const [first] = answer?.pages ?? [];
   const chosenAssets = assets.filter((asset) => chosen.has(asset.id));
   const mayChange = (asset: Asset) =>
-    me !== undefined && me !== null && (may(me.role, 'say-rights') || asset.createdBy === me.name);
+    me !== undefined && me !== null && mayChangePiece(me, asset.createdBy.id);
   return (
     <div className={PANES_LOOK} {...take.handlers}>
       <HeadPane aria-label="Question">
@@ -266,7 +272,7 @@ function useTakeIn(folder: string, onOpen: (id: string) => void) {
       <input
         ref={input}
         type="file"
-        accept="image/*"
+        accept={ACCEPTED_FILES}
         multiple
         hidden
         aria-label="Files for the shelf"

@@ -22,8 +22,8 @@ describe('the status under a piece', () => {
     [exampleAsset({ usedOn: [PAGE] }), '6000 × 4000 · credit owed · on 1 page'],
     [exampleAsset({ label: { licence: 'own' }, usedOn: [PAGE, PAGE] }), '6000 × 4000 · ours · on 2 pages'],
     [exampleAsset({ label: { licence: 'cc0' } }), '6000 × 4000 · credit asked'],
-    [exampleAsset({ label: { licence: 'own' }, embed: FILM }), 'film 3:20 · ours'],
-    [exampleAsset({ label: { licence: 'not-copied' }, embed: MAP }), 'map'],
+    [exampleAsset({ label: { licence: 'own' } }, { kind: 'embed', embed: FILM }), 'film 3:20 · ours'],
+    [exampleAsset({ label: { licence: 'not-copied' } }, { kind: 'embed', embed: MAP }), 'map'],
   ])('says what it is, what is owed and where it is used (%#)', (asset, words) => {
     expect(statusOf(asset)).toEqual({ words, isDue: false });
   });
@@ -34,7 +34,10 @@ describe('the status under a piece', () => {
       exampleAsset({ label: { licence: 'unknown', title: '', alt: { kind: 'unsaid' } } }),
       'not cleared, no title, no alt text',
     ],
-    [exampleAsset({ label: { licence: 'unknown' }, embed: FILM }), 'film 3:20, not cleared'],
+    [
+      exampleAsset({ label: { licence: 'unknown' } }, { kind: 'embed', embed: FILM }),
+      'film 3:20, not cleared',
+    ],
     [exampleAsset({ label: { licence: 'comp', title: '' } }), '6000 × 4000 comp, not bought'],
   ])('says what is missing before all else (%#)', (asset, words) => {
     expect(statusOf(asset)).toEqual({ words, isDue: true });

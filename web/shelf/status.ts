@@ -1,6 +1,7 @@
 import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
 import { sayTime } from '#core/embed/parameters.ts';
+import { isPicture } from '#core/page/piece.ts';
 import { type LicenceTerms, licenceTerms } from '#core/rights/licences.ts';
 import { sayPageCount } from '../pieces/say-used-on.ts';
 
@@ -20,7 +21,10 @@ export function statusOf(asset: Asset): PieceStatus {
     label.alt.kind === 'unsaid' ? 'no alt text' : '',
   ].filter(Boolean);
   if (missing.length > 0)
-    return { words: [asset.embed ? sayWhat(asset) : '', ...missing].filter(Boolean).join(', '), isDue: true };
+    return {
+      words: [isPicture(asset) ? '' : sayWhat(asset), ...missing].filter(Boolean).join(', '),
+      isDue: true,
+    };
   const owes = OWES[licenceTerms(label.licence).owesCredit];
   return {
     words: [sayWhat(asset), owes, asset.usedOn.length > 0 ? sayPageCount(asset) : '']
@@ -37,9 +41,21 @@ const OWES: Readonly<Record<LicenceTerms['owesCredit'], string>> = {
   no: '',
 };
 
-/** Its size in px; of an embed what it is, and how long. */
-function sayWhat({ embed, width, height }: Asset): string {
-  if (!embed) return `${width} × ${height}`;
-  const { kind, facts } = embed.embed;
-  return facts.seconds === null ? sayKind(kind) : `${sayKind(kind)} ${sayTime(Math.round(facts.seconds))}`;
+/** Its size in px; of an embed what it is, and how long; of a document its format and its pages. */
+function sayWhat(asset: Asset): string {
+  switch (asset.kind) {
+    case 'picture':
+      return `${asset.width} × ${asset.height}`;
+    case 'embed': {
+      const { kind, facts } = asset.embed.embed;
+      return facts.seconds === null
+        ? sayKind(kind)
+        : `${sayKind(kind)} ${sayTime(Math.round(facts.seconds))}`;
+    }
+    case 'document': {
+      const { format, pages } = asset.document;
+      const name = format.toUpperCase();
+      return pages === null ? name : `${name}, ${pages === 1 ? '1 page' : `${pages} pages`}`;
+    }
+  }
 }

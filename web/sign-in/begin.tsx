@@ -21,7 +21,7 @@ export function Begin() {
     keepAs: 'beginning',
     neverKept: ['password'],
     save: async (body) => {
-      const me = await requestJson(PersonSchema, '/beginning', { method: 'POST', body });
+      const me = await requestJson('post /beginning', PersonSchema, { body });
       window.history.replaceState(null, '', '/');
       client.setQueryData(meQuery.queryKey, me);
     },

@@ -25,7 +25,7 @@ export function SignIn({ failure }: { readonly failure: Error | null }) {
     defaults: { email: '', password: '' },
     refusedAt: 'password',
     save: async (body) => {
-      const me = await requestJson(PersonSchema, '/session', { method: 'POST', body });
+      const me = await requestJson('post /session', PersonSchema, { body });
       client.setQueryData(meQuery.queryKey, me);
     },
   });

@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
+import { userEvent } from '@testing-library/user-event';
 import { afterEach, describe, expect, it } from 'vitest';
-import { allOf, button, byRole, click, mount, press, unmount } from '../mounted.tsx';
+import { allOf, button, byRole, click, mount, unmount } from '../mounted.tsx';
 import { Table } from './table.tsx';
 
 afterEach(unmount);
@@ -61,27 +62,27 @@ describe('a table', () => {
     ]);
   });
 
-  it('is sorted by a heading, numbers as numbers, and back to how it came', () => {
+  it('is sorted by a heading, numbers as numbers, and back to how it came', async () => {
     const { ground } = pieces();
     const names = () =>
       rows(ground)
         .map((words) => /^[a-z]+?(?=\d|too)/.exec(words ?? '')?.[0])
         .filter(Boolean);
-    click(button(ground, 'Name'));
+    await click(button(ground, 'Name'));
     expect(names()).toEqual(['avocet', 'bittern', 'heron']);
-    click(button(ground, 'Width'));
+    await click(button(ground, 'Width'));
     const [first] = names();
-    click(button(ground, 'Width'));
+    await click(button(ground, 'Width'));
     expect([first, names()[0]].sort()).toEqual(['avocet', 'bittern']);
     expect(ground.querySelector('[aria-sort]')?.textContent).toBe('Width');
-    click(button(ground, 'Width'));
+    await click(button(ground, 'Width'));
     expect(names()).toEqual(['heron', 'bittern', 'avocet']);
   });
 
-  it('has its rows chosen by their boxes, but for those that cannot be', () => {
+  it('has its rows chosen by their boxes, but for those that cannot be', async () => {
     const { ground, chosen } = pieces();
-    click(byRole(ground, 'checkbox', 'heron takes part'));
-    click(byRole(ground, 'checkbox', 'bittern takes part'));
+    await click(byRole(ground, 'checkbox', 'heron takes part'));
+    await click(byRole(ground, 'checkbox', 'bittern takes part'));
     expect(chosen).toEqual([
       ['heron', false],
       ['bittern', true],
@@ -89,16 +90,17 @@ describe('a table', () => {
     expect(byRole(ground, 'checkbox', 'avocet takes part').hasAttribute('disabled')).toBe(true);
   });
 
-  it('is walked through by arrows, from cell to cell, to the control in it', () => {
+  it('is walked through by arrows, from cell to cell, to the control in it', async () => {
     const { ground } = pieces();
     const [box] = allOf(ground, 'checkbox');
     box?.focus();
-    const seen = ['ArrowRight', 'ArrowRight', 'ArrowUp', 'ArrowLeft'].map((key) => {
-      press(document.activeElement ?? ground, key);
-      return document.activeElement?.textContent;
-    });
+    const seen: unknown[] = [];
+    for (const key of ['ArrowRight', 'ArrowRight', 'ArrowUp', 'ArrowLeft']) {
+      await userEvent.keyboard(`{${key}}`);
+      seen.push(document.activeElement?.textContent);
+    }
     expect(seen).toEqual(['heron', '900', 'Width', 'Name']);
-    press(document.activeElement ?? ground, 'ArrowUp');
+    await userEvent.keyboard('{ArrowUp}');
     expect(document.activeElement?.textContent).toBe('Name');
   });
 });

@@ -1,7 +1,9 @@
 import { type ChangeEvent, type KeyboardEvent, type RefObject, useRef, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
-import { type PageDoc, placementsOf, type Want } from '#core/page/model.ts';
+import type { PageDoc, Want } from '#core/page/model.ts';
+import { placementsOf } from '#core/page/walk.ts';
+import { ACCEPTED_FILES } from '../arrivals/accepted.ts';
 import type { FoundFile } from '../arrivals/dropped.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { carry } from '../drag/carry.ts';
@@ -43,7 +45,6 @@ interface TrayProps extends TrayHands {
   readonly isWhole: boolean;
 }
 
-const ACCEPTED = 'image/*';
 /** Stands for the place after the last piece. */
 const END = '';
 const MARK_LOOK = 'before:absolute before:top-0 before:z-1 before:h-18 before:w-1 before:bg-due';
@@ -105,7 +106,7 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, isWhole, .
         <input
           ref={picker}
           type="file"
-          accept={ACCEPTED}
+          accept={ACCEPTED_FILES}
           multiple
           hidden
           onChange={choose}
@@ -268,7 +269,7 @@ function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, ha
     } else if (event.key === 'Delete' || event.key === 'Backspace') hands.onTakeOff(asset.id);
   };
   const placed = isPlaced ? 'placed' : 'not placed yet';
-  const note = asset.embed ? `${sayKind(asset.embed.embed.kind)}, ${placed}` : placed;
+  const note = asset.kind === 'picture' ? placed : `${sayShortly(asset)}, ${placed}`;
   const width = Math.min(190, Math.round((72 * asset.width) / asset.height));
   return (
     <li
@@ -378,4 +379,9 @@ function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
       </button>
     </li>
   );
+}
+
+/** What a piece that is no picture is, in a word. */
+function sayShortly(asset: Exclude<Asset, { readonly kind: 'picture' }>): string {
+  return asset.kind === 'embed' ? sayKind(asset.embed.embed.kind) : asset.document.format.toUpperCase();
 }

@@ -29,42 +29,42 @@ function field(onLeave?: () => void) {
 const offered = () => allOf(document, 'option').map(({ textContent }) => textContent);
 
 describe('a field for a folder', () => {
-  it('offers the folders in which what is typed occurs, and takes the one that is chosen', () => {
+  it('offers the folders in which what is typed occurs, and takes the one that is chosen', async () => {
     const input = field();
-    write(input, 'bir', 'stay');
+    await write(input, 'bir', 'stay');
     expect(input.value).toBe('bir');
     expect(offered()).toEqual(['birds', 'birds/heron']);
-    for (const key of ['ArrowDown', 'ArrowDown', 'Enter']) press(input, key);
+    for (const key of ['ArrowDown', 'ArrowDown', 'Enter']) await press(input, key);
     expect(input.value).toBe('birds/heron');
     expect(offered()).toEqual([]);
   });
 
-  it('keeps what was typed when it is left, whatever was highlighted', () => {
+  it('keeps what was typed when it is left, whatever was highlighted', async () => {
     const input = field();
-    write(input, 'bo', 'stay');
-    press(input, 'ArrowDown');
-    write(input, 'boa');
+    await write(input, 'bo', 'stay');
+    await press(input, 'ArrowDown');
+    await write(input, 'boa');
     expect(input.value).toBe('boa');
     expect(offered()).toEqual([]);
   });
 
-  it('sends off what is typed by Enter, as long as nothing is highlighted', () => {
+  it('sends off what is typed by Enter, as long as nothing is highlighted', async () => {
     const input = field();
-    write(input, 'bi', 'stay');
+    await write(input, 'bi', 'stay');
     const event = new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true });
     act(() => void input.dispatchEvent(event));
     expect([event.defaultPrevented, input.value, offered().length]).toEqual([false, 'bi', 0]);
   });
 
-  it('closes its list by Escape before what it stands in', () => {
+  it('closes its list by Escape before what it stands in', async () => {
     let left = 0;
     const input = field(() => {
       left += 1;
     });
-    write(input, 'b', 'stay');
-    press(input, 'Escape');
+    await write(input, 'b', 'stay');
+    await press(input, 'Escape');
     expect([offered().length, left, input.value]).toEqual([0, 0, 'b']);
-    press(input, 'Escape');
+    await press(input, 'Escape');
     expect(left).toBe(1);
   });
 

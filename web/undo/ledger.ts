@@ -1,7 +1,7 @@
 import { Store } from '../ui/store.ts';
 
 /** One thing that was done and can be taken back. `scope` names the screen whose things it belongs to. */
-interface Deed {
+interface UndoEntry {
   readonly name: string;
   readonly scope: string;
   readonly undo: () => void | Promise<void>;
@@ -9,8 +9,8 @@ interface Deed {
 }
 
 interface LedgerState {
-  readonly done: readonly Deed[];
-  readonly undone: readonly Deed[];
+  readonly done: readonly UndoEntry[];
+  readonly undone: readonly UndoEntry[];
   readonly isBusy: boolean;
 }
 
@@ -21,13 +21,13 @@ export class Ledger {
   readonly store = new Store<LedgerState>({ done: [], undone: [], isBusy: false });
 
   /** Writes down what was just done. What had been undone before can no longer be redone. */
-  add(deed: Deed): void {
+  add(deed: UndoEntry): void {
     this.store.update((state) => ({ ...state, done: [...state.done, deed].slice(-DEPTH), undone: [] }));
   }
 
   /** Forgets what belongs to a screen that is left, since it can no longer be taken back there. */
   forget(scope: string): void {
-    const others = (deed: Deed) => deed.scope !== scope;
+    const others = (deed: UndoEntry) => deed.scope !== scope;
     this.store.update((state) => ({
       ...state,
       done: state.done.filter(others),

@@ -1,5 +1,6 @@
+import { isPicture } from '../../page/piece.ts';
 import { altHere, captionHere } from '../../page/words.ts';
-import { callLanguage, languageOf } from '../../words/language.ts';
+import { languageOf } from '../../words/language.ts';
 import type { Found } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
@@ -7,21 +8,19 @@ import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '
 export function checkLanguage(input: ProofInput): readonly Found[] {
   const [ofPage = ''] = input.rules.language.toLowerCase().split('-');
   return placedOf(input).flatMap((placed) => {
-    const other = wordsOf(placed)
-      .map(({ name, text }) => ({ name, language: languageOf(text) }))
+    const other = wordsOf(input, placed)
+      .map(({ words, text }) => ({ words, language: languageOf(text) }))
       .find(({ language }) => language !== null && language !== ofPage);
     if (!other?.language) return [];
     const found: Found = {
       code: 'language-differs',
-      sentence: `The ${other.name} of ${callPiece(placed.piece)} seems to be ${callLanguage(other.language)}.`,
-      why: `The page says that it is ${callLanguage(ofPage)}, and screen readers read everything out as that.`,
+      values: { name: callPiece(placed.piece), words: other.words, language: other.language, ofPage },
       place: atPlacement(placed.placement),
       remedies:
-        other.name === 'alt text'
+        other.words === 'alt'
           ? [
               {
                 kind: 'write-alt',
-                words: 'Write alt text',
                 placementId: placed.placement.id,
                 assetId: placed.piece.id,
               },
@@ -32,8 +31,11 @@ export function checkLanguage(input: ProofInput): readonly Found[] {
   });
 }
 
-function wordsOf({ placement, piece }: Placed): readonly { readonly name: string; readonly text: string }[] {
-  const alt = altHere(placement, piece);
-  const caption = { name: 'caption', text: captionHere(placement, piece) };
-  return alt.kind === 'text' && !piece.embed ? [{ name: 'alt text', text: alt.text }, caption] : [caption];
+function wordsOf(
+  { rules }: ProofInput,
+  { placement, piece }: Placed,
+): readonly { readonly words: 'alt' | 'caption'; readonly text: string }[] {
+  const alt = altHere(rules, placement, piece);
+  const caption = { words: 'caption' as const, text: captionHere(rules, placement, piece) };
+  return alt.kind === 'text' && isPicture(piece) ? [{ words: 'alt', text: alt.text }, caption] : [caption];
 }

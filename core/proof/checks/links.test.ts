@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { examplePage, PLAIN_RULES } from '../../page/testing.ts';
+import { sayFinding } from '../say.ts';
 import { checkLinks } from './links.ts';
 
 /** What is found of a page with one paragraph, whose parts with an address are links. */
 function found(...parts: readonly (readonly [words: string, href?: string])[]): readonly string[] {
   const page = examplePage({
     type: 'paragraph',
+    attrs: { id: 'links' },
     content: parts.map(([text, href]) => ({
       type: 'text' as const,
       text,
@@ -13,7 +15,7 @@ function found(...parts: readonly (readonly [words: string, href?: string])[]): 
     })),
   });
   return checkLinks({ page, rules: PLAIN_RULES, pieces: new Map(), html: '' }).map(
-    ({ sentence }) => sentence,
+    (found) => sayFinding(found).sentence,
   );
 }
 

@@ -1,4 +1,6 @@
-import type { Block, Inline, List } from '../../page/model.ts';
+import { kindOf } from '../../page/blocks/kinds.ts';
+import type { Inline } from '../../page/inline.ts';
+import { walkPage } from '../../page/walk.ts';
 import type { Found } from '../finding.ts';
 import type { ProofInput } from '../input.ts';
 
@@ -34,15 +36,16 @@ const VAGUE = new Set([
 
 /** Link texts that say nothing by themselves: screen readers list links without the words around them (WCAG 2.2, 2.4.4 and 2.4.9). */
 export function checkLinks({ page }: ProofInput): readonly Found[] {
-  return page.blocks.flatMap((block, index) =>
-    linksOf(block)
+  return [...walkPage(page)].flatMap((block) =>
+    kindOf(block)
+      .words(block)
+      .flatMap((run) => linksIn(run ?? []))
       .filter((words) => VAGUE.has(plain(words)))
       .map(
         (words): Found => ({
           code: 'link-vague',
-          sentence: `A link only says “${words.trim()}”.`,
-          why: 'Screen readers list links without the words around them. Let the linked words say where it leads.',
-          place: { kind: 'block', index },
+          values: { words: words.trim() },
+          place: { kind: 'block', blockId: block.attrs.id },
           remedies: [],
         }),
       ),
@@ -57,24 +60,7 @@ const plain = (words: string) =>
     .replace(/\s+/gu, ' ')
     .trim();
 
-/** The words of each link of a block, in order; those of one address that follow each other are one link. */
-function linksOf(block: Block | List): readonly string[] {
-  switch (block.type) {
-    case 'paragraph':
-    case 'heading':
-      return linksIn(block.content ?? []);
-    case 'bulletList':
-    case 'orderedList':
-      return block.content.flatMap((item) =>
-        item.content.flatMap((part) =>
-          part.type === 'paragraph' ? linksIn(part.content ?? []) : linksOf(part),
-        ),
-      );
-    case 'placement':
-      return [];
-  }
-}
-
+/** The words of each link of a run, in order; those of one address that follow each other are one link. */
 function linksIn(content: readonly Inline[]): readonly string[] {
   const links: { href: string; words: string }[] = [];
   let isWithin = false;

@@ -10,15 +10,13 @@ import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '
  * (so that nothing jumps while loading), in the cut's own shape, and with a file that is not far too large. Also links without words (WCAG 2.2, 2.4.4).
  */
 export function checkMarkup(input: ProofInput): readonly Found[] {
-  const { images, emptyLinks } = markupOf(input.html);
-  const placed = placedOf(input).filter(
-    ({ placement, piece }) => pictureUse(input.rules, placement, piece) === 'sizes',
-  );
-  const pictures = images.flatMap((image, at) => {
-    const one = placed[at];
-    return one ? [...shapeFindings(one, image), ...oversizedFindings(input, one, image)] : [];
+  const { pictures, emptyLinks } = markupOf(input.html);
+  const found = placedOf(input).flatMap((placed) => {
+    const image = pictures.get(placed.placement.id);
+    if (!image || pictureUse(input.rules, placed.placement, placed.piece) !== 'sizes') return [];
+    return [...shapeFindings(placed, image), ...oversizedFindings(input, placed, image)];
   });
-  return [...pictures, ...Array.from({ length: emptyLinks }, () => emptyLink(input))];
+  return [...found, ...emptyLinks.map((blockId) => emptyLink(input, blockId))];
 }
 
 type Attributes = ReadonlyMap<string, string>;
@@ -31,8 +29,7 @@ function shapeFindings({ placement, piece, plan }: Placed, image: Attributes): r
     return [
       {
         code: 'dimensions-missing',
-        sentence: `${name} goes out without width and height.`,
-        why: 'The text jumps when it arrives.',
+        values: { name },
         place,
         remedies: [],
       },
@@ -44,20 +41,19 @@ function shapeFindings({ placement, piece, plan }: Placed, image: Attributes): r
 /** A picture whose smallest file on offer is far larger than it is shown anywhere it is proofed. */
 function oversizedFindings(
   input: ProofInput,
-  { placement, piece }: Placed,
+  { placement, room, piece }: Placed,
   image: Attributes,
 ): readonly Found[] {
   const smallest = smallestWidth(image);
   const over = input.rules.proofWidths
-    .map((viewport) => ({ viewport, width: shownWidth(input.rules, placement, viewport) }))
+    .map((viewport) => ({ viewport, width: shownWidth(input.rules, placement, room, viewport) }))
     .filter(({ width }) => isOversized(smallest, width));
   if (over.length === 0) return [];
   const narrowest = Math.min(...over.map(({ width }) => width));
   return [
     {
       code: 'oversized',
-      sentence: `${callPiece(piece)} is sent much larger than it is shown.`,
-      why: `The smallest file is ${smallest} px wide for ${Math.round(narrowest)} px on screen.`,
+      values: { name: callPiece(piece), smallest, shown: narrowest },
       place: atPlacement(placement),
       viewports: over.map(({ viewport }) => viewport),
       remedies: [],
@@ -76,36 +72,35 @@ function smallestWidth(image: Attributes): number {
 function stretchedFinding(name: string, place: Found['place'], placementId: string): Found {
   return {
     code: 'stretched',
-    sentence: `${name} is shown in another shape than its own.`,
-    why: 'Its width and height differ by over one per cent from its shape, so it looks stretched.',
+    values: { name },
     place,
-    remedies: [{ kind: 'placement', words: 'Give it its own shape', placementId, change: { ratio: null } }],
+    remedies: [{ kind: 'placement', does: 'own-shape', placementId, change: { ratio: null } }],
   };
 }
 
-function emptyLink(input: ProofInput): Found {
+function emptyLink(input: ProofInput, blockId: string | null): Found {
   return {
     code: 'link-empty',
-    sentence: 'A link has no words.',
-    why: `Nobody can tell where it goes. It is on “${input.page.title || 'this page'}”.`,
-    place: { kind: 'page' },
+    values: { page: input.page.title },
+    place: blockId === null ? { kind: 'page' } : { kind: 'block', blockId },
     remedies: [],
   };
 }
 
 interface Markup {
-  /** The attributes of each `img`, in order. */
-  readonly images: readonly ReadonlyMap<string, string>[];
-  readonly emptyLinks: number;
+  /** The attributes of the `img` of each block that shows a picture, by the block's ID. */
+  readonly pictures: ReadonlyMap<string, Attributes>;
+  /** The block of each link without words, or null for one outside all blocks. */
+  readonly emptyLinks: readonly (string | null)[];
 }
 
-/** So many figures are kept as they were read: those of a few long pages. */
+/** So many parts are kept as they were read: those of a few long pages. */
 const MOST_KEPT = 3000;
 const read = new Map<string, Markup>();
 
-/** Reads a page figure by figure: of a page that was read before, only what was changed is read again. */
+/** Reads a page block by block, as their IDs part it: of a page that was read before, only what was changed is read again. */
 function markupOf(html: string): Markup {
-  const parts = html.split(/(?=<figure\b)/).map((part) => {
+  const parts = html.split(/(?=<[a-z][a-z0-9]* data-block=")/).map((part) => {
     const known = read.get(part);
     if (known) return known;
     if (read.size >= MOST_KEPT) read.clear();
@@ -114,26 +109,28 @@ function markupOf(html: string): Markup {
     return made;
   });
   return {
-    images: parts.flatMap(({ images }) => images),
-    emptyLinks: parts.reduce((sum, { emptyLinks }) => sum + emptyLinks, 0),
+    pictures: new Map(parts.flatMap(({ pictures }) => [...pictures])),
+    emptyLinks: parts.flatMap(({ emptyLinks }) => emptyLinks),
   };
 }
 
 /** Reads pictures and links from HTML that we wrote: every start and end tag is written there, so no tree has to be built. */
 function readPart(html: string): Markup {
-  const images: Map<string, string>[] = [];
-  let emptyLinks = 0;
+  const blockId = /^<[a-z][a-z0-9]* data-block="([^"]*)"/.exec(html)?.[1] ?? null;
+  const pictures = new Map<string, Attributes>();
+  const emptyLinks: (string | null)[] = [];
   let isSaid = true;
   for (const piece of readMarkup(html, 'text')) {
     if (piece.kind === 'text') isSaid ||= piece.text.trim() !== '';
     else if (piece.name === 'a') {
-      if (piece.kind === 'end' && !isSaid) emptyLinks += 1;
+      if (piece.kind === 'end' && !isSaid) emptyLinks.push(blockId);
       isSaid = piece.kind === 'end';
     } else if (piece.name === 'img' && piece.kind === 'start') {
       // A picture's own words are looked at with the picture.
       isSaid = true;
-      images.push(new Map(piece.attributes.map(({ name, value }) => [name, value])));
+      if (blockId !== null)
+        pictures.set(blockId, new Map(piece.attributes.map(({ name, value }) => [name, value])));
     }
   }
-  return { images, emptyLinks };
+  return { pictures, emptyLinks };
 }

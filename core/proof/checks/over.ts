@@ -1,10 +1,10 @@
 import { heightAtWidth, type Size } from '../../media/dimensions.ts';
-import { contrastOver, neededContrast, plateFor, sayContrast } from '../../media/over-contrast.ts';
+import { contrastOver, neededContrast, plateFor } from '../../media/over-contrast.ts';
 import { MOST_SIZE, type OverWords, setWords } from '../../media/over-words.ts';
 import { shownWidth } from '../../page/layout.ts';
 import { preparedHere, recipeHere } from '../../page/picture.ts';
 import { altHere } from '../../page/words.ts';
-import type { Found, Remedy } from '../finding.ts';
+import type { Found, PlacementRemedy, Remedy } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
 /** Letters drawn into a picture that are smaller than this in px are not read on a phone. */
@@ -23,7 +23,7 @@ export function checkOver(input: ProofInput): readonly Found[] {
     return [
       ...faint(placed, words, shown),
       ...(isDrawn ? small(placed, words, shown) : []),
-      ...(isDrawn ? unsaid(placed, words) : []),
+      ...(isDrawn ? unsaid(input, placed, words) : []),
     ];
   });
 }
@@ -33,8 +33,8 @@ interface Shown {
   readonly size: Size;
 }
 
-function shownAt({ rules }: ProofInput, { placement, plan }: Placed, viewport: number): Size {
-  const width = Math.round(shownWidth(rules, placement, viewport));
+function shownAt({ rules }: ProofInput, { placement, room, plan }: Placed, viewport: number): Size {
+  const width = Math.round(shownWidth(rules, placement, room, viewport));
   return { width, height: heightAtWidth(plan.cutSize, width) };
 }
 
@@ -54,11 +54,15 @@ function faint(placed: Placed, words: OverWords, shown: readonly Shown[]): reado
   return [
     {
       code: 'words-faint',
-      sentence: `The words over ${callPiece(piece)} hardly stand out from it.`,
-      why: sayContrast(worst.contrast, worst.needed, words.plate !== null),
+      values: {
+        name: callPiece(piece),
+        contrast: worst.contrast,
+        needed: worst.needed,
+        hasPlate: words.plate !== null,
+      },
       place: atPlacement(placement),
       viewports: poor.map(({ viewport }) => viewport),
-      remedies: [withWords(placed, 'Lay a plate under them', { ...words, plate: plateFor(words.ink) })],
+      remedies: [withWords(placed, 'lay-plate', { ...words, plate: plateFor(words.ink) })],
     },
   ];
 }
@@ -70,11 +74,15 @@ function small(placed: Placed, words: OverWords, shown: readonly Shown[]): reado
   return [
     {
       code: 'words-small',
-      sentence: `The words over ${callPiece(placed.piece)} are too small to read at ${first.viewport} px.`,
-      why: `They are drawn into the picture, and ${setWords(words, first.size).em.toFixed(0)} px high there. ${LEAST_DRAWN_PX} px can be read.`,
+      values: {
+        name: callPiece(placed.piece),
+        viewport: first.viewport,
+        em: setWords(words, first.size).em,
+        readable: LEAST_DRAWN_PX,
+      },
       place: atPlacement(placed.placement),
       viewports: tiny.map(({ viewport }) => viewport),
-      remedies: [withWords(placed, 'Set them larger', { ...words, size: largeEnough(first.size) })],
+      remedies: [withWords(placed, 'set-larger', { ...words, size: largeEnough(first.size) })],
     },
   ];
 }
@@ -84,8 +92,8 @@ function largeEnough({ width }: Size): number {
 }
 
 /** What is drawn is not text any more: it has to be in the alt text (W3C WAI, "Images of text"). */
-function unsaid(placed: Placed, words: OverWords): readonly Found[] {
-  const alt = altHere(placed.placement, placed.piece);
+function unsaid(input: ProofInput, placed: Placed, words: OverWords): readonly Found[] {
+  const alt = altHere(input.rules, placed.placement, placed.piece);
   const text = oneLine(words.text);
   const said = alt.kind === 'text' ? alt.text : '';
   if (oneLine(said).toLowerCase().includes(text.toLowerCase())) return [];
@@ -93,13 +101,12 @@ function unsaid(placed: Placed, words: OverWords): readonly Found[] {
   return [
     {
       code: 'words-unsaid',
-      sentence: `The words drawn into ${callPiece(placed.piece)} are not in its alt text.`,
-      why: `Those who cannot see it do not learn that it says “${text}”.`,
+      values: { name: callPiece(placed.piece), text },
       place: atPlacement(placed.placement),
       remedies: [
         {
           kind: 'placement',
-          words: 'Add them to its alt text here',
+          does: 'add-to-alt',
           placementId: placed.placement.id,
           change: { alt: { kind: 'text', text: whole } },
         },
@@ -110,11 +117,11 @@ function unsaid(placed: Placed, words: OverWords): readonly Found[] {
 
 const oneLine = (text: string) => text.replace(/\s+/g, ' ').trim();
 
-function withWords({ placement, piece }: Placed, says: string, words: OverWords): Remedy {
+function withWords({ placement, piece }: Placed, does: PlacementRemedy, words: OverWords): Remedy {
   const { prep } = preparedHere(placement, piece);
   return {
     kind: 'placement',
-    words: says,
+    does,
     placementId: placement.id,
     change: { prep: { ...prep, words } },
   };

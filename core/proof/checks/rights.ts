@@ -1,9 +1,8 @@
-import { whyNot } from '../../embed/forms.ts';
+import { formFault } from '../../embed/forms.ts';
 import { formCase } from '../../page/embed-here.ts';
 import type { HouseRules } from '../../page/target.ts';
 import { judgeHere } from '../../page/words.ts';
-import { type Reason, sayReason } from '../../rights/judgement.ts';
-import type { FindingCode } from '../codes.ts';
+import type { Reason } from '../../rights/judgement.ts';
 import type { Found, Remedy } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
@@ -15,8 +14,7 @@ export function checkRights(input: ProofInput): readonly Found[] {
     return [
       {
         code: codeOf(reason),
-        sentence: sentenceOf(reason, callPiece(placed.piece)),
-        why: sayReason(reason),
+        values: { name: callPiece(placed.piece), reason },
         place: atPlacement(placed.placement),
         remedies: [...withoutCopying(reason, placed, input.rules), ...remediesOf(reason, placed)],
       },
@@ -24,22 +22,9 @@ export function checkRights(input: ProofInput): readonly Found[] {
   });
 }
 
-function codeOf(reason: Reason): FindingCode {
+function codeOf(reason: Reason): 'licence-missing' | 'credit-missing' | 'use-not-allowed' {
   if (reason.code === 'licence-unknown') return 'licence-missing';
   return reason.code === 'maker-missing' ? 'credit-missing' : 'use-not-allowed';
-}
-
-function sentenceOf(reason: Reason, name: string): string {
-  switch (reason.code) {
-    case 'licence-unknown':
-      return `The licence of ${name} is not known.`;
-    case 'maker-missing':
-      return `${name} owes a credit that cannot be written.`;
-    case 'comp':
-      return `${name} is a comp.`;
-    default:
-      return `${name} may not be used like this.`;
-  }
 }
 
 /** Where an embed's poster may not be copied, a form that shows none needs no licence. */
@@ -48,24 +33,18 @@ function withoutCopying(
   { placement, piece }: Placed,
   rules: HouseRules,
 ): readonly Remedy[] {
-  if (code !== 'licence-unknown' || !piece.embed) return [];
-  const form = whyNot('frame', formCase(rules, piece.embed)) === null ? 'frame' : 'link';
-  const words =
-    form === 'frame' ? 'Show its frame at once, without a poster' : 'Link to it in words, without a poster';
-  return [{ kind: 'placement', words, placementId: placement.id, change: { form } }];
+  if (code !== 'licence-unknown' || piece.kind !== 'embed') return [];
+  const form = formFault('frame', formCase(rules, piece.embed)) === null ? 'frame' : 'link';
+  const does = form === 'frame' ? 'frame-at-once' : 'link-in-words';
+  return [{ kind: 'placement', does, placementId: placement.id, change: { form } }];
 }
 
 function remediesOf(reason: Reason, { placement }: Placed): readonly Remedy[] {
-  const open: Remedy = {
-    kind: 'open',
-    words: 'Set licence',
-    place: atPlacement(placement),
-    row: 'rights',
-  };
-  const remove: Remedy = { kind: 'remove', words: 'Take it off the page', placementId: placement.id };
+  const open: Remedy = { kind: 'set-licence', placementId: placement.id };
+  const remove: Remedy = { kind: 'remove', which: 'it', placementId: placement.id };
   if (reason.code === 'no-changes') {
     return [
-      { kind: 'placement', words: 'Show it whole', placementId: placement.id, change: { ratio: null } },
+      { kind: 'placement', does: 'show-whole', placementId: placement.id, change: { ratio: null } },
       open,
     ];
   }

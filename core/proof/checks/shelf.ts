@@ -1,6 +1,6 @@
 import { goodStem } from '../../naming/names.ts';
-import { nameFault, sayNameFault } from '../../naming/rule.ts';
-import { placementsOf } from '../../page/model.ts';
+import { nameFault } from '../../naming/rule.ts';
+import { placementsOf } from '../../page/walk.ts';
 import type { Found } from '../finding.ts';
 import { atPlacement, callPiece, type ProofInput, placedOf } from '../input.ts';
 
@@ -14,10 +14,9 @@ function missing(input: ProofInput): readonly Found[] {
     .filter((placement) => !input.pieces.has(placement.asset))
     .map((placement) => ({
       code: 'piece-missing' as const,
-      sentence: 'A piece on this page is no longer on the shelf.',
-      why: 'Its place goes out empty.',
+      values: {},
       place: atPlacement(placement),
-      remedies: [{ kind: 'remove' as const, words: 'Take it off the page', placementId: placement.id }],
+      remedies: [{ kind: 'remove' as const, which: 'it' as const, placementId: placement.id }],
     }));
 }
 
@@ -31,10 +30,9 @@ function names(input: ProofInput): readonly Found[] {
     return [
       {
         code: 'name-rule' as const,
-        sentence: `The name ${piece.stem}.${piece.extension} breaks the rule.`,
-        why: sayNameFault(fault),
+        values: { fileName: `${piece.stem}.${piece.extension}`, fault },
         place: atPlacement(placement),
-        remedies: [{ kind: 'rename' as const, words: `Name it ${stem}`, assetId: piece.id, stem }],
+        remedies: [{ kind: 'rename' as const, assetId: piece.id, stem }],
       },
     ];
   });
@@ -50,10 +48,9 @@ function repeats(input: ProofInput): readonly Found[] {
     return [
       {
         code: 'same-piece-twice' as const,
-        sentence: `${callPiece(piece)} stands twice on this page.`,
-        why: 'Readers may take the second for a mistake.',
+        values: { name: callPiece(piece) },
         place: atPlacement(placement),
-        remedies: [{ kind: 'remove' as const, words: 'Take the second off', placementId: placement.id }],
+        remedies: [{ kind: 'remove' as const, which: 'the-second' as const, placementId: placement.id }],
       },
     ];
   });
@@ -65,17 +62,11 @@ export function checkWants(input: ProofInput): readonly Found[] {
     .filter((want) => want.filledBy === null)
     .map((want) => ({
       code: 'want-unfilled' as const,
-      sentence: `“${want.purpose}” is still wanted.`,
-      why: 'The plan of this page asks for it, and no piece fills it.',
+      values: { purpose: want.purpose },
       place: { kind: 'want' as const, wantId: want.id },
       remedies: [
-        {
-          kind: 'open' as const,
-          words: 'Find a piece',
-          place: { kind: 'want' as const, wantId: want.id },
-          row: 'none' as const,
-        },
-        { kind: 'drop-want' as const, words: 'It is not wanted', wantId: want.id },
+        { kind: 'find-piece' as const, wantId: want.id },
+        { kind: 'drop-want' as const, wantId: want.id },
       ],
     }));
 }

@@ -10,7 +10,7 @@ export function checkSize(input: ProofInput): readonly Found[] {
     const cutWidth = plan.cutSize.width;
     const shown = input.rules.proofWidths.map((viewport) => ({
       viewport,
-      width: shownWidth(input.rules, placed.placement, viewport),
+      width: shownWidth(input.rules, placed.placement, placed.room, viewport),
     }));
     const enlarged = shown.filter(({ width }) => timesEnlarged(cutWidth, width, 1) > 1.005);
     if (enlarged.length > 0) return [enlargedFinding(placed, cutWidth, enlarged)];
@@ -29,8 +29,7 @@ function enlargedFinding(placed: Placed, cutWidth: number, at: readonly Shown[])
   const widest = Math.max(...at.map(({ width }) => width));
   return {
     code: 'enlarged',
-    sentence: `${callPiece(placed.piece)} is enlarged ${(widest / cutWidth).toFixed(1)} times.`,
-    why: `It is shown ${Math.round(widest)} px wide and has ${cutWidth} px, so it turns soft and blocky.`,
+    values: { name: callPiece(placed.piece), shown: widest, cut: cutWidth },
     place: atPlacement(placed.placement),
     viewports: at.map(({ viewport }) => viewport),
     remedies: narrower(placed, cutWidth),
@@ -41,8 +40,7 @@ function softFinding(placed: Placed, cutWidth: number, at: readonly Shown[]): Fo
   const widest = Math.max(...at.map(({ width }) => width));
   return {
     code: 'enlarged-sharp',
-    sentence: `${callPiece(placed.piece)} is a little soft on sharp screens.`,
-    why: `They would show ${Math.round(widest * 2)} px of it; it has ${cutWidth}.`,
+    values: { name: callPiece(placed.piece), shown: widest, cut: cutWidth },
     place: atPlacement(placed.placement),
     viewports: at.map(({ viewport }) => viewport),
     remedies: [],
@@ -55,5 +53,5 @@ function narrower({ placement }: Placed, cutWidth: number): readonly Remedy[] {
   const change = hasOwnWidth(placement)
     ? { width }
     : ({ width, position: 'centred', margins: null } as const);
-  return [{ kind: 'placement', words: `Show it ${width.value} px wide`, placementId: placement.id, change }];
+  return [{ kind: 'placement', does: 'narrow', placementId: placement.id, change }];
 }

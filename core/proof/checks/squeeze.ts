@@ -1,5 +1,8 @@
 import { heightAtWidth } from '../../media/dimensions.ts';
 import { sizeAfter } from '../../media/recipe.ts';
+import type { Block } from '../../page/blocks/block.ts';
+import { kindOf } from '../../page/blocks/kinds.ts';
+import { plainText } from '../../page/inline.ts';
 import {
   isBeside,
   lettersPerLine,
@@ -9,8 +12,8 @@ import {
   textBeside,
   textSizeAt,
 } from '../../page/layout.ts';
-import { type Block, paragraphsOf, plainText } from '../../page/model.ts';
 import { marginsOf } from '../../page/target.ts';
+import { blocksIn, walkPage } from '../../page/walk.ts';
 import type { Found } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
@@ -62,32 +65,31 @@ const fewestOf = (squeezed: readonly Squeezed[]) => Math.min(...squeezed.map(({ 
 
 function besideOne(
   input: ProofInput,
-  { placement, piece }: Placed,
+  { placement, piece, room }: Placed,
   viewports: readonly number[],
 ): readonly Found[] {
   const { rules } = input;
-  const squeezed = squeezedAt(input, viewports, (viewport) => textBeside(rules, placement, viewport));
+  const squeezed = squeezedAt(input, viewports, (viewport) => textBeside(rules, placement, room, viewport));
   if (squeezed.length === 0) return [];
   const stackBelow = firstRoomy(input, Math.max(...squeezed.map(({ viewport }) => viewport)), (viewport) =>
-    textBeside(rules, placement, viewport),
+    textBeside(rules, placement, room, viewport),
   );
   return [
     {
       code: 'text-squeezed',
-      sentence: `Only ${fewestOf(squeezed)} letters fit beside ${callPiece(piece)}.`,
-      why: 'The text beside it breaks into single words.',
+      values: { letters: fewestOf(squeezed), name: callPiece(piece), other: null },
       place: atPlacement(placement),
       viewports: squeezed.map(({ viewport }) => viewport),
       remedies: [
         {
           kind: 'placement',
-          words: `Stack it under ${stackBelow} px`,
+          does: 'stack',
           placementId: placement.id,
           change: { stackBelow },
         },
         {
           kind: 'placement',
-          words: 'Make it a third',
+          does: 'third',
           placementId: placement.id,
           change: { width: { unit: '%', value: 33 } },
         },
@@ -114,10 +116,15 @@ interface Pair {
 /** Two pictures on different sides with nothing between them that begins under the first. */
 function pairsOf(input: ProofInput): readonly Pair[] {
   const placed = new Map(placedOf(input).map((one) => [one.placement.id, one]));
+  return pairsIn(input.page.blocks, placed);
+}
+
+/** Pairs of one run of blocks, and of those within each of them: what floats in one does not reach another. */
+function pairsIn(blocks: readonly Block[], placed: ReadonlyMap<string, Placed>): readonly Pair[] {
   const pairs: Pair[] = [];
   let first: Placed | undefined;
   let letters = 0;
-  for (const block of input.page.blocks) {
+  for (const block of blocks) {
     if (block.type === 'placement') {
       const second = placed.get(block.attrs.id);
       const isFloat = second !== undefined && isBeside(second.placement);
@@ -126,16 +133,15 @@ function pairsOf(input: ProofInput): readonly Pair[] {
       [first, letters] = [isFloat ? second : undefined, 0];
     } else if (block.type === 'heading') first = undefined;
     else letters += lettersOf(block);
+    pairs.push(...pairsIn(blocksIn(block), placed));
   }
   return pairs;
 }
 
 function lettersOf(block: Block): number {
-  if (block.type === 'paragraph') return plainText(block.content).length;
-  if (block.type !== 'bulletList' && block.type !== 'orderedList') return 0;
-  const ofPart = (part: ReturnType<typeof paragraphsOf>[number]) =>
-    part.type === 'paragraph' ? plainText(part.content).length : 0;
-  return paragraphsOf(block).reduce((sum, part) => sum + ofPart(part), 0);
+  return [...walkPage({ blocks: [block] })]
+    .flatMap((one) => kindOf(one).words(one))
+    .reduce((sum, run) => sum + plainText(run).length, 0);
 }
 
 function betweenTwo(
@@ -145,13 +151,13 @@ function betweenTwo(
 ): readonly Found[] {
   const { rules } = input;
   const room = (viewport: number) => {
-    const beside = textBeside(rules, first.placement, viewport);
-    if (beside === null || textBeside(rules, second.placement, viewport) === null) return null;
+    const beside = textBeside(rules, first.placement, first.room, viewport);
+    if (beside === null || textBeside(rules, second.placement, second.room, viewport) === null) return null;
     const lines = Math.ceil(letters / Math.max(1, lettersPerLine(rules, beside, viewport)));
     // The second stands under the first where the text between them is longer than the first is high.
     if (lines * textSizeAt(rules, viewport) * LINE >= heightOf(input, first, viewport)) return null;
     const { left, right } = marginsOf(second.placement);
-    return beside - shownWidth(rules, second.placement, viewport) - left - right;
+    return beside - shownWidth(rules, second.placement, second.room, viewport) - left - right;
   };
   // Where the two do not even fit beside each other, the second drops under the first by itself.
   const squeezed = squeezedAt(input, viewports, (viewport) => {
@@ -162,20 +168,23 @@ function betweenTwo(
   return [
     {
       code: 'text-squeezed',
-      sentence: `Only ${fewestOf(squeezed)} letters fit between ${callPiece(first.piece)} and ${callPiece(second.piece)}.`,
-      why: 'The text between them breaks into single words.',
+      values: {
+        letters: fewestOf(squeezed),
+        name: callPiece(first.piece),
+        other: callPiece(second.piece),
+      },
       place: atPlacement(second.placement),
       viewports: squeezed.map(({ viewport }) => viewport),
       remedies: [
         {
           kind: 'placement',
-          words: 'Put both on the same side',
+          does: 'same-side',
           placementId: second.placement.id,
           change: { position: first.placement.position },
         },
         {
           kind: 'placement',
-          words: 'Put it in the column',
+          does: 'in-column',
           placementId: second.placement.id,
           change: { position: 'column' },
         },
@@ -189,8 +198,8 @@ const LINE = 1.5;
 /** A caption of one line with the space round it, in px. */
 const CAPTION_PX = 26;
 
-function heightOf({ rules }: ProofInput, { placement, piece, plan }: Placed, viewport: number): number {
-  const width = Math.round(shownWidth(rules, placement, viewport));
+function heightOf({ rules }: ProofInput, { placement, room, piece, plan }: Placed, viewport: number): number {
+  const width = Math.round(shownWidth(rules, placement, room, viewport));
   const { top, bottom } = marginsOf(placement);
   return heightAtWidth(sizeAfter(piece.size, plan.recipe), width) + CAPTION_PX + top + bottom;
 }

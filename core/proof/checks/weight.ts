@@ -1,13 +1,13 @@
 import { chosenWidth } from '../../media/ladder.ts';
-import { guessBytes, sayBytes } from '../../media/weight.ts';
+import { guessBytes } from '../../media/weight.ts';
 import { shownWidth } from '../../page/layout.ts';
 import type { Found } from '../finding.ts';
 import { type ProofInput, placedOf } from '../input.ts';
 
 /** Bytes of the pictures a sharp screen of `viewport` px loads, guessed from their sizes until cuts are made. */
 function guessedLoad(input: ProofInput, viewport: number): number {
-  return placedOf(input).reduce((sum, { placement, plan }) => {
-    const width = chosenWidth(plan.ladder, shownWidth(input.rules, placement, viewport), 2);
+  return placedOf(input).reduce((sum, { placement, room, plan }) => {
+    const width = chosenWidth(plan.ladder, shownWidth(input.rules, placement, room, viewport), 2);
     return sum + guessBytes(width, (width * plan.cutSize.height) / plan.cutSize.width, plan.formats[0]);
   }, 0);
 }
@@ -18,8 +18,7 @@ export function checkWeight(input: ProofInput): readonly Found[] {
   return [
     {
       code: 'page-heavy',
-      sentence: `The page weighs about ${sayBytes(heaviest)}, of ${sayBytes(input.rules.weightBudget)} allowed.`,
-      why: 'On a slow line it takes long to arrive. Fewer or narrower pictures make it lighter.',
+      values: { bytes: heaviest, budget: input.rules.weightBudget },
       place: { kind: 'page' },
       remedies: [],
     },

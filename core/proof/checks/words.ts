@@ -1,34 +1,25 @@
+import { isPicture } from '../../page/piece.ts';
 import { altHere, captionHere } from '../../page/words.ts';
-import { altFault, sayAltFault, withoutImageOf } from '../../words/alt.ts';
+import { type AltFault, altFault, withoutImageOf } from '../../words/alt.ts';
 import type { Found, Remedy } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
 /** Alt text by the W3C WAI decision tree; WCAG 2.2, 1.1.1. */
 export function checkWords(input: ProofInput): readonly Found[] {
-  return placedOf(input).flatMap((placed) => {
-    // The poster of an embed says nothing; the frame has a title of its own.
-    if (placed.piece.embed) return [];
-    const alt = altHere(placed.placement, placed.piece);
+  return placedOf(input).flatMap((placed): readonly Found[] => {
+    // What shows an embed or a document says nothing; the frame and the link have names of their own.
+    if (!isPicture(placed.piece)) return [];
+    const alt = altHere(input.rules, placed.placement, placed.piece);
     const fault = altFault(alt, {
       linked: isLinked(placed),
-      caption: captionHere(placed.placement, placed.piece),
+      caption: captionHere(input.rules, placed.placement, placed.piece),
     });
     if (!fault) return [];
-    const missing = fault === 'missing' || fault === 'decorative-linked';
-    return [
-      {
-        code: missing ? 'alt-missing' : 'alt-poor',
-        sentence: missing
-          ? `${callPiece(placed.piece)} has no alt text yet.`
-          : `The words of ${callPiece(placed.piece)} need another look.`,
-        why:
-          fault === 'missing'
-            ? 'Nobody has said yet whether it is decorative or what it shows.'
-            : sayAltFault(fault),
-        place: atPlacement(placed.placement),
-        remedies: remediesOf(placed, fault),
-      },
-    ];
+    const name = callPiece(placed.piece);
+    const rest = { place: atPlacement(placed.placement), remedies: remediesOf(input, placed, fault) };
+    return fault === 'missing' || fault === 'decorative-linked'
+      ? [{ code: 'alt-missing', values: { name, fault }, ...rest }]
+      : [{ code: 'alt-poor', values: { name, fault }, ...rest }];
   });
 }
 
@@ -36,12 +27,11 @@ function isLinked({ placement }: Placed): boolean {
   return placement.click.kind !== 'nothing';
 }
 
-function remediesOf(placed: Placed, fault: string): readonly Remedy[] {
+function remediesOf(input: ProofInput, placed: Placed, fault: AltFault): readonly Remedy[] {
   const { placement, piece } = placed;
-  const alt = altHere(placement, piece);
+  const alt = altHere(input.rules, placement, piece);
   const write: Remedy = {
     kind: 'write-alt',
-    words: 'Write alt text',
     placementId: placement.id,
     assetId: piece.id,
   };
@@ -50,7 +40,7 @@ function remediesOf(placed: Placed, fault: string): readonly Remedy[] {
     return [
       {
         kind: 'placement',
-        words: 'Drop those words',
+        does: 'drop-image-of',
         placementId: placement.id,
         change: { alt: { kind: 'text', text } },
       },
@@ -62,7 +52,7 @@ function remediesOf(placed: Placed, fault: string): readonly Remedy[] {
     write,
     {
       kind: 'placement',
-      words: 'It is decorative',
+      does: 'decorative',
       placementId: placement.id,
       change: { alt: { kind: 'decorative' } },
     },

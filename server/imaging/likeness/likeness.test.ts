@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Asset } from '#api/assets.ts';
 import { type LikenessCurve, LikenessCurveSchema } from '#api/likeness.ts';
 import { WHOLE } from '#core/media/recipe.ts';
+import { held, likenessCurves } from '../../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../../testing.ts';
 import { ensureCut } from '../cut-store.ts';
 import { imageOf } from '../pixels.ts';
@@ -44,7 +45,7 @@ describe('the curve of bytes against likeness', () => {
 
   it('says of what was found just what the file weighs that goes out', async () => {
     const { formats } = await curveOf();
-    const [row] = await server.context.db.query.assets.findMany();
+    const [row] = await server.context.db.select().from(held);
     if (!row) throw new Error('no piece');
     for (const { format, samples, found } of formats) {
       const sample = samples.find(({ quality }) => quality === found);
@@ -57,9 +58,15 @@ describe('the curve of bytes against likeness', () => {
   });
 
   it('is measured once, and has one more sample when a person asks for it', async () => {
-    const began = performance.now();
     const before = await curveOf();
-    expect(performance.now() - began).toBeLessThan(1000);
+    // What was kept is what is answered: nothing measures it anew.
+    const [kept] = await server.context.db.select().from(likenessCurves);
+    if (!kept) throw new Error('nothing was kept');
+    await server.context.db
+      .update(likenessCurves)
+      .set({ curves: kept.curves.map((curve) => ({ ...curve, found: 7 })) });
+    expect(new Set((await curveOf()).formats.map(({ found }) => found))).toEqual(new Set([7]));
+    await server.context.db.update(likenessCurves).set({ curves: kept.curves });
     const body = { recipe: 'whole', target: 'reserve', width: 480, format: 'webp', quality: 33 };
     const asked = await server.ask(`/api/assets/${asset.id}/likeness`, { method: 'POST', body });
     const after = v.parse(LikenessCurveSchema, asked.body);

@@ -1,10 +1,10 @@
 import { Router } from 'express';
-import { LikenessQuerySchema, SampleWishSchema } from '#api/likeness.ts';
 import { maybeRecipe } from '#core/media/recipe-key.ts';
 import { clientGoneSignal } from '../../client-abort.ts';
 import type { Context } from '../../context.ts';
 import { allowed } from '../../people/guard.ts';
-import { checked, HttpProblem } from '../../problem.ts';
+import { HttpProblem } from '../../problem.ts';
+import { route } from '../../route.ts';
 import { readTarget } from '../../rules/store.ts';
 import { findAsset } from '../../shelf/change.ts';
 import { type CurveWish, likenessCurve, withSample } from './curves.ts';
@@ -12,18 +12,18 @@ import { type CurveWish, likenessCurve, withSample } from './curves.ts';
 export function likenessRoutes(context: Context): Router {
   const router = Router();
 
-  router.get('/assets/:id/likeness', async (request, response) => {
-    const query = checked(LikenessQuerySchema, request.query);
+  route(router, 'get /assets/{id}/likeness', async (request, response) => {
+    const query = request.query;
     const wish = await curveWish(context, query);
     const row = await findAsset(context, request.params.id);
     const curve = await likenessCurve(context, row, wish, clientGoneSignal(response));
     if (!response.destroyed) response.json(curve);
   });
 
-  router.post('/assets/:id/likeness', allowed('say-rights'), async (request, response) => {
-    const body = checked(SampleWishSchema, request.body);
+  route(router, 'post /assets/{id}/likeness', allowed('say-rights'), async (request, response) => {
+    const body = request.body;
     const wish = await curveWish(context, body);
-    const row = await findAsset(context, String(request.params.id));
+    const row = await findAsset(context, request.params.id);
     const curve = await withSample(context, row, wish, body, clientGoneSignal(response));
     if (!response.destroyed) response.json(curve);
   });

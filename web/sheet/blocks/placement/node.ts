@@ -1,5 +1,5 @@
 import { combine } from '@atlaskit/pragmatic-drag-and-drop/utils/combine';
-import { Node as EditorNode } from '@tiptap/core';
+import { type Editor, Node as EditorNode } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
@@ -14,20 +14,21 @@ import type { OverWords } from '#core/media/over-words.ts';
 import { frameIn, type Recipe, sizeAfter } from '#core/media/recipe.ts';
 import { messagesFor } from '#core/messages/messages.ts';
 import type { Messages } from '#core/messages/table.ts';
+import type { Placement } from '#core/page/blocks/placement/schema.ts';
+import { newPlacement, PlacementSchema } from '#core/page/blocks/placement/schema.ts';
+import { figureClass, figureStyle, overClass, overStyle } from '#core/page/blocks/placement/write.ts';
 import { describedAs, describedIn } from '#core/page/described.ts';
 import { embedHere, formHere } from '#core/page/embed-here.ts';
-import type { Placement } from '#core/page/model.ts';
-import { newPlacement, PlacementSchema } from '#core/page/model.ts';
-import { type Piece, preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
+import { preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
+import { embedOf, type HeldEmbed, type Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { captionHere, creditedAs, creditHere } from '#core/page/words.ts';
-import { figureClass, figureStyle, overClass, overStyle } from '#core/page/write.ts';
+import { captionHere, creditedAs, creditHere, titleHere } from '#core/page/words.ts';
 import { creditText } from '#core/rights/attribution.ts';
-import { makeSource } from '../drag/pointer.ts';
-import type { Source } from '../drag/source.ts';
-import { drawOver } from '../over/draw-over.ts';
-import { ownViews } from '../pieces/own-views.ts';
-import { pieceOf, pieces } from '../pieces/pieces.ts';
+import { makeSource } from '../../../drag/pointer.ts';
+import type { Source } from '../../../drag/source.ts';
+import { drawOver } from '../../../over/draw-over.ts';
+import { ownViews } from '../../../pieces/own-views.ts';
+import { pieceOf, pieces } from '../../../pieces/pieces.ts';
 import { LiveEmbed } from './live-embed.ts';
 
 export function placementOf(node: Node): Placement {
@@ -57,7 +58,7 @@ export function placementNode(rules: HouseRules, targetId: string) {
       return ['figure', { 'data-placement': JSON.stringify(node.attrs) }];
     },
     addNodeView() {
-      return ({ node, editor }) => new PlacementView(node, rules, targetId, () => editor.isEditable);
+      return ({ node, editor, getPos }) => new PlacementView(node, rules, targetId, editor, getPos);
     },
   });
 }
@@ -93,12 +94,22 @@ class PlacementView implements NodeView {
   readonly #rules: HouseRules;
   readonly #messages: Messages;
   readonly #stopListening: () => void;
+  readonly #editor: Editor;
+  readonly #placeOf: () => number | undefined;
   #placement: Placement;
   /** The piece as it was drawn last. */
   #drawn: Asset | undefined;
 
-  constructor(node: Node, rules: HouseRules, targetId: string, isEditable: () => boolean) {
+  constructor(
+    node: Node,
+    rules: HouseRules,
+    targetId: string,
+    editor: Editor,
+    placeOf: () => number | undefined,
+  ) {
     this.#rules = rules;
+    this.#editor = editor;
+    this.#placeOf = placeOf;
     this.#messages = messagesFor(rules.language);
     this.#live = new LiveEmbed(targetId, (px) => this.#showHeight(px));
     this.#placement = placementOf(node);
@@ -116,7 +127,7 @@ class PlacementView implements NodeView {
         // Of all pieces that any screen has seen, only its own is drawn here.
         if (pieces.state.get(this.#placement.asset) !== this.#drawn) this.#draw();
       }),
-      makeSource(this.dom, () => ({ ...carriedPlacement(this.#placement), isMovable: isEditable() })),
+      makeSource(this.dom, () => ({ ...carriedPlacement(this.#placement), isMovable: editor.isEditable })),
     );
   }
 
@@ -144,10 +155,16 @@ class PlacementView implements NodeView {
     this.#stopListening();
   }
 
+  /** Whether it stands on the page itself, and not in a block of it. */
+  #isInColumn(): boolean {
+    const at = this.#placeOf();
+    return at === undefined || this.#editor.state.doc.resolve(at).depth === 0;
+  }
+
   #draw(): void {
     const placement = this.#placement;
     const isSelected = this.dom.classList.contains('is-selected');
-    this.dom.className = `${figureClass(placement)}${isSelected ? ' is-selected' : ''}`;
+    this.dom.className = `${figureClass(placement, { isColumn: this.#isInColumn() })}${isSelected ? ' is-selected' : ''}`;
     this.dom.setAttribute('style', figureStyle(placement));
     const asset = pieces.state.get(placement.asset);
     this.#drawn = asset;
@@ -168,7 +185,7 @@ class PlacementView implements NodeView {
       placement.ratio && !recipe.pad
         ? frameIn({ ...piece, focal: piece.label.focal }, placement.ratio)
         : padOf(recipe, piece.size);
-    this.#window.style.background = recipe.pad?.ground ?? '';
+    this.#window.style.background = recipe.pad?.backgroundColour ?? '';
     Object.assign(this.#image.style, {
       width: `${100 / crop.width}%`,
       height: `${100 / crop.height}%`,
@@ -179,15 +196,16 @@ class PlacementView implements NodeView {
     if (this.#image.src !== view) this.#image.src = view;
     this.#image.alt = `Placed piece: ${asset.label.title || asset.stem}`;
     this.#drawWords(recipe.words, cut);
-    this.#drawEmbed(asset.embed);
+    this.#drawEmbed(embedOf(asset));
+    this.#drawFile(asset);
     const words = [
-      captionHere(placement, piece),
+      captionHere(this.#rules, placement, piece),
       creditText(creditHere(this.#rules, placement, piece), creditedAs(piece), this.#messages),
     ]
       .filter(Boolean)
       .join(' ');
     this.#caption.textContent = words;
-    const described = describedIn(piece).length > 0;
+    const described = describedIn(this.#rules, piece).length > 0;
     if (described) this.#caption.append(this.#described(piece));
     this.#caption.hidden = words === '' && !described;
   }
@@ -197,13 +215,13 @@ class PlacementView implements NodeView {
     const details = document.createElement('details');
     details.className = 'described';
     const summary = document.createElement('summary');
-    summary.textContent = describedAs(piece, this.#messages);
+    summary.textContent = describedAs(this.#rules, piece);
     details.append(summary);
     return details;
   }
 
   /** How an embed stands here, over its poster; one that is a link shows nothing else. */
-  #drawEmbed(held: Asset['embed']): void {
+  #drawEmbed(held: HeldEmbed | null): void {
     this.dom.classList.toggle('is-embed', held !== null);
     if (!held) {
       this.#live.hide();
@@ -219,6 +237,16 @@ class PlacementView implements NodeView {
     this.#worded.append(said);
   }
 
+  /** A document is named under its first page, by the words that lead to its file. */
+  #drawFile(asset: Asset): void {
+    this.#window.classList.toggle('file-page', asset.kind === 'document');
+    if (asset.kind !== 'document') return;
+    const name = document.createElement('span');
+    name.className = 'file';
+    name.textContent = `${titleHere(this.#rules, asset)} (${this.#messages.document(asset.document)})`;
+    this.#worded.append(name);
+  }
+
   #showLive(embed: Embed, form: EmbedForm): void {
     if (this.#live.dom.parentElement !== this.#window) this.#window.append(this.#live.dom);
     this.#live.show(embed, form);
@@ -227,7 +255,8 @@ class PlacementView implements NodeView {
 
   /** What has a height of its own is as high as its host's page says, as soon as that has told it. */
   #showHeight(px: number): void {
-    const held = pieces.state.get(this.#placement.asset)?.embed;
+    const asset = pieces.state.get(this.#placement.asset);
+    const held = asset ? embedOf(asset) : null;
     if (held?.embed.shape.kind !== 'height') return;
     this.#window.style.aspectRatio = '';
     this.#window.style.height = `${px}px`;

@@ -1,8 +1,8 @@
 import { EmbedPreviewSchema } from '#api/embeds.ts';
 import type { EmbedForm } from '#core/embed/forms.ts';
 import type { Embed } from '#core/embed/model.ts';
-import { requestJson } from '../api/client.ts';
-import { toldBy } from '../measure/told.ts';
+import { requestJson } from '../../../api/client.ts';
+import { toldBy } from '../../../measure/told.ts';
 
 /**
  * An embed live on the sheet, as readers get it. It takes no clicks there, so that it is selected and moved as any piece
@@ -35,8 +35,7 @@ export class LiveEmbed {
     if (wanted === this.#shown) return;
     this.#shown = wanted;
     this.#height = null;
-    void requestJson(EmbedPreviewSchema, '/embeds/previews', {
-      method: 'POST',
+    void requestJson('post /embeds/previews', EmbedPreviewSchema, {
       body: { embed, target: this.#target, form },
     }).then(
       ({ address }) => {

@@ -1,0 +1,335 @@
+import * as v from 'valibot';
+import { HouseRulesSchema } from '#core/page/target.ts';
+import { RunOrderSchema } from '#core/run/order.ts';
+import {
+  ArrivalSchema,
+  ArrivedSchema,
+  AssetChangeSchema,
+  AssetCountSchema,
+  AssetListSchema,
+  AssetQuerySchema,
+  AssetSchema,
+  FocalSchema,
+  FolderListSchema,
+  FolderSchema,
+  FoldSchema,
+  KeepApartSchema,
+  LightsSchema,
+  LookalikesSchema,
+  MadeCutsSchema,
+  MoveFolderSchema,
+  OwnWordsSchema,
+  ReplacedSchema,
+  ReplaceSchema,
+  TakeBackSchema,
+} from './assets.ts';
+import { AuditListSchema, AuditQuerySchema } from './audit.ts';
+import { DeskSchema } from './desk.ts';
+import {
+  DecideSchema,
+  EmbedPreviewSchema,
+  FilmQuerySchema,
+  FoundFilmsSchema,
+  HostsSchema,
+  KeepEmbedSchema,
+  LookSchema,
+  LookWishSchema,
+  PreviewWishSchema,
+  ReadingSchema,
+  ReadingWishSchema,
+  SaveHostsSchema,
+  UndecideSchema,
+} from './embeds.ts';
+import {
+  AddressReadingSchema,
+  AlbumSchema,
+  ClipperSchema,
+  ClipSchema,
+  CloserLookSchema,
+  CloserWishSchema,
+  GatheringSchema,
+  GatherQuerySchema,
+  HandInClipSchema,
+  NewClipperSchema,
+  ProvenanceSchema,
+  ReadAddressSchema,
+  SourceAnswerSchema,
+  SourceSchema,
+  TakeSchema,
+} from './gather.ts';
+import { JobSchema } from './jobs.ts';
+import { LikenessCurveSchema, LikenessQuerySchema, SampleWishSchema } from './likeness.ts';
+import {
+  ChangeTraySchema,
+  FragmentQuerySchema,
+  FragmentSchema,
+  NewPageSchema,
+  PageSchema,
+  PageSummarySchema,
+  PreviewSchema,
+  SavedPageSchema,
+  SavePageSchema,
+} from './pages.ts';
+import {
+  BeginningSchema,
+  BeginSchema,
+  ChangePasswordSchema,
+  ChangePersonSchema,
+  ColleagueSchema,
+  DemoPersonSchema,
+  MadePasswordSchema,
+  NewPersonSchema,
+  OwnSessionsSchema,
+  PersonSchema,
+  SignInSchema,
+} from './people.ts';
+import { MadeSchema } from './problem.ts';
+import { RunBeginSchema, RunPreviewSchema, RunSchema, RunSummarySchema } from './runs.ts';
+import { NewTargetSchema, TargetSchema } from './targets.ts';
+
+type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
+
+export interface Operation {
+  readonly does: string;
+  readonly query?: v.GenericSchema;
+  readonly body?: v.GenericSchema;
+  /** What comes back as JSON; without it nothing does, or what is no JSON. */
+  readonly answers?: v.GenericSchema;
+}
+
+/**
+ * Every operation under /api with what it takes and answers. The server registers its routes by these keys, the web
+ * asks by them, and the description in OpenAPI is made of them.
+ */
+export const OPERATIONS = {
+  'post /session': { does: 'Sign in', body: SignInSchema, answers: PersonSchema },
+  'delete /session': { does: 'Sign out' },
+  'get /me': { does: 'Who is signed in', answers: PersonSchema },
+  'put /me/password': { does: 'Change one’s own password', body: ChangePasswordSchema },
+  'get /me/sessions': { does: 'Where one is signed in', answers: OwnSessionsSchema },
+  'delete /me/sessions/{key}': { does: 'End a sign-in of one’s own' },
+  'get /demo-people': {
+    does: 'The people of the demo; nobody elsewhere',
+    answers: v.array(DemoPersonSchema),
+  },
+  'get /beginning': { does: 'Whether nobody works here yet', answers: BeginningSchema },
+  'post /beginning': {
+    does: 'Begin an empty house: its site owner and its first target',
+    body: BeginSchema,
+    answers: PersonSchema,
+  },
+  'get /people': { does: 'Who works here', answers: v.array(ColleagueSchema) },
+  'post /people': {
+    does: 'Add a person, with a password to hand over',
+    body: NewPersonSchema,
+    answers: MadePasswordSchema,
+  },
+  'patch /people/{id}': {
+    does: 'Give a person another role, or say that they left',
+    body: ChangePersonSchema,
+    answers: ColleagueSchema,
+  },
+  'post /people/{id}/password': { does: 'Make another password', answers: MadePasswordSchema },
+  'get /audit': { query: AuditQuerySchema, does: 'Search the log', answers: AuditListSchema },
+  'get /audit.csv': { query: AuditQuerySchema, does: 'Take the log away as CSV' },
+  'get /desk': { does: 'What waits', answers: DeskSchema },
+  'get /assets/{id}/likeness': {
+    query: LikenessQuerySchema,
+    does: 'How bytes and likeness hang together for a cut',
+    answers: LikenessCurveSchema,
+  },
+  'post /assets/{id}/likeness': {
+    does: 'Measure one more quality of a cut',
+    body: SampleWishSchema,
+    answers: LikenessCurveSchema,
+  },
+  'post /run-previews': {
+    does: 'What a run over many pieces would do, before anything is done',
+    body: RunOrderSchema,
+    answers: RunPreviewSchema,
+  },
+  'post /runs': { does: 'Begin a run on what was seen of it', body: RunBeginSchema, answers: RunSchema },
+  'get /runs': { does: 'The runs of the last month', answers: v.array(RunSummarySchema) },
+  'get /runs/{id}': { does: 'A run with what became of each piece', answers: RunSchema },
+  'post /runs/{id}/stop': { does: 'Stop a run; what is done stays', answers: RunSchema },
+  'post /runs/{id}/go-on': { does: 'Go on with a run', answers: RunSchema },
+  'post /runs/{id}/take-back': { does: 'Take a whole run back', answers: RunSchema },
+  'get /targets': { does: 'All targets with their house rules', answers: v.array(TargetSchema) },
+  'post /targets': { does: 'Make a target', body: NewTargetSchema, answers: TargetSchema },
+  'delete /targets/{id}': { does: 'Remove a target that no page is for' },
+  'post /targets/{id}/back': { does: 'Bring a removed target back', answers: TargetSchema },
+  'get /targets/{id}': { does: 'A target', answers: TargetSchema },
+  'put /targets/{id}': {
+    does: 'Change house rules (If-Match)',
+    body: HouseRulesSchema,
+    answers: TargetSchema,
+  },
+  'get /embeds/hosts': { does: 'The hosts that the house trusts', answers: HostsSchema },
+  'put /embeds/hosts': {
+    does: 'Change the entries of hosts (If-Match)',
+    body: SaveHostsSchema,
+    answers: HostsSchema,
+  },
+  'post /embeds/decisions': {
+    does: 'Record the decision to trust an address or its host',
+    body: DecideSchema,
+    answers: HostsSchema,
+  },
+  'delete /embeds/decisions': {
+    does: 'Take such a decision back',
+    body: UndecideSchema,
+    answers: HostsSchema,
+  },
+  'post /embeds/looks': {
+    does: 'Ask the other site what a thing is, and whether it lets itself be framed',
+    body: LookWishSchema,
+    answers: LookSchema,
+  },
+  'post /embeds': { does: 'Put an embed on the shelf', body: KeepEmbedSchema, answers: ArrivedSchema },
+  'get /embeds/films': {
+    query: FilmQuerySchema,
+    does: 'Ask a film host for films by words',
+    answers: FoundFilmsSchema,
+  },
+  'post /embeds/previews': {
+    does: 'Where an embed can be seen live, as readers get it',
+    body: PreviewWishSchema,
+    answers: EmbedPreviewSchema,
+  },
+  'post /embeds/readings': {
+    does: 'Read pasted text or code for a target, and write the code that goes out',
+    body: ReadingWishSchema,
+    answers: ReadingSchema,
+  },
+  'get /assets': { query: AssetQuerySchema, does: 'Ask the shelf', answers: AssetListSchema },
+  'get /assets/count': {
+    query: AssetQuerySchema,
+    does: 'How many pieces answer that',
+    answers: AssetCountSchema,
+  },
+  'get /assets/{id}': { does: 'A piece', answers: AssetSchema },
+  'patch /assets/{id}': {
+    does: 'Change a label, name or folder (If-Match)',
+    body: AssetChangeSchema,
+    answers: AssetSchema,
+  },
+  'get /assets/{id}/lights': {
+    does: 'A piece as it came, as a few px: for the contrast of words over it',
+    answers: LightsSchema,
+  },
+  'get /assets/{id}/focal': { does: 'Where the computer would put the focal point', answers: FocalSchema },
+  'get /assets/{id}/cuts': { does: 'The files that were made of a piece', answers: MadeCutsSchema },
+  'delete /assets/{id}/cuts': {
+    does: 'Throw away those of them that nothing needs',
+    answers: MadeCutsSchema,
+  },
+  'get /assets/{id}/provenance': {
+    does: 'Where a piece came from, and what was said there',
+    answers: v.array(ProvenanceSchema),
+  },
+  'get /assets/{id}/lookalikes': { does: 'Pieces that look like it', answers: LookalikesSchema },
+  'post /assets/{id}/keep-apart': { does: 'Keep two lookalikes', body: KeepApartSchema },
+  'delete /assets/{id}/keep-apart/{other}': { does: 'Show two as lookalikes again' },
+  'post /assets/{id}/fold': { does: 'Fold a lookalike away', body: FoldSchema, answers: AssetSchema },
+  'get /assets/{id}/own-words': {
+    does: 'The pages on which it has an alt text or a caption of their own',
+    answers: OwnWordsSchema,
+  },
+  'post /assets/{id}/replace': {
+    does: 'Put another piece in its place on every page',
+    body: ReplaceSchema,
+    answers: ReplacedSchema,
+  },
+  'post /assets/{id}/replace/take-back': {
+    does: 'Take a replacement back',
+    body: TakeBackSchema,
+    answers: ReplacedSchema,
+  },
+  'delete /assets/{id}': { does: 'Throw a piece away; kept for 30 days', answers: AssetSchema },
+  'post /assets/{id}/bring-back': { does: 'Bring a piece back', answers: AssetSchema },
+  'get /pins': { does: 'The pieces that one keeps at hand', answers: v.array(v.string()) },
+  'put /pins/{id}': { does: 'Keep a piece at hand' },
+  'delete /pins/{id}': { does: 'Unpin' },
+  'get /sources': { does: 'The places that pictures are gathered from', answers: v.array(SourceSchema) },
+  'get /sources/{id}/pictures': {
+    query: GatherQuerySchema,
+    does: 'Ask a source',
+    answers: SourceAnswerSchema,
+  },
+  'get /sources/{id}/albums': { does: 'The albums of a drive', answers: v.array(AlbumSchema) },
+  'get /sources/{id}/albums/{albumId}': { does: 'The files of an album', answers: SourceAnswerSchema },
+  'post /readings': {
+    does: 'Read an address for pictures',
+    body: ReadAddressSchema,
+    answers: AddressReadingSchema,
+  },
+  'post /closer-looks': {
+    does: 'Look closer at a result',
+    body: CloserWishSchema,
+    answers: CloserLookSchema,
+  },
+  'post /gatherings': { does: 'Take found pictures', body: TakeSchema, answers: GatheringSchema },
+  'get /gatherings': { does: 'Gatherings of the last hour', answers: v.array(GatheringSchema) },
+  'get /gatherings/{id}': { does: 'How far a gathering is', answers: GatheringSchema },
+  'post /gatherings/{id}/stop': { does: 'Stop a gathering', answers: GatheringSchema },
+  'get /clippers': { does: 'The clippers that work', answers: v.array(ClipperSchema) },
+  'post /clippers': { does: 'Make a clipper', answers: NewClipperSchema },
+  'delete /clippers/{id}': { does: 'Call a clipper back' },
+  'post /clips': { does: 'Hand in a page with a clipper', body: HandInClipSchema, answers: MadeSchema },
+  'get /clips': { does: 'Clips that wait', answers: v.array(ClipSchema) },
+  'post /clips/{id}/open': { does: 'Open a clip', answers: ClipSchema },
+  'get /folders': { does: 'All folders', answers: FolderListSchema },
+  'post /folders': { does: 'Make a folder', body: FolderSchema, answers: FolderSchema },
+  'post /folders/move': {
+    does: 'Move or rename a folder with all that lies in it',
+    body: MoveFolderSchema,
+    answers: FolderSchema,
+  },
+  'post /folders/remove': { does: 'Remove an empty folder', body: FolderSchema },
+  'post /uploads': { does: 'Begin a resumable upload (tus 1.0)' },
+  'post /arrivals': { does: 'Take in a finished upload', body: ArrivalSchema, answers: ArrivedSchema },
+  'get /pages': { does: 'All pages', answers: v.array(PageSummarySchema) },
+  'post /pages': { does: 'Begin a page', body: NewPageSchema, answers: MadeSchema },
+  'get /pages/{id}': { does: 'A page with its pieces', answers: PageSchema },
+  'put /pages/{id}': { does: 'Save a page (If-Match)', body: SavePageSchema, answers: SavedPageSchema },
+  'post /pages/{id}/tray': { does: 'Put pieces on a tray, or take them off', body: ChangeTraySchema },
+  'get /pages/{id}/findings': { does: 'The findings of a page' },
+  'get /pages/{id}/preview': { does: 'Where its proof can be seen', answers: PreviewSchema },
+  'get /pages/{id}/fragment': {
+    query: FragmentQuerySchema,
+    does: 'The page as HTML',
+    answers: FragmentSchema,
+  },
+  'get /pages/{id}/one-file': { does: 'The page as one file with its pictures in it, to look at' },
+  'post /pages/{id}/take-away': { does: 'Order the page as a ZIP', answers: JobSchema },
+  'get /jobs/{id}': { does: 'How far work is', answers: JobSchema },
+  'get /jobs/{id}/events': { does: 'Progress as server-sent events' },
+  'post /jobs/{id}/go-on': { does: 'Go on with work that was stopped or failed', answers: JobSchema },
+  'post /jobs/{id}/stop': { does: 'Stop work', answers: JobSchema },
+  'get /jobs/{id}/file': { does: 'The file that work made' },
+} as const satisfies Readonly<Record<`${Method} /${string}`, Operation>>;
+
+type Operations = typeof OPERATIONS;
+export type OperationKey = keyof Operations;
+
+/** The names in the path of an operation, each with its value. */
+export type PathNames<Key extends string> = Key extends `${string}{${infer Name}}${infer Rest}`
+  ? { readonly [one in Name]: string } & PathNames<Rest>
+  : unknown;
+
+type Part<Key extends OperationKey, Name extends 'query' | 'body' | 'answers'> = Operations[Key] extends {
+  readonly [one in Name]: infer Schema extends v.GenericSchema;
+}
+  ? Schema
+  : never;
+
+export type QueryOf<Key extends OperationKey> = Part<Key, 'query'>;
+export type BodyOf<Key extends OperationKey> = Part<Key, 'body'>;
+export type AnswerOf<Key extends OperationKey> = Part<Key, 'answers'>;
+
+/** What a schema lets in, as code that only reads hands it on. */
+export type Readable<T> = T extends readonly (infer One)[]
+  ? readonly Readable<One>[]
+  : T extends object
+    ? { readonly [name in keyof T]: Readable<T[name]> }
+    : T;

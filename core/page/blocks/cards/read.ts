@@ -1,0 +1,80 @@
+import * as v from 'valibot';
+import { attribute, type HtmlElement } from '../../html-tree.ts';
+import type { Inline } from '../../inline.ts';
+import { Flow, type ReadElement, type Reader, type ReadPart } from '../../reading.ts';
+import { readList } from '../list/read.ts';
+import {
+  CARD_GAP,
+  CARDS_PER_ROW,
+  type Card,
+  CardLinkSchema,
+  isOnCard,
+  type OnCard,
+  perRowFor,
+} from './schema.ts';
+
+const hasClass = (node: HtmlElement, name: string) => attribute(node, 'class').split(/\s+/).includes(name);
+
+/** A list that is said to be one of cards; any other is a list. */
+export const readCards: ReadElement = (node, flow, reader, marks) => {
+  if (!hasClass(node, 'cards')) {
+    readList(node, flow, reader, marks);
+    return;
+  }
+  const after: ReadPart[] = [];
+  const content = node.children.flatMap((child) =>
+    typeof child !== 'string' && child.name === 'li' ? cardOf(child, reader, after) : [],
+  );
+  if (content.length > 0)
+    flow.putBlock({
+      type: 'cards',
+      attrs: { id: reader.newId(), perRow: perRowIn(node, content.length), gap: gapIn(node) },
+      content,
+    });
+  for (const part of after) flow.put(part);
+};
+
+function perRowIn(node: HtmlElement, count: number) {
+  return CARDS_PER_ROW.find((perRow) => hasClass(node, `in-${perRow}`)) ?? perRowFor(count);
+}
+
+function gapIn(node: HtmlElement): number {
+  const said = /(?:^|;)\s{0,9}(?:--gap|gap):(\d{1,3})px/.exec(attribute(node, 'style').slice(0, 2000))?.[1];
+  const gap = said === undefined ? CARD_GAP.usual : Number(said);
+  return gap >= CARD_GAP.least && gap <= CARD_GAP.most ? gap : CARD_GAP.usual;
+}
+
+function cardOf(node: HtmlElement, reader: Reader, after: ReadPart[]): Card[] {
+  const inside = new Flow(reader.newId);
+  reader.readAll(node.children, inside, []);
+  inside.endParagraph();
+  const content: OnCard[] = [];
+  for (const part of inside.parts) {
+    if (part.kind === 'block' && isOnCard(part.block)) content.push(part.block);
+    else after.push(part);
+  }
+  if (content.length === 0) return [];
+  const link = hasClass(node, 'linked') ? linkOf(content) : '';
+  const plain = link === '' ? content : content.map((block) => withoutLink(block, link));
+  return [{ type: 'card', attrs: { id: reader.newId(), link }, content: plain }];
+}
+
+/** Where a card leads that is a link as a whole: as its heading does, or its first words. */
+function linkOf(content: readonly OnCard[]): string {
+  const texts = content.filter((block) => block.type === 'heading' || block.type === 'paragraph');
+  const named = texts.find(({ type }) => type === 'heading') ?? texts[0];
+  const mark = named?.content?.flatMap(({ marks }) => marks ?? []).find(({ type }) => type === 'link');
+  const link = v.safeParse(CardLinkSchema, mark?.type === 'link' ? mark.attrs.href : '');
+  return link.success ? link.output : '';
+}
+
+function withoutLink(block: OnCard, href: string): OnCard {
+  if ((block.type !== 'heading' && block.type !== 'paragraph') || !block.content) return block;
+  return { ...block, content: block.content.map((inline) => unlinked(inline, href)) };
+}
+
+function unlinked(inline: Inline, href: string): Inline {
+  const marks = inline.marks?.filter((mark) => mark.type !== 'link' || mark.attrs.href !== href) ?? [];
+  const { marks: _marks, ...bare } = inline;
+  return marks.length > 0 ? { ...bare, marks } : bare;
+}

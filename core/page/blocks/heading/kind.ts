@@ -1,0 +1,31 @@
+import { isBlank } from '../../inline.ts';
+import { writeInlines } from '../../write-inline.ts';
+import type { BlockKind } from '../kind.ts';
+import { readHeading } from './read.ts';
+import type { Heading } from './schema.ts';
+
+/** A heading in the text (HTML, `h2` to `h4`): the page's title is the first level. */
+export const heading: BlockKind<Heading> = {
+  write: ({ attrs: { level }, content }) =>
+    isBlank(content) ? '' : `<h${level}>${writeInlines(content)}</h${level}>`,
+  words: ({ content }) => [content],
+  findings: ({ attrs: { id }, content }) =>
+    isBlank(content)
+      ? [
+          {
+            code: 'heading-empty',
+            values: {},
+            place: { kind: 'block', blockId: id },
+            remedies: [{ kind: 'remove-block', blockId: id }],
+          },
+        ]
+      : [],
+  reads: {
+    h1: readHeading,
+    h2: readHeading,
+    h3: readHeading,
+    h4: readHeading,
+    h5: readHeading,
+    h6: readHeading,
+  },
+};

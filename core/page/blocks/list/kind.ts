@@ -1,0 +1,35 @@
+import { writeInlines } from '../../write-inline.ts';
+import type { Block } from '../block.ts';
+import type { BlockKind } from '../kind.ts';
+import { readList } from './read.ts';
+import { type InnerList, type List, type ListItem, linesOf } from './schema.ts';
+
+type Of<T extends List['type']> = Extract<Block, { readonly type: T }>;
+
+/** A list (HTML, `ul` and `ol`). Its entries hold words and lists, and are part of it. */
+const list = {
+  write: (block: List) => writeList(block),
+  words: (block: List) => linesOf(block).map(({ content }) => content),
+};
+
+export const bulletList: BlockKind<Of<'bulletList'>> = {
+  ...list,
+  reads: { ul: readList, menu: readList, dir: readList },
+};
+
+export const orderedList: BlockKind<Of<'orderedList'>> = { ...list, reads: { ol: readList } };
+
+function writeList(list: List | InnerList): string {
+  const items = list.content.map((item) => `<li>${writeItem(item)}</li>`).join('\n');
+  if (list.type === 'bulletList') return `<ul>\n${items}\n</ul>`;
+  const { start = 1 } = list.attrs ?? {};
+  return `<ol${start === 1 ? '' : ` start="${start}"`}>\n${items}\n</ol>`;
+}
+
+function writeItem(item: ListItem): string {
+  const [only] = item.content;
+  if (item.content.length === 1 && only?.type === 'paragraph') return writeInlines(only.content);
+  return item.content
+    .map((part) => (part.type === 'paragraph' ? `<p>${writeInlines(part.content)}</p>` : writeList(part)))
+    .join('\n');
+}

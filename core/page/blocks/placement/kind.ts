@@ -1,0 +1,9 @@
+import type { BlockKind } from '../kind.ts';
+import type { PlacedBlock } from './schema.ts';
+import { writePlacement } from './write.ts';
+
+/** One use of a piece (HTML, `figure`). What its style needs to know of the page is in `style.ts`. */
+export const placement: BlockKind<PlacedBlock> = {
+  write: ({ attrs }, context) => writePlacement(attrs, context),
+  words: () => [],
+};

@@ -1,0 +1,46 @@
+import * as v from 'valibot';
+import { isWebAddress } from '../rights/label.ts';
+
+/** Where a link goes: a web address, an e-mail address, or a place on the same site or page. */
+export function isLinkAddress(address: string): boolean {
+  if (/^mailto:[^\s<>"]+@[^\s<>"]+$/i.test(address)) return true;
+  if (/^[/#][^\s<>"\\]*$/.test(address)) return !address.startsWith('//');
+  return isWebAddress(address);
+}
+
+export const LinkAddressSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.maxLength(2000),
+  v.check(isLinkAddress, 'A link begins with https://, http://, mailto:, / or #.'),
+);
+
+const MarkSchema = v.variant('type', [
+  v.strictObject({ type: v.literal('bold') }),
+  v.strictObject({ type: v.literal('italic') }),
+  v.strictObject({ type: v.literal('link'), attrs: v.strictObject({ href: LinkAddressSchema }) }),
+]);
+export type Mark = v.InferOutput<typeof MarkSchema>;
+
+const InlineSchema = v.variant('type', [
+  v.strictObject({
+    type: v.literal('text'),
+    text: v.pipe(v.string(), v.minLength(1)),
+    marks: v.exactOptional(v.array(MarkSchema)),
+  }),
+  v.strictObject({ type: v.literal('hardBreak'), marks: v.exactOptional(v.array(MarkSchema)) }),
+]);
+export type Inline = v.InferOutput<typeof InlineSchema>;
+
+/** Words in a line, with their marks; none for an empty block. */
+export const InlinesSchema = v.exactOptional(v.array(InlineSchema));
+
+/** The plain text of a run of inline content. */
+export function plainText(content: readonly Inline[] | undefined): string {
+  return (content ?? []).map((inline) => (inline.type === 'text' ? inline.text : ' ')).join('');
+}
+
+/** Whether a run says nothing to a reader. */
+export function isBlank(content: readonly Inline[] | undefined): boolean {
+  return !content?.some((inline) => inline.type === 'text' && inline.text.trim() !== '');
+}

@@ -1,0 +1,111 @@
+import type { Block } from './blocks/block.ts';
+import type { HtmlElement, HtmlNode } from './html-tree.ts';
+import { type Inline, isBlank, type Mark } from './inline.ts';
+import type { LeftOutCode } from './left-out.ts';
+import type { OfferedPicture } from './rich-pasted.ts';
+
+/** One thing that was read, in its place. */
+export type ReadPart =
+  | { readonly kind: 'block'; readonly block: Block }
+  /** A picture, to be taken in where it stands. */
+  | { readonly kind: 'picture'; readonly offered: OfferedPicture }
+  /** Code of something framed or played, to be read as any pasted code is. */
+  | { readonly kind: 'embed'; readonly code: string };
+
+export type Marks = readonly Mark[];
+
+/** What reads a tree of HTML, as the kinds of blocks ask it to read what stands in their elements. */
+export interface Reader {
+  /** An ID for a block that is read; each once. */
+  readonly newId: () => string;
+  /** Says that something did not come along as it was, and where it stood. */
+  readonly leave: (code: LeftOutCode, flow: Flow) => void;
+  readonly read: (node: HtmlNode, flow: Flow, marks: Marks) => void;
+  readonly readAll: (nodes: readonly HtmlNode[], flow: Flow, marks: Marks) => void;
+}
+
+/** Reads one element into the flow. */
+export type ReadElement = (node: HtmlElement, flow: Flow, reader: Reader, marks: Marks) => void;
+
+/** So many parts back words are looked for: pictures and frames in a row have none. */
+const PARTS_ASKED = 20;
+
+/** Text on its way into blocks: what stands in a line, and the blocks that are whole. */
+export class Flow {
+  readonly parts: ReadPart[] = [];
+  readonly #newId: () => string;
+  #inlines: Inline[] = [];
+
+  constructor(newId: () => string) {
+    this.#newId = newId;
+  }
+
+  text(said: string, marks: Marks): void {
+    const text = said.replace(/[ \t\n\r\f]+/g, ' ');
+    const last = this.#inlines.at(-1);
+    const isAtEdge = !last || last.type === 'hardBreak' || last.text.endsWith(' ');
+    const kept = isAtEdge ? text.replace(/^ /, '') : text;
+    if (kept !== '')
+      this.#inlines.push({ type: 'text', text: kept, ...(marks.length > 0 ? { marks: [...marks] } : {}) });
+  }
+
+  break(): void {
+    this.#inlines.push({ type: 'hardBreak' });
+  }
+
+  endParagraph(): void {
+    const content = this.takeInlines();
+    if (content.length > 0) this.#push({ type: 'paragraph', attrs: { id: this.#newId() }, content });
+  }
+
+  /** What stands in the line, without blanks and breaks at its ends. */
+  takeInlines(): Inline[] {
+    const content = this.#inlines;
+    this.#inlines = [];
+    while (content.at(-1)?.type === 'hardBreak') content.pop();
+    while (content[0]?.type === 'hardBreak') content.shift();
+    const last = content.at(-1);
+    if (last?.type === 'text') {
+      const text = last.text.replace(/ +$/, '');
+      if (text === '') content.pop();
+      else content[content.length - 1] = { ...last, text };
+    }
+    return isBlank(content) ? [] : content;
+  }
+
+  putBlock(block: Block): void {
+    this.endParagraph();
+    this.#push(block);
+  }
+
+  put(part: ReadPart): void {
+    this.endParagraph();
+    this.parts.push(part);
+  }
+
+  #push(block: Block): void {
+    this.parts.push({ kind: 'block', block });
+  }
+
+  /** The words read last, by which a place is known to whoever reads of it; empty at the beginning. */
+  lastWords(): string {
+    const here = plainOf(this.#inlines);
+    if (here.trim() !== '') return here;
+    for (const part of this.parts.slice(-PARTS_ASKED).reverse()) {
+      const words = part.kind === 'block' && 'content' in part.block ? plainOf(part.block.content) : '';
+      if (words.trim() !== '') return words;
+    }
+    return '';
+  }
+}
+
+/** All text in stored content, however deep. */
+function plainOf(content: readonly unknown[] | undefined): string {
+  return (content ?? [])
+    .map((node) => {
+      if (typeof node !== 'object' || node === null) return '';
+      if ('text' in node && typeof node.text === 'string') return node.text;
+      return 'content' in node && Array.isArray(node.content) ? `${plainOf(node.content)} ` : ' ';
+    })
+    .join('');
+}

@@ -1,0 +1,228 @@
+import { sayFormFault } from '../embed/forms.ts';
+import { sayContrast } from '../media/over-contrast.ts';
+import { sayBytes } from '../media/weight.ts';
+import { sayNameFault } from '../naming/rule.ts';
+import { sayReason } from '../rights/judgement.ts';
+import { sayAltFault } from '../words/alt.ts';
+import { callLanguage } from '../words/language.ts';
+import type { FindingCode } from './codes.ts';
+import type { PlacementRemedy, Remedy } from './finding.ts';
+import type { Coded, FindingValues } from './values.ts';
+
+/** What is wrong, and why it matters or what it rests on: a sentence or two each. */
+export interface Said {
+  readonly sentence: string;
+  readonly why: string;
+}
+
+const STANDS_IN = {
+  poster: 'A linked poster stands in its place.',
+  link: 'A link stands in its place.',
+} as const;
+
+const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said } = {
+  'alt-missing': ({ name, fault }) => ({
+    sentence: `${name} has no alt text yet.`,
+    why:
+      fault === 'missing'
+        ? 'Nobody has said yet whether it is decorative or what it shows.'
+        : sayAltFault(fault),
+  }),
+  'alt-poor': ({ name, fault }) => ({
+    sentence: `The words of ${name} need another look.`,
+    why: sayAltFault(fault),
+  }),
+  'language-differs': ({ name, words, language, ofPage }) => ({
+    sentence: `The ${words === 'alt' ? 'alt text' : 'caption'} of ${name} seems to be ${callLanguage(language)}.`,
+    why: `The page says that it is ${callLanguage(ofPage)}, and screen readers read everything out as that.`,
+  }),
+  'licence-missing': ({ name, reason }) => ({
+    sentence: `The licence of ${name} is not known.`,
+    why: sayReason(reason),
+  }),
+  'credit-missing': ({ name, reason }) => ({
+    sentence: `${name} owes a credit that cannot be written.`,
+    why: sayReason(reason),
+  }),
+  'use-not-allowed': ({ name, reason }) => ({
+    sentence: reason.code === 'comp' ? `${name} is a comp.` : `${name} may not be used like this.`,
+    why: sayReason(reason),
+  }),
+  'piece-missing': () => ({
+    sentence: 'A piece on this page is no longer on the shelf.',
+    why: 'Its place goes out empty.',
+  }),
+  'want-unfilled': ({ purpose }) => ({
+    sentence: `“${purpose}” is still wanted.`,
+    why: 'The plan of this page asks for it, and no piece fills it.',
+  }),
+  enlarged: ({ name, shown, cut }) => ({
+    sentence: `${name} is enlarged ${(shown / cut).toFixed(1)} times.`,
+    why: `It is shown ${Math.round(shown)} px wide and has ${cut} px, so it turns soft and blocky.`,
+  }),
+  'enlarged-sharp': ({ name, shown, cut }) => ({
+    sentence: `${name} is a little soft on sharp screens.`,
+    why: `They would show ${Math.round(shown * 2)} px of it; it has ${cut}.`,
+  }),
+  stretched: ({ name }) => ({
+    sentence: `${name} is shown in another shape than its own.`,
+    why: 'Its width and height differ by over one per cent from its shape, so it looks stretched.',
+  }),
+  oversized: ({ name, smallest, shown }) => ({
+    sentence: `${name} is sent much larger than it is shown.`,
+    why: `The smallest file is ${smallest} px wide for ${Math.round(shown)} px on screen.`,
+  }),
+  'words-faint': ({ name, contrast, needed, hasPlate }) => ({
+    sentence: `The words over ${name} hardly stand out from it.`,
+    why: sayContrast(contrast, needed, hasPlate),
+  }),
+  'words-small': ({ name, viewport, em, readable }) => ({
+    sentence: `The words over ${name} are too small to read at ${viewport} px.`,
+    why: `They are drawn into the picture, and ${em.toFixed(0)} px high there. ${readable} px can be read.`,
+  }),
+  'words-unsaid': ({ name, text }) => ({
+    sentence: `The words drawn into ${name} are not in its alt text.`,
+    why: `Those who cannot see it do not learn that it says “${text}”.`,
+  }),
+  'embed-gone': ({ name, host, status }) => ({
+    sentence: `${name} is no longer at its host.`,
+    why: `${host} answered ${status}. A link there leads nowhere.`,
+  }),
+  'embed-private': ({ name }) => ({
+    sentence: `${name} is private at its host.`,
+    why: 'Readers see nothing of it. Ask for it to be opened.',
+  }),
+  'embed-untrusted': ({ name }) => ({
+    sentence: `${name} comes from a host that nobody has decided on.`,
+    why: 'It goes out as a link. The site owner can decide to trust its host.',
+  }),
+  'embed-refused': ({ name, by, value, standIn }) => ({
+    sentence: `${name} refuses to be framed here.`,
+    why: `Its host says ${by}: ${value}. ${STANDS_IN[standIn]}`,
+  }),
+  'embed-stripped': ({ name, fault, standIn }) => ({
+    sentence: `${name} does not come through here as a frame.`,
+    why: `${sayFormFault(fault)} ${STANDS_IN[standIn]}`,
+  }),
+  'captions-missing': ({ name }) => ({
+    sentence: `${name} has no captions.`,
+    why: 'Those who cannot hear it, or have the sound off, miss what is said. Ask its maker for them.',
+  }),
+  'dimensions-missing': ({ name }) => ({
+    sentence: `${name} goes out without width and height.`,
+    why: 'The text jumps when it arrives.',
+  }),
+  'page-heavy': ({ bytes, budget }) => ({
+    sentence: `The page weighs about ${sayBytes(bytes)}, of ${sayBytes(budget)} allowed.`,
+    why: 'On a slow line it takes long to arrive. Fewer or narrower pictures make it lighter.',
+  }),
+  'text-squeezed': ({ letters, name, other }) =>
+    other === null
+      ? {
+          sentence: `Only ${letters} letters fit beside ${name}.`,
+          why: 'The text beside it breaks into single words.',
+        }
+      : {
+          sentence: `Only ${letters} letters fit between ${name} and ${other}.`,
+          why: 'The text between them breaks into single words.',
+        },
+  'heading-order': ({ text, level, above }) => ({
+    sentence: `“${text}” skips a heading level.`,
+    why: `It is a heading ${level} under a heading ${above}. Whoever moves by headings takes something for missing.`,
+  }),
+  'heading-empty': () => ({
+    sentence: 'A heading is empty.',
+    why: 'It goes out as nothing, and whoever moves by headings expects one.',
+  }),
+  'details-unnamed': () => ({
+    sentence: 'A folded section does not say what is in it.',
+    why: 'Readers see one line of it, and open it only where that tells them why.',
+  }),
+  'card-alone': ({ cards, perRow }) => ({
+    sentence: `Of ${cards} cards, ${perRow} in a row, the last stands alone.`,
+    why: 'It looks forgotten. Another number in a row, or one card more or less, fills the rows.',
+  }),
+  'card-unnamed': ({ link }) => ({
+    sentence: `A card that leads to ${link} says nothing.`,
+    why: 'Its heading is the link. Without words nobody hears where it leads, and nobody can press it.',
+  }),
+  'quotation-unattributed': () => ({
+    sentence: 'A quotation does not say whose words it is.',
+    why: 'Readers cannot weigh it, and what is quoted has to name its source where that is known.',
+  }),
+  'title-missing': () => ({
+    sentence: 'The page has no title.',
+    why: 'Listings, browsers and screen readers name it by its title.',
+  }),
+  'link-empty': ({ page }) => ({
+    sentence: 'A link has no words.',
+    why: `Nobody can tell where it goes. It is on “${page || 'this page'}”.`,
+  }),
+  'link-vague': ({ words }) => ({
+    sentence: `A link only says “${words}”.`,
+    why: 'Screen readers list links without the words around them. Let the linked words say where it leads.',
+  }),
+  'name-rule': ({ fileName, fault }) => ({
+    sentence: `The name ${fileName} breaks the rule.`,
+    why: sayNameFault(fault),
+  }),
+  'same-piece-twice': ({ name }) => ({
+    sentence: `${name} stands twice on this page.`,
+    why: 'Readers may take the second for a mistake.',
+  }),
+};
+
+/** A finding in words. */
+export const sayFinding = (finding: Coded): Said => sayCoded(finding);
+
+function sayCoded<C extends FindingCode>({
+  code,
+  values,
+}: {
+  readonly code: C;
+  readonly values: FindingValues[C];
+}): Said {
+  return BY_CODE[code](values);
+}
+
+const CHANGES: Readonly<Record<Exclude<PlacementRemedy, 'narrow' | 'stack'>, string>> = {
+  'own-shape': 'Give it its own shape',
+  'show-whole': 'Show it whole',
+  'frame-at-once': 'Show its frame at once, without a poster',
+  'link-in-words': 'Link to it in words, without a poster',
+  third: 'Make it a third',
+  'same-side': 'Put both on the same side',
+  'in-column': 'Put it in the column',
+  'lay-plate': 'Lay a plate under them',
+  'set-larger': 'Set them larger',
+  'add-to-alt': 'Add them to its alt text here',
+  'drop-image-of': 'Drop those words',
+  decorative: 'It is decorative',
+  'words-of-piece': 'The piece’s own words',
+};
+
+/** What the button of a remedy says. */
+export function sayRemedy(remedy: Remedy): string {
+  switch (remedy.kind) {
+    case 'placement':
+      if (remedy.does === 'narrow') return `Show it ${remedy.change.width?.value} px wide`;
+      if (remedy.does === 'stack') return `Stack it under ${remedy.change.stackBelow} px`;
+      return CHANGES[remedy.does];
+    case 'remove':
+      return remedy.which === 'it' ? 'Take it off the page' : 'Take the second off';
+    case 'heading-level':
+      return `Make it a heading ${remedy.level}`;
+    case 'remove-block':
+      return 'Remove it';
+    case 'drop-want':
+      return 'It is not wanted';
+    case 'write-alt':
+      return 'Write alt text';
+    case 'rename':
+      return `Name it ${remedy.stem}`;
+    case 'set-licence':
+      return 'Set licence';
+    case 'find-piece':
+      return 'Find a piece';
+  }
+}

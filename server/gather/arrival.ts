@@ -1,0 +1,166 @@
+import { randomUUID } from 'node:crypto';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { DOCUMENT_FORMATS, type DocumentFacts } from '#core/document/formats.ts';
+import { draftFromMetadata, type MetadataDraft } from '#core/formats/metadata.ts';
+import { ORIGINAL_FORMATS } from '#core/media/formats.ts';
+import type { LabelPatch } from '#core/rights/label.ts';
+import type { Context } from '../context.ts';
+import type { ReadDocument } from '../documents/documents.ts';
+import type { SavedEmbed } from '../embeds/saved.ts';
+import type { FirstLook } from '../imaging/first-look.ts';
+import type { OriginalFacts } from '../imaging/read-original.ts';
+import { sha256Of } from '../storage/sha256.ts';
+import type { Incoming } from './incoming.ts';
+
+/** What came in, looked at to its end: what all kinds have, and what its kind has of its own. */
+export type Arrival = {
+  /** By what the very same thing is found again. */
+  readonly identity: string;
+  readonly extension: string;
+  /** The picture that it is, or that shows it. */
+  readonly shown: { readonly facts: OriginalFacts; readonly look: FirstLook };
+  /** Its files as they lie now, by their hashes. */
+  readonly files: readonly { readonly sha256: string; readonly path: string }[];
+  readonly draft: MetadataDraft;
+  /** What its kind says of its label by itself. */
+  readonly settled: LabelPatch;
+} & (
+  | { readonly kind: 'picture' }
+  | { readonly kind: 'embed'; readonly embed: SavedEmbed }
+  | { readonly kind: 'document'; readonly document: DocumentFacts }
+);
+
+/** What is coming in, known by its identity before the long look at it, which `arrive` takes. */
+export interface Coming {
+  readonly identity: string;
+  readonly arrive: <T>(use: (arrival: Arrival) => Promise<T>) => Promise<T>;
+}
+
+/** What a file that came in is, by what its bytes say. Throws an HttpProblem with a sentence for what cannot be taken. */
+export async function comingOf(context: Context, incoming: Incoming): Promise<Coming> {
+  if (incoming.embed) return embedComing(context, incoming, incoming.embed);
+  const document = await context.documents.read(incoming);
+  return document ? documentComing(context, incoming, document) : pictureComing(context, incoming);
+}
+
+async function pictureComing(context: Context, { path, name }: Incoming): Promise<Coming> {
+  const facts = await context.pictures.facts({ path, name });
+  return {
+    identity: facts.sha256,
+    arrive: async (use) => {
+      const [draft, look] = await Promise.all([
+        draftOf(context, path),
+        context.pictures.firstLook({ path, name, facts }),
+      ]);
+      return use({
+        kind: 'picture',
+        identity: facts.sha256,
+        extension: ORIGINAL_FORMATS[facts.format].extension,
+        shown: { facts, look },
+        files: [{ sha256: facts.sha256, path }],
+        draft,
+        settled: {},
+      });
+    },
+  };
+}
+
+/** An embed is known by what it embeds; its file is only the poster that shows it. */
+function embedComing(
+  context: Context,
+  { path, name }: Incoming,
+  { saved, key }: NonNullable<Incoming['embed']>,
+): Coming {
+  return {
+    identity: key,
+    arrive: async (use) => {
+      const shown = await lookedAt(context, path, name);
+      return use({
+        kind: 'embed',
+        embed: saved,
+        identity: key,
+        extension: ORIGINAL_FORMATS[shown.facts.format].extension,
+        shown,
+        files: [{ sha256: shown.facts.sha256, path }],
+        draft: SILENT,
+        // The poster shows nothing that the frame's own title does not say; one drawn here copies nothing.
+        settled: {
+          alt: { kind: 'decorative' },
+          ...(saved.poster === 'drawn' ? { licence: 'not-copied' } : {}),
+        },
+      });
+    },
+  };
+}
+
+/** A document is known by its file, and shown by its first page. */
+async function documentComing(context: Context, { path }: Incoming, document: ReadDocument): Promise<Coming> {
+  const sha256 = await sha256Of(path);
+  return {
+    identity: sha256,
+    arrive: async (use) => {
+      const folder = join(context.config.dataFolder, 'uploads');
+      await mkdir(folder, { recursive: true });
+      const page = join(folder, `page-${randomUUID()}`);
+      try {
+        await writeFile(page, await document.firstPage());
+        const [draft, shown] = await Promise.all([
+          draftOf(context, path),
+          lookedAt(context, page, 'The first page'),
+        ]);
+        const { format, bytes, pages, title, author } = document;
+        return await use({
+          kind: 'document',
+          document: { format, bytes, pages },
+          identity: sha256,
+          extension: DOCUMENT_FORMATS[format].extension,
+          shown,
+          files: [
+            { sha256, path },
+            { sha256: shown.facts.sha256, path: page },
+          ],
+          draft: withTitle(draft, title, author),
+          // Its first page says nothing that the link to it does not.
+          settled: { alt: { kind: 'decorative' } },
+        });
+      } finally {
+        await rm(page, { force: true });
+      }
+    },
+  };
+}
+
+async function lookedAt(context: Context, path: string, name: string): Promise<Arrival['shown']> {
+  const facts = await context.pictures.facts({ path, name });
+  return { facts, look: await context.pictures.firstLook({ path, name, facts }) };
+}
+
+/** What documents call themselves, where their metadata as a file does not say it better. */
+function withTitle(draft: MetadataDraft, title: string, author: string): MetadataDraft {
+  return {
+    ...draft,
+    patch: { ...(title ? { title } : {}), ...(author ? { creator: author } : {}), ...draft.patch },
+  };
+}
+
+const SILENT: MetadataDraft = {
+  patch: {},
+  drafted: [],
+  hasPlaceOfTaking: false,
+  saysOtherColours: false,
+  said: [],
+};
+
+/** The draft of a file whose metadata could not be read. */
+export const UNREAD: MetadataDraft = { ...SILENT };
+
+async function draftOf(context: Context, path: string): Promise<MetadataDraft> {
+  try {
+    return draftFromMetadata(await context.metadata.read(path));
+  } catch (error) {
+    // A file that is sound but whose metadata is not is still a good piece: it only says nothing.
+    context.log.warn({ err: error }, 'metadata could not be read');
+    return UNREAD;
+  }
+}

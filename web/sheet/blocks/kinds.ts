@@ -1,0 +1,32 @@
+import { card, cards } from './cards/kind.tsx';
+import { codeBlock } from './code-block/kind.ts';
+import { details } from './details/kind.tsx';
+import { heading } from './heading/kind.ts';
+import type { SheetKind, TextWay } from './kind.ts';
+import { list } from './list/kind.ts';
+import { paragraph } from './paragraph/kind.ts';
+import { placement } from './placement/kind.ts';
+import { quotation } from './quotation/kind.tsx';
+import { rule } from './rule/kind.ts';
+import { sideBox } from './side-box/kind.tsx';
+
+/** Every kind of block on the sheet, in the order in which the text's label offers them: the one list. */
+export const SHEET_KINDS: readonly SheetKind[] = [
+  paragraph,
+  heading,
+  list,
+  quotation,
+  sideBox,
+  cards,
+  card,
+  details,
+  codeBlock,
+  rule,
+  placement,
+];
+
+export function sheetKindOf(type: string): SheetKind | undefined {
+  return SHEET_KINDS.find(({ types }) => types.includes(type));
+}
+
+export const TEXT_WAYS: readonly TextWay[] = SHEET_KINDS.flatMap(({ ways }) => ways);
