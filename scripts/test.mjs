@@ -3,6 +3,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import {
   ensureNodeModules,
   ensureNodeVersion,
@@ -17,6 +18,8 @@ const DATABASE_PORT = 4516;
 const folder = join(root, 'var', 'test');
 /** Most characters that are printed of one failed test's screen. */
 const MOST_SEEN = 8000;
+/** Most characters of why a test failed that are told once more at the end. */
+const MOST_WHY = 700;
 const only = process.argv.slice(2);
 
 ensureNodeVersion();
@@ -56,6 +59,8 @@ const STEPS = [
 
 let passed = 0;
 let failed = 0;
+/** What is told last, where a long log is read from its end. */
+const told = [];
 const began = Date.now();
 for (const step of STEPS.filter(({ name }) => only.length === 0 || only.includes(name))) {
   const start = Date.now();
@@ -66,6 +71,7 @@ for (const step of STEPS.filter(({ name }) => only.length === 0 || only.includes
   say(`== ${step.name}: ${ok ? 'passed' : 'failed'} in ${Math.round((Date.now() - start) / 1000)} s`);
 }
 await database.stop();
+for (const one of told) say(one);
 say(`\nIn ${Math.round((Date.now() - began) / 1000)} s`);
 say(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);
@@ -87,6 +93,7 @@ function run(step) {
   const ok = done.status === 0;
   if (!ok && program === 'playwright') sayLastSeen();
   const counts = report ? countsOf(report, ok) : { passed: ok ? 1 : 0, failed: ok ? 0 : 1 };
+  if (!ok) told.push(`\n== failed: ${step.name}`, ...(report ? failuresOf(report) : []));
   return { ok, counts };
 }
 
@@ -98,6 +105,30 @@ function sayLastSeen() {
     const context = join(results, test, 'error-context.md');
     if (existsSync(context)) say(`\n-- ${test}\n${readFileSync(context, 'utf8').slice(0, MOST_SEEN)}`);
   }
+}
+
+/** Each failed test of a report by its name, with why. */
+function failuresOf(report) {
+  if (!existsSync(report)) return [];
+  const said = JSON.parse(readFileSync(report, 'utf8'));
+  const failures = said.suites
+    ? specsOf(said.suites)
+        .filter(({ ok }) => !ok)
+        .map(({ title, file, line, tests }) => ({
+          name: `${file}:${line} ${title}`,
+          why: tests.flatMap(({ results }) => results.flatMap(({ errors }) => errors))[0]?.message,
+        }))
+    : said.testResults
+        .flatMap(({ assertionResults }) => assertionResults)
+        .filter(({ status }) => status === 'failed')
+        .map(({ fullName, failureMessages }) => ({ name: fullName, why: failureMessages[0] }));
+  return failures.map(
+    ({ name, why }) => `- ${name}\n${stripVTControlCharacters(why ?? '').slice(0, MOST_WHY)}`,
+  );
+}
+
+function specsOf(suites) {
+  return suites.flatMap((suite) => [...(suite.specs ?? []), ...specsOf(suite.suites ?? [])]);
 }
 
 /** Counts of a report; a step that failed without saying how counts as one failure. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { findAll } from './find.ts';
+import { findAll, namesHowWell } from './find.ts';
 
 const found = (text: string, sought: string) =>
   findAll(text, sought).map(({ from, to }) => text.slice(from, to));
@@ -29,5 +29,20 @@ describe('finding in a text', () => {
         for (const { from, to } of spans) expect(to - from).toBe(b.length);
       }),
     );
+  });
+});
+
+describe('naming something by what is typed of its name', () => {
+  it.each([
+    ['Begin a p', 'Begin a page', 1],
+    ['page begin', 'Begin a page', 0.8],
+    ['heron', 'Reed bed with hérons', 0.8],
+    ['gin', 'Begin a page', 0.5],
+    // Each letter stands somewhere in it, in this order; nobody means it.
+    ['geese', 'Keys and cards the Reserve site', 0],
+    ['begin heron', 'Begin a page', 0],
+    ['', 'Begin a page', 1],
+  ])('"%s" names "%s": %d', (typed, name, well) => {
+    expect(namesHowWell(typed, name)).toBe(well);
   });
 });

@@ -18,6 +18,20 @@ export function findAll(text: string, sought: string): readonly Span[] {
   return spans;
 }
 
+/**
+ * How well what was typed names something: 1 where the name begins with it, 0.8 where each typed word begins a word of
+ * the name, 0.5 where each stands somewhere in it, and 0 where one does not. Case, accents and the kind of apostrophe make
+ * no difference, nor does the order of the words.
+ */
+export function namesHowWell(typed: string, name: string): 0 | 0.5 | 0.8 | 1 {
+  const within = plainly(name);
+  const words = plainly(typed).split(/\s+/).filter(Boolean);
+  if (!words.every((word) => within.includes(word))) return 0;
+  if (within.startsWith(words.join(' '))) return 1;
+  const begun = within.split(/[^\p{L}\p{N}]+/u);
+  return words.every((word) => begun.some((one) => one.startsWith(word))) ? 0.8 : 0.5;
+}
+
 const PLAIN: Readonly<Record<string, string>> = { '’': "'", '‘': "'", '“': '"', '”': '"', '\u00a0': ' ' };
 
 /** As long as the text it is made from, unit by unit, so that offsets hold in both. */

@@ -1,18 +1,24 @@
 import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
-import { useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { may, type Permission } from '#api/people.ts';
+import { namesHowWell } from '#core/words/find.ts';
 import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { VEIL_LOOK } from '../ui/panel.tsx';
 import { stepBack, stepForward } from '../undo/undo-keys.tsx';
 import { useOffered } from './commands.ts';
 
+const isAddress = (words: string) => /^https?:/i.test(words.trim());
+
 function gatherParams(words: string): URLSearchParams {
   const text = words.trim();
-  return new URLSearchParams(/^https?:/i.test(text) ? { address: text } : { words: text });
+  return new URLSearchParams(isAddress(text) ? { address: text } : { words: text });
 }
+
+const gatherOffer = (words: string) =>
+  isAddress(words) ? 'Read this address for pictures' : `Gather pictures of ${words.trim()}`;
 
 const GROUP_LOOK =
   '**:[[cmdk-group-heading]]:px-2 **:[[cmdk-group-heading]]:pt-2 **:[[cmdk-group-heading]]:pb-0.5 **:[[cmdk-group-heading]]:font-semibold **:[[cmdk-group-heading]]:text-2xs **:[[cmdk-group-heading]]:text-soft';
@@ -60,6 +66,28 @@ function useFirstChosen(words: string) {
   return { list: setList, chosen, setChosen, moved };
 }
 
+interface FoundProps {
+  /** What tells it from everything else of the list. */
+  readonly id: string;
+  /** What it is found by. */
+  readonly words: string;
+  readonly onSelect: () => void;
+  readonly children?: ReactNode;
+}
+
+/** One answer; shown by its words where nothing else is said. */
+function Found({ id, words, onSelect, children = words }: FoundProps) {
+  return (
+    <Command.Item className={FOUND_LOOK} value={id} keywords={[words]} onSelect={onSelect}>
+      {children}
+    </Command.Item>
+  );
+}
+
+/** By words alone, as they are read: an ID that happens to hold the letters names nothing. */
+const byWords = (_id: string, typed: string, keywords: readonly string[] = []) =>
+  namesHowWell(typed, keywords.join(' '));
+
 interface FindOrDoProps {
   /** What was typed before the field was there; asked once it is. */
   readonly typedAhead: () => string;
@@ -101,6 +129,7 @@ export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps)
       open={isOpen}
       onOpenChange={(open) => !open && close()}
       label="Find or do"
+      filter={byWords}
       value={chosen}
       onValueChange={setChosen}
       onKeyDown={(event) => (event.key === 'ArrowDown' || event.key === 'ArrowUp') && moved()}
@@ -124,86 +153,72 @@ export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps)
         </Command.Empty>
         <Command.Group className={GROUP_LOOK} heading="Pages">
           {pages.data?.map((page) => (
-            <Command.Item
-              className={FOUND_LOOK}
+            <Found
               key={page.id}
-              value={`page ${page.title} ${page.id}`}
+              id={`page ${page.id}`}
+              words={`${page.title} ${page.targetName}`}
               onSelect={go(`/pages/${page.id}`)}
             >
               {page.title} <span className="text-soft">{page.targetName}</span>
-            </Command.Item>
+            </Found>
           ))}
         </Command.Group>
         {/proof/i.test(words) ? (
           <Command.Group className={GROUP_LOOK} heading="Proofs">
             {pages.data?.map((page) => (
-              <Command.Item
-                className={FOUND_LOOK}
+              <Found
                 key={page.id}
-                value={`proof ${page.title} ${page.id}`}
+                id={`proof ${page.id}`}
+                words={`Proof of ${page.title}`}
                 onSelect={go(`/pages/${page.id}/proof`)}
-              >
-                Proof of {page.title}
-              </Command.Item>
+              />
             ))}
           </Command.Group>
         ) : null}
         <Command.Group className={GROUP_LOOK} heading="Pieces">
           {words.trim().length > 1 &&
             pieces.data?.assets.map((asset) => (
-              <Command.Item
-                className={FOUND_LOOK}
+              // The shelf has found it, also by what is not shown here.
+              <Found
                 key={asset.id}
-                value={`piece ${words} ${asset.id}`}
+                id={`piece ${asset.id}`}
+                words={`${asset.label.title} ${asset.stem} ${words}`}
                 onSelect={go(`/shelf?piece=${asset.id}`)}
               >
                 <img className="h-7.5 w-11 object-cover" src={asset.thumb} alt="" />
                 {asset.label.title || asset.stem}{' '}
                 <span className="font-mono text-mono text-soft">{asset.stem}</span>
-              </Command.Item>
+              </Found>
             ))}
         </Command.Group>
         {offered.length > 0 ? (
           <Command.Group className={GROUP_LOOK} heading="On this screen">
             {offered.map(({ words: does, act: work }) => (
-              <Command.Item className={FOUND_LOOK} key={does} value={`here ${does}`} onSelect={act(work)}>
-                {does}
-              </Command.Item>
+              <Found key={does} id={`here ${does}`} words={does} onSelect={act(work)} />
             ))}
           </Command.Group>
         ) : null}
         <Command.Group className={GROUP_LOOK} heading="Do">
           {WAYS.filter(({ deed }) => !deed || (me && may(me.role, deed))).map(({ words: does, to }) => (
-            <Command.Item className={FOUND_LOOK} key={to} onSelect={go(to)}>
-              {does}
-            </Command.Item>
+            <Found key={to} id={`to ${to}`} words={does} onSelect={go(to)} />
           ))}
           {gathersToo && words.trim().length > 1 ? (
-            <Command.Item
-              className={FOUND_LOOK}
-              value={`gather ${words}`}
+            <Found
+              id="gather"
+              words={`${gatherOffer(words)} ${words}`}
               onSelect={go(`/gather?${gatherParams(words)}`)}
             >
-              {/^https?:/i.test(words.trim())
-                ? 'Read this address for pictures'
-                : `Gather pictures of ${words.trim()}`}
-            </Command.Item>
+              {gatherOffer(words)}
+            </Found>
           ) : null}
-          <Command.Item className={FOUND_LOOK} onSelect={act(() => void stepBack())}>
-            Undo
-          </Command.Item>
-          <Command.Item className={FOUND_LOOK} onSelect={act(() => void stepForward())}>
-            Redo
-          </Command.Item>
-          <Command.Item
-            className={FOUND_LOOK}
+          <Found id="undo" words="Undo" onSelect={act(() => void stepBack())} />
+          <Found id="redo" words="Redo" onSelect={act(() => void stepForward())} />
+          <Found
+            id="theme"
+            words="Change between light and dark"
             onSelect={act(() => chooseTheme(theme.state === 'dark' ? 'light' : 'dark'))}
-          >
-            Change between light and dark
-          </Command.Item>
-          <Command.Item className={FOUND_LOOK} onSelect={act(onKeys)}>
-            Show the keys
-          </Command.Item>
+          />
+          <Found id="keys" words="Show the keys" onSelect={act(onKeys)} />
         </Command.Group>
       </Command.List>
     </Command.Dialog>

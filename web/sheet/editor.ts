@@ -13,6 +13,7 @@ import { ledger } from '../undo/ledger.ts';
 import { closedAround } from './blocks/flow.ts';
 import { blockIds } from './blocks/ids.ts';
 import { SHEET_KINDS } from './blocks/kinds.ts';
+import { caretFirst } from './caret-first.ts';
 import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
 import { foundMarks } from './find.ts';
 import type { SheetHooks } from './hooks.ts';
@@ -71,6 +72,7 @@ export function makeEditor(
       pictureOffer(hooks),
       ledgerExtension(scope),
       foundMarks,
+      caretFirst,
       typedLetters,
     ],
     editorProps: {

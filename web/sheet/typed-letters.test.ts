@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import type { Editor } from '@tiptap/core';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { blank, examplePage, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
 import { ledger } from '../undo/ledger.ts';
-import { makeEditor } from './editor.ts';
+import { connectSheet, makeEditor } from './editor.ts';
 import { layNothingOut, NO_HOOKS } from './testing.ts';
 
 layNothingOut();
@@ -14,10 +14,10 @@ afterEach(() => {
   ledger.forget('test');
 });
 
-function editorOf(words: string): Editor {
+function editorOf(words: string, hooks = NO_HOOKS): Editor {
   const first = words === '' ? blank() : paragraph(words);
   const page = examplePage(first, { type: 'placement', attrs: examplePlacement('column') });
-  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, NO_HOOKS);
+  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, hooks);
   document.body.append(open.view.dom);
   open.view.focus();
   return open;
@@ -27,7 +27,9 @@ function editorOf(words: string): Editor {
 function press(editor: Editor, keys: readonly string[], held: Partial<KeyboardEventInit> = {}): number {
   return keys.filter((key) => {
     const charCode = key.codePointAt(0) ?? 0;
-    const event = new KeyboardEvent('keypress', { key, charCode, cancelable: true, bubbles: true, ...held });
+    const how = { key, cancelable: true, bubbles: true, ...held };
+    editor.view.dom.dispatchEvent(new KeyboardEvent('keydown', how));
+    const event = new KeyboardEvent('keypress', { ...how, charCode });
     editor.view.dom.dispatchEvent(event);
     return event.defaultPrevented;
   }).length;
@@ -58,13 +60,26 @@ describe('letters that are typed', () => {
     expect(editor.getHTML()).toMatch(/^<ol><li><p>E<\/p><\/li><\/ol>/);
   });
 
-  it('are left to the browser while the caret stands elsewhere than the editor knows', () => {
+  it('stand where the caret is, also before the browser has said that it moved', () => {
     const editor = editorOf('Eels');
     editor.commands.setTextSelection(5);
     const words = editor.view.dom.querySelector('p')?.firstChild;
-    if (words) document.getSelection()?.collapse(words, 0);
-    expect(press(editor, ['x'])).toBe(0);
-    expect(editor.state.doc.firstChild?.textContent).toBe('Eels');
+    if (words) document.getSelection()?.collapse(words, 3);
+    expect(press(editor, ['x'])).toBe(1);
+    expect(editor.state.doc.firstChild?.textContent).toBe('Eelxs');
+  });
+
+  it('leave a key that is pressed right after a click to the words clicked on, not to those chosen before', () => {
+    const onLinkWords = vi.fn();
+    const editor = editorOf('Eels', { ...NO_HOOKS, onLinkWords });
+    connectSheet(editor, { ...NO_HOOKS, onLinkWords });
+    editor.commands.setTextSelection({ from: 1, to: 5 });
+    press(editor, ['k'], { ctrlKey: true });
+    expect(onLinkWords).toHaveBeenCalledTimes(1);
+    const words = editor.view.dom.querySelector('p')?.firstChild;
+    if (words) document.getSelection()?.collapse(words, 2);
+    press(editor, ['k'], { ctrlKey: true });
+    expect(onLinkWords).toHaveBeenCalledTimes(1);
   });
 
   it('are left to the browser where they are a command, or nothing can be written', () => {

@@ -14,27 +14,11 @@ export const typedLetters = Extension.create({
   },
 });
 
-/**
- * Whether the caret stands where the editor knows it. After Home or a press the browser has moved it, and tells the editor a
- * moment later: what is typed between is the browser's, or it would stand where the caret was.
- */
-function isWhereSeen(view: EditorView, { anchor, head }: TextSelection): boolean {
-  const seen = view.dom.ownerDocument.getSelection();
-  const { anchorNode, focusNode } = seen ?? {};
-  if (!seen || !anchorNode || !focusNode) return false;
-  if (!view.dom.contains(anchorNode) || !view.dom.contains(focusNode)) return false;
-  return (
-    view.posAtDOM(anchorNode, seen.anchorOffset) === anchor &&
-    view.posAtDOM(focusNode, seen.focusOffset) === head
-  );
-}
-
 function typed(view: EditorView, event: KeyboardEvent): boolean {
   const { selection } = view.state;
   const text = event.key;
   const isLetter = [...text].length === 1 && !event.ctrlKey && !event.metaKey && !view.composing;
   if (!isLetter || !view.editable || !(selection instanceof TextSelection)) return false;
-  if (!isWhereSeen(view, selection)) return false;
   const insert = () => view.state.tr.insertText(text).scrollIntoView();
   const { from, to } = selection;
   // What becomes of certain letters, as of "1. " at the beginning of a line, is asked first.
