@@ -32,6 +32,18 @@ export const PageSummarySchema = v.object({
 });
 export type PageSummary = v.InferOutput<typeof PageSummarySchema>;
 
+/** Most pages that one answer lists. */
+export const MOST_PAGES_LISTED = 500;
+
+/** Which pages are asked for: those whose titles hold each of the words, in any order. */
+export const PageListQuerySchema = v.strictObject({
+  words: v.optional(v.pipe(v.string(), v.maxLength(300))),
+});
+
+/** Pages, the last changed first, at most `MOST_PAGES_LISTED`; `count` says how many there are of what was asked for. */
+export const PageListSchema = v.object({ pages: v.array(PageSummarySchema), count: v.number() });
+export type PageList = v.InferOutput<typeof PageListSchema>;
+
 export const PageSchema = v.object({
   id: v.string(),
   version: v.number(),

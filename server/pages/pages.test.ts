@@ -1,15 +1,23 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
-import { FragmentSchema, PageClashSchema, PageSchema, PageSummarySchema, PreviewSchema } from '#api/pages.ts';
+import {
+  FragmentSchema,
+  MOST_PAGES_LISTED,
+  PageClashSchema,
+  PageListSchema,
+  PageSchema,
+  PreviewSchema,
+} from '#api/pages.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { fromStored, STORED } from '#core/stored.ts';
 import { activity, audit, pages, placements } from '../db/schema.ts';
 import { signedAddress } from '../media/addresses.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
+import { everyPage } from './store.ts';
 
 let server: TestServer;
 let assetId: string;
@@ -41,6 +49,8 @@ const docWith = (words: string): PageDoc => ({
 });
 const save = (doc: unknown, version: number, as: 'mara' | 'piet' | 'joss' = 'mara') =>
   server.ask(`/api/pages/${pageId}`, { as, method: 'PUT', body: { doc }, version });
+const list = async (words = '') =>
+  v.parse(PageListSchema, (await server.ask(`/api/pages?words=${encodeURIComponent(words)}`)).body);
 const read = async () => v.parse(PageSchema, (await server.ask(`/api/pages/${pageId}`)).body);
 
 describe('saving a page', () => {
@@ -287,11 +297,69 @@ describe('a page whose document does not fit any more', () => {
       .update(pages)
       .set({ doc: JSON.parse('{"title":"Broken"}') })
       .where(eq(pages.id, pageId));
-    const listed = v.parse(v.array(PageSummarySchema), (await server.ask('/api/pages')).body);
+    const listed = (await list()).pages;
     expect(listed.find(({ id }) => id === pageId)?.fault).toContain('It is kept as it stands');
     expect(listed.filter(({ fault }) => fault === null).length).toBeGreaterThan(0);
     expect((await server.ask('/api/desk')).status).toBe(200);
     await server.context.db.delete(pages).where(eq(pages.id, pageId));
+  });
+});
+
+describe('more pages than are listed', () => {
+  const MANY = MOST_PAGES_LISTED + 30;
+  const added = Array.from({ length: MANY }, (_, at) => `many-${String(at).padStart(4, '0')}`);
+  const titleOf = (at: number) => (at === 0 ? 'The Éel pass, 100% open' : `Tide table ${at}`);
+  beforeAll(async () => {
+    const [like] = await server.context.db.select().from(pages).limit(1);
+    if (!like) throw new Error('There is no page.');
+    const rows = added.map((id, at) => ({
+      ...like,
+      id,
+      title: titleOf(at),
+      doc: at === 1 ? JSON.parse('{"title":"Broken"}') : emptyPage(titleOf(at)),
+      // Changed long ago, the first of them longest.
+      updatedAt: new Date(Date.UTC(2020, 0, 1) + at * 60_000),
+    }));
+    await server.context.db.insert(pages).values(rows);
+  });
+  afterAll(async () => void (await server.context.db.delete(pages).where(inArray(pages.id, added))));
+
+  it('are listed with how many there are, the last changed first', async () => {
+    const { pages: listed, count } = await list();
+    expect(listed).toHaveLength(MOST_PAGES_LISTED);
+    expect(count).toBeGreaterThanOrEqual(MANY);
+    expect(listed.some(({ id }) => id === added[0])).toBe(false);
+    const times = listed.map(({ updatedAt }) => updatedAt);
+    expect(times).toEqual([...times].sort().reverse());
+  });
+
+  it.each([
+    ['eel pass', [added[0]], 1],
+    ['open the', [added[0]], 1],
+    ['100%', [added[0]], 1],
+    ['0% open', [added[0]], 1],
+    ['_el', [], 0],
+    ['tide eel', [], 0],
+  ])('are found by words of their titles: %s', async (words, ids, count) => {
+    const found = await list(words);
+    expect([found.pages.map(({ id }) => id), found.count]).toEqual([ids, count]);
+  });
+
+  it('say how many of them hold the words, where those are too many to list too', async () => {
+    const { pages: listed, count } = await list('tide table');
+    expect([listed.length, count]).toEqual([MOST_PAGES_LISTED, MANY - 1]);
+  });
+
+  it('are all gone through by what takes every page, each once, with those that cannot be read', async () => {
+    const seen: string[] = [];
+    const unread: string[] = [];
+    for await (const { wholes, broken } of everyPage(server.context)) {
+      seen.push(...wholes.map(({ row }) => row.id));
+      unread.push(...broken.map(({ row }) => row.id));
+    }
+    expect(seen.filter((id) => id.startsWith('many-'))).toEqual(added.filter((_, at) => at !== 1));
+    expect(unread).toEqual([added[1]]);
+    expect(new Set(seen).size).toBe(seen.length);
   });
 });
 

@@ -23,6 +23,7 @@ import { assertMayGoOut, markedUnfinished, whatStops } from './gate.ts';
 import { firstLoad, outgoing, proofOf } from './proof.ts';
 import {
   type AllPages,
+  countPages,
   createPage,
   presentPage,
   readPage,
@@ -37,8 +38,13 @@ export function pageRoutes(context: Context): Router {
   // Whoever only hands pieces in has no business with what is written round them.
   const mayRead = allowed('edit-pages');
 
-  route(router, 'get /pages', mayRead, async (_request, response) => {
-    response.json(await summaries(context, await readPages(context)));
+  route(router, 'get /pages', mayRead, async (request, response) => {
+    const { words = '' } = request.query;
+    const found = await readPages(context, { words });
+    response.json({
+      pages: await summaries(context, found),
+      count: await countPages(context, words),
+    });
   });
 
   route(router, 'post /pages', allowed('edit-pages'), async (request, response) => {

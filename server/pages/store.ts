@@ -1,7 +1,7 @@
-import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, inArray, isNull, like } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import * as v from 'valibot';
-import type { NewPage, Page, SavedPageSchema } from '#api/pages.ts';
+import { MOST_PAGES_LISTED, type NewPage, type Page, type SavedPageSchema } from '#api/pages.ts';
 import type { Person } from '#api/people.ts';
 import { emptyPage, type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { viewKey } from '#core/page/picture.ts';
@@ -111,13 +111,52 @@ export interface AllPages {
   readonly broken: readonly BrokenPage[];
 }
 
-/** So many pages are listed; those that were changed before them are found by their pieces. */
-const LISTED = 500;
+interface Listed {
+  /** Words that the title has to hold, in any order; all pages without one. */
+  readonly words?: string;
+}
 
-/** All pages with their targets, last changed first. One that does not fit keeps none of the others from being listed. */
-export async function readPages(context: Context): Promise<AllPages> {
-  const found = await withTargets(context).orderBy(desc(pages.updatedAt), asc(pages.id)).limit(LISTED);
+/**
+ * Pages with their targets, last changed first, as many as are listed. One that does not fit keeps none of the others from
+ * being listed.
+ */
+export async function readPages(context: Context, { words = '' }: Listed = {}): Promise<AllPages> {
+  const found = await withTargets(context)
+    .where(titled(words))
+    .orderBy(desc(pages.updatedAt), asc(pages.id))
+    .limit(MOST_PAGES_LISTED);
   return readWhole(context, found);
+}
+
+/** How many pages there are whose titles hold these words. */
+export async function countPages(context: Context, words: string): Promise<number> {
+  const [counted] = await context.db.select({ count: count() }).from(pages).where(titled(words));
+  return counted?.count ?? 0;
+}
+
+/** A few whole pages at a time are held while all are gone through. */
+const READ_AT_ONCE = 50;
+
+/** Every page there is, by ID, a few at a time: what goes through all of them knows no limit. */
+export async function* everyPage(context: Context): AsyncGenerator<AllPages> {
+  for (let last = ''; ; ) {
+    const found = await withTargets(context)
+      .where(gt(pages.id, last))
+      .orderBy(asc(pages.id))
+      .limit(READ_AT_ONCE);
+    const end = found.at(-1);
+    if (!end) return;
+    last = end.pages.id;
+    yield await readWhole(context, found);
+  }
+}
+
+const MOST_WORDS = 10;
+
+/** Each word somewhere in the title, whatever its case and accents: so are titles compared by the database. */
+function titled(words: string) {
+  const sought = words.split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
+  return and(...sought.map((word) => like(pages.title, `%${word.replace(/[\\%_]/g, '\\$&')}%`)));
 }
 
 /** All pages that a piece stands on, with their targets. */

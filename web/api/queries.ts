@@ -14,13 +14,7 @@ import {
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
 import { LikenessCurveSchema } from '#api/likeness.ts';
-import {
-  FragmentSchema,
-  type FragmentWish,
-  PageSchema,
-  PageSummarySchema,
-  PreviewSchema,
-} from '#api/pages.ts';
+import { FragmentSchema, type FragmentWish, PageListSchema, PageSchema, PreviewSchema } from '#api/pages.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, requestJson } from './client.ts';
@@ -67,8 +61,16 @@ export const deskQuery = queryOptions({
 });
 export const pagesQuery = queryOptions({
   queryKey: ['pages'],
-  queryFn: () => requestJson('get /pages', v.array(PageSummarySchema)),
+  queryFn: () => requestJson('get /pages', PageListSchema, { query: {} }),
 });
+/** Those whose titles hold each of the words, also where there are more pages than are listed. */
+export const pagesTitledQuery = (words: string) =>
+  queryOptions({
+    queryKey: ['pages', words.trim()],
+    queryFn: ({ signal }) =>
+      requestJson('get /pages', PageListSchema, { query: { words: words.trim() }, signal }),
+    placeholderData: keepPreviousData,
+  });
 export const targetsQuery = queryOptions({
   queryKey: ['targets'],
   queryFn: () => requestJson('get /targets', v.array(TargetSchema)),

@@ -69,7 +69,9 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
   useOffer(piece || isBusy ? [] : [{ words: 'Put this embed on the shelf', act: () => void keep() }]);
   const [params] = useSearchParams();
   // Whoever came from where it stands on a page goes back there, instead of placing it again.
-  const forPage = params.has('use') ? undefined : pages.data?.find(({ id }) => id === params.get('page'));
+  const forPage = params.has('use')
+    ? undefined
+    : pages.data?.pages.find(({ id }) => id === params.get('page'));
   const placeOn = async (pageId: string) => {
     const asset = await pieceOf();
     if (!asset) return;
@@ -114,7 +116,7 @@ export function EmbedDeeds({ embed, piece, isJustKept, onKept }: EmbedDeedsProps
       <Choose
         words="Place on a page..."
         isBusy={isBusy}
-        choices={(pages.data ?? []).slice(0, 20).map(({ id, title }) => [id, sayPageTitle(title)])}
+        choices={(pages.data?.pages ?? []).slice(0, 20).map(({ id, title }) => [id, sayPageTitle(title)])}
         onChoose={(id) => void placeOn(id)}
       />
       {others.length > 0 ? (

@@ -164,7 +164,7 @@ function forPage(params: URLSearchParams): Readonly<Record<string, string>> {
 function BackToPage({ params }: { readonly params: URLSearchParams }) {
   const [pageId, use] = [params.get('page'), params.get('use')];
   const pages = useQuery({ ...pagesQuery, enabled: use !== null });
-  const page = pages.data?.find(({ id }) => id === pageId);
+  const page = pages.data?.pages.find(({ id }) => id === pageId);
   if (!page || use === null) return null;
   return (
     <p className="mt-2.5">

@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { PageSummary } from '#api/pages.ts';
 import { may, type Permission } from '#api/people.ts';
 import { namesHowWell } from '#core/words/find.ts';
-import { askShelf, meQuery, pagesQuery } from '../api/queries.ts';
+import { askShelf, meQuery, pagesQuery, pagesTitledQuery } from '../api/queries.ts';
 import { chooseTheme, theme } from '../theme/theme.ts';
 import { VEIL_LOOK } from '../ui/panel.tsx';
 import { stepBack, stepForward } from '../undo/undo-keys.tsx';
@@ -66,8 +67,20 @@ function useFirstChosen(words: string) {
   return { list: setList, chosen, setChosen, moved };
 }
 
+/** The pages that are listed; where there are more, those that the words name too. */
+function usePagesFor(words: string, isAsked: boolean): readonly PageSummary[] {
+  const { data: listed } = useQuery({ ...pagesQuery, enabled: isAsked });
+  // Not of the title: it asks for the proof of what is named.
+  const title = words.replace(/\bproof( of)?\b/i, '').trim();
+  const isMore = listed !== undefined && listed.count > listed.pages.length && title.length > 1;
+  const { data: named } = useQuery({ ...pagesTitledQuery(title), enabled: isAsked && isMore });
+  if (!listed || !isMore || !named) return listed?.pages ?? [];
+  const known = new Set(listed.pages.map(({ id }) => id));
+  return [...listed.pages, ...named.pages.filter(({ id }) => !known.has(id))];
+}
+
 interface FoundProps {
-  /** What tells it from everything else of the list. */
+  /** What tells it from everything else of the list; another where it is found by other words than before. */
   readonly id: string;
   /** What it is found by. */
   readonly words: string;
@@ -104,7 +117,7 @@ export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps)
   const { data: me } = useQuery(meQuery);
   const gathersToo = me && may(me.role, 'gather');
   const readsPages = Boolean(me && may(me.role, 'edit-pages'));
-  const pages = useQuery({ ...pagesQuery, enabled: isOpen && readsPages });
+  const pages = usePagesFor(words, isOpen && readsPages);
   const pieces = useQuery({
     queryKey: ['find', words],
     queryFn: ({ signal }) => askShelf({ words, limit: '6' }, signal),
@@ -152,7 +165,7 @@ export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps)
           Nothing of that name. Try a word of the title, or the maker.
         </Command.Empty>
         <Command.Group className={GROUP_LOOK} heading="Pages">
-          {pages.data?.map((page) => (
+          {pages.map((page) => (
             <Found
               key={page.id}
               id={`page ${page.id}`}
@@ -165,7 +178,7 @@ export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps)
         </Command.Group>
         {/proof/i.test(words) ? (
           <Command.Group className={GROUP_LOOK} heading="Proofs">
-            {pages.data?.map((page) => (
+            {pages.map((page) => (
               <Found
                 key={page.id}
                 id={`proof ${page.id}`}
@@ -181,7 +194,7 @@ export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps)
               // The shelf has found it, also by what is not shown here.
               <Found
                 key={asset.id}
-                id={`piece ${asset.id}`}
+                id={`piece ${asset.id} ${words}`}
                 words={`${asset.label.title} ${asset.stem} ${words}`}
                 onSelect={go(`/shelf?piece=${asset.id}`)}
               >
@@ -204,7 +217,7 @@ export function FindOrDo({ typedAhead, isOpen, onClose, onKeys }: FindOrDoProps)
           ))}
           {gathersToo && words.trim().length > 1 ? (
             <Found
-              id="gather"
+              id={`gather ${words}`}
               words={`${gatherOffer(words)} ${words}`}
               onSelect={go(`/gather?${gatherParams(words)}`)}
             >

@@ -69,11 +69,11 @@ export function ChosenBar({
           kind="bar"
           side="top"
           words="Put on a tray..."
-          choices={(pages.data ?? []).map((page) => [page.id, sayPageTitle(page.title)] as const)}
+          choices={(pages.data?.pages ?? []).map((page) => [page.id, sayPageTitle(page.title)] as const)}
           onChoose={(id) =>
             void onto(
               assets,
-              pages.data?.find((page) => page.id === id),
+              pages.data?.pages.find((page) => page.id === id),
             )
           }
         />

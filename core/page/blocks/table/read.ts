@@ -1,0 +1,97 @@
+import { attribute, type HtmlElement, textOf } from '../../html-tree.ts';
+import { type Inline, isBlank } from '../../inline.ts';
+import { readBlock } from '../../read-block.ts';
+import { Flow, type ReadElement, type Reader, type ReadPart } from '../../reading.ts';
+import type { ListItem } from '../list/schema.ts';
+import { readLine } from '../read-flow-blocks.ts';
+import { wholeGrid } from './grid.ts';
+import { type Cell, TABLE_MOST, type TableRow } from './schema.ts';
+
+/**
+ * A table of one column or of one row only lays out what is in it; any other is one. Pictures and what is framed in its cells
+ * come after it. One that is larger than tables may be is said row by row.
+ */
+export const readTable: ReadElement = (node, flow, reader) => {
+  flow.endParagraph();
+  const rows = rowsOf(node);
+  const said = node.children.find((child) => typeof child !== 'string' && child.name === 'caption');
+  const { line: caption, rest } = readLine(said ? textOf(said) : '', reader);
+  if (isLayout(rows)) {
+    if (said) reader.read(said, flow, []);
+    for (const cell of rows.flat()) readBlock(cell, flow, reader, []);
+    return;
+  }
+  const after: ReadPart[] = [];
+  const read = rows.map((cells): TableRow => ({
+    type: 'tableRow',
+    content: cells.map((cell) => readCell(cell, reader, after)),
+  }));
+  const grid = wholeGrid(read);
+  for (const part of rest) flow.putBlock(part);
+  if (grid) flow.putBlock({ type: 'table', attrs: { id: reader.newId(), caption }, content: [...grid] });
+  else asList(read, caption, flow, reader);
+  for (const part of after) flow.put(part);
+};
+
+function isLayout(rows: readonly (readonly HtmlElement[])[]): boolean {
+  const widest = Math.max(0, ...rows.map((cells) => cells.length));
+  return (widest < 2 || rows.length < 2) && !rows.flat().some(({ name }) => name === 'th');
+}
+
+function readCell(node: HtmlElement, reader: Reader, after: ReadPart[]): Cell {
+  const inside = new Flow(reader.newId);
+  readBlock(node, inside, reader, []);
+  const lines = inside.parts.flatMap((part): Inline[][] => {
+    if (part.kind === 'block') return reader.wordsOf(part.block).map((line) => [...line]);
+    after.push(part);
+    return [];
+  });
+  const said = lines.filter((line) => !isBlank(line));
+  const [colspan, rowspan] = [spanIn(node, 'colspan', TABLE_MOST.columns), spanIn(node, 'rowspan', TABLE_MOST.rows)];
+  return {
+    type: node.name === 'th' ? 'tableHeader' : 'tableCell',
+    ...(colspan > 1 || rowspan > 1 ? { attrs: { colspan, rowspan } } : {}),
+    content:
+      said.length === 0
+        ? [{ type: 'paragraph' }]
+        : said.map((content) => ({ type: 'paragraph' as const, content })),
+  };
+}
+
+/** A span as it is said, within what tables may have; 0 rows mean all that follow (WHATWG HTML, 4.9.11). */
+function spanIn(node: HtmlElement, name: 'colspan' | 'rowspan', most: number): number {
+  const said = Number.parseInt(attribute(node, name), 10);
+  if (name === 'rowspan' && said === 0) return most;
+  return said > 1 ? Math.min(said, most) : 1;
+}
+
+function asList(rows: readonly TableRow[], caption: string, flow: Flow, reader: Reader): void {
+  reader.leave('table', flow);
+  if (caption !== '') {
+    flow.text(caption, []);
+    flow.endParagraph();
+  }
+  const content = rows.flatMap((row): ListItem[] => {
+    const line = joined(row.content.flatMap((cell) => cell.content.map((part) => part.content ?? [])));
+    return line.length > 0 ? [{ type: 'listItem', content: [{ type: 'paragraph', content: line }] }] : [];
+  });
+  if (content.length > 0) flow.putBlock({ type: 'bulletList', attrs: { id: reader.newId() }, content });
+}
+
+/** Lines in one, with a comma between them. */
+function joined(lines: readonly (readonly Inline[])[]): Inline[] {
+  return lines
+    .filter((line) => line.length > 0)
+    .flatMap((line, at) => (at > 0 ? [{ type: 'text' as const, text: ', ' }, ...line] : [...line]));
+}
+
+function rowsOf(table: HtmlElement): readonly HtmlElement[][] {
+  return table.children.flatMap((child) => {
+    if (typeof child === 'string') return [];
+    if (child.name === 'tr') return [cellsOf(child)];
+    return /^t(?:head|body|foot)$/.test(child.name) ? rowsOf(child) : [];
+  });
+}
+
+const cellsOf = ({ children }: HtmlElement): HtmlElement[] =>
+  children.filter((cell): cell is HtmlElement => typeof cell !== 'string' && /^t[dh]$/.test(cell.name));
