@@ -107,8 +107,9 @@ export async function goOn(): Promise<void> {
 /** Holds a file for this tab for as long as it is on its way, then lets it be sent. */
 function hold(kept: KeptFile, onArrived: OnArrived | null, keeping: Promise<void> | null): void {
   const work = async () => {
-    // Another tab may have brought it in while this one waited for the hold.
-    if (keeping === null && !(await isKept(kept.id))) {
+    // Meanwhile another tab may have brought it in, or somebody stopped it.
+    const isWanted = keeping === null ? await isKept(kept.id) : isComing(kept.id);
+    if (!isWanted) {
       drop(kept.id);
       return;
     }
@@ -210,11 +211,23 @@ function settle(id: string): void {
   free(id);
 }
 
-/** What sends a file comes with the first of them. */
+let sender: Promise<typeof import('tus-js-client')> | null = null;
+
+/** What sends a file comes with the first of them; where the line is cut just then, it is asked for again. */
+async function loadSender() {
+  sender ??= import('tus-js-client');
+  try {
+    return await sender;
+  } catch {
+    sender = null;
+    return null;
+  }
+}
+
 async function send(entry: Waiting): Promise<void> {
   const { id, file, folder, to } = entry;
   change(id, { state: 'sending', sentence: 'Comes in' });
-  const tus = await import('tus-js-client').catch(() => null);
+  const tus = await loadSender();
   if (!sending.has(id)) return;
   if (!tus) {
     failed(entry, null);
