@@ -305,8 +305,9 @@ test('what is done to one piece is done to others, and one undo takes all of it 
   const pieces = page.getByRole('option');
   await pieces.nth(0).click();
   await page.getByRole('link', { name: 'Prepare it' }).click();
+  const saved = page.waitForResponse((answer) => answer.request().method() === 'PATCH');
   await rowOf(page, 'Tone').getByRole('checkbox', { name: 'Black and white' }).check();
-  await expect(page.getByRole('banner').getByRole('button', { name: /^Undo / })).toBeEnabled();
+  await saved;
   await page.goto('/shelf?words=heron');
   const views = () =>
     pieces.locator('img').evaluateAll((all) => all.map((image) => image.getAttribute('src')));

@@ -103,6 +103,34 @@ describe('asking the server', () => {
     expect(problem.message).toContain('kept on this machine');
   });
 
+  it('outlives its window where it is a write, as far as the browser carries them', async () => {
+    const asked: (boolean | undefined)[] = [];
+    let answer = () => {};
+    const later = new Promise<void>((resolve) => {
+      answer = resolve;
+    });
+    vi.stubGlobal('fetch', async (_path: string, { keepalive }: RequestInit) => {
+      asked.push(keepalive);
+      await later;
+      return new Response(null, { status: 204 });
+    });
+    const add = Array.from({ length: 500 }, () => crypto.randomUUID());
+    const put = () =>
+      requestVoid('post /pages/{id}/tray', { path: { id: 'a' }, body: { add, remove: [], wantId: null } });
+    const first = [
+      put(),
+      put(),
+      put(),
+      put(),
+      requestVoid('get /pages/{id}/findings', { path: { id: 'a' } }),
+    ];
+    expect(asked).toEqual([true, true, true, undefined, undefined]);
+    answer();
+    await Promise.all(first);
+    await put();
+    expect(asked.at(-1)).toBe(true);
+  });
+
   it('is no failure of the server where the asking was called off', async () => {
     const calledOff = new AbortController();
     calledOff.abort();
