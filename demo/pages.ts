@@ -40,6 +40,18 @@ const list = (...items: string[]): DemoBlock => ({
   attrs: {},
   content: items.map((item) => ({ type: 'listItem', content: [{ type: 'paragraph', content: text(item) }] })),
 });
+/** A table whose first row and first column are headings. */
+const table = (caption: string, ...rows: readonly (readonly string[])[]): DemoBlock => ({
+  type: 'table',
+  attrs: { caption },
+  content: rows.map((cells, row) => ({
+    type: 'tableRow',
+    content: cells.map((words, column) => ({
+      type: row === 0 || column === 0 ? 'tableHeader' : 'tableCell',
+      content: [{ type: 'paragraph', content: text(words) }],
+    })),
+  })),
+});
 const piece = (key: string, position: Position, change: Partial<Placement> = {}): DemoBlock => ({
   type: 'piece',
   key,
@@ -179,6 +191,15 @@ export const DEMO_PAGES: readonly DemoPage[] = [
     blocks: [
       p('Springs on Thursday: the boardwalk is under water for an hour either side of the evening high.'),
       piece('huge', 'bleed', { ratio: { across: 3, down: 1 } }),
+      table(
+        'High water at the sluice',
+        ['Day', 'Morning', 'Evening', 'Metres', 'Boardwalk'],
+        ['Tuesday', '06:12', '18:31', '4.1', 'dry'],
+        ['Wednesday', '07:01', '19:20', '4.4', 'dry'],
+        ['Thursday', '07:49', '20:08', '4.8', 'under water, 19:38 to 20:38'],
+        ['Friday', '08:36', '20:55', '4.7', 'under water, 20:30 to 21:20'],
+        ['Saturday', '09:24', '21:43', '4.3', 'dry'],
+      ),
       h('Where it floods'),
       piece('tide-map', 'column', { click: { kind: 'larger' } }),
       p('Hides 1 and 2 stay dry. The path to Hide 4 does not.'),

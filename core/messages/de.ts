@@ -47,6 +47,7 @@ export const DE: Messages = {
   descriptionOf: (title) => `Beschreibung: ${title}`,
   untitledPage: 'Seite ohne Titel',
   more: 'Mehr',
+  table: 'Tabelle',
   document: ({ format, pages, bytes }) =>
     [
       format.toUpperCase(),

@@ -35,6 +35,7 @@ export const EN: Messages = {
   descriptionOf: (title) => `Description of ${title}`,
   untitledPage: 'Untitled page',
   more: 'More',
+  table: 'Table',
   document: ({ format, pages, bytes }) =>
     [format.toUpperCase(), pages === null ? '' : pages === 1 ? '1 page' : `${pages} pages`, sayBytes(bytes)]
       .filter(Boolean)

@@ -21,6 +21,8 @@ export interface Messages {
   readonly untitledPage: string;
   /** What a folded section says that nobody named. */
   readonly more: string;
+  /** What a table is called that nobody named. */
+  readonly table: string;
   /** What the file of a document is: "PDF, 12 pages, 2.3 MB". */
   readonly document: (facts: DocumentFacts) => string;
   /** What a screen reader says before a frame that nobody named. */

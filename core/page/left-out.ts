@@ -1,6 +1,9 @@
 /** What did not come along as it was, by a code of what became of it. */
 const LEFT_OUT = {
-  table: ['A table became a list of its rows.', (n: number) => `${n} tables became lists of their rows.`],
+  table: [
+    'A table that is too large became a list of its rows.',
+    (n: number) => `${n} tables that are too large became lists of their rows.`,
+  ],
   form: ['Fields of a form were left out.', () => 'Fields of a form were left out.'],
   drawing: ['A drawing was left out.', (n: number) => `${n} drawings were left out.`],
   program: ['Programs never come along.', () => 'Programs never come along.'],

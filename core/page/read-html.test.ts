@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Block } from './blocks/block.ts';
 import type { InnerList, List } from './blocks/list/schema.ts';
 import type { Quotation } from './blocks/quotation/schema.ts';
+import type { Cell } from './blocks/table/schema.ts';
 import type { HtmlNode } from './html-tree.ts';
 import type { Inline } from './inline.ts';
 import { sayLeftOut } from './left-out.ts';
@@ -54,6 +55,11 @@ function lineOf(block: Block): string | string[] {
         `= ${block.attrs.title} (${block.attrs.position} ${block.attrs.share}%)`,
         ...block.content.flatMap(lineOf).map((words) => `| ${words}`),
       ];
+    case 'table':
+      return [
+        ...(block.attrs.caption === '' ? [] : [`# ${block.attrs.caption}`]),
+        ...block.content.map(({ content }) => content.map(cellOf).join(' ; ')),
+      ];
     case 'cards':
       return [`[] ${block.attrs.perRow} ${block.attrs.gap}`, ...block.content.flatMap(lineOf)];
     case 'card':
@@ -62,6 +68,14 @@ function lineOf(block: Block): string | string[] {
       return listed(block);
   }
 }
+
+const cellOf = ({ type, attrs: { colspan = 1, rowspan = 1 } = {}, content }: Cell) =>
+  [
+    type === 'tableHeader' ? '!' : '',
+    content.map((one) => line(one.content)).join('/'),
+    colspan > 1 ? `>${colspan}` : '',
+    rowspan > 1 ? `v${rowspan}` : '',
+  ].join('');
 
 /** What was read, a line for each block. */
 const said = (html: string) =>
@@ -180,14 +194,39 @@ describe('a tree of HTML', () => {
       ['<video controls=""><source src="a.mp4"></source></video>'],
     ],
     [
-      'a table row by row',
+      'a table',
       '<table><tr><th>Day<th>Tide<tr><td>Mon<td>4.1<tr><td>Tue<td><p>4.2</p><p>late</p></table>',
-      ['- *Day*, *Tide*', '- Mon, 4.1', '- Tue, 4.2 late'],
+      ['!Day ; !Tide', 'Mon ; 4.1', 'Tue ; 4.2/late'],
     ],
     [
       'a table in parts',
       '<table><caption>Tides</caption><thead><tr><th>Day<th>m</thead><tbody><tr><td>Mon<td>4</tbody></table>',
-      ['Tides', '- *Day*, *m*', '- Mon, 4'],
+      ['# Tides', '!Day ; !m', 'Mon ; 4'],
+    ],
+    [
+      'cells that span, and the places that nobody filled',
+      '<table><tr><td colspan=2>a<td>b<tr><td rowspan=9>c<td>d<tr><td colspan=0>e</table>',
+      ['a>2 ; b', 'cv2 ; d ; ', 'e ; '],
+    ],
+    [
+      'a rowspan of 0 as all rows that follow',
+      '<table><tr><td rowspan=0>a<td>b<tr><td>c<tr><td>d</table>',
+      ['av3 ; b', 'c', 'd'],
+    ],
+    [
+      'spans that lie over each other side by side',
+      '<table><tr><td>a<td rowspan=2>b<tr><td colspan=3>c<td>d</table>',
+      ['a ; bv2 ; ', 'c ; d'],
+    ],
+    [
+      'pictures and frames of a table behind it',
+      `<table><tr><th>a<th>b<tr><td>c<img src="${A}" alt="x"><td><iframe src="https://tidewatch.example/x"></iframe></table>`,
+      ['!a ; !b', 'c ; ', '(x)', '<iframe src="https://tidewatch.example/x"></iframe>'],
+    ],
+    [
+      'lists, headings and tables in a cell as its lines',
+      '<table><tr><td>a<ul><li>b<li>c</ul><td><h2>d</h2><table><tr><th>e<td>f</table><tr><td>g<td>h</table>',
+      ['a/b/c ; d/e/f', 'g ; h'],
     ],
     ['a table that only lays out', '<table><tr><td><h2>A</h2><p>b</p></td></tr></table>', ['## A', 'b']],
     ['a table of one row', '<table><tr><td>a</td><td>b</td></tr></table>', ['a', 'b']],
@@ -225,7 +264,6 @@ describe('a tree of HTML', () => {
   });
 
   it.each([
-    ['<table><tr><th>Day<th>m<tr><td>Mon<td>4</table>', 'A table became a list of its rows.'],
     [
       `<p>${'Reeds and water and '.repeat(9)}eels</p><ul><li>x<svg></svg></ul>`,
       'A drawing was left out (after “x”).',

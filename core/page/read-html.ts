@@ -1,8 +1,6 @@
 import { ALL_KINDS, kindOf } from './blocks/kinds.ts';
-import type { ListItem } from './blocks/list/schema.ts';
 import { escapeHtml } from './escape.ts';
 import { attribute, elementsIn, type HtmlElement, type HtmlNode } from './html-tree.ts';
-import type { Inline } from './inline.ts';
 import type { LeftOut } from './left-out.ts';
 import { readBlock } from './read-block.ts';
 import { marksOf, withMark } from './read-marks.ts';
@@ -18,8 +16,7 @@ export interface HtmlReading {
 
 /**
  * Reads a tree of HTML into blocks of the page model by what its elements mean (WHATWG HTML, 4.3 to 4.5): each kind of block
- * reads the elements that become one (`blocks/kinds.ts`), and the rest is read here. Tables become lists of their rows until
- * there are tables. What the model cannot say is read as text, and said. `newId` gives each block an ID. Linear in the tree.
+ * reads the elements that become one (`blocks/kinds.ts`), and the rest is read here. What the model cannot say is read as text, and said. `newId` gives each block an ID. Linear in the tree.
  * Never runs, never loads anything.
  */
 export function readHtml(nodes: readonly HtmlNode[], newId: () => string): HtmlReading {
@@ -29,6 +26,10 @@ export function readHtml(nodes: readonly HtmlNode[], newId: () => string): HtmlR
     newId,
     // An inner flow that is still empty stands where the outer one is.
     leave: (code, where) => leftOut.push({ code, after: where.lastWords() || flow.lastWords() }),
+    wordsOf: (block) =>
+      kindOf(block)
+        .words(block)
+        .map((run) => run ?? []),
     read: (node, into, marks) => readNode(node, into, reader, marks),
     readAll: (some, into, marks) => {
       for (const node of some) readNode(node, into, reader, marks);
@@ -49,48 +50,6 @@ const readPicture: ReadElement = (node, flow) => {
   flow.put({ kind: 'picture', offered: offeredPicture({ img, sources }) });
 };
 
-/** A table of one column or of one row only lays out what is in it; any other is said row by row. */
-const readTable: ReadElement = (node, flow, reader) => {
-  flow.endParagraph();
-  const rows = rowsOf(node);
-  const widest = Math.max(0, ...rows.map((cells) => cells.length));
-  const isLayout = (widest < 2 || rows.length < 2) && !rows.flat().some(({ name }) => name === 'th');
-  const caption = node.children.find((child) => typeof child !== 'string' && child.name === 'caption');
-  if (!isLayout) reader.leave('table', flow);
-  if (caption) reader.read(caption, flow, []);
-  if (isLayout) {
-    for (const cell of rows.flat()) readBlock(cell, flow, reader, []);
-    return;
-  }
-  const after: ReadPart[] = [];
-  const content = rows.flatMap((cells): ListItem[] => {
-    const line = joined(cells.map((cell) => readCell(cell, reader, after)));
-    return line.length > 0 ? [{ type: 'listItem', content: [{ type: 'paragraph', content: line }] }] : [];
-  });
-  if (content.length > 0) flow.putBlock({ type: 'bulletList', attrs: { id: reader.newId() }, content });
-  for (const part of after) flow.put(part);
-};
-
-/** What a cell says, in one line. */
-function readCell(cell: HtmlElement, reader: Reader, after: ReadPart[]): Inline[] {
-  const inside = new Flow(reader.newId);
-  readBlock(cell, inside, reader, cell.name === 'th' ? [{ type: 'bold' }] : []);
-  return joined(
-    inside.parts.flatMap((part): Inline[][] => {
-      if (part.kind === 'block') return linesOfBlock(part.block);
-      after.push(part);
-      return [];
-    }),
-    ' ',
-  );
-}
-
-function linesOfBlock(block: Extract<ReadPart, { readonly kind: 'block' }>['block']): Inline[][] {
-  return kindOf(block)
-    .words(block)
-    .map((line) => [...(line ?? [])]);
-}
-
 /** Elements that no kind of block reads. */
 const OTHERS: Readonly<Record<string, ReadElement>> = {
   script: (_node, flow, reader) => reader.leave('program', flow),
@@ -106,7 +65,6 @@ const OTHERS: Readonly<Record<string, ReadElement>> = {
   ...names('input select textarea button meter progress', (_node, flow, reader) =>
     reader.leave('form', flow),
   ),
-  table: readTable,
   dt: (node, flow, reader, marks) => readBlock(node, flow, reader, withMark(marks, { type: 'bold' })),
   ...names(
     'address article body caption center dd div dl fieldset figcaption figure footer form header hgroup html legend li main nav p section summary',
@@ -125,28 +83,6 @@ function readNode(node: HtmlNode, flow: Flow, reader: Reader, marks: Marks): voi
     if (read) read(node, flow, reader, marks);
     else reader.readAll(node.children, flow, marksOf(node, marks));
   }
-}
-
-/** Lines in one, with a mark between them. */
-function joined(lines: readonly Inline[][], between = ', '): Inline[] {
-  return lines
-    .filter((line) => line.length > 0)
-    .flatMap((line, at) => (at > 0 ? [{ type: 'text' as const, text: between }, ...line] : line));
-}
-
-function rowsOf(table: HtmlElement): readonly HtmlElement[][] {
-  const rows: HtmlElement[][] = [];
-  for (const child of table.children) {
-    if (typeof child === 'string') continue;
-    if (child.name === 'tr')
-      rows.push(
-        child.children.filter(
-          (cell): cell is HtmlElement => typeof cell !== 'string' && /^t[dh]$/.test(cell.name),
-        ),
-      );
-    else if (/^t(?:head|body|foot)$/.test(child.name)) rows.push(...rowsOf(child));
-  }
-  return rows;
 }
 
 function isHidden(node: HtmlElement): boolean {

@@ -21,6 +21,8 @@ export interface Reader {
   /** Says that something did not come along as it was, and where it stood. */
   readonly leave: (code: LeftOutCode, flow: Flow) => void;
   readonly read: (node: HtmlNode, flow: Flow, marks: Marks) => void;
+  /** The runs of words that a block says itself. */
+  readonly wordsOf: (block: Block) => readonly (readonly Inline[])[];
   readonly readAll: (nodes: readonly HtmlNode[], flow: Flow, marks: Marks) => void;
 }
 

@@ -6,6 +6,7 @@ import type { Heading, HeadingLevel } from './blocks/heading/schema.ts';
 import type { Paragraph } from './blocks/paragraph/schema.ts';
 import type { PlacedBlock } from './blocks/placement/schema.ts';
 import { newPlacement, type Placement, type Position } from './blocks/placement/schema.ts';
+import type { TableRow } from './blocks/table/schema.ts';
 import type { HtmlNode } from './html-tree.ts';
 import type { PageDoc } from './model.ts';
 import type { OfKind, Piece } from './piece.ts';
@@ -66,6 +67,17 @@ const idOf = (words: string) =>
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .slice(0, 60) || 'blank';
+
+/** A row of a table with cells of one line each. */
+export function tableRow(...words: readonly string[]): TableRow {
+  return {
+    type: 'tableRow',
+    content: words.map((text) => ({
+      type: 'tableCell',
+      content: [{ type: 'paragraph', content: [{ type: 'text', text }] }],
+    })),
+  };
+}
 
 export function paragraph(words: string, id = idOf(words)): Paragraph {
   return { type: 'paragraph', attrs: { id }, content: [{ type: 'text', text: words }] };

@@ -29,6 +29,7 @@ const SEVERITIES: HouseRules['severities'] = {
   'details-unnamed': 'mend',
   'card-alone': 'note',
   'card-unnamed': 'mend',
+  'table-headless': 'mend',
   'title-missing': 'stops',
   'link-empty': 'mend',
   'link-vague': 'mend',

@@ -37,6 +37,7 @@ export type Remedy =
     }
   | { readonly kind: 'remove'; readonly which: 'it' | 'the-second'; readonly placementId: string }
   | { readonly kind: 'heading-level'; readonly blockId: string; readonly level: HeadingLevel }
+  | { readonly kind: 'head-row'; readonly blockId: string }
   | { readonly kind: 'remove-block'; readonly blockId: string }
   | { readonly kind: 'drop-want'; readonly wantId: string }
   | { readonly kind: 'write-alt'; readonly placementId: string; readonly assetId: string }

@@ -16,6 +16,7 @@ import {
   PLAIN_RULES,
   paragraph,
   placed,
+  tableRow,
 } from '../page/testing.ts';
 import { FINDING_CODES, type FindingCode } from './codes.ts';
 import { proofInput } from './input.ts';
@@ -133,6 +134,13 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
       type: 'details',
       attrs: { id: 'folded', summary: '' },
       content: [paragraph('It booms.')],
+    }),
+  },
+  'table-headless': {
+    page: examplePage({
+      type: 'table',
+      attrs: { id: 'tides', caption: '' },
+      content: [tableRow('Mon', '4.1'), tableRow('Tue', '4.2')],
     }),
   },
   'card-alone': {

@@ -1,4 +1,5 @@
 import { kindOf } from '../page/blocks/kinds.ts';
+import { withHeadRow } from '../page/blocks/table/schema.ts';
 import type { PageDoc } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
 import { walkRooms, withBlocks, withoutBlock, withPlacement } from '../page/walk.ts';
@@ -67,6 +68,10 @@ export function applyRemedy(page: PageDoc, remedy: Remedy): PageDoc {
         block.type === 'heading' && block.attrs.id === remedy.blockId
           ? { ...block, attrs: { ...block.attrs, level: remedy.level } }
           : block,
+      );
+    case 'head-row':
+      return withBlocks(page, (block) =>
+        block.type === 'table' && block.attrs.id === remedy.blockId ? withHeadRow(block) : block,
       );
     case 'drop-want':
       return { ...page, wants: page.wants.filter((want) => want.id !== remedy.wantId) };

@@ -146,6 +146,10 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     sentence: `A card that leads to ${link} says nothing.`,
     why: 'Its heading is the link. Without words nobody hears where it leads, and nobody can press it.',
   }),
+  'table-headless': () => ({
+    sentence: 'A table has no headings of its rows or columns.',
+    why: 'Whoever hears it cell by cell does not know what a figure is of.',
+  }),
   'quotation-unattributed': () => ({
     sentence: 'A quotation does not say whose words it is.',
     why: 'Readers cannot weigh it, and what is quoted has to name its source where that is known.',
@@ -212,6 +216,8 @@ export function sayRemedy(remedy: Remedy): string {
       return remedy.which === 'it' ? 'Take it off the page' : 'Take the second off';
     case 'heading-level':
       return `Make it a heading ${remedy.level}`;
+    case 'head-row':
+      return 'Make its first row headings';
     case 'remove-block':
       return 'Remove it';
     case 'drop-want':

@@ -65,6 +65,7 @@ export interface FindingValues {
   'details-unnamed': Record<never, never>;
   'card-alone': { readonly cards: number; readonly perRow: number };
   'card-unnamed': { readonly link: string };
+  'table-headless': Record<never, never>;
   'title-missing': Record<never, never>;
   'link-empty': { readonly page: string };
   'link-vague': { readonly words: string };

@@ -35,6 +35,7 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
   const [text, ...others] = waysOf('is');
   const way = others.find((one) => one.isOn(editor)) ?? text;
   const isAround = waysOf('around').filter((one) => one.isOn(editor));
+  const isWordsAlone = around.some(({ type }) => sheetKindOf(type)?.holdsWordsAlone);
   const words = editor.state.doc
     .textBetween(0, editor.state.doc.content.size, ' ', ' ')
     .split(/\s+/)
@@ -59,14 +60,18 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
             const Row = sheetKindOf(block.type)?.Row;
             return Row ? <Row key={block.attrs.id} editor={editor} block={block} rules={rules} /> : null;
           })}
-          <WaysRow name="Is" about="What the text is" sort="is" on={way ? [way] : []} editor={editor} />
-          <WaysRow
-            name="Set apart"
-            about="What it is set apart in"
-            sort="around"
-            on={isAround}
-            editor={editor}
-          />
+          {isWordsAlone ? null : (
+            <>
+              <WaysRow name="Is" about="What the text is" sort="is" on={way ? [way] : []} editor={editor} />
+              <WaysRow
+                name="Set apart"
+                about="What it is set apart in"
+                sort="around"
+                on={isAround}
+                editor={editor}
+              />
+            </>
+          )}
           <LabelRow name="Style">
             <Chips
               keepsFocus
@@ -76,7 +81,9 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
               onPress={(words) => LETTERS.find((one) => one.words === words)?.apply(editor)}
             />
           </LabelRow>
-          <WaysRow name="Add below" about="What is added below" sort="adds" on={[]} editor={editor} />
+          {isWordsAlone ? null : (
+            <WaysRow name="Add below" about="What is added below" sort="adds" on={[]} editor={editor} />
+          )}
           <LinkRow key={`${editor.state.selection.from} ${editor.state.selection.to}`} editor={editor} />
         </>
       ) : null}

@@ -9,7 +9,7 @@ import type { Want } from '#core/page/model.ts';
 import { pieces } from '../pieces/pieces.ts';
 import { paragraphPlaces } from './blocks/paragraph/numbers.ts';
 import { placementOf } from './blocks/placement/node.ts';
-import { blockAround, forEachBlock, holdsBlocks, placesFor } from './blocks/walk.ts';
+import { blockAround, forEachBlock, holdsBlocks, lastPlace, placesFor } from './blocks/walk.ts';
 
 /** Marks a transaction with the name that undo says. */
 export const NAME_META = 'placard-name';
@@ -110,14 +110,19 @@ export function placeOver(editor: Editor, assetId: string, at: number): void {
   editor.view.dispatch(withOnTray(tr, assetId));
 }
 
-/** The block boundary after the block in which the selection ends. */
+/** The block boundary after the block in which the selection ends; before it where it is the empty line that ends the page. */
 export function afterSelection(editor: Editor): number {
-  const { $to } = editor.state.selection;
-  return $to.depth === 0 ? $to.pos : $to.after(1);
+  const { doc, selection } = editor.state;
+  const { $to } = selection;
+  return Math.min($to.depth === 0 ? $to.pos : $to.after(1), lastPlace(doc));
 }
 
 /** The place for a piece between blocks that is nearest to a point of the screen, in what holds blocks there. */
 export function boundaryAt(editor: Editor, left: number, top: number): number {
+  return Math.min(boundaryNear(editor, left, top), lastPlace(editor.state.doc));
+}
+
+function boundaryNear(editor: Editor, left: number, top: number): number {
   const { doc, schema } = editor.state;
   if (top < editor.view.dom.getBoundingClientRect().top) return 0;
   const at = editor.view.posAtCoords({ left, top });

@@ -1,11 +1,14 @@
 import { Editor, Extension } from '@tiptap/core';
 import { Document } from '@tiptap/extension-document';
-import { undoDepth } from '@tiptap/pm/history';
+import { closeHistory, undoDepth } from '@tiptap/pm/history';
 import { Selection } from '@tiptap/pm/state';
+import type { EditorView } from '@tiptap/pm/view';
 import { StarterKit } from '@tiptap/starter-kit';
 import type { Page } from '#api/pages.ts';
+import { tableFromText } from '#core/page/blocks/table/from-text.ts';
 import { isLinkAddress } from '#core/page/inline.ts';
 import type { PageDoc } from '#core/page/model.ts';
+import { writeText } from '#core/page/write.ts';
 import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
@@ -42,6 +45,8 @@ export function makeEditor(
   hooks: SheetHooks,
 ): Editor {
   let isForeign = false;
+  let isShiftHeld = false;
+  let isMadeTable = false;
   return new Editor({
     element: document.createElement('div'),
     editable: isEditable,
@@ -61,7 +66,8 @@ export function makeEditor(
         horizontalRule: false,
         strike: false,
         underline: false,
-        trailingNode: false,
+        // There is always a line to write in behind what ends the page.
+        trailingNode: { node: 'paragraph' },
         undoRedo: { depth: 300, newGroupDelay: 600 },
         dropcursor: { color: 'var(--color-due)', width: 3 },
         link: { openOnClick: false, autolink: true, isAllowedUri: (uri) => isLinkAddress(uri) },
@@ -82,6 +88,12 @@ export function makeEditor(
         role: 'textbox',
         'aria-multiline': 'true',
       },
+      handleDOMEvents: {
+        keydown: (_view, { shiftKey }) => {
+          isShiftHeld = shiftKey;
+          return false;
+        },
+      },
       transformPastedHTML: (html) => {
         isForeign = !isOfSheet(html);
         if (!isForeign) return html;
@@ -96,12 +108,14 @@ export function makeEditor(
         return whole;
       },
       handlePaste: (view, event) => {
+        if (isMadeTable) return false;
         const files = picturesOf(event.clipboardData);
         const { empty, $from } = view.state.selection;
         const isAlone = empty && $from.parent.content.size === 0;
         const text = event.clipboardData?.getData('text/plain') ?? '';
         if (files.length === 0 && hooks.onPastedText(text, isAlone)) return true;
-        if (files.length === 0) return false;
+        // With Shift, as without any style, text stays the text that it is.
+        if (files.length === 0) return !isShiftHeld && pasteTable(view, event, text);
         hooks.onFiles(
           files,
           view.state.selection.$to.depth === 0 ? view.state.selection.to : view.state.selection.$to.after(1),
@@ -110,6 +124,17 @@ export function makeEditor(
       },
     },
   });
+
+  /** Text that is a table becomes one, by the same way as one that is pasted as such. */
+  function pasteTable(view: EditorView, event: ClipboardEvent, text: string): boolean {
+    if (event.clipboardData?.types.includes('text/html')) return false;
+    const made = tableFromText(text, () => crypto.randomUUID());
+    if (!made) return false;
+    isMadeTable = true;
+    view.pasteHTML(writeText(made, target.rules), event);
+    isMadeTable = false;
+    return true;
+  }
 
   function picturesOf(data: DataTransfer | null): readonly FoundFile[] {
     if (!data || data.types.includes('text/html')) return [];
@@ -170,6 +195,8 @@ function ledgerExtension(scope: string) {
         undo: () => void editor.commands.undo(),
         redo: () => void editor.commands.redo(),
       });
+      // What is typed right after a step that has a name is a step of its own.
+      if (typeof name === 'string') editor.view.dispatch(closeHistory(editor.state.tr));
     },
     addStorage() {
       return { depth: 0 };

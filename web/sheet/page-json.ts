@@ -4,7 +4,7 @@ import type { Block } from '#core/page/blocks/block.ts';
 import { ItemsSchema, shallowItems } from '#core/page/blocks/list/schema.ts';
 import { isLinkAddress } from '#core/page/inline.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
-import { sheetKindOf } from './blocks/kinds.ts';
+import { keptOfPart, sheetKindOf } from './blocks/kinds.ts';
 import { PICTURE_OFFER } from './rich-text.ts';
 
 /** The page as the editor's document. It ends in a paragraph, so that there is always somewhere to write. */
@@ -49,10 +49,9 @@ function contentOf(content: JSONContent[]): JSONContent[] {
 
 /** What is part of a block and has no ID: entries with their lines and lists, and words with their marks. */
 function partOf(node: JSONContent): JSONContent {
-  const kind = sheetKindOf(node.type ?? '');
   const content = node.content?.map(partOf);
   const marks = node.marks?.flatMap(plainMark);
-  const kept = kind?.kept(node.attrs ?? {}) ?? {};
+  const kept = keptOfPart(node.type ?? '', node.attrs ?? {});
   return {
     type: node.type ?? '',
     ...(Object.keys(kept).length > 0 ? { attrs: kept } : {}),

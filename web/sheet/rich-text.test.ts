@@ -48,14 +48,17 @@ describe('rich text that is brought to the sheet', () => {
     expect(given(`<p>${image('dot', ' width="1" height="1"')}x</p>`)).toBe('<p>x</p>');
   });
 
-  it('hands on what was framed in it, and says what became of a table', () => {
+  it('hands on what was framed in it, and says what became of a table that is too large', () => {
     const frame = '<iframe src="https://tidewatch.example/a"></iframe>';
     const read = readRichText(`<p>a</p>${frame}<table><tr><th>Day<th>m<tr><td>Mon<td>4</table>`, PLAIN_RULES);
     expect(read.embeds).toEqual([frame]);
     // As text where it stood, until it becomes what it frames.
-    expect(read.html).toMatch(/^<p>a<\/p><p>&lt;iframe src=[^<]*<\/p><ul>/);
-    expect(read.leftOut).toEqual(['A table became a list of its rows (after “a”).']);
-    expect(read.html).toContain('<li>Mon, 4</li>');
+    expect(read.html).toMatch(/^<p>a<\/p><p>&lt;iframe src=[^<]*<\/p><div class="table-frame"/);
+    expect(read.html).toContain('<tr><td>Mon</td><td>4</td></tr>');
+    const large = `<table>${'<tr><td>a<td>b'.repeat(1001)}</table>`;
+    expect(readRichText(`<p>x</p>${large}`, PLAIN_RULES).leftOut).toEqual([
+      'A table that is too large became a list of its rows (after “x”).',
+    ]);
   });
 
   it('is read to its end, however deep it is nested', () => {
@@ -65,6 +68,9 @@ describe('rich text that is brought to the sheet', () => {
   it('is left to the editor where it comes from a sheet, and holds nothing that a sheet does not', () => {
     expect(isOfSheet('<p data-pm-slice="1 1 []">a</p>')).toBe(true);
     expect(isOfSheet('<table data-pm-slice="1 1 []"><tr><td>a</table>')).toBe(false);
+    expect(isOfSheet('<table data-pm-slice="1 1 []"><tr><td colspan="2" data-of-sheet="">a</table>')).toBe(
+      true,
+    );
     expect(isOfSheet('<p>a</p>')).toBe(false);
   });
 });

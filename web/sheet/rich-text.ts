@@ -34,17 +34,16 @@ export function readRichText(html: string, rules: HouseRules): SheetText {
   };
 }
 
+/** What a sheet never puts on the clipboard, or marks as its own. */
+const OF_OTHERS =
+  /<(?:(?:img|picture|iframe|video|audio|object|embed|pre|hr|h1)\b|blockquote(?! data-of-sheet)|t[dh]\b(?![^>]{0,200}data-of-sheet))/i;
+
 /**
  * Whether HTML may be what the editor of a sheet put on the clipboard, which it reads back by itself. Other editors mark
  * theirs in the same way, and hold what a sheet does not.
  */
 export function isOfSheet(html: string): boolean {
-  return (
-    html.includes('data-pm-slice') &&
-    !/<(?:(?:table|img|picture|iframe|video|audio|object|embed|pre|hr|h1)\b|blockquote(?! data-of-sheet))/i.test(
-      html,
-    )
-  );
+  return html.includes('data-pm-slice') && !OF_OTHERS.test(html);
 }
 
 function writePart(part: ReadPart, rules: HouseRules): string {

@@ -9,6 +9,7 @@ import { type PlacedBlock, PlacedBlockSchema } from './placement/schema.ts';
 import { type Quotation, QuotationSchema } from './quotation/schema.ts';
 import { type Rule, RuleSchema } from './rule/schema.ts';
 import { type SideBox, SideBoxSchema } from './side-box/schema.ts';
+import { type Table, TableSchema } from './table/schema.ts';
 
 /** One thing that a page holds. What each kind does is listed in `kinds.ts`. */
 export type Block =
@@ -19,6 +20,7 @@ export type Block =
   | Quotation
   | CodeBlock
   | Rule
+  | Table
   | Details
   | SideBox
   | Cards
@@ -33,6 +35,7 @@ const PAGE_BLOCKS = v.variant('type', [
   QuotationSchema,
   CodeBlockSchema,
   RuleSchema,
+  TableSchema,
   DetailsSchema,
   SideBoxSchema,
   CardsSchema,

@@ -6,6 +6,7 @@ import { ParagraphSchema } from './paragraph/schema.ts';
 import { PlacedBlockSchema } from './placement/schema.ts';
 import { QuotationSchema } from './quotation/schema.ts';
 import { RuleSchema } from './rule/schema.ts';
+import { TableSchema } from './table/schema.ts';
 
 /** What may stand in a block that sets a part of the page apart: all that stands in running text. */
 export const FlowBlockSchema = v.variant('type', [
@@ -17,6 +18,7 @@ export const FlowBlockSchema = v.variant('type', [
   QuotationSchema,
   CodeBlockSchema,
   RuleSchema,
+  TableSchema,
 ]);
 export type FlowBlock = v.InferOutput<typeof FlowBlockSchema>;
 

@@ -36,6 +36,8 @@ import { kindOf } from './kinds.ts';
 type Type = Block['type'];
 type Of<T extends Type> = Extract<Block, { readonly type: T }>;
 
+const line = (text: string) => ({ type: 'paragraph' as const, content: [{ type: 'text' as const, text }] });
+
 /** One of each kind that says something. */
 const EXAMPLES: { readonly [T in Type]: Of<T> } = {
   paragraph: paragraph('You hear them long before you see one.', 'text'),
@@ -66,6 +68,34 @@ const EXAMPLES: { readonly [T in Type]: Of<T> } = {
     content: [{ type: 'text', text: '\n<reed>\n  & sedge' }],
   },
   rule: { type: 'rule', attrs: { id: 'rule' } },
+  table: {
+    type: 'table',
+    attrs: { id: 'tides', caption: 'High water & low' },
+    content: [
+      {
+        type: 'tableRow',
+        content: [
+          { type: 'tableHeader', attrs: { rowspan: 2 }, content: [{ type: 'paragraph' }] },
+          { type: 'tableHeader', attrs: { colspan: 2 }, content: [line('Tide')] },
+        ],
+      },
+      {
+        type: 'tableRow',
+        content: [
+          { type: 'tableHeader', content: [line('Time')] },
+          { type: 'tableHeader', content: [line('Metres')] },
+        ],
+      },
+      {
+        type: 'tableRow',
+        content: [
+          { type: 'tableHeader', content: [line('Monday')] },
+          { type: 'tableCell', content: [line('06:12'), line('late')] },
+          { type: 'tableCell', content: [{ type: 'paragraph' }] },
+        ],
+      },
+    ],
+  },
   details: {
     type: 'details',
     attrs: { id: 'folded', summary: 'What to bring' },

@@ -10,6 +10,7 @@ import { placement } from './placement/kind.ts';
 import { quotation } from './quotation/kind.ts';
 import { rule } from './rule/kind.ts';
 import { sideBox } from './side-box/kind.ts';
+import { table } from './table/kind.ts';
 
 /** Every kind of block with all that is particular to it: the one list. A kind that is missing here does not compile. */
 const KINDS = {
@@ -21,6 +22,7 @@ const KINDS = {
   quotation,
   codeBlock,
   rule,
+  table,
   details,
   sideBox,
   cards,

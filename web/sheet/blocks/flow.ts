@@ -1,13 +1,12 @@
 import type { Editor } from '@tiptap/core';
 import { type Node, Slice } from '@tiptap/pm/model';
-import type { Transaction } from '@tiptap/pm/state';
 import { onSheet } from '../on-sheet.ts';
 import type { TextWay } from './kind.ts';
 import { holdsBlocks } from './walk.ts';
 
 /** What may stand in a block that sets a part of the page apart, as the editor's schema says it. */
 export const FLOW_CONTENT =
-  '(paragraph | heading | bulletList | orderedList | placement | pictureOffer | quotation | codeBlock | rule)+';
+  '(paragraph | heading | bulletList | orderedList | placement | pictureOffer | quotation | codeBlock | rule | table)+';
 
 /** Marks the HTML of a sheet's own block on the clipboard (`isOfSheet`). */
 export const OF_SHEET = { 'data-of-sheet': '' };
@@ -19,11 +18,7 @@ export const wrapWay = (words: string, type: string): TextWay => ({
   isOn: (editor) => editor.isActive(type),
   apply: (editor: Editor) => {
     if (editor.isActive(type)) onSheet(editor).lift(type).run();
-    else
-      onSheet(editor)
-        .wrapIn(type)
-        .command(({ tr }) => endsInLine(tr))
-        .run();
+    else onSheet(editor).wrapIn(type).run();
   },
 });
 
@@ -39,14 +34,6 @@ export function closedAround(slice: Slice): Slice {
     isWhole(firstChild) ? 0 : slice.openStart,
     isWhole(lastChild) ? 0 : slice.openEnd,
   );
-}
-
-/** There is always a line to write in behind what is set apart. */
-export function endsInLine(tr: Transaction): true {
-  const { doc } = tr;
-  if (doc.lastChild?.type.name !== 'paragraph')
-    tr.insert(doc.content.size, doc.type.schema.nodes.paragraph?.create() ?? []);
-  return true;
 }
 
 /** What stands in an element as the sheet writes it (`inside`) or as a page goes out: all of it but its head. */

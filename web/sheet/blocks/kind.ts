@@ -27,6 +27,12 @@ export interface SheetKind {
   readonly nodes: (context: SheetContext) => readonly AnyExtension[];
   /** What a page keeps of a node's attributes besides the ID. */
   readonly kept: (attrs: Node['attrs']) => Readonly<Record<string, unknown>>;
+  /** Nodes that are part of one and have no ID, as the cells of a table, with what a page keeps of their attributes. */
+  readonly parts?: Readonly<
+    Record<string, (attrs: Readonly<Record<string, unknown>>) => Readonly<Record<string, unknown>>>
+  >;
+  /** Lines of words stand in it and nothing else: they are not made into anything, nor set apart. */
+  readonly holdsWordsAlone?: true;
   /** One as somebody is told of it who puts something before it: "the heading Tides". */
   readonly call: (words: string, doc: Node, node: Node) => string;
   /** What it says, where that is not the text in it. */

@@ -9,6 +9,7 @@ import { placement } from './placement/kind.ts';
 import { quotation } from './quotation/kind.tsx';
 import { rule } from './rule/kind.ts';
 import { sideBox } from './side-box/kind.tsx';
+import { table } from './table/kind.ts';
 
 /** Every kind of block on the sheet, in the order in which the text's label offers them: the one list. */
 export const SHEET_KINDS: readonly SheetKind[] = [
@@ -22,11 +23,19 @@ export const SHEET_KINDS: readonly SheetKind[] = [
   details,
   codeBlock,
   rule,
+  table,
   placement,
 ];
 
 export function sheetKindOf(type: string): SheetKind | undefined {
   return SHEET_KINDS.find(({ types }) => types.includes(type));
+}
+
+const PARTS = new Map(SHEET_KINDS.flatMap(({ parts }) => Object.entries(parts ?? {})));
+
+/** What a page keeps of the attributes of what has no ID: parts of a block, and blocks in an entry of a list. */
+export function keptOfPart(type: string, attrs: Readonly<Record<string, unknown>>) {
+  return (PARTS.get(type) ?? sheetKindOf(type)?.kept)?.(attrs) ?? {};
 }
 
 export const TEXT_WAYS: readonly TextWay[] = SHEET_KINDS.flatMap(({ ways }) => ways);

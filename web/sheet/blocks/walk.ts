@@ -21,13 +21,17 @@ function walk(holder: Node, start: number, tell: (block: Node, pos: number) => v
   });
 }
 
-/** All places between blocks at which a node of a type may stand, in reading order. */
+/**
+ * All places between blocks at which a node of a type may stand, in reading order. The empty line that ends the page is
+ * there to write in: what would stand behind it stands before it.
+ */
 export function placesFor(doc: Node, type: NodeType): readonly number[] {
   const places: number[] = [];
   const add = (holder: Node, start: number): void => {
     let at = start;
     for (let index = 0; index <= holder.childCount; index += 1) {
-      if (holder.canReplaceWith(index, index, type)) places.push(at);
+      const isBehindLast = index > 0 && index === holder.childCount && endsInEmptyLine(holder);
+      if (!isBehindLast && holder.canReplaceWith(index, index, type)) places.push(at);
       if (index === holder.childCount) return;
       const block = holder.child(index);
       if (holdsBlocks(block)) add(block, at + 1);
@@ -36,6 +40,14 @@ export function placesFor(doc: Node, type: NodeType): readonly number[] {
   };
   add(doc, 0);
   return places;
+}
+
+const endsInEmptyLine = ({ type, lastChild }: Node) =>
+  type.name === 'doc' && lastChild?.type.name === 'paragraph' && lastChild.content.size === 0;
+
+/** The last place between blocks at which something is put: before the empty line that ends the page, where there is one. */
+export function lastPlace(doc: Node): number {
+  return doc.content.size - (endsInEmptyLine(doc) ? (doc.lastChild?.nodeSize ?? 0) : 0);
 }
 
 /** The innermost block that a position is in, or null where it stands between the blocks of the page. */

@@ -3,7 +3,7 @@ import { IdSchema } from '../../id.ts';
 import { InlinesSchema } from '../../inline.ts';
 
 /** Words of an entry. They are part of the list, and so have no ID of their own. */
-const LineSchema = v.strictObject({ type: v.literal('paragraph'), content: InlinesSchema });
+export const LineSchema = v.strictObject({ type: v.literal('paragraph'), content: InlinesSchema });
 export type Line = v.InferOutput<typeof LineSchema>;
 
 export interface ListItem {

@@ -18,7 +18,8 @@ export function placedCells(rows: readonly TableRow[]): readonly (readonly Place
     const placed = content.map((cell) => {
       while ((hanging[column] ?? 0) > 0) column += 1;
       const at = column;
-      for (let width = colspanOf(cell); width > 0; width -= 1, column += 1) hanging[column] = -rowspanOf(cell);
+      for (let width = colspanOf(cell); width > 0; width -= 1, column += 1)
+        hanging[column] = -rowspanOf(cell);
       return { cell, column: at };
     });
     for (let at = 0; at < hanging.length; at += 1) {
@@ -72,7 +73,10 @@ function filled(
   columns: number,
 ): Cell[] {
   const begins = new Map(line.map(({ cell, column }) => [column, cell]));
-  return Array.from({ length: columns }, (_, column) => begins.get(column) ?? (taken[column] ? [] : EMPTY)).flat();
+  return Array.from(
+    { length: columns },
+    (_, column) => begins.get(column) ?? (taken[column] ? [] : EMPTY),
+  ).flat();
 }
 
 function spanned({ attrs: _attrs, ...cell }: Cell, colspan: number, rowspan: number): Cell {

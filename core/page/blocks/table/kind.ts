@@ -1,5 +1,6 @@
 import { messagesFor } from '../../../messages/messages.ts';
 import { escapeHtml } from '../../escape.ts';
+import { isBlank } from '../../inline.ts';
 import { writeInlines } from '../../write-inline.ts';
 import type { BlockKind } from '../kind.ts';
 import { placedCells } from './grid.ts';
@@ -24,7 +25,7 @@ export const table: BlockKind<Table> = {
     const name = escapeHtml(caption || messagesFor(rules.language).table);
     const said = caption === '' ? '' : `<caption${style('caption')}>${escapeHtml(caption)}</caption>\n`;
     const rows = writeRows(block, style('cell'));
-    return `<div class="table" role="region" aria-label="${name}" tabindex="0"${style('around')}>\n<table${style('table')}>\n${said}${rows}\n</table>\n</div>`;
+    return `<div class="table-frame" role="region" aria-label="${name}" tabindex="0"${style('around')}>\n<table${style('table')}>\n${said}${rows}\n</table>\n</div>`;
   },
   words: ({ attrs: { caption }, content }) => [
     ...(caption === '' ? [] : [[{ type: 'text' as const, text: caption }]]),
@@ -33,16 +34,23 @@ export const table: BlockKind<Table> = {
   findings: ({ attrs: { id }, content }) =>
     content.some((row) => row.content.some(isHeader))
       ? []
-      : [{ code: 'table-headless', values: {}, place: { kind: 'block', blockId: id }, remedies: [] }],
-  style: () => `.placard .table { clear: both; overflow-x: auto; margin: 12px 0 22px; }
-.table > table { border-collapse: collapse; min-width: 100%; font-size: 0.94em; line-height: 1.35; font-variant-numeric: tabular-nums; }
-.table caption { padding: 0 0 6px; font-weight: 600; text-align: left; }
-.table :is(th, td) { min-width: 3em; padding: 6px 14px 6px 0; border-bottom: 1px solid #8a989d; text-align: left; vertical-align: top; }
-.table thead th { border-bottom: 2px solid currentColor; vertical-align: bottom; }
-.placard .table :is(th, td) > p { margin: 0 0 0.3em; }
-.placard .table :is(th, td) > p:last-child { margin: 0; }
-.table:focus-visible { outline: 2px solid currentColor; outline-offset: 4px; }
-@media print { .placard .table { overflow: visible; } .table tr { break-inside: avoid; } .table thead { display: table-header-group; } }`,
+      : [
+          {
+            code: 'table-headless',
+            values: {},
+            place: { kind: 'block', blockId: id },
+            remedies: [{ kind: 'head-row', blockId: id }],
+          },
+        ],
+  style: () => `.placard .table-frame { clear: both; overflow-x: auto; margin: 12px 0 22px; }
+.table-frame > table { border-collapse: collapse; min-width: 100%; font-size: 0.94em; line-height: 1.35; font-variant-numeric: tabular-nums; }
+.table-frame caption { padding: 0 0 6px; font-weight: 600; text-align: left; }
+.table-frame :is(th, td) { min-width: 3em; padding: 6px 14px 6px 0; border-bottom: 1px solid #8a989d; text-align: left; vertical-align: top; }
+.table-frame tr:not(:has(> td)) > th { border-bottom: 2px solid currentColor; vertical-align: bottom; }
+.placard .table-frame :is(th, td) > p { margin: 0 0 0.3em; }
+.placard .table-frame :is(th, td) > p:last-child { margin: 0; }
+.table-frame:focus-visible { outline: 2px solid currentColor; outline-offset: 4px; }
+@media print { .placard .table-frame { overflow: visible; } .table-frame tr { break-inside: avoid; } .table-frame thead { display: table-header-group; } }`,
   reads: { table: readTable },
 };
 
@@ -70,9 +78,11 @@ function headRows(rows: readonly TableRow[]): number {
 }
 
 function writeCell(cell: Cell, scope: 'col' | 'row', style: string): string {
-  const name = isHeader(cell) ? 'th' : 'td';
+  // A header that says nothing is one of nothing, as in the corner of a table.
+  const isHead = isHeader(cell) && cell.content.some(({ content }) => !isBlank(content));
+  const name = isHead ? 'th' : 'td';
   const attributes = [
-    ...(isHeader(cell) ? [` scope="${scope}"`] : []),
+    ...(isHead ? [` scope="${scope}"`] : []),
     ...(colspanOf(cell) > 1 ? [` colspan="${colspanOf(cell)}"`] : []),
     ...(rowspanOf(cell) > 1 ? [` rowspan="${rowspanOf(cell)}"`] : []),
   ];

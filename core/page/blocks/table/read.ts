@@ -16,16 +16,19 @@ export const readTable: ReadElement = (node, flow, reader) => {
   const rows = rowsOf(node);
   const said = node.children.find((child) => typeof child !== 'string' && child.name === 'caption');
   const { line: caption, rest } = readLine(said ? textOf(said) : '', reader);
-  if (isLayout(rows)) {
+  const all = rows.map(({ cells }) => cells);
+  if (isLayout(all)) {
     if (said) reader.read(said, flow, []);
-    for (const cell of rows.flat()) readBlock(cell, flow, reader, []);
+    for (const cell of all.flat()) readBlock(cell, flow, reader, []);
     return;
   }
   const after: ReadPart[] = [];
-  const read = rows.map((cells): TableRow => ({
-    type: 'tableRow',
-    content: cells.map((cell) => readCell(cell, reader, after)),
-  }));
+  const read = rows.map(
+    ({ cells, isHead }): TableRow => ({
+      type: 'tableRow',
+      content: cells.map((cell) => readCell(cell, isHead, reader, after)),
+    }),
+  );
   const grid = wholeGrid(read);
   for (const part of rest) flow.putBlock(part);
   if (grid) flow.putBlock({ type: 'table', attrs: { id: reader.newId(), caption }, content: [...grid] });
@@ -38,7 +41,8 @@ function isLayout(rows: readonly (readonly HtmlElement[])[]): boolean {
   return (widest < 2 || rows.length < 2) && !rows.flat().some(({ name }) => name === 'th');
 }
 
-function readCell(node: HtmlElement, reader: Reader, after: ReadPart[]): Cell {
+/** A cell without words among headings is one of them: a corner, which is written as no header of anything. */
+function readCell(node: HtmlElement, isInHead: boolean, reader: Reader, after: ReadPart[]): Cell {
   const inside = new Flow(reader.newId);
   readBlock(node, inside, reader, []);
   const lines = inside.parts.flatMap((part): Inline[][] => {
@@ -47,9 +51,12 @@ function readCell(node: HtmlElement, reader: Reader, after: ReadPart[]): Cell {
     return [];
   });
   const said = lines.filter((line) => !isBlank(line));
-  const [colspan, rowspan] = [spanIn(node, 'colspan', TABLE_MOST.columns), spanIn(node, 'rowspan', TABLE_MOST.rows)];
+  const [colspan, rowspan] = [
+    spanIn(node, 'colspan', TABLE_MOST.columns),
+    spanIn(node, 'rowspan', TABLE_MOST.rows),
+  ];
   return {
-    type: node.name === 'th' ? 'tableHeader' : 'tableCell',
+    type: node.name === 'th' || (isInHead && said.length === 0) ? 'tableHeader' : 'tableCell',
     ...(colspan > 1 || rowspan > 1 ? { attrs: { colspan, rowspan } } : {}),
     content:
       said.length === 0
@@ -85,11 +92,16 @@ function joined(lines: readonly (readonly Inline[])[]): Inline[] {
     .flatMap((line, at) => (at > 0 ? [{ type: 'text' as const, text: ', ' }, ...line] : [...line]));
 }
 
-function rowsOf(table: HtmlElement): readonly HtmlElement[][] {
-  return table.children.flatMap((child) => {
+interface ReadRow {
+  readonly cells: readonly HtmlElement[];
+  readonly isHead: boolean;
+}
+
+function rowsOf(part: HtmlElement, isHead = false): readonly ReadRow[] {
+  return part.children.flatMap((child) => {
     if (typeof child === 'string') return [];
-    if (child.name === 'tr') return [cellsOf(child)];
-    return /^t(?:head|body|foot)$/.test(child.name) ? rowsOf(child) : [];
+    if (child.name === 'tr') return [{ cells: cellsOf(child), isHead }];
+    return /^t(?:head|body|foot)$/.test(child.name) ? rowsOf(child, child.name === 'thead') : [];
   });
 }
 

@@ -5,7 +5,8 @@ import { LineSchema } from '../list/schema.ts';
 /** Most rows and columns of a table, and most cells that its grid has: what is larger is a file to be taken away. */
 export const TABLE_MOST = { rows: 1000, columns: 100, cells: 50_000 } as const;
 
-const span = (most: number) => v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(most)));
+const span = (most: number) =>
+  v.exactOptional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(most)));
 const spans = v.exactOptional(
   v.strictObject({ colspan: span(TABLE_MOST.columns), rowspan: span(TABLE_MOST.rows) }),
 );
@@ -36,6 +37,14 @@ export const TableSchema = v.strictObject({
 export type Table = v.InferOutput<typeof TableSchema>;
 
 export const isHeader = ({ type }: Cell): boolean => type === 'tableHeader';
+
+/** The table with its first row as headings of its columns. */
+export function withHeadRow(table: Table): Table {
+  const [first, ...others] = table.content;
+  if (!first) return table;
+  const head = first.content.map((cell): Cell => ({ ...cell, type: 'tableHeader' }));
+  return { ...table, content: [{ ...first, content: head }, ...others] };
+}
 
 export const colspanOf = ({ attrs }: Cell): number => attrs?.colspan ?? 1;
 export const rowspanOf = ({ attrs }: Cell): number => attrs?.rowspan ?? 1;

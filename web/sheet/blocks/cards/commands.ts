@@ -3,7 +3,6 @@ import { Fragment, type Node, type Schema } from '@tiptap/pm/model';
 import { Selection, TextSelection } from '@tiptap/pm/state';
 import { CARDS_LIMIT, isOnCard, perRowFor } from '#core/page/blocks/cards/schema.ts';
 import { named } from '../../commands.ts';
-import { endsInLine } from '../flow.ts';
 import { forEachBlock } from '../walk.ts';
 
 /**
@@ -33,7 +32,6 @@ export function makeCards(editor: Editor): boolean {
   const tr = named(editor, 'making a row of cards');
   tr.replaceWith(start, range.end, row);
   tr.setSelection(Selection.near(tr.doc.resolve(start + 1)));
-  endsInLine(tr);
   editor.view.dispatch(tr);
   return true;
 }
@@ -82,7 +80,6 @@ export function removeCard(editor: Editor, id: string): void {
   const isLast = $pos.parent.childCount === 1;
   const [from, size] = isLast ? [$pos.before(), $pos.parent.nodeSize] : [found.pos, found.node.nodeSize];
   const tr = named(editor, 'removing a card').delete(from, from + size);
-  endsInLine(tr);
   tr.setSelection(Selection.near(tr.doc.resolve(Math.min(from, tr.doc.content.size))));
   editor.view.dispatch(tr);
 }

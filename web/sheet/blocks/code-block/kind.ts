@@ -1,6 +1,5 @@
 import { Node as EditorNode, mergeAttributes, textblockTypeInputRule } from '@tiptap/core';
 import { onSheet } from '../../on-sheet.ts';
-import { endsInLine } from '../flow.ts';
 import type { SheetKind } from '../kind.ts';
 
 /** Code keeps its breaks and blanks: Enter is a break in it, and Enter on an empty last line leads out of it. */
@@ -24,14 +23,13 @@ const CodeNode = EditorNode.create({
         if ($from.parent.type !== this.type || !empty) return false;
         const isAtEnd = $from.parentOffset === $from.parent.content.size;
         if (!isAtEnd || !$from.parent.textContent.endsWith('\n')) return editor.commands.newlineInCode();
-        return editor
-          .chain()
-          .command(({ tr }) => {
-            tr.delete($from.pos - 1, $from.pos);
-            return true;
-          })
-          .exitCode()
-          .run();
+        const next = editor.state.doc.nodeAt($from.after());
+        const hasLine = next?.type.name === 'paragraph' && next.content.size === 0;
+        const left = editor.chain().command(({ tr }) => {
+          tr.delete($from.pos - 1, $from.pos);
+          return true;
+        });
+        return (hasLine ? left.setTextSelection($from.after()) : left.exitCode()).run();
       },
     };
   },
@@ -51,11 +49,7 @@ export const codeBlock: SheetKind = {
       words: 'code',
       sort: 'is',
       isOn: (editor) => editor.isActive('codeBlock'),
-      apply: (editor) =>
-        void onSheet(editor)
-          .toggleNode('codeBlock', 'paragraph')
-          .command(({ tr }) => endsInLine(tr))
-          .run(),
+      apply: (editor) => void onSheet(editor).toggleNode('codeBlock', 'paragraph').run(),
     },
   ],
 };

@@ -84,7 +84,8 @@ describe('a quotation on the sheet', () => {
       'One > [heron] Two < -',
       'One > Two [heron] < -',
       'One > Two < [heron] -',
-      'One > Two < - [heron]',
+      // The line that ends the page stays behind it.
+      'One > Two < [heron] -',
     ]);
   });
 

@@ -1,7 +1,6 @@
 import { Node as EditorNode, mergeAttributes, nodeInputRule } from '@tiptap/core';
 import { afterSelection } from '../../commands.ts';
 import { onSheet } from '../../on-sheet.ts';
-import { endsInLine } from '../flow.ts';
 import type { SheetKind } from '../kind.ts';
 
 const RuleNode = EditorNode.create({
@@ -28,10 +27,7 @@ export const rule: SheetKind = {
       isOn: (editor) => editor.isActive('rule'),
       apply: (editor) => {
         if (editor.isActive('rule')) return;
-        onSheet(editor)
-          .insertContentAt(afterSelection(editor), { type: 'rule' })
-          .command(({ tr }) => endsInLine(tr))
-          .run();
+        onSheet(editor).insertContentAt(afterSelection(editor), { type: 'rule' }).run();
       },
     },
   ],
