@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { isWebAddress } from '../rights/label.ts';
+import { LanguageTagSchema } from '../words/language-tag.ts';
 
 /** Where a link goes: a web address, an e-mail address, or a place on the same site or page. */
 export function isLinkAddress(address: string): boolean {
@@ -15,9 +16,24 @@ export const LinkAddressSchema = v.pipe(
   v.check(isLinkAddress, 'A link begins with https://, http://, mailto:, / or #.'),
 );
 
-const MarkSchema = v.variant('type', [
+/** What an abbreviation stands for. */
+export const FullWordsSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'Say what it stands for.'),
+  v.maxLength(200),
+);
+
+/** What is said of words in a line (WHATWG HTML, 4.5), each at most once of the same words. */
+export const MarkSchema = v.variant('type', [
   v.strictObject({ type: v.literal('bold') }),
   v.strictObject({ type: v.literal('italic') }),
+  v.strictObject({ type: v.literal('superscript') }),
+  v.strictObject({ type: v.literal('subscript') }),
+  v.strictObject({ type: v.literal('small') }),
+  v.strictObject({ type: v.literal('code') }),
+  v.strictObject({ type: v.literal('abbreviation'), attrs: v.strictObject({ title: FullWordsSchema }) }),
+  v.strictObject({ type: v.literal('language'), attrs: v.strictObject({ lang: LanguageTagSchema }) }),
   v.strictObject({ type: v.literal('link'), attrs: v.strictObject({ href: LinkAddressSchema }) }),
 ]);
 export type Mark = v.InferOutput<typeof MarkSchema>;

@@ -16,8 +16,8 @@ export interface HtmlReading {
 
 /**
  * Reads a tree of HTML into blocks of the page model by what its elements mean (WHATWG HTML, 4.3 to 4.5): each kind of block
- * reads the elements that become one (`blocks/kinds.ts`), and the rest is read here. What the model cannot say is read as text, and said. `newId` gives each block an ID. Linear in the tree.
- * Never runs, never loads anything.
+ * reads the elements that become one (`blocks/kinds.ts`), and the rest is read here. What the model cannot say is read as
+ * text, and said. `newId` gives each block an ID. Linear in the tree. Never runs, never loads anything.
  */
 export function readHtml(nodes: readonly HtmlNode[], newId: () => string): HtmlReading {
   const leftOut: LeftOut[] = [];

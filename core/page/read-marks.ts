@@ -1,9 +1,23 @@
+import * as v from 'valibot';
+import { LanguageTagSchema } from '../words/language-tag.ts';
 import { attribute, type HtmlElement } from './html-tree.ts';
-import { isLinkAddress, type Mark } from './inline.ts';
+import { FullWordsSchema, isLinkAddress, type Mark } from './inline.ts';
 import type { Marks } from './reading.ts';
 
 const BOLD = new Set(['b', 'strong']);
 const ITALIC = new Set(['i', 'em', 'cite', 'dfn', 'var']);
+
+const PLAIN: Readonly<Record<string, Mark['type'] & ('superscript' | 'subscript' | 'small' | 'code')>> = {
+  sup: 'superscript',
+  sub: 'subscript',
+  small: 'small',
+  code: 'code',
+  kbd: 'code',
+  samp: 'code',
+  tt: 'code',
+};
+/** What words are in for their language alone. Whole blocks have theirs by what the writing program was set to. */
+const SPOKEN = new Set(['span', 'i', 'em', 'q', 'cite', 'bdi', 'dfn', 'b', 'strong', 'abbr']);
 
 export function withMark(marks: Marks, mark: Mark): Marks {
   return marks.some(({ type }) => type === mark.type) ? marks : [...marks, mark];
@@ -20,5 +34,19 @@ export function marksOf(node: HtmlElement, around: Marks): Marks {
   let marks = around;
   if (href !== '' && isLinkAddress(href)) marks = withMark(marks, { type: 'link', attrs: { href } });
   if (isBold) marks = withMark(marks, { type: 'bold' });
-  return isItalic ? withMark(marks, { type: 'italic' }) : marks;
+  if (isItalic) marks = withMark(marks, { type: 'italic' });
+  return withMeaning(node, style, marks);
+}
+
+/** The marks that say what words are, or how they are spoken (WHATWG HTML, 4.5; CSS 2.2, vertical-align). */
+function withMeaning(node: HtmlElement, style: string, around: Marks): Marks {
+  let marks = around;
+  const raised = /vertical-align\s{0,9}:\s{0,9}(super|sub)\b/i.exec(style)?.[1]?.toLowerCase();
+  if (raised) marks = withMark(marks, { type: raised === 'super' ? 'superscript' : 'subscript' });
+  const plain = PLAIN[node.name];
+  if (plain) marks = withMark(marks, { type: plain });
+  const title = node.name === 'abbr' ? v.safeParse(FullWordsSchema, attribute(node, 'title')) : null;
+  if (title?.success) marks = withMark(marks, { type: 'abbreviation', attrs: { title: title.output } });
+  const lang = SPOKEN.has(node.name) ? v.safeParse(LanguageTagSchema, attribute(node, 'lang')) : null;
+  return lang?.success ? withMark(marks, { type: 'language', attrs: { lang: lang.output } }) : marks;
 }

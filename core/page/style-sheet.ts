@@ -61,6 +61,7 @@ const PRINT = `@media print {
   .placard p { orphans: 3; widows: 3; }
   .placard a { color: inherit; }
   .placard p a[href^="http"]::after, .placard li a[href^="http"]::after { content: " (" attr(href) ")"; font-size: 0.8em; overflow-wrap: anywhere; }
+  .placard abbr[title]::after { content: " (" attr(title) ")"; }
   .described::details-content { content-visibility: visible; display: block; }
 }`;
 
@@ -78,4 +79,10 @@ const TEXT = (
 .placard ul, .placard ol { padding-left: 1.4em; }
 .placard li { margin: 0 0 0.25em; }
 .placard li > p:only-child { margin: 0; }
-.placard a { color: #0f5c4d; text-underline-offset: 0.15em; }`;
+.placard a { color: #0f5c4d; text-underline-offset: 0.15em; }
+.placard :is(sup, sub) { position: relative; font-size: 0.72em; line-height: 0; vertical-align: baseline; }
+.placard sup { top: -0.5em; }
+.placard sub { bottom: -0.25em; }
+.placard small { font-size: 0.84em; }
+.placard :not(pre) > code { font-family: ui-monospace, monospace; font-size: 0.9em; }
+.placard abbr[title] { text-decoration: underline dotted; text-underline-offset: 0.15em; }`;

@@ -20,6 +20,18 @@ function withMark(html: string, mark: Mark): string {
       return `<strong>${html}</strong>`;
     case 'italic':
       return `<em>${html}</em>`;
+    case 'superscript':
+      return `<sup>${html}</sup>`;
+    case 'subscript':
+      return `<sub>${html}</sub>`;
+    case 'small':
+      return `<small>${html}</small>`;
+    case 'code':
+      return `<code>${html}</code>`;
+    case 'abbreviation':
+      return `<abbr title="${escapeHtml(mark.attrs.title)}">${html}</abbr>`;
+    case 'language':
+      return `<span lang="${escapeHtml(mark.attrs.lang)}">${html}</span>`;
     case 'link':
       return `<a href="${escapeHtml(mark.attrs.href)}">${html}</a>`;
   }

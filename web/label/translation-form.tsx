@@ -6,14 +6,9 @@ import { Line, Lines, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
+import { OFFERED_LANGUAGES } from './offered-languages.ts';
 import { LabelForm } from './row.tsx';
 import { LONG_DESCRIPTION } from './words-form.tsx';
-
-/** The languages that are offered: those of the European Union and its neighbours, by their names in English. */
-const OFFERED =
-  'bg cs cy da de el en es et fi fr ga hr hu is it lb lt lv mt nb nl nn pl pt ro ru sk sl sq sr sv tr uk'.split(
-    ' ',
-  );
 
 interface TranslationFormProps {
   readonly asset: Asset;
@@ -86,7 +81,7 @@ export function TranslationForm({ asset, language, first, onDone }: TranslationF
 /** The languages it is not said in yet, that of the page before the others. */
 function offered(asset: Asset, first: string): readonly string[] {
   const known = new Set(asset.label.translations.map(({ language }) => language));
-  const all = OFFERED.filter((tag) => !known.has(tag)).sort((one, other) =>
+  const all = OFFERED_LANGUAGES.filter((tag) => !known.has(tag)).sort((one, other) =>
     callLanguage(one).localeCompare(callLanguage(other)),
   );
   return all.includes(first) ? [first, ...all.filter((tag) => tag !== first)] : all;

@@ -11,6 +11,7 @@ import { sheetKindOf, TEXT_WAYS } from '../sheet/blocks/kinds.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
+import { MeaningRow } from './meaning-row.tsx';
 import type { PageView } from './use-page-session.ts';
 
 interface TextCardProps {
@@ -22,8 +23,12 @@ interface TextCardProps {
 }
 
 const LETTERS = [
-  { words: 'bold', mark: 'bold', apply: (editor: Editor) => onSheet(editor).toggleBold().run() },
-  { words: 'italic', mark: 'italic', apply: (editor: Editor) => onSheet(editor).toggleItalic().run() },
+  ['bold', 'bold'],
+  ['italic', 'italic'],
+  ['superscript', 'superscript'],
+  ['subscript', 'subscript'],
+  ['small', 'small print'],
+  ['code', 'code'],
 ] as const;
 
 const waysOf = (sort: TextWay['sort']) => TEXT_WAYS.filter((one) => one.sort === sort);
@@ -76,15 +81,19 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
             <Chips
               keepsFocus
               about="Style"
-              pressed={LETTERS.filter(({ mark }) => editor.isActive(mark)).map(({ words }) => words)}
-              choices={LETTERS.map(({ words }) => [words, words] as const)}
-              onPress={(words) => LETTERS.find((one) => one.words === words)?.apply(editor)}
+              pressed={LETTERS.filter(([mark]) => editor.isActive(mark)).map(([mark]) => mark)}
+              choices={LETTERS}
+              onPress={(mark) => onSheet(editor).toggleMark(mark).run()}
             />
           </LabelRow>
           {isWordsAlone ? null : (
             <WaysRow name="Add below" about="What is added below" sort="adds" on={[]} editor={editor} />
           )}
           <LinkRow key={`${editor.state.selection.from} ${editor.state.selection.to}`} editor={editor} />
+          <MeaningRow
+            key={`means ${editor.state.selection.from} ${editor.state.selection.to}`}
+            editor={editor}
+          />
         </>
       ) : null}
       <LabelRow name="Wants">

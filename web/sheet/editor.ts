@@ -21,6 +21,7 @@ import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
 import { foundMarks } from './find.ts';
 import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
+import { WORD_MARKS } from './marks.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
@@ -73,6 +74,7 @@ export function makeEditor(
         link: { openOnClick: false, autolink: true, isAllowedUri: (uri) => isLinkAddress(uri) },
       }),
       PageDocument,
+      ...WORD_MARKS,
       ...SHEET_KINDS.flatMap(({ nodes }) => nodes({ rules: target.rules, targetId: target.id })),
       blockIds,
       pictureOffer(hooks),

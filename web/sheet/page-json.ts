@@ -2,7 +2,7 @@ import type { JSONContent } from '@tiptap/core';
 import * as v from 'valibot';
 import type { Block } from '#core/page/blocks/block.ts';
 import { ItemsSchema, shallowItems } from '#core/page/blocks/list/schema.ts';
-import { isLinkAddress } from '#core/page/inline.ts';
+import { MarkSchema } from '#core/page/inline.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { keptOfPart, sheetKindOf } from './blocks/kinds.ts';
 import { PICTURE_OFFER } from './rich-text.ts';
@@ -61,8 +61,15 @@ function partOf(node: JSONContent): JSONContent {
   };
 }
 
+/** What a page keeps of the attributes of a mark; a mark that says nothing without them is left away. */
+const KEPT_OF_MARK: Readonly<Record<string, 'href' | 'title' | 'lang'>> = {
+  link: 'href',
+  abbreviation: 'title',
+  language: 'lang',
+};
+
 function plainMark(mark: { type: string; attrs?: Record<string, unknown> }) {
-  if (mark.type !== 'link') return [{ type: mark.type }];
-  const href = String(mark.attrs?.href ?? '');
-  return isLinkAddress(href) ? [{ type: 'link', attrs: { href } }] : [];
+  const kept = KEPT_OF_MARK[mark.type];
+  const plain = { type: mark.type, ...(kept ? { attrs: { [kept]: String(mark.attrs?.[kept] ?? '') } } : {}) };
+  return v.is(MarkSchema, plain) ? [plain] : [];
 }

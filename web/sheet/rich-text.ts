@@ -5,6 +5,7 @@ import { readHtml } from '#core/page/read-html.ts';
 import type { ReadPart } from '#core/page/reading.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { writeText } from '#core/page/write.ts';
+import { primaryOf } from '#core/words/language-tag.ts';
 import { asLine } from './embed-paste.ts';
 
 /** The name of the block that offers a picture. It is the sheet's alone: no page that is kept has one. */
@@ -26,7 +27,7 @@ export interface SheetText {
 /** Reads rich text that was brought from elsewhere. What was copied from a sheet is told by `isOfSheet`, and left as it is. */
 export function readRichText(html: string, rules: HouseRules): SheetText {
   const { body } = new DOMParser().parseFromString(html, 'text/html');
-  const { parts, leftOut } = readHtml(treeOf(body).children, () => crypto.randomUUID());
+  const { parts, leftOut } = readHtml(treeOf(body, rules.language).children, () => crypto.randomUUID());
   return {
     html: parts.map((part) => writePart(part, rules)).join(''),
     embeds: parts.flatMap((part) => (part.kind === 'embed' ? [part.code] : [])),
@@ -62,15 +63,18 @@ interface Making extends HtmlElement {
   readonly children: HtmlNode[];
 }
 
-const making = ({ localName, attributes }: Element): Making => ({
+/** An element without the language that it is in where that is the page's own: writing programs say it of every word. */
+const making = ({ localName, attributes }: Element, language: string): Making => ({
   name: localName,
-  attributes: [...attributes].map(({ name, value }) => ({ name, value })),
+  attributes: [...attributes]
+    .map(({ name, value }) => ({ name, value }))
+    .filter(({ name, value }) => name !== 'lang' || primaryOf(value) !== primaryOf(language)),
   children: [],
 });
 
 /** The browser's tree as `core` reads it, made without recursion: what is deeper than it reads hangs in the last that is not. */
-function treeOf(root: Element): HtmlElement {
-  const made = making(root);
+function treeOf(root: Element, language: string): HtmlElement {
+  const made = making(root, language);
   const waiting: { readonly node: Element; readonly into: Making; readonly depth: number }[] = [
     { node: root, into: made, depth: 1 },
   ];
@@ -80,7 +84,7 @@ function treeOf(root: Element): HtmlElement {
       if (child instanceof Text) into.children.push(child.data);
       else if (child instanceof Element) {
         const isDeep = depth >= TREE_DEPTH;
-        const element = isDeep ? into : making(child);
+        const element = isDeep ? into : making(child, language);
         if (!isDeep) into.children.push(element);
         waiting.push({ node: child, into: element, depth: isDeep ? depth : depth + 1 });
       }
