@@ -45,6 +45,14 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   [
+    'table',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/demo-page-5`);
+      await page.getByRole('cell', { name: '07:49' }).click();
+      await page.getByRole('heading', { name: 'A table' }).waitFor();
+    },
+  ],
+  [
     'gather',
     async (page) => {
       await page.goto(`${ORIGIN}/gather?page=demo-page-2&words=boardwalk&shape=landscape&leastWidth=1600`);
@@ -173,11 +181,6 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
       await page.goto(`${ORIGIN}/rules`);
       await page.getByRole('heading', { name: 'Cuts' }).waitFor();
     },
-  ],
-  [
-    'narrow-desk',
-    (page) => onPhone(page, (phone) => phone.goto(ORIGIN).then(() => undefined)),
-    backAtTheDesk,
   ],
   [
     'narrow-page',

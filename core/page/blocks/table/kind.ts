@@ -7,9 +7,12 @@ import { placedCells } from './grid.ts';
 import { readTable } from './read.ts';
 import { type Cell, colspanOf, isHeader, rowspanOf, type Table, type TableRow } from './schema.ts';
 
+/** As wide as what it says, up to the column; on a phone, where that is little, cells keep a width to read in and it scrolls. */
+const LEAST_WIDTH = '34em';
+
 const INLINE = {
   around: 'clear:both;overflow-x:auto;margin:12px 0 22px',
-  table: 'border-collapse:collapse;min-width:100%;font-size:0.94em;line-height:1.35',
+  table: `width:max-content;min-width:100%;max-width:max(100%,${LEAST_WIDTH});border-collapse:collapse;font-size:0.94em;line-height:1.35`,
   caption: 'text-align:left;padding:0 0 6px;font-weight:600',
   cell: 'border-bottom:1px solid #8a989d;padding:6px 10px 6px 0;text-align:left;vertical-align:top',
 };
@@ -43,7 +46,7 @@ export const table: BlockKind<Table> = {
           },
         ],
   style: () => `.placard .table-frame { clear: both; overflow-x: auto; margin: 12px 0 22px; }
-.table-frame > table { border-collapse: collapse; min-width: 100%; font-size: 0.94em; line-height: 1.35; font-variant-numeric: tabular-nums; }
+.table-frame > table { width: max-content; min-width: 100%; max-width: max(100%, ${LEAST_WIDTH}); border-collapse: collapse; font-size: 0.94em; line-height: 1.35; font-variant-numeric: tabular-nums; }
 .table-frame caption { padding: 0 0 6px; font-weight: 600; text-align: left; }
 .table-frame :is(th, td) { min-width: 3em; padding: 6px 14px 6px 0; border-bottom: 1px solid #8a989d; text-align: left; vertical-align: top; }
 .table-frame tr:not(:has(> td)) > th { border-bottom: 2px solid currentColor; vertical-align: bottom; }
