@@ -140,3 +140,36 @@ test('a row of cards by keyboard alone', async ({ page }) => {
   await expect(sheet(page).getByRole('listitem')).toHaveCount(0);
   await expect(sheet(page)).toContainText('Carry and stack');
 });
+
+test('pieces chosen together on the tray become a row of cards of one shape, by keyboard alone', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await withThreePieces(page, 'From the tray');
+  for (const at of [3, 1, 2]) {
+    await tray(page)
+      .getByRole('button', { name: new RegExp(`^cutting-${at}-`) })
+      .press('Control+Enter');
+  }
+  await expect(page.getByRole('heading', { name: '3 pieces' })).toBeVisible();
+  await expect(row(page, 'Pieces').getByRole('listitem')).toHaveText([
+    /^cutting-3/,
+    /^cutting-1/,
+    /^cutting-2/,
+  ]);
+  await expectAccessible(page);
+  await row(page, 'Make').getByRole('button', { name: 'a row of cards' }).press('Enter');
+  await expect(sheet(page).getByRole('listitem')).toHaveCount(3);
+  await expect(sheet(page)).toBeFocused();
+  await page.keyboard.type('Soup and fire');
+  await expect(sheet(page).getByRole('listitem').first()).toContainText('Soup and fire');
+  const shape = row(page, 'Cards').getByRole('radio', { name: '1:1' });
+  await shape.focus();
+  await page.keyboard.press('Space');
+  await expect(shape).toBeChecked();
+  await saved(page);
+  await expect.poll(async () => (await htmlOf(page)).match(/<li class="card"/g)?.length).toBe(3);
+  const { width = 0, height = 1 } =
+    (await figures(page).first().locator('[data-part="window"]').boundingBox()) ?? {};
+  expect(width / height).toBeCloseTo(1, 1);
+});

@@ -61,6 +61,7 @@ const KEYS: readonly (readonly [string, readonly Line[]])[] = [
       ['Ctrl A', 'Choose all that are shown'],
       [letter('carry'), 'Carry it: to a folder, into the text, to a want'],
       ['Alt Left, Alt Right', 'Move it along the tray'],
+      ['Ctrl Enter', 'Choose it with others, to make something of them'],
     ],
   ],
 ];

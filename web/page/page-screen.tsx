@@ -41,7 +41,7 @@ import { takeCarried, takeFiles, takeOffered, takePieces, takeRichText, takeText
 import { FindBar } from './find-bar.tsx';
 import { NarrowPage } from './narrow-page.tsx';
 import { ClashNotice, SaveNotice } from './notices.tsx';
-import type { Opened } from './opened.ts';
+import { type Opened, withChosen } from './opened.ts';
 import { PageHeader } from './page-header.tsx';
 import { isPagePlace, type PagePlace } from './page-places.ts';
 import { RightPane } from './right-pane.tsx';
@@ -130,7 +130,7 @@ interface PageWorkProps {
   readonly page: Page;
   readonly session: PageSession;
   readonly isEditable: boolean;
-  readonly hands: TrayHands;
+  readonly hands: PageHands;
   readonly opened: Opened;
   readonly row: LabelRowName | null;
   readonly onOpened: (opened: Opened) => void;
@@ -214,7 +214,7 @@ function PageWork({
     <Tray
       pageId={page.id}
       page={view.doc}
-      openAsset={selectedAsset}
+      chosen={opened?.kind === 'several' ? opened.ids : selectedAsset ? [selectedAsset] : []}
       openWant={opened?.kind === 'want' ? opened.id : null}
       isEditable={isEditable}
       {...hands}
@@ -222,6 +222,13 @@ function PageWork({
       onOpen={(id) => {
         hands.onOpen(id);
         setPlace('label');
+      }}
+      onChoose={(id) => {
+        const now = view.selected ? { kind: 'asset' as const, id: view.selected.asset } : opened;
+        // A piece that is selected on the sheet has the label first.
+        if (view.selected) session.editor.commands.setTextSelection(afterSelection(session.editor));
+        onRow(null);
+        onOpened(withChosen(now, id));
       }}
       onWant={(id) => {
         hands.onWant(id);
@@ -330,6 +337,9 @@ function open(session: PageSession, next: Opened, onOpened: (opened: Opened) => 
   else session.editor.commands.setTextSelection(0);
 }
 
+/** Choosing several depends on what is looked at just now. */
+type PageHands = Omit<TrayHands, 'onChoose'>;
+
 interface TrayWays {
   readonly setOpened: (opened: Opened) => void;
   readonly setRow: (row: LabelRowName | null) => void;
@@ -341,7 +351,7 @@ function trayHands(
   session: PageSession,
   pageId: string,
   { setOpened, setRow, ...ways }: TrayWays,
-): TrayHands {
+): PageHands {
   const { editor } = session;
   return {
     onOpen: (id) => {

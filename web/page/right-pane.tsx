@@ -25,6 +25,7 @@ import {
 import { Button } from '../ui/button.tsx';
 import { FieldSet } from '../ui/field-set.tsx';
 import type { Opened } from './opened.ts';
+import { SeveralCard } from './several-card.tsx';
 import { TextCard } from './text-card.tsx';
 import type { PageSession, PageView } from './use-page-session.ts';
 
@@ -62,6 +63,20 @@ export function RightPane({
           wants={view.doc.wants}
           isEditable={isEditable}
           onChange={(wants, name) => setWants(editor, wants, name)}
+          onDone={() => onOpened(null)}
+        />
+      </SidePane>
+    );
+  }
+  const several = opened?.kind === 'several' ? opened.ids.filter((id) => isHere(view, id)) : [];
+  if (several.length > 1 && !view.selected) {
+    return (
+      <SidePane data-pane="label" aria-label="Label">
+        <SeveralCard
+          session={session}
+          page={view.doc}
+          ids={several}
+          isEditable={isEditable}
           onDone={() => onOpened(null)}
         />
       </SidePane>

@@ -245,7 +245,7 @@ function trayOf(tr: Transaction): readonly string[] {
   return tr.doc.attrs.tray as readonly string[];
 }
 
-function withOnTray(tr: Transaction, assetId: string): Transaction {
+export function withOnTray(tr: Transaction, assetId: string): Transaction {
   const tray = trayOf(tr);
   return tray.includes(assetId) ? tr : tr.setDocAttribute('tray', [...tray, assetId]);
 }
@@ -256,11 +256,16 @@ export function addToTray(editor: Editor, assetId: string): void {
 }
 
 export function takeOffTray(editor: Editor, assetId: string): void {
-  const tr = named(editor, 'taking a piece off the tray');
+  takeAllOffTray(editor, [assetId]);
+}
+
+export function takeAllOffTray(editor: Editor, assetIds: readonly string[]): void {
+  const name = assetIds.length === 1 ? 'taking a piece off the tray' : 'taking pieces off the tray';
+  const tr = named(editor, name);
   editor.view.dispatch(
     tr.setDocAttribute(
       'tray',
-      trayOf(tr).filter((id) => id !== assetId),
+      trayOf(tr).filter((id) => !assetIds.includes(id)),
     ),
   );
 }

@@ -21,7 +21,15 @@ const WANT = {
   filledBy: null,
 } as const;
 
-function tray(doc: PageDoc, { isEditable = true, takes = true } = {}) {
+function tray(
+  doc: PageDoc,
+  {
+    isEditable = true,
+    takes = true,
+    isWhole = false,
+    chosen = [],
+  }: { isEditable?: boolean; takes?: boolean; isWhole?: boolean; chosen?: readonly string[] } = {},
+) {
   const deeds: unknown[] = [];
   const say =
     (name: string) =>
@@ -29,13 +37,14 @@ function tray(doc: PageDoc, { isEditable = true, takes = true } = {}) {
       void deeds.push([name, ...args]);
   const ground = mount(
     <Tray
-      isWhole={false}
+      isWhole={isWhole}
       pageId="tides"
       page={doc}
-      openAsset={null}
+      chosen={chosen}
       openWant={null}
       isEditable={isEditable}
       onOpen={say('open')}
+      onChoose={say('choose')}
       onPlace={say('place')}
       onTakeOff={say('take off')}
       onFiles={say('files')}
@@ -180,5 +189,44 @@ describe('the tray', () => {
     expect(ground.textContent).not.toContain('Choose files');
     // Enter is a press like any other where nothing can be placed: it opens the piece.
     expect(deeds).toEqual([['open', 'heron']]);
+  });
+});
+
+describe('several pieces of the tray', () => {
+  const two = () => {
+    putPieces([exampleAsset(), exampleAsset({ id: 'bittern' })]);
+    return page({ tray: ['heron', 'bittern'] });
+  };
+
+  it('are chosen with Ctrl and a press or Enter, and one by one without', async () => {
+    const { ground, deeds } = tray(two());
+    act(() => pieceOf(ground).dispatchEvent(new MouseEvent('click', { bubbles: true, ctrlKey: true })));
+    act(() => {
+      const key = { key: 'Enter', ctrlKey: true, bubbles: true, cancelable: true };
+      pieceOf(ground, 1).dispatchEvent(new KeyboardEvent('keydown', key));
+    });
+    await click(pieceOf(ground));
+    expect(deeds).toEqual([
+      ['choose', 'heron'],
+      ['choose', 'bittern'],
+      ['open', 'heron'],
+    ]);
+  });
+
+  it('are chosen by each press where there is no key to hold, until one is chosen again', async () => {
+    const { ground, deeds } = tray(two(), { isWhole: true });
+    await click(button(ground, 'Choose several'));
+    await click(pieceOf(ground));
+    await click(button(ground, 'Choose one again'));
+    await click(pieceOf(ground, 1));
+    expect(deeds).toEqual([
+      ['choose', 'heron'],
+      ['open', 'bittern'],
+    ]);
+  });
+
+  it('are all said to be chosen', () => {
+    const { ground } = tray(two(), { chosen: ['heron', 'bittern'] });
+    expect([0, 1].map((at) => pieceOf(ground, at).getAttribute('aria-pressed'))).toEqual(['true', 'true']);
   });
 });

@@ -21,6 +21,8 @@ import { useStore } from '../ui/store.ts';
 
 export interface TrayHands {
   readonly onOpen: (assetId: string) => void;
+  /** Chooses one besides those that are chosen, or no longer. */
+  readonly onChoose: (assetId: string) => void;
   readonly onPlace: (assetId: string) => void;
   readonly onTakeOff: (assetId: string) => void;
   readonly onFiles: (files: readonly FoundFile[]) => void;
@@ -38,7 +40,8 @@ export interface TrayHands {
 interface TrayProps extends TrayHands {
   readonly pageId: string;
   readonly page: PageDoc;
-  readonly openAsset: string | null;
+  /** The pieces that the label is about. */
+  readonly chosen: readonly string[];
   readonly openWant: string | null;
   readonly isEditable: boolean;
   /** Whether it is a place of its own, instead of a strip under the sheet. */
@@ -52,7 +55,7 @@ const MARK_LOOK = 'before:absolute before:top-0 before:z-1 before:h-18 before:w-
 const titleOf = (asset: Asset) => asset.label.title || asset.stem;
 
 /** The pieces gathered for a page by their true shapes, and dashed frames for what is still wanted. */
-export function Tray({ pageId, page, openAsset, openWant, isEditable, isWhole, ...hands }: TrayProps) {
+export function Tray({ pageId, page, chosen, openWant, isEditable, isWhole, ...hands }: TrayProps) {
   const known = useStore(pieces);
   const picker = useRef<HTMLInputElement>(null);
   const gathered = page.tray.flatMap((id) => known.get(id) ?? []);
@@ -63,6 +66,8 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, isWhole, .
     hands.onFiles([...(event.target.files ?? [])].map((file) => ({ file, folder: '' })));
     event.target.value = '';
   };
+  /** Whether each press chooses one more, where there is no key to hold. */
+  const [isChoosing, setChoosing] = useState(false);
   const list = useRef<HTMLUListElement>(null);
   /** Where what is dragged would go: before a piece, or at the end. */
   const [gap, setGap] = useState<string | null>(null);
@@ -103,6 +108,11 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, isWhole, .
             </LinkButton>
           </>
         ) : null}
+        {isWhole && gathered.length > 1 ? (
+          <Button kind="link" aria-pressed={isChoosing} onClick={() => setChoosing(!isChoosing)}>
+            {isChoosing ? 'Choose one again' : 'Choose several'}
+          </Button>
+        ) : null}
         <input
           ref={picker}
           type="file"
@@ -126,9 +136,9 @@ export function Tray({ pageId, page, openAsset, openWant, isEditable, isWhole, .
             fills={page.wants.find((want) => want.filledBy === asset.id)?.purpose ?? null}
             mark={gap === asset.id ? 'before' : gap === END && at === gathered.length - 1 ? 'after' : null}
             steps={stepsOf(gathered, at)}
-            isOpen={asset.id === openAsset}
+            isOpen={chosen.includes(asset.id)}
             isEditable={isEditable}
-            hands={hands}
+            hands={isChoosing ? { ...hands, onOpen: hands.onChoose } : hands}
           />
         ))}
         {open.map((want) => (
@@ -233,6 +243,9 @@ function walk(event: KeyboardEvent<HTMLUListElement>): void {
   buttons[at + (event.key === 'ArrowRight' ? 1 : -1)]?.focus();
 }
 
+/** Whether a press or a key is for one more, beside those that are chosen. */
+const isWithMore = ({ ctrlKey, metaKey }: Pick<MouseEvent, 'ctrlKey' | 'metaKey'>) => ctrlKey || metaKey;
+
 interface TrayPieceProps {
   readonly asset: Asset;
   readonly isPlaced: boolean;
@@ -256,8 +269,11 @@ function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, ha
   });
   useSource(element, source);
   const press = (event: KeyboardEvent) => {
-    if (!isEditable) return;
-    if (event.key === 'Enter') {
+    if (event.key === 'Enter' && isWithMore(event)) {
+      event.preventDefault();
+      hands.onChoose(asset.id);
+    } else if (!isEditable) return;
+    else if (event.key === 'Enter') {
       event.preventDefault();
       hands.onPlace(asset.id);
     } else if (deedOf(event.key) === 'carry') carry(source());
@@ -287,8 +303,8 @@ function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, ha
         type="button"
         data-placed={isPlaced}
         aria-pressed={isOpen}
-        aria-description={`${fills ? `Fills the want “${fills}”. ` : ''}Enter places it, M carries it`}
-        onClick={() => hands.onOpen(asset.id)}
+        aria-description={`${fills ? `Fills the want “${fills}”. ` : ''}Enter places it, M carries it, Ctrl and Enter chooses it with others`}
+        onClick={(event) => (isWithMore(event) ? hands.onChoose(asset.id) : hands.onOpen(asset.id))}
         onDoubleClick={() => isEditable && hands.onPlace(asset.id)}
         onKeyDown={press}
       >

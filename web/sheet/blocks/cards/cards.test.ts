@@ -5,9 +5,20 @@ import type { Block } from '#core/page/blocks/block.ts';
 import type { Card } from '#core/page/blocks/cards/schema.ts';
 import { plainText } from '#core/page/inline.ts';
 import { blank, examplePlacement, heading, paragraph, placed } from '#core/page/testing.ts';
+import { putPieces } from '../../../pieces/pieces.ts';
+import { exampleAsset } from '../../../testing.tsx';
 import { changeBlock, movePlacement } from '../../commands.ts';
 import { blocksOf, closeEditor, copied, editorOf, layNothingOut, pasting } from '../../testing.ts';
-import { addCard, cardAround, makeCards, moveCard, removeCard, takeCardsApart } from './commands.ts';
+import {
+  addCard,
+  cardAround,
+  makeCards,
+  moveCard,
+  removeCard,
+  shapeCards,
+  takeCardsApart,
+} from './commands.ts';
+import { cardsOfPieces } from './of-pieces.ts';
 
 layNothingOut();
 
@@ -163,5 +174,65 @@ describe('the cards of a row', () => {
         { attrs: { link: '' } },
       ],
     });
+  });
+});
+
+describe('a row of cards of pieces', () => {
+  const held = () =>
+    putPieces([
+      exampleAsset({ label: { title: 'Heron', caption: 'At dawn.' } }),
+      exampleAsset({ id: 'bittern', label: { title: '', caption: '' } }),
+    ]);
+
+  it('has the title of each as heading, one under the last before it, and its caption as words', () => {
+    held();
+    const editor = editorOf(heading('Birds', 3), paragraph('Here'));
+    expect(cardsOfPieces(editor, ['heron', 'bittern'], editor.state.doc.content.size)).toBe(true);
+    const made = blocksOf(editor).find(({ type }) => type === 'cards');
+    if (made?.type !== 'cards') throw new Error('There are no cards.');
+    const [first, second] = made.content;
+    expect(made.attrs.perRow).toBe(2);
+    expect(first?.content.map(({ type }) => type)).toEqual(['placement', 'heading', 'paragraph']);
+    expect(first?.content[1]).toMatchObject({ attrs: { level: 4 }, content: [{ text: 'Heron' }] });
+    expect(first?.content[2]).toMatchObject({ content: [{ text: 'At dawn.' }] });
+    // Said once: on the card, and not under its picture too.
+    expect(first?.content[0]).toMatchObject({ attrs: { asset: 'heron', position: 'column', caption: '' } });
+    expect(second?.content.map(({ type }) => type)).toEqual(['placement', 'paragraph']);
+    expect(second?.content[0]).toMatchObject({ attrs: { asset: 'bittern', caption: null } });
+    editor.commands.undo();
+    expect(blocksOf(editor).map(({ type }) => type)).toEqual(['heading', 'paragraph']);
+  });
+
+  it('is none of nothing, and of more than there may be', () => {
+    const editor = editorOf(paragraph('Here'));
+    expect(cardsOfPieces(editor, [], 0)).toBe(false);
+    expect(
+      cardsOfPieces(
+        editor,
+        Array.from({ length: 61 }, () => 'heron'),
+        0,
+      ),
+    ).toBe(false);
+    expect(shortOf(editor)).toBe('Here');
+  });
+
+  it('is cut to one shape in one step, and shown in its own again', () => {
+    held();
+    const editor = editorOf(row(card('a', piece('one'), paragraph('x')), card('b', piece('two'))));
+    const shapes = () =>
+      blocksOf(editor).flatMap((block) =>
+        block.type === 'cards'
+          ? block.content.flatMap(({ content }) =>
+              content.flatMap((one) => (one.type === 'placement' ? [one.attrs.ratio] : [])),
+            )
+          : [],
+      );
+    shapeCards(editor, 'row', { across: 4, down: 3 });
+    expect(shapes()).toEqual([
+      { across: 4, down: 3 },
+      { across: 4, down: 3 },
+    ]);
+    editor.commands.undo();
+    expect(shapes()).toEqual([null, null]);
   });
 });

@@ -1,6 +1,7 @@
 import type { Editor } from '@tiptap/core';
 import { Fragment, type Node, type Schema } from '@tiptap/pm/model';
 import { Selection, TextSelection } from '@tiptap/pm/state';
+import type { Ratio } from '#core/media/crop.ts';
 import { CARDS_LIMIT, isOnCard, perRowFor } from '#core/page/blocks/cards/schema.ts';
 import { named } from '../../commands.ts';
 import { forEachBlock } from '../walk.ts';
@@ -58,6 +59,17 @@ export function takeCardsApart(editor: Editor, id: string): void {
   tr.replaceWith(found.pos, found.pos + found.node.nodeSize, blocks);
   tr.setSelection(Selection.near(tr.doc.resolve(found.pos)));
   editor.view.dispatch(tr);
+}
+
+/** Cuts the pieces on the cards of a row to one shape, or shows each in its own. */
+export function shapeCards(editor: Editor, id: string, ratio: Ratio | null): void {
+  const found = find(editor, id);
+  if (!found) return;
+  const tr = named(editor, 'the shape of the cards’ pictures');
+  found.node.descendants((node, pos) => {
+    if (node.type.name === 'placement') tr.setNodeAttribute(found.pos + 1 + pos, 'ratio', ratio);
+  });
+  if (tr.docChanged) editor.view.dispatch(tr);
 }
 
 /** An empty card behind the last of a row, to be written on. */

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { Ratio } from '#core/media/crop.ts';
 import {
   CARDS_LIMIT,
   CARDS_PER_ROW,
@@ -17,7 +18,7 @@ import { OneOf } from '../../../ui/chips.tsx';
 import { changeBlock } from '../../commands.ts';
 import type { BlockRowProps } from '../kind.ts';
 import { LineForm } from '../line-form.tsx';
-import { addCard, moveCard, removeCard } from './commands.ts';
+import { addCard, moveCard, removeCard, shapeCards } from './commands.ts';
 
 const WIDE_PX = 2000;
 
@@ -37,6 +38,14 @@ export function CardsRow({ editor, block, rules }: BlockRowProps) {
           changeBlock(editor, id, { perRow: Number(chosen) }, 'how many cards stand in a row')
         }
       />
+      {shapesIn(block.content).length > 0 ? (
+        <OneOf
+          about="Shape of the pictures"
+          value={sharedShape(block.content)}
+          choices={SHAPES}
+          onChoose={(chosen) => shapeCards(editor, id, chosen === OWN_SHAPE ? null : ratioOf(chosen))}
+        />
+      ) : null}
       <MeasuredField
         name="Gap"
         says={`${gap} px`}
@@ -62,6 +71,37 @@ export function CardsRow({ editor, block, rules }: BlockRowProps) {
       </div>
     </LabelRow>
   );
+}
+
+const OWN_SHAPE = 'own';
+const SHAPES = [
+  [OWN_SHAPE, 'each its own'],
+  ['4:3', '4:3'],
+  ['3:2', '3:2'],
+  ['1:1', '1:1'],
+] as const;
+
+function ratioOf(shape: string): Ratio {
+  const [across = 1, down = 1] = shape.split(':').map(Number);
+  return { across, down };
+}
+
+/** The shape that each picture on the cards is cut to, as it is chosen. */
+function shapesIn(cards: readonly Card[]): readonly string[] {
+  return cards.flatMap(({ content }) =>
+    content.flatMap((block) => {
+      if (block.type !== 'placement') return [];
+      const { ratio } = block.attrs;
+      return ratio === null ? OWN_SHAPE : `${ratio.across}:${ratio.down}`;
+    }),
+  );
+}
+
+/** The one that they share, where they do and it is one of those that are offered. */
+function sharedShape(cards: readonly Card[]) {
+  const [first, ...others] = shapesIn(cards);
+  const shared = others.every((shape) => shape === first) ? first : undefined;
+  return SHAPES.find(([shape]) => shape === shared)?.[0] ?? null;
 }
 
 /** A card by its heading, or its first words. */

@@ -1,0 +1,48 @@
+import type { Editor } from '@tiptap/core';
+import type { Node, Schema } from '@tiptap/pm/model';
+import { TextSelection } from '@tiptap/pm/state';
+import { CARDS_LIMIT, perRowFor } from '#core/page/blocks/cards/schema.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { pieces } from '../../../pieces/pieces.ts';
+import { named, withOnTray } from '../../commands.ts';
+
+/**
+ * Makes a row of cards of pieces at a boundary between blocks: each begins a card, with its title as heading and its caption
+ * as words. False where there are too many, or none is known.
+ */
+export function cardsOfPieces(editor: Editor, assetIds: readonly string[], at: number): boolean {
+  const { schema, doc } = editor.state;
+  if (assetIds.length === 0 || assetIds.length > CARDS_LIMIT) return false;
+  const level = levelUnder(doc, at);
+  const made = assetIds.map((id) => cardOf(schema, id, level));
+  const row = schema.node('cards', { perRow: perRowFor(made.length) }, made);
+  const tr = named(editor, 'making a row of cards').insert(at, row);
+  for (const id of assetIds) withOnTray(tr, id);
+  tr.setSelection(TextSelection.near(tr.doc.resolve(at + 2))).scrollIntoView();
+  editor.view.dispatch(tr);
+  editor.view.focus();
+  return true;
+}
+
+/** Words that the label says already stand under the picture; on a card they are its text. */
+function cardOf(schema: Schema, assetId: string, level: number): Node {
+  const label = pieces.state.get(assetId)?.label;
+  const line = (type: string, attrs: Readonly<Record<string, unknown>> | null, said: string) =>
+    schema.node(type, attrs, said === '' ? [] : [schema.text(said)]);
+  const { title = '', caption = '' } = label ?? {};
+  const words = caption === '' ? {} : { caption: '' };
+  return schema.node('card', null, [
+    schema.node('placement', { ...newPlacement(crypto.randomUUID(), assetId), position: 'column', ...words }),
+    ...(title === '' ? [] : [line('heading', { level }, title)]),
+    line('paragraph', null, caption),
+  ]);
+}
+
+/** The level of a heading at a place, one under the last before it. */
+function levelUnder(doc: Node, at: number): number {
+  let above = 1;
+  doc.nodesBetween(0, Math.min(at, doc.content.size), (node, pos) => {
+    if (pos < at && node.type.name === 'heading') above = Number(node.attrs.level);
+  });
+  return Math.min(4, above + 1);
+}
