@@ -187,11 +187,11 @@ test('a page that may not go out says what stops it, and where it is mended', as
   const inFrame = page
     .frameLocator('iframe[title="The page at 1280 px"]')
     .getByRole('img', { name: 'New planks run straight out into the marsh.' });
-  await expect(inFrame).toBeVisible({ timeout: 30_000 });
+  await expect(inFrame).toBeVisible({ timeout: 60_000 });
   // The frames follow each edit of a label, also one that takes another back.
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(words).toHaveCount(1);
-  await expect(inFrame).toHaveCount(0, { timeout: 30_000 });
+  await expect(inFrame).toHaveCount(0);
 });
 
 for (const id of ['demo-page-2', 'demo-page-3']) {
@@ -208,7 +208,7 @@ for (const id of ['demo-page-2', 'demo-page-3']) {
     });
     await page.getByRole('button', { name: 'Proof' }).click();
     const frame = page.frameLocator('iframe[title="The page at 1280 px"]');
-    await expect(frame.locator('figure img').first()).toBeVisible({ timeout: 30_000 });
+    await expect(frame.locator('figure img').first()).toBeVisible({ timeout: 60_000 });
     const inProof = await frame
       .getByRole('heading', { level: 1 })
       .locator('..')
@@ -358,7 +358,7 @@ const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) 
     '/pages/demo-page-1/proof',
     async (page) => {
       await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible({
-        timeout: 30_000,
+        timeout: 60_000,
       });
     },
   ],

@@ -5,8 +5,6 @@ import { expectAccessible, figures, signIn } from './hands.ts';
 const stagePicture = (page: Page) =>
   page.getByRole('region', { name: 'Stage' }).locator('[data-stage="picture"]');
 
-test.setTimeout(120_000);
-
 const cut = (page: Page, name: RegExp) =>
   page.getByRole('navigation', { name: 'Cuts' }).getByRole('button', { name });
 const rowOf = (page: Page, name: string) => page.getByRole('region', { name, exact: true });

@@ -84,19 +84,22 @@ test('pieces are carried by keys to every place that takes them, and each step i
   await page.keyboard.press('m');
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
-  await expect.poll(() => blocksOf(page)).toBe(`${BLOCKS} piece`);
+  await expect.poll(() => blocksOf(page)).toBe(`${BLOCKS} piece P`);
   // What was put down is selected on the sheet, and is taken up there again: not right after another letter.
   await page.waitForTimeout(300);
   await page.keyboard.press('m');
   await expect(said(page)).toContainText('where it stands, 12 of 12');
   await page.keyboard.press('Home');
   await page.keyboard.press('Enter');
-  await expect.poll(() => blocksOf(page)).toBe(`piece ${BLOCKS}`);
+  await expect.poll(() => blocksOf(page)).toBe(`piece ${BLOCKS} P`);
   await page.waitForTimeout(300);
   await page.keyboard.press('m');
   await page.keyboard.press('Tab');
   await expect(said(page)).toContainText('back on the tray, 1 of 1');
   await page.keyboard.press('Enter');
+  await expect.poll(() => blocksOf(page)).toBe(`${BLOCKS} P`);
+  for (const step of ['taking a piece off the page', 'moving it', 'placing a piece'])
+    await page.getByRole('button', { name: `Undo ${step}` }).click();
   await expect.poll(() => blocksOf(page)).toBe(BLOCKS);
 
   await piece.focus();

@@ -16,8 +16,6 @@ import { OUTSIDE_PORT } from './world.ts';
 
 /** Gathering from each place, end to end to the tray. */
 
-test.setTimeout(120_000);
-
 const results = (page: Page, source: string) => page.getByRole('region', { name: source, exact: true });
 const result = (page: Page, name: RegExp) => page.getByRole('option', { name }).first();
 const coming = (page: Page) => page.getByRole('region', { name: 'Coming in' });

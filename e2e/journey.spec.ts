@@ -19,8 +19,6 @@ import {
   tray,
 } from './hands.ts';
 
-test.setTimeout(240_000);
-
 test('from three large files to a page taken away, with the mouse', async ({ page, context }) => {
   const [plain, turned, labelled] = await largeFiles();
   await signInByHand(page, 'Mara');
@@ -243,7 +241,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
       const frame = page.frameLocator(`iframe[title="The page at ${width} px"]`);
       await expect(frame.getByRole('heading', { level: 1, name: 'The eel pass opens' })).toBeVisible();
       await expect(frame.getByRole('img', { name: 'A bittern stands between reeds' })).toBeVisible({
-        timeout: 30_000,
+        timeout: 60_000,
       });
     }
     await expect(page.getByRole('heading', { name: /Nothing stops sending/ })).toBeVisible();

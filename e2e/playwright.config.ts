@@ -11,8 +11,9 @@ export default defineConfig({
   outputDir: join(root, 'test-results'),
   workers: WORLDS,
   fullyParallel: false,
-  timeout: 180_000,
-  expect: { timeout: 30_000 },
+  // Nothing is measured here: what comes late on a machine that others use too has come all the same.
+  timeout: 400_000,
+  expect: { timeout: 60_000 },
   reporter: report ? [['list'], ['json', { outputFile: report }]] : [['list']],
   use: {
     baseURL: ORIGIN,

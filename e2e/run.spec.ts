@@ -4,8 +4,6 @@ import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { choose, dropFiles, expectAccessible, signIn, type TestFile, world } from './hands.ts';
 
-test.setTimeout(300_000);
-
 const PIECES = 60;
 /** One row is left out. */
 const RUN = PIECES - 1;

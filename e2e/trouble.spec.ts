@@ -39,7 +39,7 @@ test('the database goes away while saving: the page says so, keeps the text, and
   await expect(page.getByRole('status').filter({ hasText: 'kept on this machine' })).toBeVisible();
   await world('join');
   await expect(page.getByRole('alert').getByText('The database does not answer.')).toBeHidden({
-    timeout: 30_000,
+    timeout: 60_000,
   });
   await saved(page);
   await page.reload();

@@ -2,8 +2,6 @@ import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
 import { expectAccessible, figures, signIn } from './hands.ts';
 
-test.setTimeout(120_000);
-
 const rowOf = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const words = (page: Page) => rowOf(page, 'Words over it');
 const fragmentOf = async (page: Page, id: string) =>

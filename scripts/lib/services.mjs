@@ -19,23 +19,23 @@ const END_LIMIT_MILLIS = 15_000;
 export function startServices({ env, port, standIns = env.PLACARD_DEMO !== '0' }) {
   const outsidePort = port + 1;
   const outside = { ...env, OUTSIDE_PORT: String(outsidePort), OUTSIDE_PICTURES: outsidePictures(env) };
-  const kept = [
-    ...(standIns ? [keep('The world outside', 'outside/main.ts', outside)] : []),
-    keep('The server', 'server/main.ts', outside),
-  ];
+  const world = standIns ? keep('The world outside', 'outside/main.ts', outside) : null;
+  // What the server goes on with at once, as a gathering that was cut off, asks the world outside.
+  const server = keep('The server', 'server/main.ts', outside, world?.listening);
+  const kept = world ? [world, server] : [server];
   return {
     listening: Promise.all(kept.map(({ listening }) => listening)),
     whole: kept.at(-1).whole,
     ended: Promise.race(kept.map(({ ended }) => ended)),
     stop: () => Promise.all(kept.map(({ stop }) => stop())),
     get children() {
-      return kept.map(({ child }) => child);
+      return kept.flatMap(({ child }) => child ?? []);
     },
   };
 }
 
 /** Keeps one process running, and says why it ended. */
-function keep(name, script, env) {
+function keep(name, script, env, after = Promise.resolve()) {
   const starts = [];
   let isStopping = false;
   let tellEnded;
@@ -76,10 +76,10 @@ function keep(name, script, env) {
     });
     return listening;
   };
-  kept.listening = start();
+  kept.listening = after.then(() => (isStopping ? undefined : start()));
   kept.stop = () => {
     isStopping = true;
-    return end(kept.child);
+    return kept.child ? end(kept.child) : undefined;
   };
   return kept;
 }

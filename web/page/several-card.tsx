@@ -62,7 +62,7 @@ export function SeveralCard({ session, page, ids, isEditable, onDone }: SeveralC
               the caret is.
             </p>
           </LabelRow>
-          <LabelRow name="Tray">
+          <LabelRow name="Choice">
             <div className="flex flex-wrap gap-x-3">
               {free.length > 0 ? (
                 <Button

@@ -215,18 +215,10 @@ function placeAfter(doc: Node, { node, pos }: Found, move: Move): number | null 
     case 'top':
       return 0;
     case 'bottom':
-      return bottomOf(doc, pos + node.nodeSize === doc.content.size ? pos : null);
+      return lastPlace(doc);
     default:
       return paragraphPlaces(doc)[move.besideParagraph - 1] ?? null;
   }
-}
-
-/** The bottom is after the last block that says something; an empty last paragraph stays last. */
-function bottomOf(doc: Node, ownIfLast: number | null): number {
-  if (ownIfLast !== null) return ownIfLast;
-  const { lastChild } = doc;
-  const isBlank = lastChild?.type.name === 'paragraph' && lastChild.content.size === 0;
-  return doc.content.size - (isBlank ? lastChild.nodeSize : 0);
 }
 
 /** How many paragraphs hold text. */
