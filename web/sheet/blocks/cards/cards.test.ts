@@ -199,6 +199,7 @@ describe('a row of cards of pieces', () => {
     expect(first?.content[0]).toMatchObject({ attrs: { asset: 'heron', position: 'column', caption: '' } });
     expect(second?.content.map(({ type }) => type)).toEqual(['placement', 'paragraph']);
     expect(second?.content[0]).toMatchObject({ attrs: { asset: 'bittern', caption: null } });
+    expect(editor.state.selection.$from.parent.textContent).toBe('Heron');
     editor.commands.undo();
     expect(blocksOf(editor).map(({ type }) => type)).toEqual(['heading', 'paragraph']);
   });

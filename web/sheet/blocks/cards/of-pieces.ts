@@ -1,6 +1,6 @@
 import type { Editor } from '@tiptap/core';
 import type { Node, Schema } from '@tiptap/pm/model';
-import { TextSelection } from '@tiptap/pm/state';
+import { Selection } from '@tiptap/pm/state';
 import { CARDS_LIMIT, perRowFor } from '#core/page/blocks/cards/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { pieces } from '../../../pieces/pieces.ts';
@@ -18,7 +18,9 @@ export function cardsOfPieces(editor: Editor, assetIds: readonly string[], at: n
   const row = schema.node('cards', { perRow: perRowFor(made.length) }, made);
   const tr = named(editor, 'making a row of cards').insert(at, row);
   for (const id of assetIds) withOnTray(tr, id);
-  tr.setSelection(TextSelection.near(tr.doc.resolve(at + 2))).scrollIntoView();
+  const words = Selection.findFrom(tr.doc.resolve(at + 2), 1, true);
+  if (words) tr.setSelection(words);
+  tr.scrollIntoView();
   editor.view.dispatch(tr);
   editor.view.focus();
   return true;
