@@ -135,7 +135,9 @@ function planned(
       ? [{ code: 'not-cleared' } as const]
       : []),
   ];
-  const isSame = JSON.stringify(before) === JSON.stringify(after) && files.length === 0;
+  // In a ZIP there are files alone: a name or a folder that changes is that of a file.
+  const isSame =
+    files.length === 0 && (order.into === 'zip' || JSON.stringify(before) === JSON.stringify(after));
   return { assetId: piece.id, before, after, files, warnings, leftOut: isSame ? 'nothing' : null };
 }
 

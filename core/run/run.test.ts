@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { HOSTS, readOne } from '../embed/testing.ts';
 import { AS_IT_CAME, sizeAfter } from '../media/recipe.ts';
 import { maybeRecipe } from '../media/recipe-key.ts';
 import { isUnnamed } from '../naming/gibberish.ts';
@@ -241,6 +242,20 @@ describe('who takes part in a run', () => {
     expect(leftOut({ sizes: [COLUMN], rows: { left: { leftOut: true } } })).toEqual(['comp', 'person', null]);
     expect(leftOut({ folder: 'Hides' })).toEqual(['nothing', 'nothing', 'nothing']);
     expect(leftOut({ folder: 'Reed Cutting' })).toEqual([null, null, null]);
+  });
+
+  it('leaves out of a ZIP what no file is made of, for there its name and folder change nothing', () => {
+    const { embed } = readOne('https://lanternreel.example/watch/eel-pass-71');
+    const held = { embed, hosts: HOSTS, framing: {}, poster: 'host' } as const;
+    const frame: RunPiece = {
+      ...piece('heron'),
+      ...examplePiece({ stem: 'eel-pass' }, { kind: 'embed', embed: held }),
+    };
+    const renamed: Partial<RunOrder> = { sizes: [COLUMN], rows: { heron: { stem: 'grey-heron' } } };
+    const [packed] = plan([frame], { ...renamed, into: 'zip' });
+    expect(packed).toMatchObject({ leftOut: 'nothing', warnings: [{ code: 'no-picture', kind: 'embed' }] });
+    const [onShelf] = plan([frame], renamed);
+    expect(onShelf).toMatchObject({ leftOut: null, after: { stem: 'grey-heron' } });
   });
 
   it('warns of a ZIP with what is not cleared', () => {
