@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { type Block, BlockSchema } from '#core/page/blocks/block.ts';
+import { AnyBlockSchema, type Block } from '#core/page/blocks/block.ts';
 import type { Margins, Placement, Position } from '#core/page/blocks/placement/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import type { Inline } from '#core/page/inline.ts';
@@ -18,9 +18,20 @@ export interface DemoPage {
 
 type Unplaced<B> = B extends Block ? Omit<B, 'attrs'> & { readonly attrs: Omit<B['attrs'], 'id'> } : never;
 
+/** What holds others, whose blocks get their IDs and pieces as those of the page do. */
+type Holder = Extract<
+  Block,
+  { readonly type: 'cards' | 'card' | 'columns' | 'column' | 'gallery' | 'beforeAfter' }
+>;
+
 /** Blocks get their IDs by where they stand, so that a demo is always the same. */
 type DemoBlock =
-  | Unplaced<Exclude<Block, { readonly type: 'placement' }>>
+  | Unplaced<Exclude<Block, Holder | { readonly type: 'placement' }>>
+  | {
+      readonly type: Holder['type'];
+      readonly attrs: Readonly<Record<string, unknown>>;
+      readonly content: readonly DemoBlock[];
+    }
   | {
       readonly type: 'piece';
       readonly key: string;
@@ -57,6 +68,11 @@ const piece = (key: string, position: Position, change: Partial<Placement> = {})
   key,
   position,
   change,
+});
+const card = (key: string, heading: string, words: string, link = ''): DemoBlock => ({
+  type: 'card',
+  attrs: { link },
+  content: [piece(key, 'column', { ratio: { across: 4, down: 3 }, caption: '' }), h(heading, 3), p(words)],
 });
 const want = (purpose: string, shape: Want['shape'], leastWidth: number, filledBy: string | null = null) => ({
   purpose,
@@ -110,7 +126,18 @@ export const DEMO_PAGES: readonly DemoPage[] = [
     target: 'reserve',
     title: 'The boardwalk reopens',
     dueInDays: 4,
-    tray: ['boardwalk', 'boardwalk-old', 'boardwalk-dusk', 'channel', 'rest-31'],
+    tray: [
+      'boardwalk',
+      'boardwalk-old',
+      'rest-39',
+      'boardwalk-dusk',
+      'rest-36',
+      'rest-29',
+      'rest-28',
+      'rest-31',
+      'rest-37',
+      'channel',
+    ],
     wants: [
       want('Lead of the page', 'landscape', 1600, 'boardwalk'),
       want('Before the works', 'landscape', 800, 'boardwalk-old'),
@@ -121,10 +148,16 @@ export const DEMO_PAGES: readonly DemoPage[] = [
       ),
       piece('boardwalk', 'breakout', { ratio: { across: 16, down: 9 }, click: { kind: 'larger' } }),
       h('Before and after'),
-      piece('boardwalk-old', 'beside-right', {
-        width: { unit: '%', value: 40 },
-        caption: 'November 2024: the middle stretch had sunk by a hand.',
-      }),
+      {
+        type: 'beforeAfter',
+        attrs: { divider: 50 },
+        content: [
+          piece('boardwalk-old', 'column', {
+            caption: 'November 2024: the middle stretch had sunk by a hand.',
+          }),
+          piece('rest-39', 'column', { caption: 'November 2026, on a morning like that one.' }),
+        ],
+      },
       p(
         'The old planks were larch, laid in 1994. They lasted longer than anyone hoped, and then they all went in the same year.',
       ),
@@ -136,13 +169,25 @@ export const DEMO_PAGES: readonly DemoPage[] = [
       p(
         'Forty people came to walk it on the first evening, and most of them came back the same way in the dark.',
       ),
+      piece('rest-36', 'beside-right', { width: { unit: '%', value: 40 } }),
+      p(
+        'By the next morning the first gulls had found the rail. Whoever comes early has the planks to themselves as far as Hide 3, and the reed bunting with them.',
+      ),
+      h('The first week'),
+      {
+        type: 'gallery',
+        attrs: { perRow: 3, gap: 8, caption: 'Five of the two hundred pictures that you sent us.' },
+        content: ['rest-29', 'rest-28', 'rest-31', 'rest-37', 'channel'].map((key) =>
+          piece(key, 'column', { click: { kind: 'larger' }, caption: '' }),
+        ),
+      },
     ],
   },
   {
     target: 'reserve',
     title: 'Reed-cutting days',
     dueInDays: 9,
-    tray: ['reed-bed', 'cutters', 'cutters-break', 'tiny'],
+    tray: ['reed-bed', 'cutters', 'cutters-break', 'rest-21', 'rest-20', 'tiny'],
     wants: [
       want('Three cards, all the same shape', 'portrait', 400),
       want('Lead of the page', 'landscape', 1600, 'cutters'),
@@ -152,11 +197,24 @@ export const DEMO_PAGES: readonly DemoPage[] = [
         'Every February we cut a seventh of the reed, so that none of it is older than seven years. It takes thirty people six days.',
       ),
       piece('cutters', 'column'),
+      {
+        type: 'cards',
+        attrs: { perRow: 3, gap: 24 },
+        content: [
+          card('rest-21', 'Cut and bundle', 'Sharp tools, taught on the spot. From sixteen on.', '/days/cut'),
+          card(
+            'rest-20',
+            'Carry and stack',
+            'A dry path, forty metres, as slowly as you like.',
+            '/days/carry',
+          ),
+          card('cutters-break', 'Soup and fire', 'Somebody has to. Ovens from ten, soup at one.'),
+        ],
+      },
       h('What to bring'),
       list('Boots that can get wet', 'Gloves that can get ruined', 'Lunch, and some for somebody else'),
       piece('reed-bed', 'beside-left', { width: { unit: '%', value: 34 } }),
       p('You will be shown how to cut, how to bundle and how to carry. Nobody is asked to do all three.'),
-      piece('cutters-break', 'beside-right', { width: { unit: '%', value: 34 } }),
       p('At noon everybody sits on the planks for an hour. That hour is the reason most people come back.'),
     ],
   },
@@ -249,21 +307,32 @@ export function pageDoc(page: DemoPage, idOf: (key: string) => string): PageDoc 
       id: `want-${at + 1}`,
       filledBy: one.filledBy === null ? null : idOf(one.filledBy),
     })),
-    blocks: page.blocks.map(
-      (block, at): Block =>
-        block.type === 'piece'
-          ? {
-              type: 'placement',
-              attrs: {
-                ...newPlacement(`placed-${at + 1}`, idOf(block.key), block.position),
-                ...block.change,
-              },
-            }
-          : withId(block, `block-${at + 1}`),
-    ),
+    blocks: page.blocks.map((block, at) => blockOf(block, String(at + 1), idOf)),
   };
 }
 
-function withId(block: Exclude<DemoBlock, { readonly type: 'piece' }>, id: string): Block {
-  return v.parse(BlockSchema, { ...block, attrs: { ...block.attrs, id } });
+/** A block with the IDs of its place on the page, at any depth. */
+function blockOf(block: DemoBlock, place: string, idOf: (key: string) => string): Block {
+  if (block.type === 'piece')
+    return {
+      type: 'placement',
+      attrs: { ...newPlacement(`placed-${place}`, idOf(block.key), block.position), ...block.change },
+    };
+  const content = isHolder(block)
+    ? { content: block.content.map((inner, at) => blockOf(inner, `${place}-${at + 1}`, idOf)) }
+    : {};
+  return v.parse(AnyBlockSchema, { ...block, ...content, attrs: { ...block.attrs, id: `block-${place}` } });
+}
+
+const HOLDERS: ReadonlySet<string> = new Set([
+  'cards',
+  'card',
+  'columns',
+  'column',
+  'gallery',
+  'beforeAfter',
+]);
+
+function isHolder(block: DemoBlock): block is Extract<DemoBlock, { readonly type: Holder['type'] }> {
+  return HOLDERS.has(block.type);
 }

@@ -130,18 +130,18 @@ test('a selected piece says what it is and how it stands, and again when a key c
   page,
 }) => {
   await signIn(page, 'Mara', '/pages/demo-page-2');
+  const beside = placed(page, 'Boardwalk at dawn');
   await expect(figures(page).first()).toBeVisible();
-  await figures(page).nth(1).click();
+  await beside.click();
   const said = page.getByRole('status').and(page.locator('[aria-live="assertive"]'));
   await expect(said).toContainText(
     /^.+: beside the text, on the right, 40% of the column, \d+ px shown of \d+, margins top \d+, right \d+, bottom \d+, left \d+\.$/u,
   );
-  const figure = figures(page).nth(1);
-  await expect(figure).toHaveAttribute('aria-current', 'true');
-  await expect(figure).toHaveAccessibleDescription(/beside the text, on the right/u);
+  await expect(beside).toHaveAttribute('aria-current', 'true');
+  await expect(beside).toHaveAccessibleDescription(/beside the text, on the right/u);
   await page.keyboard.press('w');
   await expect(said).toContainText(/: as wide as the column, 720 px shown of \d+/u);
-  await page.getByText('The old planks were larch').click();
+  await page.getByText('By the next morning').click();
   await expect(page.getByRole('figure').and(page.locator('[aria-current]'))).toHaveCount(0);
 });
 

@@ -7,6 +7,7 @@ import {
   dropFiles,
   expectAccessible,
   figures,
+  placed,
   row,
   saved,
   sheet,
@@ -163,13 +164,13 @@ test('a picture pasted into the text is placed there', async ({ page }) => {
 test('a piece dragged onto a list comes to stand before or after it, never inside', async ({ page }) => {
   await signIn(page, 'Mara', '/pages/demo-page-3');
   const order = () => blocksOf(page);
-  const before = 'P piece H2 UL piece P piece P';
+  const before = 'P piece UL H2 UL piece P P';
   await expect.poll(order).toBe(before);
-  await page.getByRole('region', { name: 'Sheet' }).evaluate((pane) => {
-    pane.scrollTop = 520;
-  });
+  await page
+    .getByText('Boots that can get wet')
+    .evaluate((line) => line.closest('ul')?.scrollIntoView({ block: 'start' }));
   const [from, onto] = await Promise.all([
-    figures(page).nth(1).boundingBox(),
+    placed(page, 'Reed bed at first light').boundingBox(),
     page.getByText('Boots that can get wet').boundingBox(),
   ]);
   if (!from || !onto) throw new Error('not in sight');
@@ -178,7 +179,7 @@ test('a piece dragged onto a list comes to stand before or after it, never insid
   await page.mouse.move(from.x + 80, from.y + 10, { steps: 4 });
   await page.mouse.move(onto.x + 200, onto.y + 5, { steps: 8 });
   await page.mouse.up();
-  await expect.poll(order).toBe('P piece H2 piece UL P piece P');
+  await expect.poll(order).toBe('P piece UL H2 piece UL P P');
   await page.getByRole('button', { name: 'Undo moving it' }).click();
   await expect.poll(order).toBe(before);
 });

@@ -37,7 +37,7 @@ export function imageObjects(
   addressOf: (fileName: string) => string,
 ): { readonly '@context': 'https://schema.org'; readonly '@graph': readonly ImageObject[] } {
   const objects = new Map<string, ImageObject>();
-  for (const standing of standingsOf(page, rules)) {
+  for (const standing of standingsOf(page, { rules, pieces })) {
     const { placement } = standing;
     const piece = pieces.get(placement.asset);
     // The first page of a document is no picture of its own: what is linked is the document.

@@ -44,6 +44,8 @@ export const DE: Messages = {
     ),
   licensedTo: (name) => `lizenziert für ${name}`,
   opensLarger: 'Öffnet sich größer',
+  divider: 'Wie viel von vorher zu sehen ist, in Prozent',
+  large: { close: 'Schließen', next: 'Nächstes Bild', back: 'Voriges Bild' },
   descriptionOf: (title) => `Beschreibung: ${title}`,
   untitledPage: 'Seite ohne Titel',
   more: 'Mehr',

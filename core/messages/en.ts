@@ -32,6 +32,8 @@ export const EN: Messages = {
   changed: (changes) => listed(changes, 'and'),
   licensedTo: (name) => `licensed to ${name}`,
   opensLarger: 'Opens larger',
+  divider: 'How much of before is shown, in percent',
+  large: { close: 'Close', next: 'Next picture', back: 'Picture before' },
   descriptionOf: (title) => `Description of ${title}`,
   untitledPage: 'Untitled page',
   more: 'More',

@@ -16,6 +16,10 @@ export interface Messages {
   readonly licensedTo: (name: string) => string;
   /** Said of a picture that is a link to its larger file. */
   readonly opensLarger: string;
+  /** What moves the line between a picture of before and one of after. */
+  readonly divider: string;
+  /** What is done in a picture that is shown large. */
+  readonly large: { readonly close: string; readonly next: string; readonly back: string };
   /** What a long description is called where it is folded away. */
   readonly descriptionOf: (title: string) => string;
   readonly untitledPage: string;

@@ -26,10 +26,10 @@ export function isStacked(rules: Measures, placement: Laid, viewport: number): b
 
 /** Where a placement stands in its room: out of the column only where that is the page's own. */
 export function positionIn(
-  { isColumn }: Pick<Room, 'isColumn'>,
+  { sort }: Pick<Room, 'sort'>,
   { position }: Pick<Placement, 'position'>,
 ): Position {
-  return isColumn || (position !== 'breakout' && position !== 'bleed') ? position : 'column';
+  return sort === 'column' || (position !== 'breakout' && position !== 'bleed') ? position : 'column';
 }
 
 /**
@@ -44,7 +44,7 @@ export function shownWidth(rules: Measures, placement: Laid, room: Room, viewpor
   return Math.max(LEAST_SHOWN_PX, Math.min(wishedWidth(placement, around, most), most));
 }
 
-const WINDOW: Room = { isColumn: true, stretches: [{ below: null, share: 1, px: 0 }] };
+const WINDOW: Room = { sort: 'column', stretches: [{ below: null, share: 1, px: 0 }] };
 
 /** The room that a placement may fill: that which it stands in, or what is round the column. */
 function roomFor(rules: Measures, placement: Laid, room: Room): Room {
@@ -55,7 +55,7 @@ function roomFor(rules: Measures, placement: Laid, room: Room): Room {
       const most = Math.max(rules.breakout, rules.column);
       const gutters = 2 * rules.gutter;
       return {
-        isColumn: true,
+        sort: 'column',
         stretches: [
           { below: most + gutters, share: 1, px: -gutters },
           { below: null, share: 0, px: most },

@@ -183,7 +183,9 @@ describe('HTML of a page', () => {
     ).toContain('<a href="https://a.example/"><picture>');
     expect(
       writeFragment(examplePage(figure(examplePlacement('column', { click: { kind: 'larger' } }))), CONTEXT),
-    ).toMatch(/<a href="media\/heron--2400\.jpg">[\s\S]+ alt="A heron stands in the reeds\. Opens larger"/);
+    ).toMatch(
+      /<a class="larger" href="media\/heron--2400\.jpg">[\s\S]+ alt="A heron stands in the reeds\. Opens larger"/,
+    );
     const silent = figure(
       examplePlacement('column', { click: { kind: 'larger' }, alt: { kind: 'decorative' } }),
     );

@@ -76,6 +76,11 @@ export function recipeHere(
   return recipeForRatio({ size, trim, prep, focal: label.focal }, ratio);
 }
 
+/** The size of what is shown of a piece in one use, before resizing. */
+export function shownSize(placement: Parameters<typeof recipeHere>[0], piece: Piece): Size {
+  return sizeAfter(piece.size, recipeHere(placement, piece));
+}
+
 /** What goes into the file, and the words over it that stand in the page instead, where they are not drawn. */
 export function wordsApart(
   recipe: Recipe,

@@ -64,6 +64,18 @@ function lineOf(block: Block): string | string[] {
       return [`[] ${block.attrs.perRow} ${block.attrs.gap}`, ...block.content.flatMap(lineOf)];
     case 'card':
       return block.content.flatMap(lineOf).map((words) => `[${block.attrs.link}] ${words}`);
+    case 'columns':
+      return [
+        `|| ${block.attrs.gap}`,
+        ...block.content.flatMap(({ attrs, content }) => [
+          `${attrs.share}${attrs.leads ? ' first' : ''}`,
+          ...content.flatMap(lineOf).map((words) => `| ${words}`),
+        ]),
+      ];
+    case 'column':
+    case 'gallery':
+    case 'beforeAfter':
+      throw new Error(`A ${block.type} is not read by itself.`);
     default:
       return listed(block);
   }

@@ -19,8 +19,11 @@ export interface WidthSegment {
 export interface Room {
   /** From narrow to wide; CSS px. */
   readonly stretches: readonly WidthSegment[];
-  /** Whether it is the page's own column, which pieces may stand out of. */
-  readonly isColumn: boolean;
+  /**
+   * How pieces stand in it: in the page's own column, which they may stand out of; in a part of the page; or each filling
+   * the place that it has in a row, whatever side, width and margins it would have elsewhere.
+   */
+  readonly sort: 'column' | 'part' | 'filled';
 }
 
 type Measures = Pick<HouseRules, 'column' | 'gutter'>;
@@ -33,7 +36,7 @@ export function columnRoom(rules: Measures): Room {
   if (known) return known;
   const gutters = 2 * rules.gutter;
   const room = {
-    isColumn: true,
+    sort: 'column' as const,
     stretches: [
       { below: LEAST_SHOWN_PX + gutters, share: 0, px: LEAST_SHOWN_PX },
       { below: Math.max(rules.column, LEAST_SHOWN_PX) + gutters, share: 1, px: -gutters },
@@ -53,7 +56,7 @@ export function widthAt({ stretches }: Pick<Room, 'stretches'>, viewport: number
 /** A room inside another that is `px` narrower, as by padding; never narrower than anything is laid out. */
 export function narrowedRoom(room: Room, px: number): Room {
   return {
-    isColumn: false,
+    sort: 'part',
     stretches: room.stretches.flatMap((stretch, at) => {
       const least = { ...stretch, share: 0, px: LEAST_SHOWN_PX };
       const inner = { ...stretch, px: stretch.px - px };
@@ -68,31 +71,46 @@ export function narrowedRoom(room: Room, px: number): Room {
   };
 }
 
-/**
- * The room of one of several that stand beside each other, with `gap` px between them, from a viewport of `from` px on;
- * under that each has the whole.
- */
+/** What one of several that stand beside each other gets of the room: `share` of what is left of it without `gaps` px. */
+export interface Part {
+  readonly share: number;
+  readonly gaps: number;
+}
+
+/** The room of one of several that stand beside each other: one part from a viewport of `from` px on, another under that. */
+export function partRoom(
+  room: Room,
+  { from, wide, narrow }: { readonly from: number; readonly wide: Part; readonly narrow: Part },
+): Room {
+  const partOf = ({ share, px, below }: WidthSegment, part: Part): WidthSegment => ({
+    below,
+    share: share * part.share,
+    px: (px - part.gaps) * part.share,
+  });
+  const stretches = room.stretches.flatMap((stretch, at): WidthSegment[] => {
+    const start = room.stretches[at - 1]?.below ?? 0;
+    if (stretch.below !== null && stretch.below <= from) return [partOf(stretch, narrow)];
+    if (start >= from) return [partOf(stretch, wide)];
+    return [partOf({ ...stretch, below: from }, narrow), partOf(stretch, wide)];
+  });
+  return narrowedRoom({ stretches, sort: 'part' }, 0);
+}
+
+/** All of a room, as what stands below the other has it. */
+export const WHOLE: Part = { share: 1, gaps: 0 };
+
+/** The room of one of `count` that share a room evenly, with `gap` px between them, from a viewport of `from` px on. */
 export function sharedRoom(
   room: Room,
   { from, count, gap }: { readonly from: number; readonly count: number; readonly gap: number },
 ): Room {
-  const shared = ({ share, px, below }: WidthSegment): WidthSegment => ({
-    below,
-    share: share / count,
-    px: (px - gap * (count - 1)) / count,
-  });
-  const stretches = room.stretches.flatMap((stretch, at): WidthSegment[] => {
-    const start = room.stretches[at - 1]?.below ?? 0;
-    if (stretch.below !== null && stretch.below <= from) return [stretch];
-    return start >= from ? [shared(stretch)] : [{ ...stretch, below: from }, shared(stretch)];
-  });
-  return narrowedRoom({ stretches, isColumn: false }, 0);
+  return partRoom(room, { from, wide: { share: 1 / count, gaps: gap * (count - 1) }, narrow: WHOLE });
 }
 
 export function isSameRoom(one: Room, other: Room): boolean {
   return (
     one === other ||
-    (one.isColumn === other.isColumn &&
+    (one.sort === other.sort &&
       one.stretches.length === other.stretches.length &&
       one.stretches.every((stretch, at) => {
         const its = other.stretches[at];

@@ -8,7 +8,8 @@ export function sayStanding({ placement, room }: Standing, rules: HouseRules): s
   const widest = Math.max(...rules.proofWidths);
   const whole = widthAt(room, widest);
   const share = Math.round((shownWidth(rules, placement, room, widest) / whole) * 100);
-  const column = room.isColumn ? 'the column' : 'what it stands in';
+  if (room.sort === 'filled') return 'It fills its place in the arrangement.';
+  const column = room.sort === 'column' ? 'the column' : 'what it stands in';
   switch (positionIn(room, placement)) {
     case 'beside-left':
     case 'beside-right': {

@@ -28,6 +28,8 @@ const SEVERITIES: HouseRules['severities'] = {
   'quotation-unattributed': 'note',
   'details-unnamed': 'mend',
   'card-alone': 'note',
+  'pair-broken': 'mend',
+  'pair-shapes': 'mend',
   'card-unnamed': 'mend',
   'table-headless': 'mend',
   'title-missing': 'stops',

@@ -1,10 +1,10 @@
 import type { Block } from './blocks/block.ts';
-import type { RoomRules } from './blocks/kind.ts';
+import type { RoomContext } from './blocks/kind.ts';
 import { kindOf } from './blocks/kinds.ts';
 import type { Placement } from './blocks/placement/schema.ts';
 import { type Inline, plainText } from './inline.ts';
 import { columnRoom, type Room } from './room.ts';
-import type { Standing } from './standing.ts';
+import { type Standing, standsIn } from './standing.ts';
 
 /** Whatever holds blocks as a page does. */
 interface Holder {
@@ -36,13 +36,17 @@ export function placementById(page: Holder, id: string): Placement | undefined {
 /** As `walkPage`, each block with the room that it stands in. */
 export function* walkRooms(
   { blocks }: Holder,
-  rules: RoomRules,
-  room = columnRoom(rules),
+  context: RoomContext,
+  roomAt: (at: number) => Room = () => columnRoom(context.rules),
 ): Generator<{ readonly block: Block; readonly room: Room }, void> {
-  for (const block of blocks) {
+  for (const [at, block] of blocks.entries()) {
+    const room = roomAt(at);
     yield { block, room };
     const { inside } = kindOf(block);
-    if (inside) yield* walkRooms({ blocks: inside.of(block) }, rules, inside.room(room, block, rules));
+    if (inside)
+      yield* walkRooms({ blocks: inside.of(block) }, context, (place) =>
+        inside.room(room, block, context, place),
+      );
   }
 }
 
@@ -100,16 +104,19 @@ export function withoutBlock<P extends { readonly blocks: Block[] }>(page: P, bl
 }
 
 /** All placements of a page, each with its room on a target, in reading order. */
-export function standingsOf(page: Holder, rules: RoomRules): readonly Standing[] {
-  return [...walkRooms(page, rules)].flatMap(({ block, room }) =>
-    block.type === 'placement' ? [{ placement: block.attrs, room }] : [],
+export function standingsOf(page: Holder, context: RoomContext): readonly Standing[] {
+  return [...walkRooms(page, context)].flatMap(({ block, room }) =>
+    block.type === 'placement' ? [{ placement: standsIn(block.attrs, room), room }] : [],
   );
 }
 
-/** The room in which a placement of a page stands; that of the column for one that is not there yet. */
-export function roomOf(page: Holder, rules: RoomRules, placementId: string): Room {
+/** How a placement stands on a page; in the column where it is not there yet. */
+export function standingOn(page: Holder, context: RoomContext, placement: Placement): Standing {
   return (
-    standingsOf(page, rules).find(({ placement }) => placement.id === placementId)?.room ?? columnRoom(rules)
+    standingsOf(page, context).find(({ placement: { id } }) => id === placement.id) ?? {
+      placement,
+      room: columnRoom(context.rules),
+    }
   );
 }
 

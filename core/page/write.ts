@@ -15,7 +15,7 @@ import type { BlockContext, WriteContext } from './write-context.ts';
 /** Every file that a page's HTML names, each once. */
 export function cutsOfPage(page: PageDoc, context: Pick<WriteContext, 'rules' | 'pieces'>): readonly Cut[] {
   const byName = new Map<string, Cut>();
-  for (const standing of standingsOf(page, context.rules)) {
+  for (const standing of standingsOf(page, context)) {
     const piece = context.pieces.get(standing.placement.asset);
     if (!piece) continue;
     for (const cut of cutsHere(standing, piece, context)) byName.set(cut.fileName, cut);

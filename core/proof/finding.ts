@@ -13,6 +13,7 @@ type Place =
 export type PlacementRemedy =
   | 'own-shape'
   | 'show-whole'
+  | 'shape-of-first'
   | 'frame-at-once'
   | 'link-in-words'
   | 'narrow'

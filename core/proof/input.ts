@@ -36,7 +36,7 @@ const settled = new WeakMap<ProofInput, readonly Placed[]>();
 export function placedOf(input: ProofInput): readonly Placed[] {
   const known = settled.get(input);
   if (known) return known;
-  const placed = standingsOf(input.page, input.rules).flatMap((standing) => {
+  const placed = standingsOf(input.page, input).flatMap((standing) => {
     const piece = input.pieces.get(standing.placement.asset);
     return piece ? [{ ...standing, piece, plan: planPicture(input.rules, standing, piece) }] : [];
   });

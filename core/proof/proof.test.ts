@@ -5,6 +5,7 @@ import { HOSTS, readOne } from '../embed/testing.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import type { Block } from '../page/blocks/block.ts';
+import type { Placement } from '../page/blocks/placement/schema.ts';
 import type { PageDoc } from '../page/model.ts';
 import type { HeldEmbed, Piece } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
@@ -75,6 +76,13 @@ function filmPiece(facts: Partial<EmbedFacts> = {}, framing: Framing | null = nu
   const embed = heldFor('https://lanternreel.example/watch/eel-pass-71', facts, framing);
   return examplePiece({}, { kind: 'embed', embed });
 }
+
+/** A before-and-after of the same piece, each in a shape. */
+const pair = (...shapes: readonly Placement['ratio'][]): Block => ({
+  type: 'beforeAfter',
+  attrs: { id: 'pair', divider: 50 },
+  content: shapes.map((ratio, at) => figure(examplePlacement('column', { id: `side-${at}`, ratio }))),
+});
 
 const codes = (one: Case) => findings(one).map((finding) => finding.code);
 
@@ -154,6 +162,8 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
       })),
     }),
   },
+  'pair-broken': { page: examplePage(pair(null)) },
+  'pair-shapes': { page: examplePage(pair(null, { across: 1, down: 1 })) },
   'card-unnamed': {
     page: examplePage({
       type: 'cards',

@@ -20,9 +20,9 @@ import type { Finding, Found, Remedy } from './finding.ts';
 import type { ProofInput } from './input.ts';
 
 /** Faults that blocks have by themselves, as their kinds say. */
-const checkBlocks = ({ page, rules }: ProofInput): readonly Found[] =>
-  [...walkRooms(page, rules)].flatMap(
-    ({ block, room }) => kindOf(block).findings?.(block, room, rules) ?? [],
+const checkBlocks = (input: ProofInput): readonly Found[] =>
+  [...walkRooms(input.page, input)].flatMap(
+    ({ block, room }) => kindOf(block).findings?.(block, room, input) ?? [],
   );
 
 const CHECKS = [

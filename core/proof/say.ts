@@ -146,6 +146,14 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     sentence: `A card that leads to ${link} says nothing.`,
     why: 'Its heading is the link. Without words nobody hears where it leads, and nobody can press it.',
   }),
+  'pair-broken': ({ pictures }) => ({
+    sentence: `A before-and-after has ${pictures === 1 ? 'one picture' : `${pictures} pictures`}.`,
+    why: 'It is made of two: without them it goes out as plain figures.',
+  }),
+  'pair-shapes': () => ({
+    sentence: 'The two pictures of a before-and-after are not of one shape.',
+    why: 'They lie over each other, and what one has in one place the other has elsewhere.',
+  }),
   'table-headless': () => ({
     sentence: 'A table has no headings of its rows or columns.',
     why: 'Whoever hears it cell by cell does not know what a figure is of.',
@@ -192,6 +200,7 @@ function sayCoded<C extends FindingCode>({
 const CHANGES: Readonly<Record<Exclude<PlacementRemedy, 'narrow' | 'stack'>, string>> = {
   'own-shape': 'Give it its own shape',
   'show-whole': 'Show it whole',
+  'shape-of-first': 'Cut the second as the first',
   'frame-at-once': 'Show its frame at once, without a poster',
   'link-in-words': 'Link to it in words, without a poster',
   third: 'Make it a third',

@@ -63,6 +63,8 @@ export interface FindingValues {
   'heading-empty': Record<never, never>;
   'quotation-unattributed': Record<never, never>;
   'details-unnamed': Record<never, never>;
+  'pair-broken': { readonly pictures: number };
+  'pair-shapes': Record<never, never>;
   'card-alone': { readonly cards: number; readonly perRow: number };
   'card-unnamed': { readonly link: string };
   'table-headless': Record<never, never>;

@@ -9,6 +9,7 @@ import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { creditsOfPage, writeCredits } from '#core/page/credits.ts';
 import { embedsOfPage } from '#core/page/embeds-of-page.ts';
 import { escapeHtml } from '#core/page/escape.ts';
+import { pageScript, scriptElement } from '#core/page/on-page.ts';
 import { allCuts, type Cut, planPicture } from '#core/page/picture.ts';
 import type { Piece } from '#core/page/piece.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
@@ -43,6 +44,7 @@ export async function writeBundle(
   const going = outgoing(whole);
   const cuts = cutsOfPage(whole.doc, going);
   const hasEmbeds = embedsOfPage(whole.doc, whole.rules, whole.pieces).length > 0;
+  const script = pageScript(whole.doc);
   const media = imageObjects(whole.doc, whole.pieces, whole.rules, inMedia);
   const hasCredits = creditsOfPage(whole.doc, whole.pieces, whole.rules).length > 0;
   const texts: [string, string][] = [
@@ -51,7 +53,7 @@ export async function writeBundle(
       writeDocument(whole.doc, {
         ...going,
         styleSheet: 'style.css',
-        head: `${PAGE_LINKS}${linkedData(media)}${hasEmbeds ? EMBED_HEAD : ''}`,
+        head: `${PAGE_LINKS}${linkedData(media)}${hasEmbeds ? EMBED_HEAD : ''}${script === '' ? '' : scriptElement('page.js', whole.rules.language)}`,
         foot: hasCredits ? creditsLink(messagesFor(whole.rules.language)) : '',
       }),
     ],
@@ -63,6 +65,7 @@ export async function writeBundle(
     ['media.jsonld', `${JSON.stringify(media, null, 2)}\n`],
   ];
   if (hasEmbeds) texts.push(['embeds.js', EMBED_SCRIPT]);
+  if (script !== '') texts.push(['page.js', script]);
   const redirects = redirectsOf(cuts, whole.pieces, await formerNames(context, whole.assets), inMedia);
   if (redirects.length > 0) texts.push(['redirects.json', `${JSON.stringify(redirects, null, 2)}\n`]);
   const written: string[] = [];
@@ -101,8 +104,8 @@ const EMBED_HEAD = '<script src="embeds.js" async></script>\n';
 const inMedia = (fileName: string) => `media/${fileName}`;
 
 /** The use that a cut is made for: another use of the same piece may owe another credit. */
-function placementFor({ doc, rules }: WholePage, piece: Piece, cut: Cut): Placement | undefined {
-  return standingsOf(doc, rules).find(
+function placementFor({ doc, rules, pieces }: WholePage, piece: Piece, cut: Cut): Placement | undefined {
+  return standingsOf(doc, { rules, pieces }).find(
     (standing) =>
       standing.placement.asset === cut.assetId &&
       allCuts(planPicture(rules, standing, piece)).some(({ fileName }) => fileName === cut.fileName),

@@ -50,7 +50,7 @@ async function draftsOf(
   signal: AbortSignal,
 ): Promise<ReadonlyMap<string, string>> {
   const wanted = new Map<string, Shown>();
-  for (const standing of standingsOf(doc, rules)) {
+  for (const standing of standingsOf(doc, { rules, pieces })) {
     const { placement } = standing;
     const piece = pieces.get(placement.asset);
     const source = assets.find(({ id }) => id === placement.asset);

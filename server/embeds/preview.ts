@@ -78,7 +78,7 @@ export function previewPolicy(
     `img-src ${list(mediaOrigin, 'data:', scripted)}`,
     `style-src ${list(mediaOrigin, "'unsafe-inline'", scripted)}`,
     `font-src ${list(mediaOrigin, scripted)}`,
-    `script-src ${list(`${mediaOrigin}/embeds.js`, `${mediaOrigin}/measure.js`, scripted)}`,
+    `script-src ${list(`${mediaOrigin}/embeds.js`, `${mediaOrigin}/page.js`, `${mediaOrigin}/measure.js`, scripted)}`,
     `connect-src ${list(scripted)}`,
     `media-src ${list(framed, scripted)}`,
     `frame-src ${list(framed)}`,

@@ -11,6 +11,7 @@ import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts
 import { sizeAfter } from '#core/media/recipe.ts';
 import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
 import { embedsOfPage } from '#core/page/embeds-of-page.ts';
+import { PAGE_SCRIPT, pageScript, scriptElement } from '#core/page/on-page.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument } from '#core/page/write.ts';
 import { clientGoneSignal } from '../client-abort.ts';
@@ -142,7 +143,7 @@ export function mediaRoutes(context: Context): Router {
       rules: whole.rules,
       pieces: whole.pieces,
       styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
-      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}`,
+      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}${pageScript(whole.doc) === '' ? '' : scriptElement('/page.js', whole.rules.language)}`,
       addressOf: (cut) =>
         signedAddress(
           context,
@@ -188,6 +189,10 @@ export function mediaRoutes(context: Context): Router {
     response.type('js').send(EMBED_SCRIPT);
   });
 
+  router.get('/page.js', (_request, response) => {
+    response.type('js').send(PAGE_SCRIPT);
+  });
+
   router.get('/measure.js', (_request, response) => {
     response.type('js');
     createReadStream(join(root, 'server/media/measure.js')).pipe(response);
@@ -224,7 +229,7 @@ function previewPolicy(context: Context): string {
     `img-src ${mediaOrigin}`,
     `style-src ${mediaOrigin} 'unsafe-inline'`,
     `font-src ${mediaOrigin}`,
-    `script-src ${mediaOrigin}/measure.js`,
+    `script-src ${mediaOrigin}/measure.js ${mediaOrigin}/page.js`,
     `frame-ancestors ${appOrigin}`,
     'sandbox allow-scripts',
   ].join('; ');

@@ -33,7 +33,7 @@ export function outgoing(whole: Pick<WholePage, 'rules' | 'pieces'>): WriteConte
 
 /** The files a sharp screen of `viewport` px would load at first, for the page's weight. */
 export function firstLoad(whole: WholePage, viewport: number) {
-  return standingsOf(whole.doc, whole.rules).flatMap((standing) => {
+  return standingsOf(whole.doc, whole).flatMap((standing) => {
     const { placement, room } = standing;
     const piece = whole.pieces.get(placement.asset);
     const use = piece ? pictureUse(whole.rules, placement, piece) : 'none';

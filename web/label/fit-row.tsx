@@ -46,7 +46,7 @@ export function FitRow({
       way={<OpenRow words="Move it, link it" state={state} />}
       form={state.isOpen ? <MoveForm use={use} /> : null}
     >
-      {state.isEditable ? (
+      {state.isEditable && use.room.sort !== 'filled' ? (
         <>
           <Positions
             placement={placement}

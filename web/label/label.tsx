@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { type ReactNode, useRef } from 'react';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -34,6 +34,8 @@ export interface LabelProps {
   /** House rules of the target it is looked at for. */
   readonly rules: HouseRules;
   readonly use: Use | null;
+  /** What is said of the arrangement that it stands in. */
+  readonly around?: ReactNode;
   readonly isEditable: boolean;
   readonly openRow: LabelRowName | null;
   readonly onOpenRow: (row: LabelRowName | null) => void;
@@ -41,7 +43,7 @@ export interface LabelProps {
 
 /** One card that says all there is to say of a piece, always in the same order. Rows open in place. */
 export function Label(props: LabelProps) {
-  const { asset, rules, use, isEditable, openRow, onOpenRow } = props;
+  const { asset, rules, use, around, isEditable, openRow, onOpenRow } = props;
   const row = (name: LabelRowName) => ({
     isOpen: openRow === name,
     isEditable,
@@ -54,6 +56,7 @@ export function Label(props: LabelProps) {
     >
       <LabelHead asset={asset} {...row('title')} />
       {use ? <FitRow use={use} rules={rules} {...row('fit')} /> : null}
+      {around}
       <KindRow {...props} />
       <WordsRow
         asset={asset}

@@ -174,6 +174,7 @@ function PageWork({
           page={view.doc}
           rules={rules}
           selected={view.selected}
+          block={view.block}
           isEditable={isEditable}
         />
       </div>

@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import type { Want } from '#core/page/model.ts';
+import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { placementsOf, roomOf } from '#core/page/walk.ts';
+import { placementsOf, standingOn } from '#core/page/walk.ts';
 import { wantMisfit } from '#core/page/wants.ts';
 import { SidePane } from '../frame/panes.tsx';
 import { useKeepRow } from '../label/kept-row.ts';
@@ -10,7 +11,7 @@ import { Label } from '../label/label.tsx';
 import type { LabelRowName, Use } from '../label/row.tsx';
 import { newWant } from '../pages/new-page-screen.tsx';
 import { WantLines } from '../pages/want-lines.tsx';
-import { pieceOf, usePiece } from '../pieces/pieces.ts';
+import { pieceOf, usePiece, usePieces } from '../pieces/pieces.ts';
 import { ReplaceDeed } from '../replace/replace-deed.tsx';
 import {
   changePlacement,
@@ -24,6 +25,7 @@ import {
 } from '../sheet/commands.ts';
 import { Button } from '../ui/button.tsx';
 import { FieldSet } from '../ui/field-set.tsx';
+import { BlockRows } from './block-rows.tsx';
 import type { Opened } from './opened.ts';
 import { SeveralCard } from './several-card.tsx';
 import { TextCard } from './text-card.tsx';
@@ -52,6 +54,7 @@ export function RightPane({
   onOpened,
 }: RightPaneProps) {
   const { editor } = session;
+  const known = usePieces();
   const openedAsset = opened?.kind === 'asset' && isHere(view, opened.id) ? opened.id : null;
   const asset = usePiece(view.selected?.asset ?? openedAsset);
   useKeepRow(session.pageId, { use: view.selected?.id ?? null, piece: openedAsset }, row);
@@ -90,7 +93,12 @@ export function RightPane({
             key={view.selected?.id ?? asset.id}
             asset={asset}
             rules={rules}
-            use={view.selected ? placementUse(session, view, rules) : null}
+            use={view.selected ? placementUse(session, view, rules, known) : null}
+            around={
+              isEditable && view.selected ? (
+                <BlockRows editor={editor} doc={view.doc} blockId={view.selected.id} rules={rules} />
+              ) : null
+            }
             isEditable={isEditable}
             openRow={row}
             onOpenRow={onRow}
@@ -164,13 +172,18 @@ function TrayDeeds({
   );
 }
 
-function placementUse({ editor, pageId }: PageSession, view: PageView, rules: HouseRules): Use | null {
+function placementUse(
+  { editor, pageId }: PageSession,
+  view: PageView,
+  rules: HouseRules,
+  pieces: ReadonlyMap<string, Piece>,
+): Use | null {
   const placement = view.selected;
   if (!placement) return null;
   return {
     pageId,
     placement,
-    room: roomOf(view.doc, rules, placement.id),
+    room: standingOn(view.doc, { rules, pieces }, placement).room,
     change: (change, name) => changePlacement(editor, placement.id, change, name),
     paragraphs: paragraphCount(editor),
     paragraph: paragraphNumber(editor, placement.id),

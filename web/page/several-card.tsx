@@ -1,13 +1,12 @@
 import type { Asset } from '#api/assets.ts';
-import { CARDS_LIMIT } from '#core/page/blocks/cards/schema.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { LabelRow } from '../label/row.tsx';
 import { pieces } from '../pieces/pieces.ts';
-import { cardsOfPieces } from '../sheet/blocks/cards/of-pieces.ts';
-import { afterSelection, takeAllOffTray } from '../sheet/commands.ts';
+import { takeAllOffTray } from '../sheet/commands.ts';
 import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
+import { ARRANGEMENTS } from './arrangements.tsx';
 import type { PageSession } from './use-page-session.ts';
 
 interface SeveralCardProps {
@@ -46,20 +45,26 @@ export function SeveralCard({ session, page, ids, isEditable, onDone }: SeveralC
       {isEditable ? (
         <>
           <LabelRow name="Make">
-            <button
-              type="button"
-              className="grid w-fit cursor-pointer justify-items-start gap-1.5 rounded-sm border border-line bg-panel p-2 hover:border-ink disabled:cursor-not-allowed disabled:opacity-55"
-              disabled={chosen.length > CARDS_LIMIT}
-              onClick={() => {
-                cardsOfPieces(editor, ids, afterSelection(editor));
-                onDone();
-              }}
-            >
-              <CardsDrawing count={chosen.length} />a row of cards
-            </button>
+            <div className="flex flex-wrap items-stretch gap-2">
+              {ARRANGEMENTS.map(({ words, make, fits, Drawing }) => (
+                <button
+                  key={words}
+                  type="button"
+                  className="grid w-32 cursor-pointer content-between justify-items-start gap-1.5 rounded-sm border border-line bg-panel p-2 text-left hover:border-ink disabled:cursor-not-allowed disabled:opacity-55"
+                  disabled={!fits(chosen.length)}
+                  onClick={() => {
+                    make(editor, ids);
+                    onDone();
+                  }}
+                >
+                  <Drawing count={chosen.length} />
+                  {words}
+                </button>
+              ))}
+            </div>
             <p className="text-soft">
-              Each piece begins a card, with its title as heading and its caption as words. It stands where
-              the caret is.
+              It stands where the caret is, in the order in which the pieces were chosen. On a card, the title
+              of a piece is the heading and its caption the words.
             </p>
           </LabelRow>
           <LabelRow name="Choice">
@@ -85,25 +90,5 @@ export function SeveralCard({ session, page, ids, isEditable, onDone }: SeveralC
         </>
       ) : null}
     </article>
-  );
-}
-
-const CARD = { width: 26, picture: 18, gap: 5 } as const;
-
-/** How it will look: pictures side by side, each over its heading and its words; more than four in rows. */
-function CardsDrawing({ count }: { readonly count: number }) {
-  const across = Math.min(count, 4);
-  const width = across * CARD.width + (across - 1) * CARD.gap;
-  return (
-    <svg width={width} height={34} viewBox={`0 0 ${width} 34`} aria-hidden="true" focusable="false">
-      {Array.from({ length: across }, (_, at) => at * (CARD.width + CARD.gap)).map((x) => (
-        <g key={x} className="fill-control">
-          <rect x={x} y={0} width={CARD.width} height={CARD.picture} />
-          <rect x={x} y={CARD.picture + 4} width={CARD.width * 0.7} height={3} className="fill-ink" />
-          <rect x={x} y={CARD.picture + 10} width={CARD.width} height={2} />
-          <rect x={x} y={CARD.picture + 14} width={CARD.width * 0.85} height={2} />
-        </g>
-      ))}
-    </svg>
   );
 }

@@ -11,6 +11,7 @@ import { sheetKindOf, TEXT_WAYS } from '../sheet/blocks/kinds.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
+import { BlockRows } from './block-rows.tsx';
 import { MeaningRow } from './meaning-row.tsx';
 import type { PageView } from './use-page-session.ts';
 
@@ -61,10 +62,9 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
       </header>
       {isEditable ? (
         <>
-          {around.map((block) => {
-            const Row = sheetKindOf(block.type)?.Row;
-            return Row ? <Row key={block.attrs.id} editor={editor} block={block} rules={rules} /> : null;
-          })}
+          {view.block === null ? null : (
+            <BlockRows editor={editor} doc={view.doc} blockId={view.block} rules={rules} />
+          )}
           {isWordsAlone ? null : (
             <>
               <WaysRow name="Is" about="What the text is" sort="is" on={way ? [way] : []} editor={editor} />

@@ -23,7 +23,6 @@ export interface PageSession {
   readonly view: Store<PageView>;
   /** Reads what was typed just now and keeps it on this machine. */
   readonly flush: () => void;
-  /** Puts another state of the page on the sheet, as after a clash. */
   /** Shows another state of the page: a step of its own that undo takes back, or one that is taken back where it was done. */
   readonly show: (doc: PageDoc, isOwnStep?: boolean) => void;
 }

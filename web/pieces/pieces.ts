@@ -30,7 +30,15 @@ const asPieces = new WeakMap<ReadonlyMap<string, Asset>, ReadonlyMap<string, Pie
 
 /** All known pieces as `core` knows them: made once for each state of the store, not at each keystroke. */
 export function usePieces(): ReadonlyMap<string, Piece> {
-  const known = useStore(pieces);
+  return asCore(useStore(pieces));
+}
+
+/** The same, for what is drawn without a screen being told. */
+export function corePieces(): ReadonlyMap<string, Piece> {
+  return asCore(pieces.state);
+}
+
+function asCore(known: ReadonlyMap<string, Asset>): ReadonlyMap<string, Piece> {
   const made = asPieces.get(known) ?? new Map([...known].map(([id, asset]) => [id, pieceOf(asset)]));
   asPieces.set(known, made);
   return made;

@@ -2,13 +2,14 @@ import type { Editor } from '@tiptap/core';
 import { closeHistory } from '@tiptap/pm/history';
 import type { Node } from '@tiptap/pm/model';
 import { NodeSelection, type Transaction } from '@tiptap/pm/state';
+import { Transform } from '@tiptap/pm/transform';
 import { shapeOf } from '#core/media/dimensions.ts';
 import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import type { Want } from '#core/page/model.ts';
 import { pieces } from '../pieces/pieces.ts';
 import { paragraphPlaces } from './blocks/paragraph/numbers.ts';
-import { placementOf } from './blocks/placement/node.ts';
+import { placementOf, ROW_GROUP } from './blocks/placement/node.ts';
 import { blockAround, forEachBlock, holdsBlocks, lastPlace, placesFor } from './blocks/walk.ts';
 
 /** Marks a transaction with the name that undo says. */
@@ -110,46 +111,93 @@ export function placeOver(editor: Editor, assetId: string, at: number): void {
   editor.view.dispatch(withOnTray(tr, assetId));
 }
 
-/** The block boundary after the block in which the selection ends; before it where it is the empty line that ends the page. */
-export function afterSelection(editor: Editor): number {
-  const { doc, selection } = editor.state;
+/**
+ * The place for a new block behind the one in which the selection ends, in the innermost that takes one of its type: a column,
+ * a card, or the page itself, where it stands before the empty line that ends it.
+ */
+export function afterSelection(editor: Editor, type = 'placement'): number {
+  const { doc, selection, schema } = editor.state;
   const { $to } = selection;
+  const made = schema.nodes[type];
+  const { parent } = $to;
+  const isBetween = $to.depth > 0 && !parent.inlineContent;
+  // Behind the piece that is selected in a row of them.
+  if (made && isBetween && parent.canReplaceWith($to.index(), $to.index(), made)) return $to.pos;
+  for (let depth = $to.depth; depth > 1; depth -= 1) {
+    const holder = $to.node(depth - 1);
+    const at = $to.indexAfter(depth - 1);
+    if (made && holdsBlocks(holder) && holder.canReplaceWith(at, at, made)) return $to.after(depth);
+  }
   return Math.min($to.depth === 0 ? $to.pos : $to.after(1), lastPlace(doc));
 }
 
-/** The place for a piece between blocks that is nearest to a point of the screen, in what holds blocks there. */
-export function boundaryAt(editor: Editor, left: number, top: number): number {
-  return Math.min(boundaryNear(editor, left, top), lastPlace(editor.state.doc));
+interface SpotOnScreen {
+  readonly left: number;
+  readonly top: number;
 }
 
-function boundaryNear(editor: Editor, left: number, top: number): number {
+/**
+ * The place for a piece between blocks that is nearest to a point of the screen, in what holds blocks there; `moved` is the
+ * piece where it stands on the sheet already.
+ */
+export function boundaryAt(editor: Editor, left: number, top: number, moved: Found | null = null): number {
+  return Math.min(boundaryNear(editor, { left, top }, moved), lastPlace(editor.state.doc));
+}
+
+function boundaryNear(editor: Editor, spot: SpotOnScreen, moved: Found | null): number {
   const { doc, schema } = editor.state;
-  if (top < editor.view.dom.getBoundingClientRect().top) return 0;
-  const at = editor.view.posAtCoords({ left, top });
+  const from = moved && doc.resolve(moved.pos);
+  if (spot.top < editor.view.dom.getBoundingClientRect().top) return 0;
+  const at = editor.view.posAtCoords(spot);
   if (!at) return doc.content.size;
-  const $pos = doc.resolve(at.inside >= 0 ? at.inside : at.pos);
+  const inside = at.inside >= 0 ? at.inside : at.pos;
+  const $pos = doc.resolve(nearestInRow(editor, inside, spot) ?? inside);
   const around = blockAround($pos);
   const depth =
     around && !(around.depth === $pos.depth && holdsBlocks(around.block)) ? around.depth : $pos.depth + 1;
   for (let d = depth; d >= 1; d -= 1) {
-    const place = besideBlock(editor, d > $pos.depth ? $pos.pos : $pos.before(d), top);
+    const place = besideBlock(editor, d > $pos.depth ? $pos.pos : $pos.before(d), spot);
     const $place = doc.resolve(place);
     const isIn =
-      schema.nodes.placement &&
-      $place.parent.canReplaceWith($place.index(), $place.index(), schema.nodes.placement);
+      (schema.nodes.placement &&
+        $place.parent.canReplaceWith($place.index(), $place.index(), schema.nodes.placement)) ||
+      // Where it stands already there is room for it.
+      (from && from.depth > 0 && from.sameParent($place));
     // Over or under all that it holds, a block is passed by.
-    if (isIn && !isBeyond(editor, place, top)) return place;
+    if (isIn && !isBeyond(editor, place, spot.top)) return place;
   }
-  return besideBlock(editor, $pos.depth === 0 ? $pos.pos : $pos.before(1), top);
+  return besideBlock(editor, $pos.depth === 0 ? $pos.pos : $pos.before(1), spot);
 }
 
-/** Before or after the block at a position, whichever is nearer to a height on the screen. */
-function besideBlock(editor: Editor, start: number, top: number): number {
-  const block = editor.state.doc.nodeAt(start);
+/** The piece of a row at a position that is nearest to a point, as between two of them; null where no row is. */
+function nearestInRow(editor: Editor, pos: number, { left, top }: SpotOnScreen): number | null {
+  const row = editor.state.doc.nodeAt(pos);
+  if (!row?.type.isInGroup(ROW_GROUP)) return null;
+  let nearest: { readonly at: number; readonly distance: number } | null = null;
+  row.forEach((_piece, offset) => {
+    const at = pos + 1 + offset;
+    const dom = editor.view.nodeDOM(at);
+    if (!(dom instanceof HTMLElement)) return;
+    const box = dom.getBoundingClientRect();
+    const across = Math.max(box.left - left, 0, left - box.right);
+    const down = Math.max(box.top - top, 0, top - box.bottom);
+    const distance = Math.hypot(across, down);
+    if (!nearest || distance < nearest.distance) nearest = { at, distance };
+  });
+  return nearest === null ? null : (nearest as { readonly at: number }).at;
+}
+
+/** Before or after the block at a position, whichever is nearer to a point: along a row, or from top to bottom. */
+function besideBlock(editor: Editor, start: number, { left, top }: SpotOnScreen): number {
+  const { doc } = editor.state;
+  const block = doc.nodeAt(start);
   const dom = editor.view.nodeDOM(start);
   if (!block || !(dom instanceof HTMLElement)) return start;
   const box = dom.getBoundingClientRect();
-  return top < box.top + box.height / 2 ? start : start + block.nodeSize;
+  const isBefore = doc.resolve(start).parent.type.isInGroup(ROW_GROUP)
+    ? left < box.left + box.width / 2
+    : top < box.top + box.height / 2;
+  return isBefore ? start : start + block.nodeSize;
 }
 
 /** Whether a place is the first or last in a block, and the height is nearer to that block's edge than to what it holds. */
@@ -159,8 +207,9 @@ function isBeyond(editor: Editor, place: number, top: number): boolean {
   const dom = editor.view.nodeDOM($place.before());
   if (!(dom instanceof HTMLElement)) return false;
   const box = dom.getBoundingClientRect();
-  if ($place.index() === 0) return top < box.top + EDGE_PX;
-  return $place.index() === $place.parent.childCount && top > box.bottom - EDGE_PX;
+  const isRow = $place.parent.type.isInGroup(ROW_GROUP);
+  if ((isRow || $place.index() === 0) && top < box.top + EDGE_PX) return true;
+  return (isRow || $place.index() === $place.parent.childCount) && top > box.bottom - EDGE_PX;
 }
 
 /** So near to the edge of a block that holds others, what is put down stands beside it and not in it. */
@@ -205,7 +254,7 @@ export function movePlacementTo(editor: Editor, id: string, at: number): void {
 
 /** The place to which a move leads, or null where there is none. Behind the placement is the same place as before it. */
 function placeAfter(doc: Node, { node, pos }: Found, move: Move): number | null {
-  const places = placesFor(doc, node.type).filter((at) => at !== pos + node.nodeSize);
+  const places = placesToMove(doc, { node, pos });
   const now = places.indexOf(pos);
   switch (move) {
     case 'up':
@@ -219,6 +268,16 @@ function placeAfter(doc: Node, { node, pos }: Found, move: Move): number | null 
     default:
       return paragraphPlaces(doc)[move.besideParagraph - 1] ?? null;
   }
+}
+
+/**
+ * All places to which a block may be moved, in reading order, its own among them: those there are once it is taken out, for
+ * what holds no more than it has may have room for it again.
+ */
+export function placesToMove(doc: Node, { node, pos }: Found): readonly number[] {
+  const without = new Transform(doc).delete(pos, pos + node.nodeSize).doc;
+  const size = doc.content.size - without.content.size;
+  return placesFor(without, node.type).map((at) => (at <= pos ? at : at + size));
 }
 
 /** How many paragraphs hold text. */

@@ -13,6 +13,7 @@ import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { ledger } from '../undo/ledger.ts';
+import { emptiedRows } from './blocks/emptied.ts';
 import { closedAround } from './blocks/flow.ts';
 import { blockIds } from './blocks/ids.ts';
 import { SHEET_KINDS } from './blocks/kinds.ts';
@@ -77,6 +78,7 @@ export function makeEditor(
       ...WORD_MARKS,
       ...SHEET_KINDS.flatMap(({ nodes }) => nodes({ rules: target.rules, targetId: target.id })),
       blockIds,
+      emptiedRows,
       pictureOffer(hooks),
       ledgerExtension(scope),
       foundMarks,

@@ -4,7 +4,7 @@ import { DEFAULT_SHARE } from '#core/page/target.ts';
 import { closestWidth } from '#core/page/width-limits.ts';
 import { carry } from '../drag/carry.ts';
 import { deedOf, type LetterDeed, singleKeys } from '../ui/single-keys.ts';
-import { carriedPlacement } from './blocks/placement/node.ts';
+import { carriedPlacement, ROW_GROUP } from './blocks/placement/node.ts';
 import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
 import { firstKey, settleSoleKey, soleKey } from './sole-key.ts';
@@ -15,6 +15,9 @@ const MOVE_KEYS: Readonly<Record<string, Move>> = {
   Home: 'top',
   End: 'bottom',
 };
+
+/** Where pieces stand side by side, they are moved along the row too. */
+const ROW_KEYS: Readonly<Record<string, Move>> = { ArrowLeft: 'up', ArrowRight: 'down' };
 
 /** What a key does while a placement is selected. Letters never fall through, or they would be typed over the piece. */
 export function placementKey(
@@ -28,15 +31,17 @@ export function placementKey(
   // What another key does comes after what a letter before it does; letters, spaces and points in a row are text.
   if (event.key !== 'Shift' && (!isPrinted || isStep)) settleSoleKey();
   if (event.ctrlKey || event.metaKey) return false;
-  const move = MOVE_KEYS[event.key];
+  const isInRow = editor.state.selection.$from.parent.type.isInGroup(ROW_GROUP);
+  const move = MOVE_KEYS[event.key] ?? (isInRow ? ROW_KEYS[event.key] : undefined);
   if (event.altKey) {
     if (move) movePlacement(editor, placement.id, move);
     return move !== undefined;
   }
   const deed = isPrinted ? deedOf(event.key) : undefined;
   if (deed === 'carry') firstKey(Date.now(), () => carry(carriedPlacement(placement)));
-  else if (isPrinted && !isStep) soleKey(Date.now(), letterDeed(editor, placement, deed, hooks));
-  else if (isStep && !singleKeys.state.areOn) return true;
+  else if (isPrinted && !isStep)
+    soleKey(Date.now(), isInRow ? () => undefined : letterDeed(editor, placement, deed, hooks));
+  else if (isStep && (isInRow || !singleKeys.state.areOn)) return true;
   else if (event.key === '+' || event.key === '=') widen(editor, placement, 1);
   else if (event.key === '-') widen(editor, placement, -1);
   else if (event.key === 'Enter') hooks.onOpenLabel();

@@ -84,15 +84,17 @@ export function PlacementMeasure({ editor, standing, asset, rules, paper, paperW
         }}
       />
       <MarginHatches box={box} margins={margins} />
-      <WidthHandle
-        editor={editor}
-        placement={placement}
-        rules={rules}
-        figure={figure}
-        box={box}
-        side={innerSide}
-        onDrag={setDragged}
-      />
+      {standing.room.sort === 'filled' ? null : (
+        <WidthHandle
+          editor={editor}
+          placement={placement}
+          rules={rules}
+          figure={figure}
+          box={box}
+          side={innerSide}
+          onDrag={setDragged}
+        />
+      )}
     </div>
   );
 }

@@ -1,13 +1,22 @@
 import type { Editor } from '@tiptap/core';
-import type { Node } from '@tiptap/pm/model';
+import type { Node, ResolvedPos } from '@tiptap/pm/model';
 import { type RefObject, useRef, useState } from 'react';
 import type { Dragged } from '../drag/dragged.ts';
 import type { Place, Spot } from '../drag/place.ts';
 import { usePlace, useScrollsAlong } from '../drag/use-drag.ts';
 import { cx } from '../ui/cx.ts';
 import { sheetKindOf } from './blocks/kinds.ts';
+import { ROW_GROUP } from './blocks/placement/node.ts';
 import { placesFor } from './blocks/walk.ts';
-import { afterSelection, boundaryAt, findPlacement, movePlacementTo, placePiece } from './commands.ts';
+import {
+  afterSelection,
+  boundaryAt,
+  type Found,
+  findPlacement,
+  movePlacementTo,
+  placePiece,
+  placesToMove,
+} from './commands.ts';
 
 interface SheetPlaceProps {
   readonly editor: Editor;
@@ -56,7 +65,7 @@ function sheetPlace(
   });
   return {
     takes: ({ from }) => isEditable && from !== 'shelf',
-    spotAt: (dragged, { x, y }) => spot(dragged, boundaryAt(editor, x, y)),
+    spotAt: (dragged, { x, y }) => spot(dragged, boundaryAt(editor, x, y, standing(editor, dragged))),
     spots: (dragged) => boundaries(editor, dragged).map((at) => spot(dragged, at)),
     first: (dragged) => {
       const from = staysAt(editor, dragged) ?? afterSelection(editor);
@@ -72,17 +81,19 @@ function put(editor: Editor, dragged: Dragged, at: number): void {
 }
 
 /** Where a placement stands already. */
-function staysAt(editor: Editor, dragged: Dragged): number | null {
-  return dragged.from === 'sheet' ? (findPlacement(editor, dragged.placementId)?.pos ?? null) : null;
+function standing(editor: Editor, dragged: Dragged): Found | null {
+  return dragged.from === 'sheet' ? findPlacement(editor, dragged.placementId) : null;
 }
+
+const staysAt = (editor: Editor, dragged: Dragged): number | null => standing(editor, dragged)?.pos ?? null;
 
 /** The places between blocks where a piece can stand; behind a placement that is moved is the same spot as before it. */
 function boundaries(editor: Editor, dragged: Dragged): readonly number[] {
   const { doc, schema } = editor.state;
-  const stays = staysAt(editor, dragged);
-  const behind = stays === null ? null : stays + (doc.nodeAt(stays)?.nodeSize ?? 0);
+  const stands = standing(editor, dragged);
   const { placement } = schema.nodes;
-  return placement ? placesFor(doc, placement).filter((at) => at !== behind) : [];
+  if (stands) return placesToMove(doc, stands);
+  return placement ? placesFor(doc, placement) : [];
 }
 
 /** A boundary by the block that comes after it: "before paragraph 3, The tide turns". */
@@ -111,11 +122,24 @@ function lineAt(editor: Editor, at: number, paper: HTMLElement | null) {
   if (!paper) return null;
   const on = paper.getBoundingClientRect();
   const text = editor.view.dom.getBoundingClientRect();
-  const next = at < editor.state.doc.content.size ? editor.view.nodeDOM(at) : null;
+  const { doc } = editor.state;
+  const next = at < doc.content.size ? editor.view.nodeDOM(at) : null;
+  const $at = doc.resolve(at);
+  if ($at.parent.type.isInGroup(ROW_GROUP)) return lineInRow(editor, $at, on);
   const first = next instanceof HTMLElement ? firstLineOf(next) : null;
   const left = first?.left ?? text.left;
   const y = first ? first.top - 7 : text.bottom + 4;
   return { left: left - on.left, width: text.right - left, top: Math.max(0, y - on.top) };
+}
+
+/** Between two pieces of a row the line is upright, as high as the piece beside it. */
+function lineInRow(editor: Editor, $at: ResolvedPos, on: DOMRect) {
+  const isLast = !$at.nodeAfter;
+  const beside = editor.view.nodeDOM(isLast ? $at.pos - ($at.nodeBefore?.nodeSize ?? 0) : $at.pos);
+  if (!(beside instanceof HTMLElement)) return null;
+  const box = beside.getBoundingClientRect();
+  const left = (isLast ? box.right + 2 : box.left - 5) - on.left;
+  return { left: Math.max(0, left), width: 3, top: box.top - on.top, height: box.height };
 }
 
 function firstLineOf(block: HTMLElement): { readonly left: number; readonly top: number } {

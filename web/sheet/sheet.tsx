@@ -13,9 +13,10 @@ import { columnAt } from '#core/page/layout.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { styleSheet } from '#core/page/style-sheet.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { roomOf } from '#core/page/walk.ts';
+import { standingOn } from '#core/page/walk.ts';
 import { Ruler } from '../measure/ruler.tsx';
-import { usePiece } from '../pieces/pieces.ts';
+import { usePiece, usePieces } from '../pieces/pieces.ts';
+import { ColumnsMeasure } from './columns-measure.tsx';
 import { setTitle } from './commands.ts';
 import { edgeAt, writeAtEdge } from './lines.ts';
 import { onSheet } from './on-sheet.ts';
@@ -27,11 +28,13 @@ interface SheetProps {
   readonly page: PageDoc;
   readonly rules: HouseRules;
   readonly selected: Placement | null;
+  /** The block that the caret is in. */
+  readonly block: string | null;
   readonly isEditable: boolean;
 }
 
 /** The page at the target's true column width, under a ruler, laid out by the very rules that go out. */
-export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps) {
+export function Sheet({ editor, page, rules, selected, block, isEditable }: SheetProps) {
   const pane = useRef<HTMLDivElement>(null);
   const paper = useRef<HTMLDivElement>(null);
   const text = useRef<HTMLDivElement>(null);
@@ -40,6 +43,7 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
     editor.view.updateRoot();
   }, [editor]);
   const asset = usePiece(selected?.asset ?? null);
+  const known = usePieces();
   const { width, left } = usePaper(pane, rules);
   const column = columnAt(rules, width);
   const intoText = (event: KeyboardEvent) => {
@@ -99,10 +103,11 @@ export function Sheet({ editor, page, rules, selected, isEditable }: SheetProps)
           <div ref={text} />
         </div>
         <SheetPlace editor={editor} pane={pane} paper={paper} isEditable={isEditable} />
+        {isEditable ? <ColumnsMeasure editor={editor} page={page} block={block} paper={paper} /> : null}
         {selected && isEditable ? (
           <PlacementMeasure
             editor={editor}
-            standing={{ placement: selected, room: roomOf(page, rules, selected.id) }}
+            standing={standingOn(page, { rules, pieces: known }, selected)}
             asset={asset}
             rules={rules}
             paper={paper}

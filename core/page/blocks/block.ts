@@ -1,11 +1,14 @@
 import * as v from 'valibot';
+import { type BeforeAfter, BeforeAfterSchema } from './before-after/schema.ts';
 import { type Card, CardSchema, type Cards, CardsSchema } from './cards/schema.ts';
+import { type Column, ColumnSchema, type Columns, ColumnsSchema } from './columns/schema.ts';
 import { type Details, DetailsSchema } from './details/schema.ts';
 import { type FlowBlock, FlowBlockSchema } from './flow-block.ts';
+import { type Gallery, GallerySchema } from './gallery/schema.ts';
 import { type SideBox, SideBoxSchema } from './side-box/schema.ts';
 
 /** One thing that a page holds. What each kind does is listed in `kinds.ts`. */
-export type Block = FlowBlock | Details | SideBox | Cards | Card;
+export type Block = FlowBlock | Details | SideBox | Cards | Card | Columns | Column | Gallery | BeforeAfter;
 
 /** All that stands in running text, and what sets a part of the page apart. */
 const PAGE_BLOCKS = v.variant('type', [
@@ -13,10 +16,14 @@ const PAGE_BLOCKS = v.variant('type', [
   DetailsSchema,
   SideBoxSchema,
   CardsSchema,
+  ColumnsSchema,
+  GallerySchema,
+  BeforeAfterSchema,
 ]);
 
 /** What may stand on the page itself. Its type is that of any block, so that one walk goes through all of them. */
-export const BlockSchema: v.GenericSchema<v.InferInput<typeof PAGE_BLOCKS> | Card, Block> = PAGE_BLOCKS;
+export const BlockSchema: v.GenericSchema<v.InferInput<typeof PAGE_BLOCKS> | Card | Column, Block> =
+  PAGE_BLOCKS;
 
 /** Any block, also one that stands in another alone. */
-export const AnyBlockSchema = v.variant('type', [...PAGE_BLOCKS.options, CardSchema]);
+export const AnyBlockSchema = v.variant('type', [...PAGE_BLOCKS.options, CardSchema, ColumnSchema]);

@@ -1,5 +1,6 @@
 import type { Found } from '../../proof/finding.ts';
 import type { Inline } from '../inline.ts';
+import type { Piece } from '../piece.ts';
 import type { ReadElement } from '../reading.ts';
 import type { Room } from '../room.ts';
 import type { HouseRules } from '../target.ts';
@@ -7,15 +8,26 @@ import type { BlockContext } from '../write-context.ts';
 import type { Block } from './block.ts';
 
 /** What of House rules decides how wide something is. */
-export type RoomRules = Pick<HouseRules, 'column' | 'gutter' | 'breakout' | 'stackBelow'>;
+type RoomRules = Pick<HouseRules, 'column' | 'gutter' | 'breakout' | 'stackBelow'>;
+
+/** What decides in which room something stands: measures, and the shapes of pieces that share a row. */
+export interface RoomContext {
+  readonly rules: RoomRules;
+  readonly pieces: ReadonlyMap<string, Piece>;
+}
+
+/** What a block is judged by. */
+interface FindingContext extends RoomContext {
+  readonly rules: HouseRules;
+}
 
 /** How blocks stand in a block that holds others. */
 interface Inside<B extends Block> {
   of(block: B): readonly Block[];
   /** The same block with others in it. */
   with(block: B, blocks: readonly Block[]): B;
-  /** The room that it hands down, of the room that it stands in itself. */
-  room(room: Room, block: B, rules: RoomRules): Room;
+  /** The room that it hands down to the block in it at a place, of the room that it stands in itself. */
+  room(room: Room, block: B, context: RoomContext, at: number): Room;
 }
 
 /**
@@ -28,7 +40,7 @@ export interface BlockKind<B extends Block> {
   /** The runs of words that it says itself, without those of blocks in it. */
   words(block: B): readonly (readonly Inline[] | undefined)[];
   /** Faults that it has by itself, in the room that it stands in. */
-  findings?(block: B, room: Room, rules: HouseRules): readonly Found[];
+  findings?(block: B, room: Room, context: FindingContext): readonly Found[];
   /** The blocks in it, for kinds that hold others. */
   readonly inside?: Inside<B>;
   /** The style of its own classes, which goes out with pages that hold one; what text has anyway is in `style-sheet.ts`. */

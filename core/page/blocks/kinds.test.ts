@@ -23,7 +23,7 @@ import {
 import {
   countWords,
   placementsOf,
-  roomOf,
+  standingOn,
   standingsOf,
   walkPage,
   withoutBlock,
@@ -123,11 +123,41 @@ const EXAMPLES: { readonly [T in Type]: Of<T> } = {
     attrs: { id: 'alone', link: '' },
     content: [paragraph('Soup and fire.', 'alone-words')],
   },
+  columns: {
+    type: 'columns',
+    attrs: { id: 'columns', gap: 20 },
+    content: [
+      {
+        type: 'column',
+        attrs: { id: 'left', share: 60, leads: false },
+        content: [heading('Cut', 3, 'left-head'), paragraph('From sixteen on.', 'left-words')],
+      },
+      { type: 'column', attrs: { id: 'right', share: 40, leads: true }, content: [] },
+    ],
+  },
+  column: {
+    type: 'column',
+    attrs: { id: 'lone', share: 50, leads: false },
+    content: [paragraph('Soup and fire.', 'lone-words')],
+  },
+  gallery: {
+    type: 'gallery',
+    attrs: { id: 'gallery', perRow: 3, gap: 8, caption: 'Two from last year & before' },
+    content: [placed(examplePlacement('column', { id: 'one-of-two' }))],
+  },
+  beforeAfter: {
+    type: 'beforeAfter',
+    attrs: { id: 'pair', divider: 40 },
+    content: [placed(examplePlacement('column', { id: 'before' }))],
+  },
 };
-const SILENT: ReadonlySet<Type> = new Set(['placement', 'rule']);
+const SILENT: ReadonlySet<Type> = new Set(['placement', 'rule', 'beforeAfter']);
 const TYPES = Object.values(EXAMPLES);
-// A card is on a page by its row.
-const HOLDERS = TYPES.filter((block) => kindOf(block).inside && block.type !== 'card');
+/** Those that are on a page by what they stand in alone. */
+const PARTS: ReadonlySet<Type> = new Set(['card', 'column']);
+/** Those that are told by their pieces. */
+const TOLD: ReadonlySet<Type> = new Set(['placement', 'gallery', 'beforeAfter']);
+const HOLDERS = TYPES.filter((block) => kindOf(block).inside && !PARTS.has(block.type));
 
 const pieces = new Map([['heron', examplePiece()]]);
 const CONTEXT = { rules: PLAIN_RULES, pieces, addressOf: ({ fileName }: { fileName: string }) => fileName };
@@ -159,8 +189,7 @@ describe.each(TYPES)('a $type', (block) => {
   });
 
   it('is what is read where it was written, and is written so again to the byte', () => {
-    // A placement is told by its piece, and a card stands in its row alone.
-    if (block.type === 'placement' || block.type === 'card') return;
+    if (TOLD.has(block.type) || PARTS.has(block.type)) return;
     const back = readBack(html(block));
     expect(back.map(numbered)).toEqual([numbered(block)]);
     expect(html(...back)).toBe(html(block));
@@ -194,14 +223,17 @@ function pageWith(holder: Block, change: Parameters<typeof examplePlacement>[1] 
   const put: Block =
     holder.type === 'cards'
       ? { type: 'card', attrs: { id: 'inner-card', link: '' }, content: [piece] }
-      : piece;
-  const filled = inside ? inside.with(holder, [...inside.of(holder), put]) : holder;
+      : holder.type === 'columns'
+        ? { type: 'column', attrs: { id: 'inner-column', share: 40, leads: false }, content: [piece] }
+        : piece;
+  const others = inside?.of(holder).filter(({ type }) => type !== 'placement') ?? [];
+  const filled = inside ? inside.with(holder, [...others, put]) : holder;
   return examplePage(paragraph('Before'), filled);
 }
 
 describe.each(HOLDERS)('a piece in a $type', (holder) => {
   const page = pageWith(holder);
-  const room = roomOf(page, PLAIN_RULES, 'inner');
+  const room = standingOn(page, CONTEXT, examplePlacement('column', { id: 'inner' })).room;
 
   it('is one of the page', () => {
     expect(v.parse(PageDocSchema, page)).toEqual(page);
@@ -249,6 +281,6 @@ describe.each(HOLDERS)('a piece in a $type', (holder) => {
     const outside = { ...page, blocks: [before, piece, inside.with(filled, inside.of(filled).slice(0, -1))] };
     expect(mergePages(outside, page, outside).page).toEqual(page);
     expect(mergePages(page, page, outside).page).toEqual(outside);
-    expect(standingsOf(mergePages(outside, page, outside).page, PLAIN_RULES)[0]?.room).toEqual(room);
+    expect(standingsOf(mergePages(outside, page, outside).page, CONTEXT)[0]?.room).toEqual(room);
   });
 });

@@ -1,7 +1,10 @@
+import { beforeAfter } from './before-after/kind.ts';
 import type { Block } from './block.ts';
 import { card, cards } from './cards/kind.ts';
 import { codeBlock } from './code-block/kind.ts';
+import { column, columns } from './columns/kind.ts';
 import { details } from './details/kind.ts';
+import { gallery } from './gallery/kind.ts';
 import { heading } from './heading/kind.ts';
 import type { BlockKind } from './kind.ts';
 import { bulletList, orderedList } from './list/kind.ts';
@@ -27,6 +30,10 @@ const KINDS = {
   sideBox,
   cards,
   card,
+  columns,
+  column,
+  gallery,
+  beforeAfter,
 } satisfies {
   readonly [T in Block['type']]: BlockKind<Extract<Block, { readonly type: T }>>;
 };

@@ -1,6 +1,9 @@
+import { beforeAfter } from './before-after/kind.tsx';
 import { card, cards } from './cards/kind.tsx';
 import { codeBlock } from './code-block/kind.ts';
+import { column, columns } from './columns/kind.tsx';
 import { details } from './details/kind.tsx';
+import { gallery } from './gallery/kind.tsx';
 import { heading } from './heading/kind.ts';
 import type { SheetKind, TextWay } from './kind.ts';
 import { list } from './list/kind.ts';
@@ -20,6 +23,10 @@ export const SHEET_KINDS: readonly SheetKind[] = [
   sideBox,
   cards,
   card,
+  columns,
+  column,
+  gallery,
+  beforeAfter,
   details,
   codeBlock,
   rule,

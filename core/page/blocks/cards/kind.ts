@@ -1,7 +1,7 @@
 import type { Found } from '../../../proof/finding.ts';
 import { type Inline, plainText } from '../../inline.ts';
 import { type Room, sharedRoom } from '../../room.ts';
-import type { BlockKind, RoomRules } from '../kind.ts';
+import type { BlockKind, RoomContext } from '../kind.ts';
 import { readCards } from './read.ts';
 import {
   CARDS_PER_ROW,
@@ -15,7 +15,11 @@ import {
 
 const INLINE_ROW = 'clear:both;list-style:none;padding:0;margin:12px 0 22px;display:flex;flex-wrap:wrap';
 
-function roomInside(room: Room, { attrs: { perRow, gap } }: Cards, rules: RoomRules): Room {
+function roomInside(
+  room: Room,
+  { attrs: { perRow, gap } }: Cards,
+  { rules }: Pick<RoomContext, 'rules'>,
+): Room {
   return sharedRoom(room, { from: cardsStackBelow(perRow, rules), count: perRow, gap });
 }
 
@@ -23,7 +27,7 @@ function roomInside(room: Room, { attrs: { perRow, gap } }: Cards, rules: RoomRu
 export const cards: BlockKind<Cards> = {
   write: (block, context) => {
     const { perRow, gap } = block.attrs;
-    const inner = context.inside(block.content, roomInside(context.room, block, context.rules));
+    const inner = context.inside(block.content, roomInside(context.room, block, context));
     if (inner === '') return '';
     const style = context.isInline ? `${INLINE_ROW};gap:${gap}px` : `--gap:${gap}px`;
     return `<ul class="cards in-${perRow}" style="${style}">\n${inner}\n</ul>`;

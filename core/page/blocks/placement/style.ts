@@ -2,6 +2,7 @@ import { EMBED_STYLE } from '../../../embed/on-page.ts';
 import { LINE_HEIGHT, OVER_MARGIN, PLATE_RISE, PLATE_SIDE } from '../../../media/over-words.ts';
 import { LABEL_FACES } from '../../faces.ts';
 import { isBeside } from '../../layout.ts';
+import { LARGER_STYLE } from '../../on-page.ts';
 import { recipeHere } from '../../picture.ts';
 import type { Piece } from '../../piece.ts';
 import { LEAST_SHOWN_PX } from '../../room.ts';
@@ -23,8 +24,9 @@ export function placementStyle(
   const isWorded = pieces === 'any' || placements.some((one) => hasText(rules, one, pieces));
   const has = (kind: Piece['kind']) =>
     pieces === 'any' || placements.some(({ asset }) => pieces.get(asset)?.kind === kind);
+  const isLarger = placements.some(({ click }) => click.kind === 'larger');
   return [
-    `${FIGURES}${isWorded ? OVER : ''}${has('embed') ? EMBED_STYLE : ''}${has('document') ? DOCUMENT : ''}`,
+    `${FIGURES}${isWorded ? OVER : ''}${has('embed') ? EMBED_STYLE : ''}${has('document') ? DOCUMENT : ''}${isLarger ? LARGER_STYLE : ''}`,
     `.placed.breakout { --room: min(${breakout}px, 100cqw - ${gutters}px); }`,
     '.placed.bleed { --room: 100cqw; }',
     stacking(rules.stackBelow, ''),

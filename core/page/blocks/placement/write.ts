@@ -122,7 +122,7 @@ function openFigure(
 }
 
 /** The classes of a placement's figure, as `style.ts` lays them out. */
-export function figureClass(placement: Placement, room: Pick<Room, 'isColumn'>): string {
+export function figureClass(placement: Placement, room: Pick<Room, 'sort'>): string {
   const stacks = isBeside(placement) && placement.stackBelow !== null ? ` stack-${placement.stackBelow}` : '';
   return `placed ${positionIn(room, placement)}${stacks}`;
 }
@@ -199,7 +199,7 @@ function srcset(cuts: readonly Cut[], context: WriteContext): string {
 function writeClick(placement: Placement, plan: PicturePlan, picture: string, context: WriteContext): string {
   if (placement.click.kind === 'link') return `<a href="${escapeHtml(placement.click.href)}">${picture}</a>`;
   if (!plan.larger || context.oneFileEach) return picture;
-  return `<a href="${escapeHtml(context.addressOf(plan.larger))}">${picture}</a>`;
+  return `<a class="larger" href="${escapeHtml(context.addressOf(plan.larger))}">${picture}</a>`;
 }
 
 function writeCaption(placement: Placement, piece: Piece, context: WriteContext): string {

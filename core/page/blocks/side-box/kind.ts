@@ -6,14 +6,14 @@ import { lettersPerLine, textBeside, widthSegments } from '../../layout.ts';
 import { narrowedRoom, type Room } from '../../room.ts';
 import type { HouseRules } from '../../target.ts';
 import { isFlowBlock } from '../flow-block.ts';
-import type { BlockKind, RoomRules } from '../kind.ts';
+import type { BlockKind, RoomContext } from '../kind.ts';
 import { readFlowBlocks, readLine } from '../read-flow-blocks.ts';
 import { boxStyle, inlineBoxStyle, laidOut, PADDING_PX } from './laid-out.ts';
 import { BOX_POSITIONS, BOX_SHARE, type BoxPosition, type SideBox } from './schema.ts';
 
-function roomInside(room: Room, { attrs }: SideBox, rules: RoomRules): Room {
+function roomInside(room: Room, { attrs }: SideBox, { rules }: Pick<RoomContext, 'rules'>): Room {
   const stretches = widthSegments(rules, laidOut(attrs), room);
-  return narrowedRoom({ stretches, isColumn: false }, 2 * PADDING_PX);
+  return narrowedRoom({ stretches, sort: 'part' }, 2 * PADDING_PX);
 }
 
 /** Nobody reads a page narrower than this (WCAG 2.2, 1.4.10). */
@@ -44,7 +44,7 @@ function squeezed({ attrs }: SideBox, room: Room, rules: HouseRules): readonly F
 export const sideBox: BlockKind<SideBox> = {
   write: (block, context) => {
     const { title, position } = block.attrs;
-    const inner = context.inside(block.content, roomInside(context.room, block, context.rules));
+    const inner = context.inside(block.content, roomInside(context.room, block, context));
     if (inner === '' && title === '') return '';
     const name = title === '' ? '' : ` aria-label="${escapeHtml(title)}"`;
     const style = context.isInline ? inlineBoxStyle(block.attrs) : boxStyle(block.attrs);
@@ -73,7 +73,7 @@ export const sideBox: BlockKind<SideBox> = {
       ? '\n@media screen and (prefers-color-scheme: dark) { .box { background: #1d272b; border-top-color: #9aa8ae; } }'
       : ''
   }`,
-  findings: squeezed,
+  findings: (block, room, { rules }) => squeezed(block, room, rules),
   inside: {
     of: ({ content }) => content,
     with: (block, blocks) => ({ ...block, content: blocks.filter(isFlowBlock) }),

@@ -9,15 +9,8 @@ import { putPieces } from '../../../pieces/pieces.ts';
 import { exampleAsset } from '../../../testing.tsx';
 import { changeBlock, movePlacement } from '../../commands.ts';
 import { blocksOf, closeEditor, copied, editorOf, layNothingOut, pasting } from '../../testing.ts';
-import {
-  addCard,
-  cardAround,
-  makeCards,
-  moveCard,
-  removeCard,
-  shapeCards,
-  takeCardsApart,
-} from './commands.ts';
+import { findBlock, shapePieces, takeApart } from '../arrange.ts';
+import { addCard, cardAround, makeCards, moveCard, removeCard } from './commands.ts';
 import { cardsOfPieces } from './of-pieces.ts';
 
 layNothingOut();
@@ -104,7 +97,8 @@ describe('a row of cards is made of what is chosen', () => {
 
   it('and is taken apart again', () => {
     const editor = editorOf(three(), blank());
-    takeCardsApart(editor, 'row');
+    const found = findBlock(editor, 'row');
+    if (found) takeApart(editor, found, 2, 'taking the cards apart');
     expect(shortOf(editor)).toBe('One Two Three -');
   });
 });
@@ -187,7 +181,7 @@ describe('a row of cards of pieces', () => {
   it('has the title of each as heading, one under the last before it, and its caption as words', () => {
     held();
     const editor = editorOf(heading('Birds', 3), paragraph('Here'));
-    expect(cardsOfPieces(editor, ['heron', 'bittern'], editor.state.doc.content.size)).toBe(true);
+    expect(cardsOfPieces(editor, ['heron', 'bittern'])).toBe(true);
     const made = blocksOf(editor).find(({ type }) => type === 'cards');
     if (made?.type !== 'cards') throw new Error('There are no cards.');
     const [first, second] = made.content;
@@ -206,12 +200,11 @@ describe('a row of cards of pieces', () => {
 
   it('is none of nothing, and of more than there may be', () => {
     const editor = editorOf(paragraph('Here'));
-    expect(cardsOfPieces(editor, [], 0)).toBe(false);
+    expect(cardsOfPieces(editor, [])).toBe(false);
     expect(
       cardsOfPieces(
         editor,
         Array.from({ length: 61 }, () => 'heron'),
-        0,
       ),
     ).toBe(false);
     expect(shortOf(editor)).toBe('Here');
@@ -228,7 +221,7 @@ describe('a row of cards of pieces', () => {
             )
           : [],
       );
-    shapeCards(editor, 'row', { across: 4, down: 3 });
+    shapePieces(editor, 'row', { across: 4, down: 3 });
     expect(shapes()).toEqual([
       { across: 4, down: 3 },
       { across: 4, down: 3 },

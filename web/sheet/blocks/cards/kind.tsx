@@ -2,9 +2,10 @@ import { Node as EditorNode, mergeAttributes } from '@tiptap/core';
 import * as v from 'valibot';
 import { CARD_GAP, CARDS_LIMIT, CARDS_PER_ROW, CardLinkSchema } from '#core/page/blocks/cards/schema.ts';
 import { toast } from '../../../ui/toast.ts';
+import { blockOfType, takeApart } from '../arrange.ts';
 import { OF_SHEET } from '../flow.ts';
 import type { SheetKind } from '../kind.ts';
-import { cardAround, makeCards, moveCard, takeCardsApart } from './commands.ts';
+import { cardAround, makeCards, moveCard } from './commands.ts';
 import { CardRow, CardsRow } from './row.tsx';
 
 const NO_CARDS = `Cards are made of pictures, headings, text and lists, at most ${CARDS_LIMIT} in a row. Nothing was changed.`;
@@ -103,7 +104,8 @@ export const cards: SheetKind = {
       sort: 'around',
       isOn: (editor) => editor.isActive('cards'),
       apply: (editor) => {
-        if (editor.isActive('cards')) takeCardsApart(editor, String(editor.getAttributes('cards').id));
+        const around = blockOfType(editor, 'cards');
+        if (around) takeApart(editor, around, 2, 'taking the cards apart');
         else if (!makeCards(editor)) toast.error(NO_CARDS);
         editor.view.focus();
       },

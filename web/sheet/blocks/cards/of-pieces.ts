@@ -1,28 +1,22 @@
 import type { Editor } from '@tiptap/core';
 import type { Node, Schema } from '@tiptap/pm/model';
-import { Selection } from '@tiptap/pm/state';
 import { CARDS_LIMIT, perRowFor } from '#core/page/blocks/cards/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { pieces } from '../../../pieces/pieces.ts';
-import { named, withOnTray } from '../../commands.ts';
+import { afterSelection } from '../../commands.ts';
+import { putArranged } from '../arrange.ts';
 
 /**
- * Makes a row of cards of pieces at a boundary between blocks: each begins a card, with its title as heading and its caption
+ * Makes a row of cards of pieces behind the caret: each begins a card, with its title as heading and its caption
  * as words. False where there are too many, or none is known.
  */
-export function cardsOfPieces(editor: Editor, assetIds: readonly string[], at: number): boolean {
+export function cardsOfPieces(editor: Editor, assetIds: readonly string[]): boolean {
   const { schema, doc } = editor.state;
   if (assetIds.length === 0 || assetIds.length > CARDS_LIMIT) return false;
-  const level = levelUnder(doc, at);
+  const level = levelUnder(doc, afterSelection(editor, 'cards'));
   const made = assetIds.map((id) => cardOf(schema, id, level));
   const row = schema.node('cards', { perRow: perRowFor(made.length) }, made);
-  const tr = named(editor, 'making a row of cards').insert(at, row);
-  for (const id of assetIds) withOnTray(tr, id);
-  const words = Selection.findFrom(tr.doc.resolve(at + 2), 1, true);
-  if (words) tr.setSelection(words);
-  tr.scrollIntoView();
-  editor.view.dispatch(tr);
-  editor.view.focus();
+  putArranged(editor, row, assetIds, 'making a row of cards');
   return true;
 }
 

@@ -1,5 +1,3 @@
-import * as v from 'valibot';
-import type { Ratio } from '#core/media/crop.ts';
 import {
   CARDS_LIMIT,
   CARDS_PER_ROW,
@@ -11,14 +9,16 @@ import {
 } from '#core/page/blocks/cards/schema.ts';
 import { plainText } from '#core/page/inline.ts';
 import { columnRoom, sharedRoom, widthAt } from '#core/page/room.ts';
-import { MeasuredField, type Read } from '../../../form/measured-field.tsx';
+import { placementsOf } from '#core/page/walk.ts';
 import { LabelRow } from '../../../label/row.tsx';
 import { Button } from '../../../ui/button.tsx';
 import { OneOf } from '../../../ui/chips.tsx';
 import { changeBlock } from '../../commands.ts';
+import { GapField } from '../gap-field.tsx';
 import type { BlockRowProps } from '../kind.ts';
 import { LineForm } from '../line-form.tsx';
-import { addCard, moveCard, removeCard, shapeCards } from './commands.ts';
+import { ShapeChoice } from '../shape-choice.tsx';
+import { addCard, moveCard, removeCard } from './commands.ts';
 
 const WIDE_PX = 2000;
 
@@ -38,21 +38,11 @@ export function CardsRow({ editor, block, rules }: BlockRowProps) {
           changeBlock(editor, id, { perRow: Number(chosen) }, 'how many cards stand in a row')
         }
       />
-      {shapesIn(block.content).length > 0 ? (
-        <OneOf
-          about="Shape of the pictures"
-          value={sharedShape(block.content)}
-          choices={SHAPES}
-          onChoose={(chosen) => shapeCards(editor, id, chosen === OWN_SHAPE ? null : ratioOf(chosen))}
-        />
-      ) : null}
-      <MeasuredField
-        name="Gap"
-        says={`${gap} px`}
-        read={readGap}
+      <ShapeChoice editor={editor} id={id} placements={placementsOf({ blocks: block.content })} />
+      <GapField
+        gap={gap}
+        schema={CardGapSchema}
         onKeep={(kept) => changeBlock(editor, id, { gap: kept }, 'the gap between cards')}
-        isBeside
-        isSmall
       />
       <p>
         Each card gets {Math.round(widthAt(shared, WIDE_PX))} px; under {from} px one stands below the other,
@@ -73,37 +63,6 @@ export function CardsRow({ editor, block, rules }: BlockRowProps) {
   );
 }
 
-const OWN_SHAPE = 'own';
-const SHAPES = [
-  [OWN_SHAPE, 'each its own'],
-  ['4:3', '4:3'],
-  ['3:2', '3:2'],
-  ['1:1', '1:1'],
-] as const;
-
-function ratioOf(shape: string): Ratio {
-  const [across = 1, down = 1] = shape.split(':').map(Number);
-  return { across, down };
-}
-
-/** The shape that each picture on the cards is cut to, as it is chosen. */
-function shapesIn(cards: readonly Card[]): readonly string[] {
-  return cards.flatMap(({ content }) =>
-    content.flatMap((block) => {
-      if (block.type !== 'placement') return [];
-      const { ratio } = block.attrs;
-      return ratio === null ? OWN_SHAPE : `${ratio.across}:${ratio.down}`;
-    }),
-  );
-}
-
-/** The one that they share, where they do and it is one of those that are offered. */
-function sharedShape(cards: readonly Card[]) {
-  const [first, ...others] = shapesIn(cards);
-  const shared = others.every((shape) => shape === first) ? first : undefined;
-  return SHAPES.find(([shape]) => shape === shared)?.[0] ?? null;
-}
-
 /** A card by its heading, or its first words. */
 function callCard({ content }: Card): string {
   const said = content.flatMap((block) =>
@@ -113,13 +72,6 @@ function callCard({ content }: Card): string {
     said.find((words) => words !== '') ??
     (content.some(({ type }) => type === 'placement') ? 'A picture' : 'Empty')
   );
-}
-
-function readGap(text: string): Read<number> {
-  const number = /^\s*(\d{1,4})\s*(?:px)?\s*$/.exec(text)?.[1];
-  if (number === undefined) return { fault: 'A gap is written as 24 px.' };
-  const read = v.safeParse(CardGapSchema, Number(number));
-  return read.success ? { value: read.output } : { fault: read.issues[0].message };
 }
 
 /** The card that the caret is in: where it leads, and its place in the row. */

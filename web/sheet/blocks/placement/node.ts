@@ -1,7 +1,7 @@
 import { combine } from '@atlaskit/pragmatic-drag-and-drop/utils/combine';
 import { type Editor, Node as EditorNode } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
-import type { NodeView } from '@tiptap/pm/view';
+import { Decoration, type NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { type EmbedForm, FORM_WORDS } from '#core/embed/forms.ts';
@@ -21,6 +21,8 @@ import { describedAs, describedIn } from '#core/page/described.ts';
 import { embedHere, formHere } from '#core/page/embed-here.ts';
 import { preparedHere, recipeHere, viewKey } from '#core/page/picture.ts';
 import { embedOf, type HeldEmbed, type Piece } from '#core/page/piece.ts';
+import type { Room } from '#core/page/room.ts';
+import { standsIn } from '#core/page/standing.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { captionHere, creditedAs, creditHere, titleHere } from '#core/page/words.ts';
 import { creditText } from '#core/rights/attribution.ts';
@@ -30,6 +32,16 @@ import { drawOver } from '../../../over/draw-over.ts';
 import { ownViews } from '../../../pieces/own-views.ts';
 import { pieceOf, pieces } from '../../../pieces/pieces.ts';
 import { LiveEmbed } from './live-embed.ts';
+
+/** What pieces stand in side by side, each filling its place. */
+export const ROW_GROUP = 'row';
+
+/** A mark on a piece of a row, by which it is told its part of it. */
+export const partOfRow = (from: number, to: number, style: string): Decoration =>
+  Decoration.node(from, to, {}, { partStyle: style });
+
+const partStylesOf = (decorations: readonly Decoration[]): readonly string[] =>
+  decorations.flatMap(({ spec }) => (typeof spec.partStyle === 'string' ? [spec.partStyle] : []));
 
 export function placementOf(node: Node): Placement {
   return v.parse(PlacementSchema, node.attrs);
@@ -58,7 +70,8 @@ export function placementNode(rules: HouseRules, targetId: string) {
       return ['figure', { 'data-placement': JSON.stringify(node.attrs) }];
     },
     addNodeView() {
-      return ({ node, editor, getPos }) => new PlacementView(node, rules, targetId, editor, getPos);
+      return ({ node, editor, getPos, decorations }) =>
+        new PlacementView(node, rules, targetId, editor, getPos, decorations);
     },
   });
 }
@@ -97,6 +110,8 @@ class PlacementView implements NodeView {
   readonly #editor: Editor;
   readonly #placeOf: () => number | undefined;
   #placement: Placement;
+  /** What it gets of the row that it stands in. */
+  #partStyles: readonly string[];
   /** The piece as it was drawn last. */
   #drawn: Asset | undefined;
 
@@ -106,6 +121,7 @@ class PlacementView implements NodeView {
     targetId: string,
     editor: Editor,
     placeOf: () => number | undefined,
+    decorations: readonly Decoration[],
   ) {
     this.#rules = rules;
     this.#editor = editor;
@@ -113,6 +129,7 @@ class PlacementView implements NodeView {
     this.#messages = messagesFor(rules.language);
     this.#live = new LiveEmbed(targetId, (px) => this.#showHeight(px));
     this.#placement = placementOf(node);
+    this.#partStyles = partStylesOf(decorations);
     this.#window.className = 'sheet-window relative overflow-hidden bg-paper-ground';
     this.#window.dataset.part = 'window';
     this.#worded.append(this.#window);
@@ -131,9 +148,10 @@ class PlacementView implements NodeView {
     );
   }
 
-  update(node: Node): boolean {
+  update(node: Node, decorations: readonly Decoration[]): boolean {
     if (node.type.name !== 'placement') return false;
     this.#placement = placementOf(node);
+    this.#partStyles = partStylesOf(decorations);
     this.#draw();
     return true;
   }
@@ -155,17 +173,20 @@ class PlacementView implements NodeView {
     this.#stopListening();
   }
 
-  /** Whether it stands on the page itself, and not in a block of it. */
-  #isInColumn(): boolean {
+  /** How it stands in what it is in: on the page itself, in a row of pieces, or in another part. */
+  #sort(): Room['sort'] {
     const at = this.#placeOf();
-    return at === undefined || this.#editor.state.doc.resolve(at).depth === 0;
+    const $at = at === undefined ? null : this.#editor.state.doc.resolve(at);
+    if (!$at || $at.depth === 0) return 'column';
+    return $at.parent.type.isInGroup(ROW_GROUP) ? 'filled' : 'part';
   }
 
   #draw(): void {
-    const placement = this.#placement;
+    const sort = this.#sort();
+    const placement = standsIn(this.#placement, { sort });
     const isSelected = this.dom.classList.contains('is-selected');
-    this.dom.className = `${figureClass(placement, { isColumn: this.#isInColumn() })}${isSelected ? ' is-selected' : ''}`;
-    this.dom.setAttribute('style', figureStyle(placement));
+    this.dom.className = `${figureClass(placement, { sort })}${isSelected ? ' is-selected' : ''}`;
+    this.dom.setAttribute('style', [figureStyle(placement), ...this.#partStyles].join(';'));
     const asset = pieces.state.get(placement.asset);
     this.#drawn = asset;
     this.dom.classList.toggle('is-missing', !asset);

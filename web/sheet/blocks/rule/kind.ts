@@ -27,7 +27,7 @@ export const rule: SheetKind = {
       isOn: (editor) => editor.isActive('rule'),
       apply: (editor) => {
         if (editor.isActive('rule')) return;
-        onSheet(editor).insertContentAt(afterSelection(editor), { type: 'rule' }).run();
+        onSheet(editor).insertContentAt(afterSelection(editor, 'rule'), { type: 'rule' }).run();
       },
     },
   ],

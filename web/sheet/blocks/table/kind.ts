@@ -82,7 +82,7 @@ export const table: SheetKind = {
       isOn: (editor) => editor.isActive('table'),
       apply: (editor) => {
         if (editor.isActive('table')) return;
-        const at = afterSelection(editor);
+        const at = afterSelection(editor, 'table');
         onSheet(editor)
           .insertContentAt(at, newTable())
           .setTextSelection(at + 4)
