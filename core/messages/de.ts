@@ -49,6 +49,7 @@ export const DE: Messages = {
   descriptionOf: (title) => `Beschreibung: ${title}`,
   untitledPage: 'Seite ohne Titel',
   more: 'Mehr',
+  contents: 'Auf dieser Seite',
   table: 'Tabelle',
   document: ({ format, pages, bytes }) =>
     [

@@ -37,6 +37,7 @@ export const EN: Messages = {
   descriptionOf: (title) => `Description of ${title}`,
   untitledPage: 'Untitled page',
   more: 'More',
+  contents: 'On this page',
   table: 'Table',
   document: ({ format, pages, bytes }) =>
     [format.toUpperCase(), pages === null ? '' : pages === 1 ? '1 page' : `${pages} pages`, sayBytes(bytes)]

@@ -25,6 +25,8 @@ export interface Messages {
   readonly untitledPage: string;
   /** What a folded section says that nobody named. */
   readonly more: string;
+  /** What a list of the page's headings is called. */
+  readonly contents: string;
   /** What a table is called that nobody named. */
   readonly table: string;
   /** What the file of a document is: "PDF, 12 pages, 2.3 MB". */

@@ -74,6 +74,7 @@ function lineOf(block: Block): string | string[] {
       ];
     case 'column':
     case 'gallery':
+    case 'contents':
     case 'beforeAfter':
       throw new Error(`A ${block.type} is not read by itself.`);
     default:

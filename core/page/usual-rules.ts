@@ -34,6 +34,8 @@ const SEVERITIES: HouseRules['severities'] = {
   'table-headless': 'mend',
   'title-missing': 'stops',
   'link-empty': 'mend',
+  'anchor-missing': 'mend',
+  'contents-empty': 'mend',
   'link-vague': 'mend',
   'name-rule': 'mend',
   'same-piece-twice': 'note',

@@ -1,3 +1,4 @@
+import type { Anchored } from './anchored.ts';
 import type { Block } from './blocks/block.ts';
 import type { Cut } from './picture.ts';
 import type { Piece } from './piece.ts';
@@ -27,6 +28,9 @@ export interface BlockContext extends WriteContext {
   readonly room: Room;
   /** The ID of the first placement of the page, which is likely in sight at once. */
   readonly first: string | undefined;
+  /** The headings of the page, and the anchors that go out, by the IDs of their blocks. */
+  readonly headings: readonly Anchored[];
+  readonly anchors: ReadonlyMap<string, string>;
   /** Writes the blocks that stand in this one, each in a line of its own. */
   readonly inside: (blocks: readonly Block[], room: Room) => string;
 }

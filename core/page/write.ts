@@ -1,4 +1,5 @@
 import { messagesFor } from '../messages/messages.ts';
+import { anchorsOf, anchorsOut } from './anchors.ts';
 import type { Block } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
 import { pictureUse } from './embed-here.ts';
@@ -35,14 +36,19 @@ function cutsHere(standing: Standing, piece: Piece, { rules }: Pick<WriteContext
  * column. Only what the page model can say is ever written.
  */
 export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): string {
-  const first = placementsOf(page)[0]?.id;
+  const headings = anchorsOf(page, context.rules.language);
+  const whole: OfPage = {
+    first: placementsOf(page)[0]?.id,
+    headings,
+    anchors: anchorsOut(page, headings),
+  };
   const title =
     page.title.trim() === '' || context.withoutTitle ? [] : [`<h1>${escapeHtml(page.title.trim())}</h1>`];
   return [
     '<div class="placard">',
     '<div class="placard-column">',
     ...title,
-    ...writeBlocks(page.blocks, columnRoom(context.rules), context, first),
+    ...writeBlocks(page.blocks, columnRoom(context.rules), context, whole),
     ...(foot ? [foot] : []),
     '</div>',
     '</div>',
@@ -50,17 +56,22 @@ export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): 
   ].join('\n');
 }
 
+/** What is settled once for a page, and asked by its blocks. */
+type OfPage = Pick<BlockContext, 'first' | 'headings' | 'anchors'>;
+
+const NO_PAGE: OfPage = { first: undefined, headings: [], anchors: new Map() };
+
 function writeBlocks(
   blocks: readonly Block[],
   room: Room,
   context: WriteContext,
-  first: string | undefined,
+  whole: OfPage,
 ): readonly string[] {
   const here: BlockContext = {
     ...context,
     room,
-    first,
-    inside: (inner, innerRoom) => writeBlocks(inner, innerRoom, context, first).join('\n'),
+    ...whole,
+    inside: (inner, innerRoom) => writeBlocks(inner, innerRoom, context, whole).join('\n'),
   };
   return blocks.flatMap((block) => {
     const html = kindOf(block).write(block, here);
@@ -75,7 +86,7 @@ const marked = (html: string, id: string) => html.replace(/^<[a-z][a-z0-9]*/, `$
 /** One block without pieces as HTML, as it stands in the column; the empty text for one that says nothing. */
 export function writeText(block: Block, rules: HouseRules): string {
   const context = { rules, pieces: new Map(), addressOf: () => '' };
-  return writeBlocks([block], columnRoom(rules), context, undefined).join('');
+  return writeBlocks([block], columnRoom(rules), context, NO_PAGE).join('');
 }
 
 /** The page as a whole document that refers to its style sheet. */

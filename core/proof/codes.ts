@@ -40,6 +40,8 @@ export const FINDING_CODES = [
   'title-missing',
   'link-empty',
   'link-vague',
+  'anchor-missing',
+  'contents-empty',
   'name-rule',
   'same-piece-twice',
 ] as const;
@@ -82,6 +84,8 @@ export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'table-headless': 'A table without headings of its rows or columns',
   'title-missing': 'A page without a title',
   'link-empty': 'A link without words',
+  'anchor-missing': 'A link to a place that the page does not have',
+  'contents-empty': 'A list of contents without headings',
   'link-vague': 'A link whose words do not say where it leads',
   'name-rule': 'A file name that breaks the rule',
   'same-piece-twice': 'The same piece twice on a page',

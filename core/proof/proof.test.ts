@@ -162,6 +162,18 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
       })),
     }),
   },
+  'anchor-missing': {
+    page: examplePage({
+      type: 'paragraph',
+      attrs: { id: 'p' },
+      content: [
+        { type: 'text', text: 'What to bring', marks: [{ type: 'link', attrs: { href: '#boots' } }] },
+      ],
+    }),
+  },
+  'contents-empty': {
+    page: examplePage({ type: 'contents', attrs: { id: 'contents', deepest: 2 } }, heading('Deep', 3)),
+  },
   'pair-broken': { page: examplePage(pair(null)) },
   'pair-shapes': { page: examplePage(pair(null, { across: 1, down: 1 })) },
   'card-unnamed': {

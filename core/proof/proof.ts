@@ -1,3 +1,4 @@
+import { anchorsOf } from '../page/anchors.ts';
 import { kindOf } from '../page/blocks/kinds.ts';
 import { withHeadRow } from '../page/blocks/table/schema.ts';
 import type { PageDoc } from '../page/model.ts';
@@ -20,10 +21,12 @@ import type { Finding, Found, Remedy } from './finding.ts';
 import type { ProofInput } from './input.ts';
 
 /** Faults that blocks have by themselves, as their kinds say. */
-const checkBlocks = (input: ProofInput): readonly Found[] =>
-  [...walkRooms(input.page, input)].flatMap(
-    ({ block, room }) => kindOf(block).findings?.(block, room, input) ?? [],
+function checkBlocks(input: ProofInput): readonly Found[] {
+  const context = { ...input, headings: anchorsOf(input.page, input.rules.language) };
+  return [...walkRooms(input.page, input)].flatMap(
+    ({ block, room }) => kindOf(block).findings?.(block, room, context) ?? [],
   );
+}
 
 const CHECKS = [
   checkHeadings,

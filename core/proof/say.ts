@@ -154,6 +154,14 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     sentence: 'The two pictures of a before-and-after are not of one shape.',
     why: 'They lie over each other, and what one has in one place the other has elsewhere.',
   }),
+  'anchor-missing': ({ anchor }) => ({
+    sentence: `A link leads to #${anchor}, which is not on this page.`,
+    why: 'Pressed, it does nothing. The heading that it led to was changed or taken away.',
+  }),
+  'contents-empty': () => ({
+    sentence: 'A list of contents has nothing to list.',
+    why: 'The page has no headings of these levels, and it goes out empty.',
+  }),
   'table-headless': () => ({
     sentence: 'A table has no headings of its rows or columns.',
     why: 'Whoever hears it cell by cell does not know what a figure is of.',

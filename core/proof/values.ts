@@ -70,6 +70,8 @@ export interface FindingValues {
   'table-headless': Record<never, never>;
   'title-missing': Record<never, never>;
   'link-empty': { readonly page: string };
+  'anchor-missing': { readonly anchor: string };
+  'contents-empty': Record<never, never>;
   'link-vague': { readonly words: string };
   'name-rule': { readonly fileName: string; readonly fault: NameFault };
   'same-piece-twice': { readonly name: string };

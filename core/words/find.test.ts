@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { findAll, namesHowWell } from './find.ts';
+import { findAll, namesHowWell, replaceAll } from './find.ts';
 
 const found = (text: string, sought: string) =>
   findAll(text, sought).map(({ from, to }) => text.slice(from, to));
@@ -44,5 +44,20 @@ describe('naming something by what is typed of its name', () => {
     ['', 'Begin a page', 1],
   ])('"%s" names "%s": %d', (typed, name, well) => {
     expect(namesHowWell(typed, name)).toBe(well);
+  });
+});
+
+describe('words put in the place of others', () => {
+  it.each([
+    ['Reed, reed and REED', 'reed', 'sedge', 'Sedge, sedge and SEDGE'],
+    ['the reed-bed', 'REED', 'rush', 'the rush-bed'],
+    ['Bitterns boom', 'bitterns', '“they”', '“They” boom'],
+    ['a.b.c', '.', '', 'abc'],
+    ['cost: $1', '$1', '$& $$', 'cost: $& $$'],
+    ['A reed', 'a', 'the', 'The reed'],
+    ['nothing here', 'reed', 'sedge', 'nothing here'],
+    ['the warden’s hut', "warden's", 'keeper’s', 'the keeper’s hut'],
+  ])('%s, %s to %s', (text, sought, words, after) => {
+    expect(replaceAll(text, sought, words)).toBe(after);
   });
 });

@@ -19,6 +19,29 @@ export function findAll(text: string, sought: string): readonly Span[] {
 }
 
 /**
+ * A text with other words in each place of `sought`, found as `findAll` finds it. Where what stood there begins with a capital,
+ * so does what takes its place, and where all of it was capitals, all of it is.
+ */
+export function replaceAll(text: string, sought: string, words: string): string {
+  let made = '';
+  let from = 0;
+  for (const span of findAll(text, sought)) {
+    made += text.slice(from, span.from) + asSet(words, text.slice(span.from, span.to));
+    from = span.to;
+  }
+  return made + text.slice(from);
+}
+
+/** Words in the capitals of those that they replace. */
+function asSet(words: string, before: string): string {
+  const letters = before.replace(/[^\p{L}]/gu, '');
+  if (letters.length > 1 && letters === letters.toUpperCase()) return words.toUpperCase();
+  const [first = ''] = letters;
+  const isCapital = first !== first.toLowerCase();
+  return isCapital ? words.replace(/\p{L}/u, (letter) => letter.toUpperCase()) : words;
+}
+
+/**
  * How well what was typed names something: 1 where the name begins with it, 0.8 where each typed word begins a word of
  * the name, 0.5 where each stands somewhere in it, and 0 where one does not. Case, accents and the kind of apostrophe make
  * no difference, nor does the order of the words.

@@ -7,8 +7,11 @@ import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { usePasteLeftOver } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { Carrying } from '../drag/carrying.tsx';
+import { cx } from '../ui/cx.ts';
 import { deedOf } from '../ui/single-keys.ts';
+import { useStore } from '../ui/store.ts';
 import { useUndoKeys } from '../undo/undo-keys.tsx';
+import { alone } from './alone.ts';
 import { useScreenTitle } from './screen-title.ts';
 import { TopBar } from './top-bar.tsx';
 import { useTypedAhead } from './typed-ahead.ts';
@@ -45,6 +48,7 @@ export function Frame() {
   const ahead = useTypedAhead();
   const [isDrawn, setDrawn] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
+  const isAlone = useStore(alone);
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
   useScreenTitle(main);
@@ -78,14 +82,21 @@ export function Frame() {
     if (!isFinding) ahead.take();
   }, [isFinding, ahead]);
   return (
-    <div className="grid h-dvh grid-rows-[var(--spacing-bar)_minmax(0,1fr)]">
-      <TopBar
-        onFind={() => {
-          ahead.begin();
-          setFinding(true);
-        }}
-        onKeys={() => setShowsKeys(true)}
-      />
+    <div
+      className={cx(
+        'grid h-dvh',
+        isAlone ? 'grid-rows-[minmax(0,1fr)]' : 'grid-rows-[var(--spacing-bar)_minmax(0,1fr)]',
+      )}
+    >
+      {isAlone ? null : (
+        <TopBar
+          onFind={() => {
+            ahead.begin();
+            setFinding(true);
+          }}
+          onKeys={() => setShowsKeys(true)}
+        />
+      )}
       <main
         ref={main}
         tabIndex={-1}

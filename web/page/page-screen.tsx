@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { Maximize2, Minimize2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
@@ -20,6 +21,7 @@ import { LABEL_PX, Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { type KeptRow, keptRow } from '../label/kept-row.ts';
 import { isLabelRowName, type LabelRowName } from '../label/row.tsx';
+import { sayPageTitle } from '../pages/say-title.ts';
 import { pagesChanged } from '../pieces/pages-changed.ts';
 import { usePiece } from '../pieces/pieces.ts';
 import {
@@ -35,6 +37,7 @@ import {
 import type { SheetText } from '../sheet/rich-text.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
+import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
 import { toast } from '../ui/toast.ts';
 import { takeCarried, takeFiles, takeOffered, takePieces, takeRichText, takeText } from './brought.ts';
@@ -46,6 +49,7 @@ import { PageHeader } from './page-header.tsx';
 import { isPagePlace, type PagePlace } from './page-places.ts';
 import { RightPane } from './right-pane.tsx';
 import { type PageSession, usePageSession } from './use-page-session.ts';
+import { useSheetAlone } from './use-sheet-alone.ts';
 
 export function PageScreen() {
   const { id = '' } = useParams();
@@ -157,6 +161,7 @@ function PageWork({
   const isNarrow = useIsNarrow();
   const [place, setPlace] = usePlaceAsked();
   const finding = useFinding(() => setPlace('sheet'));
+  const { isAlone, turn } = useSheetAlone();
   const sheet = (
     <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       {finding.isOpen ? (
@@ -165,10 +170,11 @@ function PageWork({
           editor={session.editor}
           doc={view.doc}
           field={finding.field}
+          isEditable={isEditable}
           onClose={() => finding.setOpen(false)}
         />
       ) : null}
-      <div className="row-start-2 grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] *:min-h-0">
+      <div className="relative row-start-2 grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] *:min-h-0">
         <Sheet
           editor={session.editor}
           page={view.doc}
@@ -177,6 +183,7 @@ function PageWork({
           block={view.block}
           isEditable={isEditable}
         />
+        {isNarrow ? null : <AloneButton isAlone={isAlone} onTurn={turn} />}
       </div>
     </div>
   );
@@ -239,7 +246,11 @@ function PageWork({
   );
   return (
     <div className="grid h-full grid-cols-1 grid-rows-[auto_auto_minmax(0,1fr)_auto]">
-      {headerOf(isNarrow ? 'name' : 'all')}
+      {isAlone ? (
+        <h1 className="sr-only">{sayPageTitle(view.doc.title)}</h1>
+      ) : (
+        headerOf(isNarrow ? 'name' : 'all')
+      )}
       <div className="col-span-full">
         <SaveNotice saving={saving} recovered={view.recovered} onAgain={() => void session.saver.save()} />
         <ClashNotice saving={saving} onSettle={(way) => session.show(session.saver.settle(way))} />
@@ -271,16 +282,48 @@ function PageWork({
             className="row-start-3"
             panes={[
               { id: 'sheet', name: 'the sheet', content: sheet },
-              { id: 'label', name: 'the label', width: { usual: LABEL_PX, least: 280 }, content: label },
+              ...(isAlone
+                ? []
+                : [
+                    {
+                      id: 'label',
+                      name: 'the label',
+                      width: { usual: LABEL_PX, least: 280 },
+                      content: label,
+                    },
+                  ]),
             ]}
           />
-          <div className="row-start-4 min-w-0">
-            <ComingIn />
-            {tray}
-          </div>
+          {isAlone ? null : (
+            <div className="row-start-4 min-w-0">
+              <ComingIn />
+              {tray}
+            </div>
+          )}
         </>
       )}
     </div>
+  );
+}
+
+interface AloneButtonProps {
+  readonly isAlone: boolean;
+  readonly onTurn: () => void;
+}
+
+/** Leaves only the sheet on the screen, and brings back what stood round it. */
+function AloneButton({ isAlone, onTurn }: AloneButtonProps) {
+  const Sign = isAlone ? Minimize2 : Maximize2;
+  return (
+    <Button
+      kind="quiet"
+      className="absolute top-0 right-1 z-4 min-h-6 px-1.5 py-0 text-soft"
+      aria-label="The sheet alone"
+      aria-pressed={isAlone}
+      onClick={onTurn}
+    >
+      <Sign size={14} aria-hidden />
+    </Button>
   );
 }
 
@@ -311,7 +354,7 @@ function useFinding(onOpen: () => void) {
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
   }, [open]);
-  useOffer([{ words: 'Find on this page', act: open }]);
+  useOffer([{ words: 'Find and replace on this page', act: open }]);
   return { isOpen, setOpen, field };
 }
 

@@ -6,12 +6,16 @@ import { wayTo } from '#core/page/walk.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { LabelRow } from '../label/row.tsx';
+import { findBlock } from '../sheet/blocks/arrange.ts';
 import type { TextWay } from '../sheet/blocks/kind.ts';
 import { sheetKindOf, TEXT_WAYS } from '../sheet/blocks/kinds.ts';
+import { headingsOf } from '../sheet/headings.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
+import { Select } from '../ui/select.tsx';
 import { BlockRows } from './block-rows.tsx';
+import { CharactersRow } from './characters-row.tsx';
 import { MeaningRow } from './meaning-row.tsx';
 import type { PageView } from './use-page-session.ts';
 
@@ -89,7 +93,12 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
           {isWordsAlone ? null : (
             <WaysRow name="Add below" about="What is added below" sort="adds" on={[]} editor={editor} />
           )}
-          <LinkRow key={`${editor.state.selection.from} ${editor.state.selection.to}`} editor={editor} />
+          <LinkRow
+            key={`${editor.state.selection.from} ${editor.state.selection.to}`}
+            editor={editor}
+            language={rules.language}
+          />
+          <CharactersRow editor={editor} />
           <MeaningRow
             key={`means ${editor.state.selection.from} ${editor.state.selection.to}`}
             editor={editor}
@@ -140,7 +149,7 @@ function WaysRow({ name, about, sort, on, editor }: WaysRowProps) {
   );
 }
 
-function LinkRow({ editor }: { readonly editor: Editor }) {
+function LinkRow({ editor, language }: { readonly editor: Editor; readonly language: string }) {
   const now = String(editor.getAttributes('link').href ?? '');
   const unlink = () => onSheet(editor).extendMarkRange('link').unsetLink().run();
   const hasText = !editor.state.selection.empty || now !== '';
@@ -172,11 +181,50 @@ function LinkRow({ editor }: { readonly editor: Editor }) {
               Remove the link
             </Button>
           )}
+          <HeadingChoice editor={editor} language={language} now={now} />
         </Form>
       ) : (
         <p className="text-soft">Select words to link them.</p>
       )}
     </LabelRow>
+  );
+}
+
+interface HeadingChoiceProps {
+  readonly editor: Editor;
+  readonly language: string;
+  /** Where the words lead. */
+  readonly now: string;
+}
+
+/** The headings of the page as places for a link. One that is chosen keeps its anchor from then on, whatever it says. */
+function HeadingChoice({ editor, language, now }: HeadingChoiceProps) {
+  const headings = headingsOf(editor.state.doc, language);
+  if (headings.length === 0) return null;
+  const choose = (id: string) => {
+    const heading = headings.find((one) => one.id === id);
+    const found = heading && findBlock(editor, id);
+    if (!found) return;
+    onSheet(editor)
+      .command(({ tr }) => {
+        tr.setNodeAttribute(found.pos, 'anchor', heading.anchor);
+        return true;
+      })
+      .extendMarkRange('link')
+      .setLink({ href: `#${heading.anchor}` })
+      .run();
+  };
+  return (
+    <Select
+      className="basis-full"
+      aria-label="A heading of this page"
+      value={headings.find(({ anchor }) => now === `#${anchor}`)?.id ?? ''}
+      choices={[
+        ['', 'or to a heading of this page'],
+        ...headings.map(({ id, words }) => [id, words] as const),
+      ]}
+      onChoose={choose}
+    />
   );
 }
 

@@ -2,13 +2,24 @@ import * as v from 'valibot';
 import { type BeforeAfter, BeforeAfterSchema } from './before-after/schema.ts';
 import { type Card, CardSchema, type Cards, CardsSchema } from './cards/schema.ts';
 import { type Column, ColumnSchema, type Columns, ColumnsSchema } from './columns/schema.ts';
+import { type Contents, ContentsSchema } from './contents/schema.ts';
 import { type Details, DetailsSchema } from './details/schema.ts';
 import { type FlowBlock, FlowBlockSchema } from './flow-block.ts';
 import { type Gallery, GallerySchema } from './gallery/schema.ts';
 import { type SideBox, SideBoxSchema } from './side-box/schema.ts';
 
 /** One thing that a page holds. What each kind does is listed in `kinds.ts`. */
-export type Block = FlowBlock | Details | SideBox | Cards | Card | Columns | Column | Gallery | BeforeAfter;
+export type Block =
+  | FlowBlock
+  | Details
+  | SideBox
+  | Cards
+  | Card
+  | Columns
+  | Column
+  | Gallery
+  | BeforeAfter
+  | Contents;
 
 /** All that stands in running text, and what sets a part of the page apart. */
 const PAGE_BLOCKS = v.variant('type', [
@@ -19,6 +30,7 @@ const PAGE_BLOCKS = v.variant('type', [
   ColumnsSchema,
   GallerySchema,
   BeforeAfterSchema,
+  ContentsSchema,
 ]);
 
 /** What may stand on the page itself. Its type is that of any block, so that one walk goes through all of them. */

@@ -1,4 +1,5 @@
 import type { Found } from '../../proof/finding.ts';
+import type { Anchored } from '../anchored.ts';
 import type { Inline } from '../inline.ts';
 import type { Piece } from '../piece.ts';
 import type { ReadElement } from '../reading.ts';
@@ -19,6 +20,7 @@ export interface RoomContext {
 /** What a block is judged by. */
 interface FindingContext extends RoomContext {
   readonly rules: HouseRules;
+  readonly headings: readonly Anchored[];
 }
 
 /** How blocks stand in a block that holds others. */

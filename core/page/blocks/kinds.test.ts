@@ -145,13 +145,14 @@ const EXAMPLES: { readonly [T in Type]: Of<T> } = {
     attrs: { id: 'gallery', perRow: 3, gap: 8, caption: 'Two from last year & before' },
     content: [placed(examplePlacement('column', { id: 'one-of-two' }))],
   },
+  contents: { type: 'contents', attrs: { id: 'contents', deepest: 3 } },
   beforeAfter: {
     type: 'beforeAfter',
     attrs: { id: 'pair', divider: 40 },
     content: [placed(examplePlacement('column', { id: 'before' }))],
   },
 };
-const SILENT: ReadonlySet<Type> = new Set(['placement', 'rule', 'beforeAfter']);
+const SILENT: ReadonlySet<Type> = new Set(['placement', 'rule', 'beforeAfter', 'contents']);
 const TYPES = Object.values(EXAMPLES);
 /** Those that are on a page by what they stand in alone. */
 const PARTS: ReadonlySet<Type> = new Set(['card', 'column']);

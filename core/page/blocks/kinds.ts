@@ -3,6 +3,7 @@ import type { Block } from './block.ts';
 import { card, cards } from './cards/kind.ts';
 import { codeBlock } from './code-block/kind.ts';
 import { column, columns } from './columns/kind.ts';
+import { contents } from './contents/kind.ts';
 import { details } from './details/kind.ts';
 import { gallery } from './gallery/kind.ts';
 import { heading } from './heading/kind.ts';
@@ -34,6 +35,7 @@ const KINDS = {
   column,
   gallery,
   beforeAfter,
+  contents,
 } satisfies {
   readonly [T in Block['type']]: BlockKind<Extract<Block, { readonly type: T }>>;
 };

@@ -1,3 +1,5 @@
+import { anchorsOf, linkedAnchors } from '../../page/anchors.ts';
+import type { Block } from '../../page/blocks/block.ts';
 import { kindOf } from '../../page/blocks/kinds.ts';
 import type { Inline } from '../../page/inline.ts';
 import { walkPage } from '../../page/walk.ts';
@@ -35,7 +37,38 @@ const VAGUE = new Set([
 ]);
 
 /** Link texts that say nothing by themselves: screen readers list links without the words around them (WCAG 2.2, 2.4.4 and 2.4.9). */
-export function checkLinks({ page }: ProofInput): readonly Found[] {
+export function checkLinks(input: ProofInput): readonly Found[] {
+  return [...checkWords(input), ...checkAnchors(input)];
+}
+
+/** Links to places on this page that it does not have. */
+function checkAnchors({ page, rules }: ProofInput): readonly Found[] {
+  const there = new Set(anchorsOf(page, rules.language).map(({ anchor }) => anchor));
+  return [...walkPage(page)].flatMap((block) =>
+    // What a block holds is asked by itself.
+    [...linkedAnchors({ blocks: [withoutInner(block)] })]
+      .filter((anchor) => anchor !== '' && anchor !== 'top' && !there.has(anchor))
+      .map(
+        (anchor): Found => ({
+          code: 'anchor-missing',
+          values: { anchor },
+          place: placeOf(block),
+          remedies: [],
+        }),
+      ),
+  );
+}
+
+const placeOf = ({ type, attrs: { id } }: Block) =>
+  type === 'placement'
+    ? ({ kind: 'placement', placementId: id } as const)
+    : ({ kind: 'block', blockId: id } as const);
+
+function withoutInner(block: Block): Block {
+  return kindOf(block).inside?.with(block, []) ?? block;
+}
+
+function checkWords({ page }: ProofInput): readonly Found[] {
   return [...walkPage(page)].flatMap((block) =>
     kindOf(block)
       .words(block)

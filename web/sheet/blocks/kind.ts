@@ -37,6 +37,8 @@ export interface SheetKind {
   readonly call: (words: string, doc: Node, node: Node) => string;
   /** What it says, where that is not the text in it. */
   readonly words?: (node: Node) => string;
+  /** Attributes that say something to readers, each as it is called: "the title of a side box". */
+  readonly says?: Readonly<Record<string, string>>;
   /** What the label is called while the caret is in one. */
   readonly title: string;
   readonly ways: readonly TextWay[];

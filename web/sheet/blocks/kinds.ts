@@ -2,6 +2,7 @@ import { beforeAfter } from './before-after/kind.tsx';
 import { card, cards } from './cards/kind.tsx';
 import { codeBlock } from './code-block/kind.ts';
 import { column, columns } from './columns/kind.tsx';
+import { contents } from './contents/kind.ts';
 import { details } from './details/kind.tsx';
 import { gallery } from './gallery/kind.tsx';
 import { heading } from './heading/kind.ts';
@@ -30,6 +31,7 @@ export const SHEET_KINDS: readonly SheetKind[] = [
   details,
   codeBlock,
   rule,
+  contents,
   table,
   placement,
 ];

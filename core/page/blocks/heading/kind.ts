@@ -1,3 +1,4 @@
+import { escapeHtml } from '../../escape.ts';
 import { isBlank } from '../../inline.ts';
 import { writeInlines } from '../../write-inline.ts';
 import type { BlockKind } from '../kind.ts';
@@ -6,8 +7,12 @@ import type { Heading } from './schema.ts';
 
 /** A heading in the text (HTML, `h2` to `h4`): the page's title is the first level. */
 export const heading: BlockKind<Heading> = {
-  write: ({ attrs: { level }, content }) =>
-    isBlank(content) ? '' : `<h${level}>${writeInlines(content)}</h${level}>`,
+  write: ({ attrs: { id, level }, content }, { anchors }) => {
+    if (isBlank(content)) return '';
+    const anchor = anchors.get(id);
+    const named = anchor === undefined ? '' : ` id="${escapeHtml(anchor)}"`;
+    return `<h${level}${named}>${writeInlines(content)}</h${level}>`;
+  },
   words: ({ content }) => [content],
   findings: ({ attrs: { id }, content }) =>
     isBlank(content)

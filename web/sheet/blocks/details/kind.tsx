@@ -39,6 +39,7 @@ export const details: SheetKind = {
   types: ['details'],
   nodes: ({ rules }) => [detailsNode(messagesFor(rules.language).more)],
   kept: ({ summary }) => ({ summary }),
+  says: { summary: 'the head of a folded section' },
   call: (words) => `the folded section ${words}`,
   title: 'A folded section',
   ways: [wrapWay('folded section', 'details')],

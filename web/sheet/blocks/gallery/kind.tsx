@@ -65,6 +65,7 @@ export const gallery: SheetKind = {
   types: ['gallery'],
   nodes: () => [GalleryNode, galleryShares],
   kept: ({ perRow, gap, caption }) => ({ perRow, gap, caption }),
+  says: { caption: 'what is said under a gallery' },
   call: () => 'the gallery',
   words: ({ attrs }) => String(attrs.caption),
   title: 'Pictures in a gallery',

@@ -48,6 +48,7 @@ export const quotation: SheetKind = {
   types: ['quotation'],
   nodes: () => [QuotationNode],
   kept: ({ attribution, cite }) => ({ attribution, cite }),
+  says: { attribution: 'whose words a quotation is' },
   call: (words) => `the quotation ${words}`,
   title: 'A quotation',
   ways: [

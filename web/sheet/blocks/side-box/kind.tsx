@@ -62,6 +62,7 @@ export const sideBox: SheetKind = {
   types: ['sideBox'],
   nodes: () => [SideBoxNode],
   kept: ({ title, position, share }) => ({ title, position, share }),
+  says: { title: 'the title of a side box' },
   call: (words) => `the side box ${words}`,
   title: 'A side box',
   ways: [wrapWay('side box', 'sideBox')],

@@ -72,6 +72,7 @@ export const table: SheetKind = {
     TableHeader.extend(cellOf('th')),
   ],
   kept: ({ caption }) => ({ caption }),
+  says: { caption: 'the caption of a table' },
   call: (words, _doc, node) => `the table ${String(node.attrs.caption) || words}`,
   title: 'A table',
   holdsWordsAlone: true,

@@ -1,0 +1,72 @@
+import { webSafe } from '../naming/names.ts';
+import type { Anchored } from './anchored.ts';
+import type { Block } from './blocks/block.ts';
+import { kindOf } from './blocks/kinds.ts';
+import { plainText } from './inline.ts';
+import { walkPage } from './walk.ts';
+
+interface Holder {
+  readonly blocks: readonly Block[];
+}
+
+/**
+ * The headings of a page that say something, in reading order, each with an anchor of its own (HTML, the `id` attribute): the
+ * one that was given to it, else its words read web-safe, with a number where another has it. `language` (BCP 47) is that of
+ * the page.
+ */
+export function anchorsOf(page: Holder, language = ''): readonly Anchored[] {
+  const headings = [...walkPage(page)].flatMap((block) => {
+    const words = block.type === 'heading' ? plainText(block.content).trim() : '';
+    return block.type === 'heading' && words !== '' ? [{ ...block.attrs, words }] : [];
+  });
+  // What somebody chose stands, whatever the others are called.
+  const taken = new Set(headings.flatMap(({ anchor }) => anchor ?? []));
+  const given = new Set<string>();
+  return headings.map(({ id, level, anchor: own, words }): Anchored => {
+    const isOwn = own !== undefined && !given.has(own);
+    const anchor = isOwn ? own : free(webSafe(words, language) || 'part', taken);
+    taken.add(anchor);
+    given.add(anchor);
+    return { id, anchor, level, words };
+  });
+}
+
+function free(wished: string, taken: ReadonlySet<string>): string {
+  if (!taken.has(wished)) return wished;
+  for (let number = 2; ; number += 1) if (!taken.has(`${wished}-${number}`)) return `${wished}-${number}`;
+}
+
+/** The anchors on the page that its own links lead to. */
+export function linkedAnchors(page: Holder): ReadonlySet<string> {
+  const linked = new Set<string>();
+  for (const block of walkPage(page)) {
+    const runs = kindOf(block).words(block);
+    for (const inline of runs.flatMap((run) => run ?? []))
+      for (const mark of inline.marks ?? [])
+        if (mark.type === 'link' && mark.attrs.href.startsWith('#')) linked.add(mark.attrs.href.slice(1));
+    const link = linkOf(block);
+    if (link.startsWith('#')) linked.add(link.slice(1));
+  }
+  return linked;
+}
+
+/** Where a block as a whole leads: a card, or a piece that is pressed. */
+function linkOf(block: Block): string {
+  if (block.type === 'card') return block.attrs.link;
+  return block.type === 'placement' && block.attrs.click.kind === 'link' ? block.attrs.click.href : '';
+}
+
+/** The anchors that go out, by the IDs of their blocks: those that were given, and all where a list or a link needs them. */
+export function anchorsOut(page: Holder, all: readonly Anchored[]): ReadonlyMap<string, string> {
+  const blocks = [...walkPage(page)];
+  const isListed = blocks.some(({ type }) => type === 'contents');
+  const own = new Set(
+    blocks.flatMap((block) => (block.type === 'heading' && block.attrs.anchor ? block.attrs.id : [])),
+  );
+  const linked = linkedAnchors(page);
+  return new Map(
+    all.flatMap(({ id, anchor }) =>
+      isListed || own.has(id) || linked.has(anchor) ? [[id, anchor] as const] : [],
+    ),
+  );
+}
