@@ -29,7 +29,7 @@ export async function signInByHand(page: Page, name: Name): Promise<void> {
 /** Presses Tab until this has the focus. */
 export async function tabTo(target: Locator): Promise<void> {
   await expect(target).toBeVisible();
-  for (let presses = 0; presses < 90; presses += 1) {
+  for (let presses = 0; presses < 200; presses += 1) {
     if (await target.evaluate((element) => element === document.activeElement)) return;
     await target.page().keyboard.press('Tab');
   }

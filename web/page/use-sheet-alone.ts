@@ -12,8 +12,10 @@ export function useSheetAlone(): { readonly isAlone: boolean; readonly turn: () 
   useEffect(() => {
     if (!isAlone) return;
     const listen = (event: KeyboardEvent) => {
-      const isTaken = event.defaultPrevented || document.querySelector('[role="dialog"]') !== null;
-      if (event.key === 'Escape' && !isTaken) alone.set(false);
+      if (event.key !== 'Escape' || document.querySelector('[role="dialog"]')) return;
+      // The editor keeps this key from the browser, and does nothing with it.
+      const isOnSheet = event.target instanceof Element && event.target.closest('.sheet-text') !== null;
+      if (isOnSheet || !event.defaultPrevented) alone.set(false);
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
