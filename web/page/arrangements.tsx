@@ -54,9 +54,7 @@ const HEIGHT = 36;
 function Frame({ children }: { readonly children: React.ReactNode }) {
   return (
     <svg
-      className="fill-control"
-      width={WIDTH}
-      height={HEIGHT}
+      className="w-full fill-control"
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       aria-hidden="true"
       focusable="false"

@@ -45,12 +45,12 @@ export function SeveralCard({ session, page, ids, isEditable, onDone }: SeveralC
       {isEditable ? (
         <>
           <LabelRow name="Make">
-            <div className="flex flex-wrap items-stretch gap-2">
+            <div className="grid grid-cols-2 gap-2">
               {ARRANGEMENTS.map(({ words, make, fits, Drawing }) => (
                 <button
                   key={words}
                   type="button"
-                  className="grid w-32 cursor-pointer content-between justify-items-start gap-1.5 rounded-sm border border-line bg-panel p-2 text-left hover:border-ink disabled:cursor-not-allowed disabled:opacity-55"
+                  className="grid cursor-pointer content-between justify-items-start gap-1.5 rounded-sm border border-line bg-panel p-2 text-left hover:border-ink disabled:cursor-not-allowed disabled:opacity-55"
                   disabled={!fits(chosen.length)}
                   onClick={() => {
                     make(editor, ids);

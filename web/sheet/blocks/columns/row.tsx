@@ -34,10 +34,9 @@ export function ColumnsRow({ editor, block, rules }: BlockRowProps) {
     <LabelRow name="Columns">
       <MeasuredField
         name="Shares"
-        says={percents(shares).join(' : ')}
+        says={sayShares(shares)}
         read={(text) => readShares(text, shares.length)}
         onKeep={(kept) => shareColumns(editor, id, kept)}
-        isBeside
         isSmall
       />
       <GapField
@@ -82,6 +81,12 @@ export function percents(shares: readonly number[]): readonly number[] {
   return whole.map((share, at) => (at === widest ? share - over : share));
 }
 
+/** "60 : 40"; three alike are no whole percents, and said as what they are to each other. */
+function sayShares(shares: readonly number[]): string {
+  const isEven = new Set(shares).size === 1 && 100 % shares.length !== 0;
+  return (isEven ? shares.map(() => 1) : percents(shares)).join(' : ');
+}
+
 function readShares(text: string, count: number): Read<readonly number[]> {
   const said = text
     .split(/[^\d]+/)
@@ -91,5 +96,5 @@ function readShares(text: string, count: number): Read<readonly number[]> {
     said.length === count && said.every((one) => one >= COLUMN_SHARE.least && one <= COLUMN_SHARE.most);
   return isWhole
     ? { value: said }
-    : { fault: `Shares are written as ${percents(Array.from({ length: count }, () => 1)).join(' : ')}.` };
+    : { fault: `Shares are written as ${sayShares(Array.from({ length: count }, () => 1))}.` };
 }
