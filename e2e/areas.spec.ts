@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { choose, expectAccessible, figures, label, row, signIn } from './hands.ts';
+import { choose, expectAccessible, figures, label, row, signIn, WHEN_MADE } from './hands.ts';
 
 test('the shelf answers its sentence, and its label is written once for every page', async ({ page }) => {
   await signIn(page, 'Mara');
@@ -187,7 +187,7 @@ test('a page that may not go out says what stops it, and where it is mended', as
   const inFrame = page
     .frameLocator('iframe[title="The page at 1280 px"]')
     .getByRole('img', { name: 'New planks run straight out into the marsh.' });
-  await expect(inFrame).toBeVisible({ timeout: 60_000 });
+  await expect(inFrame).toBeVisible(WHEN_MADE);
   // The frames follow each edit of a label, also one that takes another back.
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(words).toHaveCount(1);
@@ -208,7 +208,7 @@ for (const id of ['demo-page-2', 'demo-page-3']) {
     });
     await page.getByRole('button', { name: 'Proof' }).click();
     const frame = page.frameLocator('iframe[title="The page at 1280 px"]');
-    await expect(frame.locator('figure img').first()).toBeVisible({ timeout: 60_000 });
+    await expect(frame.locator('figure img').first()).toBeVisible(WHEN_MADE);
     const inProof = await frame
       .getByRole('heading', { level: 1 })
       .locator('..')
@@ -357,9 +357,7 @@ const VIEWS: readonly (readonly [name: string, path: string, open: (page: Page) 
     'Proof',
     '/pages/demo-page-1/proof',
     async (page) => {
-      await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible({
-        timeout: 60_000,
-      });
+      await expect(page.getByRole('button', { name: 'Finding 1 at 390 px' })).toBeVisible(WHEN_MADE);
     },
   ],
   [

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { expectAccessible, figures, signIn } from './hands.ts';
+import { expectAccessible, figures, signIn, WHEN_MADE } from './hands.ts';
 
 /** The picture on the stage. */
 const stagePicture = (page: Page) =>
@@ -366,9 +366,7 @@ test('the smallest file that looks the same is found, chosen by a slider, looked
   const says = panel.getByRole('status');
   await expect(says).toContainText(
     /^AVIF at \d+: [\d.]+ kB, likeness 0\.98\d\. The house rules ask for 0\.985\./,
-    {
-      timeout: 60_000,
-    },
+    WHEN_MADE,
   );
   await panel.getByRole('button', { name: 'JPEG' }).click();
   const quality = panel.getByRole('slider', { name: 'Quality' });

@@ -1,5 +1,16 @@
 import { expect, type Page, test } from '@playwright/test';
-import { beginPage, dropText, expectAccessible, placed, row, saved, sheet, signIn, tray } from './hands.ts';
+import {
+  beginPage,
+  dropText,
+  expectAccessible,
+  placed,
+  row,
+  saved,
+  sheet,
+  signIn,
+  tray,
+  WHEN_MADE,
+} from './hands.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 const at = (host: string, path: string) => `http://${host}.localhost:${OUTSIDE_PORT}${path}`;
@@ -70,7 +81,7 @@ test('a film goes from its search to a page, with captions and its start, and pl
           .frameLocator('iframe')
           .locator('video')
           .evaluate((video: HTMLVideoElement) => video.currentTime),
-      { timeout: 60_000 },
+      WHEN_MADE,
     )
     .toBeGreaterThan(5);
   expect(

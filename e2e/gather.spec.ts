@@ -10,6 +10,7 @@ import {
   sheet,
   signIn,
   tray,
+  WHEN_MADE,
   world,
 } from './hands.ts';
 import { OUTSIDE_PORT } from './world.ts';
@@ -288,9 +289,7 @@ test('an upload goes on after a reload, and after the server was killed in the m
     uploadThroughput: -1,
   });
   await world('start');
-  await expect(coming(page).getByText(/^(Taken in as|Already on the shelf as)/)).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(coming(page).getByText(/^(Taken in as|Already on the shelf as)/)).toBeVisible(WHEN_MADE);
   await expect(tray(page).getByText('1 piece,')).toBeVisible();
   await expect(sheet(page)).toBeVisible();
 });
@@ -315,9 +314,7 @@ test('an upload whose tab was closed goes on in another', async ({ page, context
   await expect(coming(other)).toBeHidden();
   await page.waitForTimeout(500);
   await page.close();
-  await expect(coming(other).getByText(/^(Taken in as|Already on the shelf as)/)).toBeVisible({
-    timeout: 60_000,
-  });
+  await expect(coming(other).getByText(/^(Taken in as|Already on the shelf as)/)).toBeVisible(WHEN_MADE);
 });
 
 test('a batch from the drive goes on when the server is killed in the middle, and nothing comes twice', async ({
@@ -328,7 +325,7 @@ test('a batch from the drive goes on when the server is killed in the middle, an
   await expect(coming(page)).toBeVisible();
   await world('kill');
   await world('start');
-  await expect(coming(page).getByText('4 of 4 pictures')).toBeVisible({ timeout: 60_000 });
+  await expect(coming(page).getByText('4 of 4 pictures')).toBeVisible(WHEN_MADE);
   await page.goto('/shelf?words=bundles');
   await expect(page.getByRole('option', { name: /bundles-by-the-barge/ })).toHaveCount(1);
 });

@@ -26,6 +26,9 @@ export async function signInByHand(page: Page, name: Name): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: /for you/ })).toBeVisible();
 }
 
+/** What is made of large files is waited for as long as a slow machine takes: nothing is measured here. */
+export const WHEN_MADE = { timeout: 240_000 };
+
 /** Presses Tab until this has the focus. */
 export async function tabTo(target: Locator): Promise<void> {
   await expect(target).toBeVisible();

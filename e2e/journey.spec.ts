@@ -17,6 +17,7 @@ import {
   signInByHand,
   tabTo,
   tray,
+  WHEN_MADE,
 } from './hands.ts';
 
 test('from three large files to a page taken away, with the mouse', async ({ page, context }) => {
@@ -38,7 +39,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     await dropFiles(page, tray(page), [plain, turned, labelled]);
     const coming = page.getByRole('region', { name: 'Coming in' });
     await expect(coming.getByRole('progressbar', { name: 'IMG_20261101_0612.JPG' })).toBeVisible();
-    await expect(coming.getByText('3 of 3 files')).toBeVisible({ timeout: 60_000 });
+    await expect(coming.getByText('3 of 3 files')).toBeVisible(WHEN_MADE);
     await coming.getByRole('button', { name: 'Clear' }).click();
     await expect(tray(page).getByText('3 pieces')).toBeVisible();
   });
@@ -240,9 +241,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     for (const width of [390, 834, 1280]) {
       const frame = page.frameLocator(`iframe[title="The page at ${width} px"]`);
       await expect(frame.getByRole('heading', { level: 1, name: 'The eel pass opens' })).toBeVisible();
-      await expect(frame.getByRole('img', { name: 'A bittern stands between reeds' })).toBeVisible({
-        timeout: 60_000,
-      });
+      await expect(frame.getByRole('img', { name: 'A bittern stands between reeds' })).toBeVisible(WHEN_MADE);
     }
     await expect(page.getByRole('heading', { name: /Nothing stops sending/ })).toBeVisible();
     const want = page.getByRole('listitem').filter({ hasText: '“Portrait of the warden” is still wanted.' });
@@ -280,7 +279,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
     await page.getByRole('button', { name: 'Take away...' }).click();
     await page.getByRole('menuitem', { name: 'Everything as a ZIP' }).click();
     const link = page.getByRole('link', { name: /^Download/ });
-    await expect(link).toBeVisible({ timeout: 60_000 });
+    await expect(link).toBeVisible(WHEN_MADE);
     const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
     const folder = await mkdtemp(join(tmpdir(), 'placard-taken-'));
     await download.saveAs(join(folder, 'page.zip'));

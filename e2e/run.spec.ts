@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
-import { choose, dropFiles, expectAccessible, signIn, type TestFile, world } from './hands.ts';
+import { choose, dropFiles, expectAccessible, signIn, type TestFile, WHEN_MADE, world } from './hands.ts';
 
 const PIECES = 60;
 /** One row is left out. */
@@ -34,7 +34,7 @@ test('sixty pictures are sized, named and moved in one run, which is stopped, su
   await signIn(page, 'Mara', '/shelf/runs/new');
   const empty = page.getByRole('heading', { name: 'A run does the same to many pictures at once' });
   await dropFiles(page, empty, await cameraCard(PIECES));
-  await expect(page.getByRole('button', { name: `Run ${PIECES}` })).toBeEnabled({ timeout: 120_000 });
+  await expect(page.getByRole('button', { name: `Run ${PIECES}` })).toBeEnabled(WHEN_MADE);
 
   // What is done with them.
   await page.getByRole('button', { name: /^Another size/ }).click();
@@ -77,7 +77,7 @@ test('sixty pictures are sized, named and moved in one run, which is stopped, su
   await expect(progress(page)).toContainText(new RegExp(`^\\d+ of ${RUN}`));
   await world('kill');
   await world('start');
-  await expect(progress(page)).toContainText(`${RUN} of ${RUN} done.`, { timeout: 150_000 });
+  await expect(progress(page)).toContainText(`${RUN} of ${RUN} done.`, WHEN_MADE);
   await expect(page.getByRole('complementary', { name: 'Report' })).toContainText(`${RUN} pictures renamed.`);
   await expectAccessible(page);
   expect(await foundInFolder(page, 'events/open-day')).toBe(RUN);
@@ -124,7 +124,7 @@ test('chosen pictures are renamed by search and replace, by keyboard alone, and 
   await pack.focus();
   await page.keyboard.press('Enter');
   const link = page.getByRole('link', { name: /^Download/ });
-  await expect(link).toBeVisible({ timeout: 90_000 });
+  await expect(link).toBeVisible(WHEN_MADE);
   const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
   const names = Object.keys(unzipSync(await readFile(await download.path())));
   expect(names).toContain('manifest.csv');

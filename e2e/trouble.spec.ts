@@ -13,6 +13,7 @@ import {
   sheet,
   signIn,
   tray,
+  WHEN_MADE,
   world,
 } from './hands.ts';
 import { OUTSIDE_PORT } from './world.ts';
@@ -39,9 +40,7 @@ test('the database goes away while saving: the page says so, keeps the text, and
   await expect(page.getByRole('alert').getByText('The database does not answer.')).toBeVisible();
   await expect(page.getByRole('status').filter({ hasText: 'kept on this machine' })).toBeVisible();
   await world('join');
-  await expect(page.getByRole('alert').getByText('The database does not answer.')).toBeHidden({
-    timeout: 60_000,
-  });
+  await expect(page.getByRole('alert').getByText('The database does not answer.')).toBeHidden(WHEN_MADE);
   await saved(page);
   await page.reload();
   await expect(sheet(page).getByText('Before the cut. And after it.')).toBeVisible();

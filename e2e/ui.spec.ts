@@ -1,13 +1,13 @@
 import { expect, type Page, test } from '@playwright/test';
 import { faultsOf } from './axe.ts';
-import { expectAccessible } from './hands.ts';
+import { expectAccessible, WHEN_MADE } from './hands.ts';
 import { UI_ORIGIN } from './world.ts';
 
 /** Opens the page of all controls in a theme. */
 async function openControls(page: Page, theme: 'light' | 'dark'): Promise<void> {
   await page.emulateMedia({ colorScheme: theme });
   await page.goto(`${UI_ORIGIN}/ui`);
-  await expect(page.getByRole('heading', { level: 1, name: 'Controls' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { level: 1, name: 'Controls' })).toBeVisible(WHEN_MADE);
 }
 
 for (const theme of ['light', 'dark'] as const) {

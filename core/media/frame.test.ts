@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { CropRect } from './crop.ts';
-import { cornerMoved, movedFrame, resizedFrame, scaledFrame } from './frame.ts';
+import { cornerMoved, fittedFrame, movedFrame, resizedFrame, scaledFrame } from './frame.ts';
 
 const share = fc.double({ min: 0, max: 0.9, noNaN: true });
 const by = fc.double({ min: -2, max: 2, noNaN: true });
@@ -65,5 +65,76 @@ describe('a frame of a ratio', () => {
         expect(Math.abs(wide - (high * ratio.across) / ratio.down)).toBeLessThanOrEqual(1);
       }),
     );
+  });
+});
+
+const rounded = (frame: CropRect) =>
+  Object.fromEntries(
+    Object.entries(frame).map(([side, value]) => [side, Math.round(value * 1000) / 1000 + 0]),
+  );
+
+describe('a frame, by example', () => {
+  const frame = { left: 0.2, top: 0.3, width: 0.4, height: 0.2 };
+  const size = { width: 2000, height: 1000 };
+
+  it('is moved by fractions of the picture', () => {
+    expect(rounded(movedFrame(frame, 0.1, -0.2))).toEqual({ left: 0.3, top: 0.1, width: 0.4, height: 0.2 });
+    expect(rounded(movedFrame(frame, 9, 9))).toEqual({ left: 0.6, top: 0.8, width: 0.4, height: 0.2 });
+    expect(rounded(movedFrame(frame, -9, -9))).toEqual({ left: 0, top: 0, width: 0.4, height: 0.2 });
+  });
+
+  it.each([
+    // A square on a picture twice as wide as high is twice as high as wide, in fractions of it.
+    ['from its left top corner', 0.3, { x: 0, y: 0 }, { left: 0.2, top: 0.3, width: 0.3, height: 0.6 }],
+    ['from its right bottom corner', 0.2, { x: 1, y: 1 }, { left: 0.4, top: 0.1, width: 0.2, height: 0.4 }],
+    ['round its middle', 0.2, { x: 0.5, y: 0.5 }, { left: 0.3, top: 0.2, width: 0.2, height: 0.4 }],
+    [
+      'as far as the picture goes to the right',
+      0.9,
+      { x: 0, y: 0 },
+      { left: 0.2, top: 0.3, width: 0.35, height: 0.7 },
+    ],
+    [
+      'as far as the picture goes to the left',
+      0.9,
+      { x: 1, y: 0 },
+      { left: 0.25, top: 0.3, width: 0.35, height: 0.7 },
+    ],
+    [
+      'and no smaller than a twentieth',
+      0.001,
+      { x: 0, y: 0 },
+      { left: 0.2, top: 0.3, width: 0.025, height: 0.05 },
+    ],
+  ])('of a ratio is sized %s', (_how, width, anchor, made) => {
+    expect(rounded(resizedFrame(frame, size, { across: 1, down: 1 }, width, anchor))).toEqual(made);
+  });
+
+  it('is scaled round its middle, within the picture and not to nothing', () => {
+    expect(rounded(scaledFrame(frame, 0.5))).toEqual({ left: 0.3, top: 0.35, width: 0.2, height: 0.1 });
+    expect(rounded(scaledFrame(frame, 100))).toEqual({ left: 0, top: 0.15, width: 1, height: 0.5 });
+    expect(rounded(scaledFrame(frame, 0.001))).toEqual({ left: 0.35, top: 0.375, width: 0.1, height: 0.05 });
+    expect(rounded(scaledFrame({ left: 0, top: 0, width: 0.02, height: 0.5 }, 0.1))).toMatchObject({
+      width: 0.02,
+    });
+  });
+
+  it('that is of its ratio stays, and another keeps its middle and its area', () => {
+    const square = { left: 0.1, top: 0.2, width: 0.2, height: 0.4 };
+    expect(fittedFrame(square, size, { across: 1, down: 1 })).toBe(square);
+    const offByOne = { ...square, width: 0.2 + 1 / 2000 };
+    expect(fittedFrame(offByOne, size, { across: 1, down: 1 })).toBe(offByOne);
+    // 800 by 200 px becomes 400 by 400.
+    expect(rounded(fittedFrame(frame, size, { across: 1, down: 1 }))).toEqual({
+      left: 0.3,
+      top: 0.2,
+      width: 0.2,
+      height: 0.4,
+    });
+    // And 566 by 283 in the shape of 2:1.
+    expect(rounded(fittedFrame(frame, size, { across: 2, down: 1 }))).toMatchObject({
+      width: 0.283,
+      height: 0.283,
+    });
   });
 });
