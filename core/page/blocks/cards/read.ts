@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { attribute, type HtmlElement } from '../../html-tree.ts';
 import type { Inline } from '../../inline.ts';
 import { Flow, type ReadElement, type Reader, type ReadPart } from '../../reading.ts';
+import { gapIn } from '../gap.ts';
 import { readList } from '../list/read.ts';
 import {
   CARD_GAP,
@@ -28,7 +29,11 @@ export const readCards: ReadElement = (node, flow, reader, marks) => {
   if (content.length > 0)
     flow.putBlock({
       type: 'cards',
-      attrs: { id: reader.newId(), perRow: perRowIn(node, content.length), gap: gapIn(node) },
+      attrs: {
+        id: reader.newId(),
+        perRow: perRowIn(node, content.length),
+        gap: gapIn(attribute(node, 'style'), CARD_GAP),
+      },
       content,
     });
   for (const part of after) flow.put(part);
@@ -36,12 +41,6 @@ export const readCards: ReadElement = (node, flow, reader, marks) => {
 
 function perRowIn(node: HtmlElement, count: number) {
   return CARDS_PER_ROW.find((perRow) => hasClass(node, `in-${perRow}`)) ?? perRowFor(count);
-}
-
-function gapIn(node: HtmlElement): number {
-  const said = /(?:^|;)\s{0,9}(?:--gap|gap):(\d{1,3})px/.exec(attribute(node, 'style').slice(0, 2000))?.[1];
-  const gap = said === undefined ? CARD_GAP.usual : Number(said);
-  return gap >= CARD_GAP.least && gap <= CARD_GAP.most ? gap : CARD_GAP.usual;
 }
 
 function cardOf(node: HtmlElement, reader: Reader, after: ReadPart[]): Card[] {

@@ -1,6 +1,7 @@
 import { attribute, type HtmlElement } from '../../html-tree.ts';
 import { readBlock } from '../../read-block.ts';
 import type { ReadElement, Reader, ReadPart } from '../../reading.ts';
+import { gapIn } from '../gap.ts';
 import { readFlowBlocks } from '../read-flow-blocks.ts';
 import { COLUMN_COUNTS, COLUMN_SHARE, COLUMNS_GAP, type Column } from './schema.ts';
 
@@ -22,7 +23,7 @@ export const readColumns: ReadElement = (node, flow, reader, marks) => {
   const after: ReadPart[] = [];
   const content = columns.map((child, at) => columnOf(child, said[at], reader, after));
   const id = reader.newId();
-  flow.putBlock({ type: 'columns', attrs: { id, gap: gapIn(style) }, content });
+  flow.putBlock({ type: 'columns', attrs: { id, gap: gapIn(style, COLUMNS_GAP) }, content });
   for (const part of after) flow.put(part);
 };
 
@@ -35,10 +36,4 @@ function columnOf(node: HtmlElement, said: number | undefined, reader: Reader, a
     attrs: { id: reader.newId(), share: isShare ? said : 50, leads: classesOf(node).includes('leads') },
     content: read.content,
   };
-}
-
-function gapIn(style: string): number {
-  const said = /(?:^|;)\s{0,9}--gap:(\d{1,3})px/.exec(style)?.[1];
-  const gap = said === undefined ? COLUMNS_GAP.usual : Number(said);
-  return gap >= COLUMNS_GAP.least && gap <= COLUMNS_GAP.most ? gap : COLUMNS_GAP.usual;
 }

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { IdSchema } from '../../id.ts';
 import { FlowBlockSchema } from '../flow-block.ts';
+import { GapSchema } from '../gap.ts';
 
 /** A column's share of the width, beside those of the others: 60 and 40, or 1 and 2. */
 export const COLUMN_SHARE = { least: 1, most: 100 } as const;
@@ -22,20 +23,14 @@ export type Column = v.InferOutput<typeof ColumnSchema>;
 export const COLUMN_COUNTS = [2, 3, 4] as const;
 
 /** Px between columns. */
-export const COLUMNS_GAP = { least: 0, most: 80, usual: 28 } as const;
-export const ColumnsGapSchema = v.pipe(
-  v.number(),
-  v.integer('A gap is a whole number of px.'),
-  v.minValue(COLUMNS_GAP.least),
-  v.maxValue(COLUMNS_GAP.most, `A gap is at most ${COLUMNS_GAP.most} px.`),
-);
+export const COLUMNS_GAP = 28;
 
 /** What two people make of one row may have more columns than either made. */
 const MOST_COLUMNS = 8;
 
 export const ColumnsSchema = v.strictObject({
   type: v.literal('columns'),
-  attrs: v.strictObject({ id: IdSchema, gap: ColumnsGapSchema }),
+  attrs: v.strictObject({ id: IdSchema, gap: GapSchema }),
   content: v.pipe(v.array(ColumnSchema), v.maxLength(MOST_COLUMNS)),
 });
 export type Columns = v.InferOutput<typeof ColumnsSchema>;
@@ -51,7 +46,7 @@ export function columnsStackBelow(
   count: number,
   { stackBelow, gutter }: Readonly<Record<'stackBelow' | 'gutter', number>>,
 ): number {
-  return Math.max(stackBelow, count * LEAST_COLUMN_PX + (count - 1) * COLUMNS_GAP.usual + 2 * gutter);
+  return Math.max(stackBelow, count * LEAST_COLUMN_PX + (count - 1) * COLUMNS_GAP + 2 * gutter);
 }
 
 /** The sum of the shares of columns; each has its share of that. */

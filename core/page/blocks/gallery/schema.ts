@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { IdSchema } from '../../id.ts';
+import { GapSchema } from '../gap.ts';
 import { PlacedBlockSchema } from '../placement/schema.ts';
 
 /** How many pictures stand in a row where the window has room. */
@@ -7,13 +8,7 @@ export const GALLERY_PER_ROW = [2, 3, 4, 5, 6] as const;
 export type GalleryPerRow = (typeof GALLERY_PER_ROW)[number];
 
 /** Px between pictures. */
-export const GALLERY_GAP = { least: 0, most: 80, usual: 8 } as const;
-export const GalleryGapSchema = v.pipe(
-  v.number(),
-  v.integer('A gap is a whole number of px.'),
-  v.minValue(GALLERY_GAP.least),
-  v.maxValue(GALLERY_GAP.most, `A gap is at most ${GALLERY_GAP.most} px.`),
-);
+export const GALLERY_GAP = 8;
 
 /** So many are put into one on the sheet; a page that comes from elsewhere may have more. */
 export const GALLERY_LIMIT = 200;
@@ -31,7 +26,7 @@ export const GallerySchema = v.strictObject({
   attrs: v.strictObject({
     id: IdSchema,
     perRow: v.picklist(GALLERY_PER_ROW),
-    gap: GalleryGapSchema,
+    gap: GapSchema,
     /** What is said under all of them; empty for nothing. */
     caption: GalleryCaptionSchema,
   }),
@@ -58,5 +53,5 @@ export function galleryNarrowBelow(
   { stackBelow, gutter }: Readonly<Record<'stackBelow' | 'gutter', number>>,
 ): number {
   if (perRow <= PER_ROW_NARROW) return 0;
-  return Math.max(stackBelow, perRow * LEAST_PICTURE_PX + (perRow - 1) * GALLERY_GAP.usual + 2 * gutter);
+  return Math.max(stackBelow, perRow * LEAST_PICTURE_PX + (perRow - 1) * GALLERY_GAP + 2 * gutter);
 }

@@ -4,8 +4,8 @@ import { MeasuredField, type Read } from '../../../form/measured-field.tsx';
 import { LabelRow } from '../../../label/row.tsx';
 import { Button } from '../../../ui/button.tsx';
 import { changeBlock, movePlacement } from '../../commands.ts';
-import { findBlock, takeApart } from '../arrange.ts';
 import type { BlockRowProps } from '../kind.ts';
+import { TakeApartLink } from '../take-apart-link.tsx';
 
 /** Where the divider between two pictures stands at first, and which of them is before. */
 export function BeforeAfterRow({ editor, block }: BlockRowProps) {
@@ -36,15 +36,7 @@ export function BeforeAfterRow({ editor, block }: BlockRowProps) {
             Exchange them
           </Button>
         ) : null}
-        <Button
-          kind="link"
-          onClick={() => {
-            const found = findBlock(editor, id);
-            if (found) takeApart(editor, found, 1, 'taking the before-and-after apart');
-          }}
-        >
-          Take it apart
-        </Button>
+        <TakeApartLink editor={editor} id={id} change="taking the before-and-after apart" />
       </div>
     </LabelRow>
   );

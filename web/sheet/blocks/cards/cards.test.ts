@@ -158,11 +158,11 @@ describe('the cards of a row', () => {
     ]);
     const third = editorOf(blank());
     third.view.pasteHTML(
-      '<ul class="cards in-2" style="--gap:8px"><li class="card linked"><h3><a href="/a">One</a></h3></li><li class="card"><p>Two</p></li></ul>',
+      '<ul class="cards in-2" style="--gap:0px"><li class="card linked"><h3><a href="/a">One</a></h3></li><li class="card"><p>Two</p></li></ul>',
       pasting(),
     );
     expect(blocksOf(third)[0]).toMatchObject({
-      attrs: { perRow: 2, gap: 8 },
+      attrs: { perRow: 2, gap: 0 },
       content: [
         { attrs: { link: '/a' }, content: [{ type: 'heading', content: [{ type: 'text', text: 'One' }] }] },
         { attrs: { link: '' } },

@@ -1,6 +1,7 @@
 import { Node as EditorNode, mergeAttributes } from '@tiptap/core';
 import * as v from 'valibot';
 import { CARD_GAP, CARDS_LIMIT, CARDS_PER_ROW, CardLinkSchema } from '#core/page/blocks/cards/schema.ts';
+import { gapIn } from '#core/page/blocks/gap.ts';
 import { toast } from '../../../ui/toast.ts';
 import { blockOfType, takeApart } from '../arrange.ts';
 import { OF_SHEET } from '../flow.ts';
@@ -20,7 +21,7 @@ const CardsNode = EditorNode.create({
   defining: true,
   addAttributes: () => ({
     perRow: { default: 3, rendered: false },
-    gap: { default: CARD_GAP.usual, rendered: false },
+    gap: { default: CARD_GAP, rendered: false },
   }),
   parseHTML: () => [
     {
@@ -28,7 +29,7 @@ const CardsNode = EditorNode.create({
       priority: PRIORITY,
       getAttrs: (element) => ({
         perRow: CARDS_PER_ROW.find((perRow) => element.classList.contains(`in-${perRow}`)) ?? 3,
-        gap: Number.parseInt(element.style.getPropertyValue('--gap'), 10) || CARD_GAP.usual,
+        gap: gapIn(element.getAttribute('style') ?? '', CARD_GAP),
       }),
     },
   ],

@@ -2,7 +2,6 @@ import {
   CARDS_LIMIT,
   CARDS_PER_ROW,
   type Card,
-  CardGapSchema,
   CardLinkSchema,
   cardsStackBelow,
   isLastAlone,
@@ -41,7 +40,6 @@ export function CardsRow({ editor, block, rules }: BlockRowProps) {
       <ShapeChoice editor={editor} id={id} placements={placementsOf({ blocks: block.content })} />
       <GapField
         gap={gap}
-        schema={CardGapSchema}
         onKeep={(kept) => changeBlock(editor, id, { gap: kept }, 'the gap between cards')}
       />
       <p>

@@ -1,5 +1,6 @@
 import { Node as EditorNode, mergeAttributes } from '@tiptap/core';
 import { COLUMN_SHARE, COLUMNS_GAP, tracksOfShares } from '#core/page/blocks/columns/schema.ts';
+import { gapIn } from '#core/page/blocks/gap.ts';
 import { toast } from '../../../ui/toast.ts';
 import { blockOfType, takeApart } from '../arrange.ts';
 import { FLOW_CONTENT, OF_SHEET } from '../flow.ts';
@@ -15,14 +16,11 @@ const ColumnsNode = EditorNode.create({
   group: 'block',
   content: 'column+',
   defining: true,
-  addAttributes: () => ({ gap: { default: COLUMNS_GAP.usual, rendered: false } }),
+  addAttributes: () => ({ gap: { default: COLUMNS_GAP, rendered: false } }),
   parseHTML: () => [
     {
       tag: 'div.columns',
-      getAttrs: (element) => {
-        const gap = Number.parseInt(element.style.getPropertyValue('--gap'), 10);
-        return { gap: gap >= COLUMNS_GAP.least && gap <= COLUMNS_GAP.most ? gap : COLUMNS_GAP.usual };
-      },
+      getAttrs: (element) => ({ gap: gapIn(element.getAttribute('style') ?? '', COLUMNS_GAP) }),
     },
   ],
   renderHTML: ({ node, HTMLAttributes }) => [

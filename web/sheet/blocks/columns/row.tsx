@@ -1,9 +1,4 @@
-import {
-  COLUMN_SHARE,
-  ColumnsGapSchema,
-  columnsStackBelow,
-  sumOfShares,
-} from '#core/page/blocks/columns/schema.ts';
+import { COLUMN_SHARE, columnsStackBelow, sumOfShares } from '#core/page/blocks/columns/schema.ts';
 import { columnRoom, widthAt } from '#core/page/room.ts';
 import { MeasuredField, type Read } from '../../../form/measured-field.tsx';
 import { LabelRow } from '../../../label/row.tsx';
@@ -41,7 +36,6 @@ export function ColumnsRow({ editor, block, rules }: BlockRowProps) {
       />
       <GapField
         gap={gap}
-        schema={ColumnsGapSchema}
         onKeep={(kept) => changeBlock(editor, id, { gap: kept }, 'the gap between columns')}
       />
       <p>

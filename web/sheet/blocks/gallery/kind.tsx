@@ -15,7 +15,7 @@ const NO_GALLERY = `A gallery is made of pictures that follow one another with n
 const { id: _id, ...ENTRIES } = GallerySchema.entries.attrs.entries;
 const AttributesSchema = v.object(ENTRIES);
 type Attributes = v.InferOutput<typeof AttributesSchema>;
-const USUAL: Attributes = { perRow: 3, gap: GALLERY_GAP.usual, caption: '' };
+const USUAL: Attributes = { perRow: 3, gap: GALLERY_GAP, caption: '' };
 
 const GalleryNode = EditorNode.create({
   name: 'gallery',

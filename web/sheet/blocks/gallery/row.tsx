@@ -1,19 +1,17 @@
 import {
   GALLERY_PER_ROW,
   GalleryCaptionSchema,
-  GalleryGapSchema,
   galleryNarrowBelow,
   PER_ROW_NARROW,
 } from '#core/page/blocks/gallery/schema.ts';
 import { LabelRow } from '../../../label/row.tsx';
-import { Button } from '../../../ui/button.tsx';
 import { OneOf } from '../../../ui/chips.tsx';
 import { changeBlock } from '../../commands.ts';
-import { findBlock, takeApart } from '../arrange.ts';
 import { GapField } from '../gap-field.tsx';
 import type { BlockRowProps } from '../kind.ts';
 import { LineForm } from '../line-form.tsx';
 import { ShapeChoice } from '../shape-choice.tsx';
+import { TakeApartLink } from '../take-apart-link.tsx';
 
 /** How the pictures of a gallery share their rows, and what is said under them. */
 export function GalleryRow({ editor, block, rules }: BlockRowProps) {
@@ -37,7 +35,6 @@ export function GalleryRow({ editor, block, rules }: BlockRowProps) {
       <ShapeChoice editor={editor} id={id} placements={placements} />
       <GapField
         gap={gap}
-        schema={GalleryGapSchema}
         onKeep={(kept) => changeBlock(editor, id, { gap: kept }, 'the gap between pictures')}
       />
       <p>
@@ -56,15 +53,7 @@ export function GalleryRow({ editor, block, rules }: BlockRowProps) {
         change="what is said under the gallery"
       />
       <div>
-        <Button
-          kind="link"
-          onClick={() => {
-            const found = findBlock(editor, id);
-            if (found) takeApart(editor, found, 1, 'taking the gallery apart');
-          }}
-        >
-          Take it apart
-        </Button>
+        <TakeApartLink editor={editor} id={id} change="taking the gallery apart" />
       </div>
     </LabelRow>
   );
