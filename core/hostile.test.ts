@@ -20,8 +20,12 @@ import { maybeRecipe } from './media/recipe-key.ts';
 import { folderPath } from './naming/folders.ts';
 import { goodStem, webSafe } from './naming/names.ts';
 import { nameFault } from './naming/rule.ts';
+import { anchorsOf } from './page/anchors.ts';
+import { gapIn } from './page/blocks/gap.ts';
+import { tableFromText } from './page/blocks/table/from-text.ts';
 import { isWebAddress } from './rights/label.ts';
 import { maybeLicenceByWords } from './rights/licences.ts';
+import { replaceAll } from './words/find.ts';
 
 /**
  * Everything of `core` that reads what comes from outside, on text that was made to be slow to read. A reader whose time
@@ -37,6 +41,17 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   'tags of HTML': (text) => [...readMarkup(text)],
   'tags and texts of HTML': (text) => [...readMarkup(text, 'text')],
   'tags and texts of XML': (text) => [...readMarkup(text, 'xml')],
+  'text that may be a table': (text) => tableFromText(text, () => 'id'),
+  'words that are replaced': (text) => replaceAll(text, text.slice(0, 2), 'reed'),
+  'a gap in a style': (text) => gapIn(text, 8),
+  'headings of one name': (text) =>
+    anchorsOf({
+      blocks: [...text.slice(0, 4000)].map((_letter, at) => ({
+        type: 'heading',
+        attrs: { id: `h${at}`, level: 2 },
+        content: [{ type: 'text', text: text.slice(0, 3) || 'x' }],
+      })),
+    }),
   'the pictures of a page': (text) => readPagePictures(text, BASE),
   'the facts of a page': (text) => readPageFacts(text, BASE),
   'pasted code': (text) => readPasted(text, HOSTS),

@@ -22,18 +22,23 @@ export function anchorsOf(page: Holder, language = ''): readonly Anchored[] {
   // What somebody chose stands, whatever the others are called.
   const taken = new Set(headings.flatMap(({ anchor }) => anchor ?? []));
   const given = new Set<string>();
+  const numbers = new Map<string, number>();
   return headings.map(({ id, level, anchor: own, words }): Anchored => {
     const isOwn = own !== undefined && !given.has(own);
-    const anchor = isOwn ? own : free(webSafe(words, language) || 'part', taken);
+    const anchor = isOwn ? own : free(webSafe(words, language) || 'part', taken, numbers);
     taken.add(anchor);
     given.add(anchor);
     return { id, anchor, level, words };
   });
 }
 
-function free(wished: string, taken: ReadonlySet<string>): string {
+/** The next one that is free; `numbers` says where the last search ended, or a thousand of one name would take a million steps. */
+function free(wished: string, taken: ReadonlySet<string>, numbers: Map<string, number>): string {
   if (!taken.has(wished)) return wished;
-  for (let number = 2; ; number += 1) if (!taken.has(`${wished}-${number}`)) return `${wished}-${number}`;
+  let number = numbers.get(wished) ?? 2;
+  while (taken.has(`${wished}-${number}`)) number += 1;
+  numbers.set(wished, number + 1);
+  return `${wished}-${number}`;
 }
 
 /** The anchors on the page that its own links lead to. */
