@@ -235,6 +235,11 @@ test('two pieces become a before-and-after, whose divider readers move, and two 
     await reader.mouse.click(box.x + box.width * 0.8, box.y + box.height / 2);
     expect(Number(await slider.inputValue())).toBeGreaterThan(70);
     await expectAccessible(reader);
+    // On paper there is nothing to move: both stand there whole.
+    await reader.emulateMedia({ media: 'print' });
+    await expect(reader.locator('.before-after > input')).toBeHidden();
+    const [before, after] = await boxesOf(reader.locator('.placard img'));
+    expect(after?.top).toBeGreaterThan((before?.top ?? 0) + (before?.height ?? 0) - 1);
     await reader.close();
   }
   const plain = await browser.newContext({ javaScriptEnabled: false });

@@ -60,7 +60,7 @@ const PRINT = `@media print {
   .placard h1, .placard h2, .placard h3, .placard h4 { break-after: avoid; break-inside: avoid; }
   .placard p { orphans: 3; widows: 3; }
   .placard a { color: inherit; }
-  .placard p a[href^="http"]::after, .placard li a[href^="http"]::after { content: " (" attr(href) ")"; font-size: 0.8em; overflow-wrap: anywhere; }
+  .placard p a[href^="http"]::after, .placard li a[href^="http"]:not(.placed *)::after { content: " (" attr(href) ")"; font-size: 0.8em; overflow-wrap: anywhere; }
   .placard abbr[title]::after { content: " (" attr(title) ")"; }
   .described::details-content { content-visibility: visible; display: block; }
 }`;

@@ -48,6 +48,7 @@ export const beforeAfter: BlockKind<BeforeAfter> = {
   words: () => [],
   findings: (block, _room, { pieces }) => misfits(block, pieces),
   style: () => `.placard .before-after { clear: both; margin: 12px 0 22px; }
+.before-after > input { display: none; }
 @media screen and (scripting: enabled) {
   .placard .before-after { display: grid; grid-template: auto auto / minmax(0, 1fr); }
   .before-after > .placed { display: grid; grid-area: 1 / 1 / 3 / 2; grid-template: subgrid / minmax(0, 1fr); }
@@ -57,7 +58,7 @@ export const beforeAfter: BlockKind<BeforeAfter> = {
   .before-after > .placed + .placed > * { pointer-events: auto; }
   .before-after > .placed + .placed > :not(figcaption) { clip-path: inset(0 0 0 var(--at)); }
   .before-after > .placed + .placed > figcaption { margin-left: calc(50% + 10px); }
-  .before-after > input { grid-area: 1 / 1 / 2 / 2; z-index: 1; width: 100%; height: 100%; margin: 0; opacity: 0; cursor: ew-resize; touch-action: pan-y; }
+  .before-after > input { display: block; grid-area: 1 / 1 / 2 / 2; z-index: 1; width: 100%; height: 100%; margin: 0; opacity: 0; cursor: ew-resize; touch-action: pan-y; }
   .before-after::after { content: "\\2194"; grid-area: 1 / 1 / 2 / 2; align-self: stretch; position: relative; left: var(--at); width: 40px; margin-left: -20px; display: grid; place-items: center; font: 600 20px/40px sans-serif; color: #172126; background: radial-gradient(circle, #ffffff 0 19px, #172126 19px 20px, #0000 20px), linear-gradient(90deg, #0000 17px, #172126 17px 18px, #ffffff 18px 22px, #172126 22px 23px, #0000 23px); pointer-events: none; }
   .before-after:has(> input:focus-visible) { outline: 3px solid #172126; outline-offset: 2px; }
 }`,
