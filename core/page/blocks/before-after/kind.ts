@@ -4,7 +4,7 @@ import { escapeHtml } from '../../escape.ts';
 import { shownSize } from '../../picture.ts';
 import type { Room } from '../../room.ts';
 import type { BlockKind, RoomContext } from '../kind.ts';
-import type { PlacedBlock } from '../placement/schema.ts';
+import { isPlacedBlock } from '../placement/schema.ts';
 import type { BeforeAfter } from './schema.ts';
 import { isSameShape, shapeNear } from './shapes.ts';
 
@@ -64,10 +64,7 @@ export const beforeAfter: BlockKind<BeforeAfter> = {
 }`,
   inside: {
     of: ({ content }) => content,
-    with: (block, blocks) => ({
-      ...block,
-      content: blocks.filter((one): one is PlacedBlock => one.type === 'placement'),
-    }),
+    with: (block, blocks) => ({ ...block, content: blocks.filter(isPlacedBlock) }),
     room: roomInside,
   },
 };

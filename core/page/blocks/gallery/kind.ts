@@ -3,7 +3,7 @@ import { LABEL_FACES } from '../../faces.ts';
 import { INLINE_CAPTION } from '../../inline-style.ts';
 import { partRoom, type Room, WHOLE } from '../../room.ts';
 import type { BlockKind, RoomContext } from '../kind.ts';
-import type { PlacedBlock } from '../placement/schema.ts';
+import { isPlacedBlock } from '../placement/schema.ts';
 import { type GalleryParts, galleryParts, partStyle } from './rows.ts';
 import { GALLERY_PER_ROW, type Gallery, galleryNarrowBelow } from './schema.ts';
 
@@ -72,10 +72,7 @@ ${GALLERY_PER_ROW.filter((perRow) => galleryNarrowBelow(perRow, rules) > 0)
   .join('\n')}`,
   inside: {
     of: ({ content }) => content,
-    with: (block, blocks) => ({
-      ...block,
-      content: blocks.filter((one): one is PlacedBlock => one.type === 'placement'),
-    }),
+    with: (block, blocks) => ({ ...block, content: blocks.filter(isPlacedBlock) }),
     room: roomInside,
   },
 };

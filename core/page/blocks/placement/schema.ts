@@ -99,3 +99,7 @@ export function newPlacement(placementId: string, asset: string, position: Posit
 /** A placement as a block of its page. */
 export const PlacedBlockSchema = v.strictObject({ type: v.literal('placement'), attrs: PlacementSchema });
 export type PlacedBlock = v.InferOutput<typeof PlacedBlockSchema>;
+
+export function isPlacedBlock(block: { readonly type: string }): block is PlacedBlock {
+  return block.type === 'placement';
+}
