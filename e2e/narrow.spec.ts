@@ -163,9 +163,11 @@ test('on a phone the Bench has the cuts, the picture and what is done to it, one
     await goTo(page, place);
     expect(await sideways(page)).toEqual([]);
   }
+  const back = page.waitForResponse((answer) => answer.request().method() === 'PATCH');
   await page
     .getByRole('button', { name: 'Undo tone' })
     .or(page.getByRole('button', { name: 'Undo the tone' }))
     .first()
     .click();
+  await back;
 });
