@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { choose, expectAccessible, figures, label, row, signIn, WHEN_MADE } from './hands.ts';
+import { test } from './test.ts';
 
 test('the shelf answers its sentence, and its label is written once for every page', async ({ page }) => {
   await signIn(page, 'Mara');

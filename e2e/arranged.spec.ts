@@ -1,4 +1,4 @@
-import { type BrowserContext, expect, type Locator, type Page, test } from '@playwright/test';
+import { type BrowserContext, expect, type Locator, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import {
   beginPage,
@@ -13,6 +13,7 @@ import {
   signIn,
   tray,
 } from './hands.ts';
+import { test } from './test.ts';
 
 /** Columns, galleries and before-and-afters, from pieces on the tray to the page that goes out. */
 

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import {
   beginPage,
@@ -13,6 +13,7 @@ import {
   signIn,
   tray,
 } from './hands.ts';
+import { test } from './test.ts';
 
 /** A row of cards, from pieces on the tray to the page that goes out. */
 

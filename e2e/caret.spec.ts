@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   beginPage,
   blocksOf,
@@ -13,6 +13,7 @@ import {
   smallPicture,
   tray,
 } from './hands.ts';
+import { test } from './test.ts';
 
 test('what has the caret has the label, whatever was opened beside it', async ({ page }) => {
   await signIn(page, 'Mara', '/pages/demo-page-1');

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { pdfOf } from '../server/documents/testing-documents.ts';
 import {
   beginPage,
@@ -14,6 +14,7 @@ import {
   signIn,
   tray,
 } from './hands.ts';
+import { test } from './test.ts';
 
 const TABLE = { title: 'Tide table for Saltmere 2027', author: 'Ines Okonjo', pages: 12 };
 const option = (page: Page) => tray(page).getByRole('button', { name: /Tide table for Saltmere/ });

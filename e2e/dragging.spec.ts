@@ -1,5 +1,6 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { blocksOf, expectAccessible, figures, saved, signIn, tabTo, tray } from './hands.ts';
+import { test } from './test.ts';
 
 /** On the page of the bitterns, as the demo has it. */
 const PAGE = '/pages/demo-page-1';

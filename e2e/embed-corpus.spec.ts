@@ -1,4 +1,4 @@
-import { expect, type Page, type Route, test } from '@playwright/test';
+import { expect, type Page, type Route } from '@playwright/test';
 import fc from 'fast-check';
 import { CORPUS, UNTRUSTED } from '#core/embed/corpus.ts';
 import { EMBED_FORMS } from '#core/embed/forms.ts';
@@ -9,6 +9,7 @@ import { readPasted } from '#core/embed/reading.ts';
 import { mutations } from '#core/embed/testing.ts';
 import { grantsOf, writeEmbed } from '#core/embed/write.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
+import { test } from './test.ts';
 
 /**
  * Everything of the corpus, written in every form and loaded in a page of a target: whatever was pasted, no program of

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   beginPage,
   dropText,
@@ -11,6 +11,7 @@ import {
   tray,
   WHEN_MADE,
 } from './hands.ts';
+import { test } from './test.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 const at = (host: string, path: string) => `http://${host}.localhost:${OUTSIDE_PORT}${path}`;

@@ -1,10 +1,11 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { createConnection } from 'mysql2/promise';
 import { startServices } from '../scripts/lib/services.mjs';
 import { beginPage, choose, expectAccessible, row, sheet, tabTo, tray } from './hands.ts';
+import { test } from './test.ts';
 
 /** Off the ports of the worlds in which the other tests run. */
 const PORT = 4506;

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { beginPage, expectAccessible, row, saved, sheet, signIn, tray } from './hands.ts';
+import { test } from './test.ts';
 
 const field = (page: Page) => page.getByRole('searchbox', { name: 'Find on the page' });
 const found = (page: Page) => page.getByRole('search', { name: 'Find on the page' }).getByRole('status');

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   beginPage,
   dropFiles,
@@ -11,6 +11,7 @@ import {
   tabTo,
   tray,
 } from './hands.ts';
+import { test } from './test.ts';
 
 /** Where work goes on after each step: the focus is on something, and not at the top of the window. */
 

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { expectAccessible, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 test('folders are made, filled by dragging, moved and removed, and each step can be taken back', async ({
   page,

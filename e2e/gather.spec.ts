@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   beginPage,
   choose,
@@ -13,6 +13,7 @@ import {
   WHEN_MADE,
   world,
 } from './hands.ts';
+import { test } from './test.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 /** Gathering from each place, end to end to the tray. */

@@ -3,7 +3,7 @@ import { mkdtemp, readdir, readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   blocksOf,
   choose,
@@ -19,6 +19,7 @@ import {
   tray,
   WHEN_MADE,
 } from './hands.ts';
+import { test } from './test.ts';
 
 test('from three large files to a page taken away, with the mouse', async ({ page, context }) => {
   const [plain, turned, labelled] = await largeFiles();

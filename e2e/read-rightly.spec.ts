@@ -1,4 +1,4 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import {
   beginPage,
@@ -15,6 +15,7 @@ import {
   signIn,
   tray,
 } from './hands.ts';
+import { test } from './test.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 /** What editors bring most, in the shapes in which it comes: by its address, by code, by a page, by a file. */

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { signIn } from './hands.ts';
+import { test } from './test.ts';
 
 /** The address at which a page stands as readers get it. */
 async function asReadersGetIt(page: Page, id: string): Promise<string> {

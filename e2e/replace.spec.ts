@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   beginPage,
   dropFiles,
@@ -11,6 +11,7 @@ import {
   smallPicture,
   tray,
 } from './hands.ts';
+import { test } from './test.ts';
 
 test('a piece is replaced by any other on every page, with what goes over asked first, and all of it taken back', async ({
   page,

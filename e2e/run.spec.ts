@@ -1,8 +1,9 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { choose, dropFiles, expectAccessible, signIn, type TestFile, WHEN_MADE, world } from './hands.ts';
+import { test } from './test.ts';
 
 const PIECES = 60;
 /** One row is left out. */

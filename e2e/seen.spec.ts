@@ -1,5 +1,6 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { label, placed, row, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 /** That what is there is seen by those who set their screen otherwise. */
 

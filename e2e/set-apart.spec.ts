@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { beginPage, expectAccessible, htmlOf, label, pasteHtml, row, saved, sheet, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 /** What stands apart from the running text: side boxes, folded sections, code, lines across the page. */
 

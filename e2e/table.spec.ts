@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { beginPage, expectAccessible, htmlOf, label, row, saved, sheet, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 /** Tables: from a sheet of figures to a page that a phone scrolls, and by keyboard alone. */
 

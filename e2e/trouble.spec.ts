@@ -1,4 +1,4 @@
-import { type Browser, expect, type Page, test } from '@playwright/test';
+import { type Browser, expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import {
   beginPage,
@@ -16,6 +16,7 @@ import {
   WHEN_MADE,
   world,
 } from './hands.ts';
+import { test } from './test.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
 /** What goes wrong in a working day, and that nothing is lost by it. */

@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { faultsOf } from './axe.ts';
 import { expectAccessible, WHEN_MADE } from './hands.ts';
+import { test } from './test.ts';
 import { UI_ORIGIN } from './world.ts';
 
 /** Opens the page of all controls in a theme. */

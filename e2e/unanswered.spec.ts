@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { expectAccessible, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 /** Each screen, and what it asks that it cannot do without. */
 const SCREENS: readonly (readonly [name: string, path: string, asked: RegExp])[] = [

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { beginPage, choose, expectAccessible, htmlOf, label, row, saved, sheet, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 /** What is done with the words of a whole page: replaced, led to, listed, written alone. */
 

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { beginPage, choose, expectAccessible, htmlOf, label, row, saved, sheet, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 test('words are raised, printed small, said in full and in their language, and go out so', async ({
   page,

@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { expectAccessible, figures, signIn } from './hands.ts';
+import { test } from './test.ts';
 
 const rowOf = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const words = (page: Page) => rowOf(page, 'Words over it');
