@@ -21,7 +21,17 @@ type Unplaced<B> = B extends Block ? Omit<B, 'attrs'> & { readonly attrs: Omit<B
 /** What holds others, whose blocks get their IDs and pieces as those of the page do. */
 type Holder = Extract<
   Block,
-  { readonly type: 'cards' | 'card' | 'columns' | 'column' | 'gallery' | 'beforeAfter' }
+  {
+    readonly type:
+      | 'cards'
+      | 'card'
+      | 'columns'
+      | 'column'
+      | 'gallery'
+      | 'beforeAfter'
+      | 'banner'
+      | 'bannerWords';
+  }
 >;
 
 /** Blocks get their IDs by where they stand, so that a demo is always the same. */
@@ -247,8 +257,21 @@ export const DEMO_PAGES: readonly DemoPage[] = [
     tray: ['channel', 'tide-map', 'huge', 'water-live'],
     wants: [want('The tide chart', 'landscape', 720, 'water-live')],
     blocks: [
-      p('Springs on Thursday: the boardwalk is under water for an hour either side of the evening high.'),
-      piece('huge', 'bleed', { ratio: { across: 3, down: 1 } }),
+      {
+        type: 'banner',
+        attrs: { position: 'bleed', place: 'bottom left', ink: '#ffffff', plate: '#172126', link: '' },
+        content: [
+          piece('huge', 'bleed', { ratio: { across: 3, down: 1 } }),
+          {
+            type: 'bannerWords',
+            attrs: {},
+            content: [
+              h('Springs on Thursday'),
+              p('The boardwalk is under water for an hour either side of the evening high.'),
+            ],
+          },
+        ],
+      },
       table(
         'High water at the sluice',
         ['Day', 'Morning', 'Evening', 'Metres', 'Boardwalk'],
@@ -331,6 +354,8 @@ const HOLDERS: ReadonlySet<string> = new Set([
   'column',
   'gallery',
   'beforeAfter',
+  'banner',
+  'bannerWords',
 ]);
 
 function isHolder(block: DemoBlock): block is Extract<DemoBlock, { readonly type: Holder['type'] }> {

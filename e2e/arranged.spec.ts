@@ -250,6 +250,60 @@ test('two pieces become a before-and-after, whose divider readers move, and two 
   await plain.close();
 });
 
+test('a picture of the tray becomes a banner by keyboard, with real words over it that are judged', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'Mara');
+  await withPieces(page, 'Banner', 1);
+  await tray(page)
+    .getByRole('button', { name: /^shore-1-/ })
+    .press('Enter');
+  await label(page).getByRole('button', { name: 'Make a banner of it' }).press('Enter');
+  const words = sheet(page).locator('.banner-words');
+  await expect(words).toBeVisible();
+  // The caret is in its heading: one writes on.
+  await page.keyboard.type('The shore at low water');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Mud, and the birds that live on it.');
+  await expect(words.getByRole('heading')).toHaveText('The shore at low water');
+  const banner = row(page, 'Banner');
+  await expect(banner).toContainText('Under 600 px the words stand below the picture.');
+  await banner.getByRole('checkbox', { name: 'On a plate' }).press('Space');
+  await banner.getByRole('radio', { name: 'At the bottom left' }).press('ArrowUp');
+  await expect(banner.getByRole('radio', { name: 'At the left' })).toBeChecked();
+  // Dark letters on what is dark.
+  await banner.getByLabel('Ink').fill('#606060');
+  await banner.getByLabel('Ink').blur();
+  await expect(banner).toContainText(/The words of a banner hardly stand out\. Contrast \d\.\d/);
+  await page.getByRole('button', { name: 'Proof', exact: true }).click();
+  await page.getByRole('button', { name: 'Lay a plate under them' }).first().press('Enter');
+  await expect(page.getByText('Mended just now: The words of a banner hardly stand out.')).toBeVisible();
+  await page.goBack();
+  await words.getByRole('paragraph').click();
+  await banner.getByRole('textbox', { name: 'The whole banner goes to' }).fill('/walks/shore');
+  await banner.getByRole('textbox', { name: 'The whole banner goes to' }).press('Enter');
+  await banner.getByRole('radio', { name: 'bleed' }).press('Space');
+  await expectAccessible(page);
+  await saved(page);
+
+  await expect.poll(() => htmlOf(page)).toContain('<a href="/walks/shore">The shore at low water</a></h2>');
+  const address = await addressOf(page);
+  for (const width of WIDTHS) {
+    const reader = await readerOf(context, address, width);
+    const [picture] = await boxesOf(reader.locator('.banner img'));
+    const [said] = await boxesOf(reader.locator('.banner-words'));
+    if (!picture || !said) throw new Error('There is no banner.');
+    expect(picture.width).toBe(width);
+    const isOver = said.top + said.height <= picture.top + picture.height;
+    expect(isOver).toBe(width >= 600);
+    expect(said.top).toBeGreaterThan(picture.top);
+    expect(await shiftOf(reader)).toBe(0);
+    await expectAccessible(reader);
+    await reader.close();
+  }
+});
+
 test('text and pieces stand in columns, whose shares are set by number, key and drag', async ({
   page,
   context,

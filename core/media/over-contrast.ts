@@ -30,14 +30,27 @@ export function contrastOver(
   size: Size,
   lights: Lights,
 ): number {
-  const ink = luminance(rgbOf(words.ink));
-  if (words.plate) return contrastRatio(ink, luminance(rgbOf(words.plate)));
+  const boxes = setWords(words, size).lines.map(({ box }) => box);
+  return contrastIn(piece, recipe, words, boxes, size, lights);
+}
+
+/** The same of words that lie in given boxes, in px of the cut as it is shown at a size. */
+export function contrastIn(
+  piece: Cuttable,
+  recipe: Recipe,
+  { ink, plate }: Pick<OverWords, 'ink' | 'plate'>,
+  boxes: readonly PixelBox[],
+  size: Size,
+  lights: Lights,
+): number {
+  const light = luminance(rgbOf(ink));
+  if (plate) return contrastRatio(light, luminance(rgbOf(plate)));
   const under = underOf(piece, recipe, size, lights);
-  const contrasts = setWords(words, size)
-    .lines.flatMap(({ box }) => pointsIn(box))
-    .map((point) => contrastRatio(ink, luminance(under(point))))
+  const contrasts = boxes
+    .flatMap(pointsIn)
+    .map((point) => contrastRatio(light, luminance(under(point))))
     .sort((one, other) => one - other);
-  return contrasts[Math.floor(contrasts.length * WORST_SHARE)] ?? contrastRatio(ink, 1);
+  return contrasts[Math.floor(contrasts.length * WORST_SHARE)] ?? contrastRatio(light, 1);
 }
 
 function pointsIn({ left, top, width, height }: PixelBox): readonly Point[] {
@@ -88,7 +101,12 @@ const NEED = { large: 3, ordinary: 4.5 } as const;
 
 /** The contrast that words need at the width in px at which their picture is shown. */
 export function neededContrast(words: OverWords, shown: Size): number {
-  return setWords(words, shown).em >= LARGE_PX ? NEED.large : NEED.ordinary;
+  return neededAt(setWords(words, shown).em);
+}
+
+/** The contrast that words of a size in px need. */
+export function neededAt(em: number): number {
+  return em >= LARGE_PX ? NEED.large : NEED.ordinary;
 }
 
 /** How words stand out from what they lie on, in a sentence with its way out. */

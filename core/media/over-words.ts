@@ -122,8 +122,8 @@ const marginOf = ({ width, height }: Size) => Math.min(OVER_MARGIN * width, MOST
 const sideOf = ({ plate }: OverWords) => (plate ? PLATE_SIDE : 0);
 const riseOf = ({ plate }: OverWords) => (plate ? PLATE_RISE : 0);
 
-/** Lines as a person broke them, each broken again between its words where it is too long. */
-function brokenAt(text: string, room: number): readonly string[] {
+/** Lines as a person broke them, each broken again between its words where it is longer than `room`, a share of the words' size. */
+export function brokenAt(text: string, room: number): readonly string[] {
   return text.split('\n').flatMap((line) => {
     const broken: string[] = [];
     let current = '';

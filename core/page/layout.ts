@@ -40,14 +40,14 @@ export function shownWidth(rules: Measures, placement: Laid, room: Room, viewpor
   const around = widthAt(room, viewport);
   if (isStacked(rules, placement, viewport)) return around;
   const { left, right } = marginsOf(placement);
-  const most = widthAt(roomFor(rules, placement, room), viewport) - left - right;
+  const most = widthAt(roomAround(rules, placement, room), viewport) - left - right;
   return Math.max(LEAST_SHOWN_PX, Math.min(wishedWidth(placement, around, most), most));
 }
 
 const WINDOW: Room = { sort: 'column', stretches: [{ below: null, share: 1, px: 0 }] };
 
-/** The room that a placement may fill: that which it stands in, or what is round the column. */
-function roomFor(rules: Measures, placement: Laid, room: Room): Room {
+/** The room that what stands at a position may fill: that which it stands in, or what is round the column. */
+export function roomAround(rules: Measures, placement: Pick<Placement, 'position'>, room: Room): Room {
   switch (positionIn(room, placement)) {
     case 'bleed':
       return WINDOW;
@@ -104,7 +104,7 @@ function knotsOf(rules: Measures, placement: Laid, room: Room): readonly number[
   const { left, right } = marginsOf(placement);
   const sides = left + right;
   const meets = [LEAST_SHOWN_PX, LEAST_SHOWN_PX + sides, ...wishMeets(placement, sides)];
-  const stretches = [...new Set([...room.stretches, ...roomFor(rules, placement, room).stretches])];
+  const stretches = [...new Set([...room.stretches, ...roomAround(rules, placement, room).stretches])];
   const knots = stretches.flatMap(({ below, share, px }) => [
     ...(below === null ? [] : [below]),
     ...(share > 0 ? meets.map((width) => (width - px) / share) : []),

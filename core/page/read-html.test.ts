@@ -76,6 +76,8 @@ function lineOf(block: Block): string | string[] {
     case 'gallery':
     case 'contents':
     case 'beforeAfter':
+    case 'banner':
+    case 'bannerWords':
       throw new Error(`A ${block.type} is not read by itself.`);
     default:
       return listed(block);

@@ -39,6 +39,7 @@ export type Remedy =
   | { readonly kind: 'remove'; readonly which: 'it' | 'the-second'; readonly placementId: string }
   | { readonly kind: 'heading-level'; readonly blockId: string; readonly level: HeadingLevel }
   | { readonly kind: 'head-row'; readonly blockId: string }
+  | { readonly kind: 'banner-plate'; readonly blockId: string; readonly plate: string }
   | { readonly kind: 'remove-block'; readonly blockId: string }
   | { readonly kind: 'drop-want'; readonly wantId: string }
   | { readonly kind: 'write-alt'; readonly placementId: string; readonly assetId: string }

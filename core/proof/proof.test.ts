@@ -4,6 +4,7 @@ import type { EmbedFacts } from '../embed/model.ts';
 import { HOSTS, readOne } from '../embed/testing.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
+import { type Banner, USUAL_BANNER } from '../page/blocks/banner/schema.ts';
 import type { Block } from '../page/blocks/block.ts';
 import type { Placement } from '../page/blocks/placement/schema.ts';
 import type { PageDoc } from '../page/model.ts';
@@ -58,6 +59,12 @@ function lettered(change: Partial<OverWords>, grey: number): Piece {
   return { ...examplePiece(), prep: { ...AS_IT_CAME, words }, lights };
 }
 
+/** A piece that is of one grey. */
+const grey = (light: number) => ({
+  ...examplePiece(),
+  lights: { columns: 1, rows: 1, rgb: [light, light, light] },
+});
+
 function heldFor(
   address: string,
   facts: Partial<EmbedFacts> = {},
@@ -82,6 +89,15 @@ const pair = (...shapes: readonly Placement['ratio'][]): Block => ({
   type: 'beforeAfter',
   attrs: { id: 'pair', divider: 50 },
   content: shapes.map((ratio, at) => figure(examplePlacement('column', { id: `side-${at}`, ratio }))),
+});
+
+const banner = (words: string, change: Partial<Banner['attrs']> = {}): Block => ({
+  type: 'banner',
+  attrs: { id: 'banner', ...USUAL_BANNER, plate: null, ...change },
+  content: [
+    figure(examplePlacement('column', { id: 'ground' })),
+    { type: 'bannerWords', attrs: { id: 'over' }, content: [heading(words, 2), paragraph('On the marsh')] },
+  ],
 });
 
 const codes = (one: Case) => findings(one).map((finding) => finding.code);
@@ -176,6 +192,11 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   },
   'pair-broken': { page: examplePage(pair(null)) },
   'pair-shapes': { page: examplePage(pair(null, { across: 1, down: 1 })) },
+  'banner-broken': {
+    page: examplePage({ type: 'banner', attrs: { id: 'banner', ...USUAL_BANNER }, content: [] }),
+  },
+  'banner-full': { page: examplePage(banner('Reed-cutting days '.repeat(30))), piece: grey(20) },
+  'banner-faint': { page: examplePage(banner('Reed-cutting days')), piece: grey(240) },
   'card-unnamed': {
     page: examplePage({
       type: 'cards',
@@ -298,6 +319,7 @@ describe('proof', () => {
     'words-unsaid',
     'table-headless',
     'pair-shapes',
+    'banner-faint',
     'contents-empty',
     'embed-gone',
     'embed-private',

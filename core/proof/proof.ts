@@ -76,6 +76,12 @@ export function applyRemedy(page: PageDoc, remedy: Remedy): PageDoc {
       return withBlocks(page, (block) =>
         block.type === 'table' && block.attrs.id === remedy.blockId ? withHeadRow(block) : block,
       );
+    case 'banner-plate':
+      return withBlocks(page, (block) =>
+        block.type === 'banner' && block.attrs.id === remedy.blockId
+          ? { ...block, attrs: { ...block.attrs, plate: remedy.plate } }
+          : block,
+      );
     case 'drop-want':
       return { ...page, wants: page.wants.filter((want) => want.id !== remedy.wantId) };
     case 'write-alt':

@@ -154,6 +154,22 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     sentence: 'The two pictures of a before-and-after are not of one shape.',
     why: 'They lie over each other, and what one has in one place the other has elsewhere.',
   }),
+  'banner-broken': ({ pictures, isSaid }) => ({
+    sentence: isSaid
+      ? `A banner has ${pictures === 0 ? 'no picture' : pictures === 1 ? 'something else than a picture' : `${pictures} pictures`}.`
+      : 'A banner says nothing.',
+    why: isSaid
+      ? 'It is made of one picture with words over it: otherwise they go out one below the other.'
+      : 'Without words it is a picture, which can stand by itself.',
+  }),
+  'banner-full': () => ({
+    sentence: 'The words of a banner are higher than its picture.',
+    why: 'The picture is cropped to reach as far as they do. Fewer words, or a picture that is higher, keep it whole.',
+  }),
+  'banner-faint': ({ contrast, needed, hasPlate }) => ({
+    sentence: 'The words of a banner hardly stand out.',
+    why: sayContrast(contrast, needed, hasPlate),
+  }),
   'anchor-missing': ({ anchor }) => ({
     sentence: `A link leads to #${anchor}, which is not on this page.`,
     why: 'Pressed, it does nothing. The heading that it led to was changed or taken away.',
@@ -235,6 +251,8 @@ export function sayRemedy(remedy: Remedy): string {
       return `Make it a heading ${remedy.level}`;
     case 'head-row':
       return 'Make its first row headings';
+    case 'banner-plate':
+      return CHANGES['lay-plate'];
     case 'remove-block':
       return 'Remove it';
     case 'drop-want':

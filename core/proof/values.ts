@@ -65,6 +65,9 @@ export interface FindingValues {
   'details-unnamed': Record<never, never>;
   'pair-broken': { readonly pictures: number };
   'pair-shapes': Record<never, never>;
+  'banner-broken': { readonly pictures: number; readonly isSaid: boolean };
+  'banner-full': Record<never, never>;
+  'banner-faint': { readonly contrast: number; readonly needed: number; readonly hasPlate: boolean };
   'card-alone': { readonly cards: number; readonly perRow: number };
   'card-unnamed': { readonly link: string };
   'table-headless': Record<never, never>;

@@ -7,6 +7,7 @@ import { emptyPage, type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { viewKey } from '#core/page/picture.ts';
 import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { underWords } from '#core/page/under-words.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { STORED, toStored } from '#core/stored.ts';
 import { writeActivity, writeAutosave } from '../activity.ts';
@@ -58,24 +59,22 @@ async function piecesOf(
   rows: readonly AssetRow[],
   docs: readonly PageDoc[],
 ): Promise<ReadonlyMap<string, Piece>> {
-  const worded = new Set(
-    docs.flatMap((doc) => placementsOf(doc).flatMap(({ asset, prep }) => (prep?.words ? [asset] : []))),
-  );
   const hosts = await hostsFor(context, rows);
-  const pieces = await Promise.all(
-    rows.map(async (row): Promise<readonly [string, Piece]> => {
-      const piece = pieceOf(row, hosts);
-      const isWorded = piece.prep.words !== null || worded.has(row.id);
-      if (!isWorded) return [row.id, piece];
+  const pieces = new Map(rows.map((row) => [row.id, pieceOf(row, hosts)]));
+  const worded = new Set(docs.flatMap((doc) => [...underWords(doc, pieces)]));
+  await Promise.all(
+    rows.map(async (row) => {
+      const piece = pieces.get(row.id);
+      if (!piece || !worded.has(row.id)) return;
       // A picture that cannot be read any more keeps no page from opening: only the contrast stays unsaid.
       const lights = await lightsOf(context, row).catch((error: unknown) => {
         context.log.warn({ err: error, asset: row.id }, 'a piece under words cannot be looked at');
         return null;
       });
-      return [row.id, lights ? { ...piece, lights } : piece];
+      if (lights) pieces.set(row.id, { ...piece, lights });
     }),
   );
-  return new Map(pieces);
+  return pieces;
 }
 
 const NOT_READABLE =

@@ -1,21 +1,14 @@
-import { RadioGroup } from 'radix-ui';
 import { useEffect, useId, useRef, useState } from 'react';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { plateFor } from '#core/media/over-contrast.ts';
-import {
-  LEAST_SIZE,
-  MOST_SIZE,
-  OVER_PLACES,
-  type OverPlace,
-  type OverWords,
-  OverWordsSchema,
-} from '#core/media/over-words.ts';
+import { LEAST_SIZE, MOST_SIZE, type OverWords, OverWordsSchema } from '#core/media/over-words.ts';
 import type { Prep } from '#core/media/recipe.ts';
 import type { OverStanding } from '#core/page/over-standing.ts';
 import { sayOverWay } from '#core/page/over-standing.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { LabelRow } from '../label/row.tsx';
+import { Places } from '../over/places.tsx';
 import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { ColourField } from '../ui/colour.tsx';
@@ -73,7 +66,7 @@ export function OverRow({ asset, rules, prep, standing, onDraft, change }: OverR
         onDraft={onDraft}
         onKeep={(text) => keep({ text })}
       />
-      <Places words={words} onChoose={(place) => keep({ place })} />
+      <Places place={words.place} onChoose={(place) => keep({ place })} />
       <Slide
         name="Size"
         value={words.size}
@@ -163,38 +156,5 @@ function TextInput({ id, words, prep, onDraft, onKeep }: TextProps) {
         </p>
       )}
     </div>
-  );
-}
-
-/** The nine places, each a mark where it lies in a picture. */
-function Places({
-  words,
-  onChoose,
-}: {
-  readonly words: OverWords;
-  readonly onChoose: (place: OverPlace) => void;
-}) {
-  return (
-    <RadioGroup.Root
-      aria-label="Where they stand"
-      className="mt-2 mb-1 grid w-max grid-cols-[repeat(3,30px)] rounded-sm border border-control"
-      value={words.place}
-      onValueChange={(chosen) => {
-        const place = OVER_PLACES.find((one) => one === chosen);
-        if (place) onChoose(place);
-      }}
-    >
-      {OVER_PLACES.map((place) => (
-        <RadioGroup.Item
-          key={place}
-          value={place}
-          className="group grid h-6 place-items-center -outline-offset-2"
-          title={`At the ${place}`}
-          aria-label={`At the ${place}`}
-        >
-          <span className="h-0.75 w-3.5 bg-control group-aria-checked:h-2.25 group-aria-checked:w-5 group-aria-checked:bg-ink forced-colors:group-aria-checked:bg-[Highlight]" />
-        </RadioGroup.Item>
-      ))}
-    </RadioGroup.Root>
   );
 }

@@ -3,7 +3,7 @@ import type { Asset } from '#api/assets.ts';
 import type { Want } from '#core/page/model.ts';
 import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { placementsOf, standingOn } from '#core/page/walk.ts';
+import { placementsOf, standingOn, wayTo } from '#core/page/walk.ts';
 import { wantMisfit } from '#core/page/wants.ts';
 import { SidePane } from '../frame/panes.tsx';
 import { useKeepRow } from '../label/kept-row.ts';
@@ -13,6 +13,7 @@ import { newWant } from '../pages/new-page-screen.tsx';
 import { WantLines } from '../pages/want-lines.tsx';
 import { pieceOf, usePiece, usePieces } from '../pieces/pieces.ts';
 import { ReplaceDeed } from '../replace/replace-deed.tsx';
+import { bannerOfPieces, bannerOfPlaced } from '../sheet/blocks/banner/commands.ts';
 import {
   changePlacement,
   fillWant,
@@ -106,6 +107,9 @@ export function RightPane({
           {isEditable && view.doc.tray.includes(asset.id) ? (
             <TrayDeeds session={session} view={view} asset={asset} />
           ) : null}
+          {isEditable && asset.kind === 'picture' ? (
+            <BannerDeed session={session} view={view} asset={asset} />
+          ) : null}
           {isEditable ? (
             <div className="px-1 pt-1">
               <ReplaceDeed
@@ -137,16 +141,14 @@ function isHere({ doc }: PageView, assetId: string): boolean {
   return doc.tray.includes(assetId) || placementsOf(doc).some(({ asset }) => asset === assetId);
 }
 
-/** What can be done with a piece of the tray besides placing it: fill a want with it, or take it off. */
-function TrayDeeds({
-  session,
-  view,
-  asset,
-}: {
+interface DeedProps {
   readonly session: PageSession;
   readonly view: PageView;
   readonly asset: Asset;
-}) {
+}
+
+/** What can be done with a piece of the tray besides placing it: fill a want with it, or take it off. */
+function TrayDeeds({ session, view, asset }: DeedProps) {
   const { editor } = session;
   const open = view.doc.wants.filter((want) => want.filledBy === null);
   const isPlaced = placementsOf(view.doc).some((placement) => placement.asset === asset.id);
@@ -168,6 +170,27 @@ function TrayDeeds({
           Take it off the tray
         </Button>
       )}
+    </div>
+  );
+}
+
+/** A picture becomes a banner where it is placed, or, from the tray, behind the caret. One that stands in something stays there. */
+function BannerDeed({ session, view, asset }: DeedProps) {
+  const { editor } = session;
+  const { selected, doc } = view;
+  if (selected && wayTo(doc, selected.id).length > 1) return null;
+  if (!selected && !doc.tray.includes(asset.id)) return null;
+  return (
+    <div className="px-1 pt-1">
+      <Button
+        kind="link"
+        onClick={() => {
+          if (selected) bannerOfPlaced(editor, selected.id);
+          else bannerOfPieces(editor, [asset.id]);
+        }}
+      >
+        Make a banner of it
+      </Button>
     </div>
   );
 }

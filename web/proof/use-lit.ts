@@ -2,17 +2,15 @@ import { useQueries } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { PageDoc } from '#core/page/model.ts';
 import type { Piece } from '#core/page/piece.ts';
-import { placementsOf } from '#core/page/walk.ts';
+import { underWords } from '#core/page/under-words.ts';
 import { lightsQuery } from '../api/queries.ts';
 
 /** The pieces, with how light those of a page are over which words stand: their contrast is part of the proof. */
-export function useLit(held: ReadonlyMap<string, Piece>, doc: PageDoc): ReadonlyMap<string, Piece> {
-  const worded = useMemo(() => {
-    const ids = placementsOf(doc).flatMap(({ asset, prep }) =>
-      prep?.words || held.get(asset)?.prep.words ? [asset] : [],
-    );
-    return [...new Set(ids)];
-  }, [held, doc]);
+export function useLit(
+  held: ReadonlyMap<string, Piece>,
+  doc: Pick<PageDoc, 'blocks'>,
+): ReadonlyMap<string, Piece> {
+  const worded = useMemo(() => [...underWords(doc, held)], [held, doc]);
   const known = useQueries({
     queries: worded.map((id) => lightsQuery(id)),
     combine: (answers) => answers.map(({ data }) => data),

@@ -1,12 +1,24 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { OVER_PLACES } from '../../media/over-words.ts';
 import { proofInput } from '../../proof/input.ts';
 import { applyRemedy, proofPage } from '../../proof/proof.ts';
 import { shownWidth } from '../layout.ts';
 import { pageScript } from '../on-page.ts';
-import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph, placed } from '../testing.ts';
+import {
+  examplePage,
+  examplePiece,
+  examplePlacement,
+  heading,
+  PLAIN_RULES,
+  paragraph,
+  placed,
+} from '../testing.ts';
 import { standingsOf } from '../walk.ts';
 import { writeFragment } from '../write.ts';
+import { bannerAt } from './banner/judged.ts';
+import { type Banner, USUAL_BANNER } from './banner/schema.ts';
+import { setBanner } from './banner/set.ts';
 import { shapeNear } from './before-after/shapes.ts';
 import type { Block } from './block.ts';
 import type { Column } from './columns/schema.ts';
@@ -210,5 +222,100 @@ describe('a before-and-after', () => {
     [0.8, { across: 4, down: 5 }],
   ])('of %f has the shape of whole numbers that is nearest', (aspect, shape) => {
     expect(shapeNear(aspect)).toEqual(shape);
+  });
+});
+
+describe('a banner', () => {
+  const shown = { lights: { columns: 2, rows: 2, rgb: [20, 20, 20, 250, 250, 250, 20, 20, 20, 20, 20, 20] } };
+  const ground = new Map([
+    ['usual', examplePiece({ id: 'usual', size: { width: 3000, height: 1500 }, ...shown })],
+  ]);
+  const bannerOf = (change: Partial<Banner['attrs']> = {}, words = 'Booming again'): Banner => ({
+    type: 'banner',
+    attrs: { id: 'banner', ...USUAL_BANNER, plate: null, ...change },
+    content: [
+      use('usual'),
+      { type: 'bannerWords', attrs: { id: 'over' }, content: [heading(words, 2), paragraph('At dawn.')] },
+    ],
+  });
+  const at = (block: Banner, viewport = 1280) => {
+    const { room } = standingsOf(examplePage(block), { rules: PLAIN_RULES, pieces: ground })[0] ?? {};
+    return room ? bannerAt(block, { rules: PLAIN_RULES, pieces: ground }, room, viewport) : null;
+  };
+
+  it('is as wide as the column, as what breaks out of it, or as the window', () => {
+    const widths = (['column', 'breakout', 'bleed'] as const).map(
+      (position) => widthsAt(1600, bannerOf({ position }))[0],
+    );
+    expect(widths).toEqual([PLAIN_RULES.column, PLAIN_RULES.breakout, 1600]);
+  });
+
+  it('is judged where its words lie, at every width at which they do', () => {
+    expect(at(bannerOf({ place: 'top left' }))?.contrast?.is).toBeGreaterThan(10);
+    expect(at(bannerOf({ place: 'top right' }))?.contrast?.is).toBeLessThan(2);
+    expect(at(bannerOf({ place: 'top right', ink: '#172126' }))?.contrast?.is).toBeGreaterThan(10);
+    // On a plate it is the plate that counts.
+    expect(at(bannerOf({ place: 'top right', plate: '#172126' }))?.contrast?.is).toBeGreaterThan(10);
+    // Under it on a phone.
+    expect(at(bannerOf({ place: 'top right' }), 390)).toBeNull();
+  });
+
+  it('says of its heading and its words that which falls shorter', () => {
+    // The words under the heading are small, and need more.
+    expect(at(bannerOf({ place: 'top right' }))?.contrast?.needed).toBe(4.5);
+  });
+
+  it('has words that are higher than its picture', () => {
+    expect(at(bannerOf())?.isTall).toBe(false);
+    expect(at(bannerOf({}, 'Booming again and again '.repeat(20)))?.isTall).toBe(true);
+  });
+
+  it('keeps its words in its picture wherever they stand', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...OVER_PLACES),
+        fc.constantFrom(null, '#172126'),
+        fc.integer({ min: 600, max: 2400 }),
+        fc.lorem({ maxCount: 12 }),
+        (place, plate, width, words) => {
+          const size = { width, height: width };
+          const { lines, isTall } = setBanner(bannerOf({ place, plate }, words), size);
+          if (isTall) return;
+          for (const { box } of lines) {
+            expect(box.left).toBeGreaterThanOrEqual(0);
+            expect(box.top).toBeGreaterThanOrEqual(0);
+            expect(box.left + box.width).toBeLessThanOrEqual(size.width + 1e-6);
+            expect(box.top + box.height).toBeLessThanOrEqual(size.height + 1e-6);
+          }
+        },
+      ),
+    );
+  });
+
+  it('goes out with real words and one link, under its picture where styles are written inline', () => {
+    const html = (block: Banner, isInline = false) =>
+      writeFragment(examplePage(block), {
+        rules: PLAIN_RULES,
+        pieces: ground,
+        addressOf: ({ fileName }) => fileName,
+        isInline,
+      });
+    const linked = html(bannerOf({ link: '/walks', position: 'bleed', plate: '#172126' }));
+    expect(linked).toContain('<div class="banner bleed at-bottom-left plated linked"');
+    expect(linked).toContain('<h2><a href="/walks">Booming again</a></h2>');
+    expect(linked.match(/<a href="\/walks"/g)).toHaveLength(1);
+    expect(html(bannerOf(), true)).not.toContain('class="banner ');
+    expect(html(bannerOf({}, 'Booming again'), true)).toContain('Booming again</h2>');
+  });
+
+  it('is plain words without its picture', () => {
+    const lone = { ...bannerOf(), content: bannerOf().content.slice(1) };
+    const html = writeFragment(examplePage(lone), {
+      rules: PLAIN_RULES,
+      pieces: ground,
+      addressOf: ({ fileName }) => fileName,
+    });
+    expect(html).not.toContain('class="banner ');
+    expect(html).toContain('Booming again</h2>');
   });
 });

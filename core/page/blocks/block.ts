@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { type Banner, BannerSchema, type BannerWords, BannerWordsSchema } from './banner/schema.ts';
 import { type BeforeAfter, BeforeAfterSchema } from './before-after/schema.ts';
 import { type Card, CardSchema, type Cards, CardsSchema } from './cards/schema.ts';
 import { type Column, ColumnSchema, type Columns, ColumnsSchema } from './columns/schema.ts';
@@ -19,6 +20,8 @@ export type Block =
   | Column
   | Gallery
   | BeforeAfter
+  | Banner
+  | BannerWords
   | Contents;
 
 /** All that stands in running text, and what sets a part of the page apart. */
@@ -30,12 +33,20 @@ const PAGE_BLOCKS = v.variant('type', [
   ColumnsSchema,
   GallerySchema,
   BeforeAfterSchema,
+  BannerSchema,
   ContentsSchema,
 ]);
 
 /** What may stand on the page itself. Its type is that of any block, so that one walk goes through all of them. */
-export const BlockSchema: v.GenericSchema<v.InferInput<typeof PAGE_BLOCKS> | Card | Column, Block> =
-  PAGE_BLOCKS;
+export const BlockSchema: v.GenericSchema<
+  v.InferInput<typeof PAGE_BLOCKS> | Card | Column | BannerWords,
+  Block
+> = PAGE_BLOCKS;
 
 /** Any block, also one that stands in another alone. */
-export const AnyBlockSchema = v.variant('type', [...PAGE_BLOCKS.options, CardSchema, ColumnSchema]);
+export const AnyBlockSchema = v.variant('type', [
+  ...PAGE_BLOCKS.options,
+  CardSchema,
+  ColumnSchema,
+  BannerWordsSchema,
+]);

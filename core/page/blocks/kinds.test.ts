@@ -30,6 +30,7 @@ import {
   withPlacement,
 } from '../walk.ts';
 import { cutsOfPage, writeFragment } from '../write.ts';
+import { USUAL_BANNER } from './banner/schema.ts';
 import { AnyBlockSchema, type Block } from './block.ts';
 import { kindOf } from './kinds.ts';
 
@@ -151,13 +152,30 @@ const EXAMPLES: { readonly [T in Type]: Of<T> } = {
     attrs: { id: 'pair', divider: 40 },
     content: [placed(examplePlacement('column', { id: 'before' }))],
   },
+  banner: {
+    type: 'banner',
+    attrs: { id: 'banner', ...USUAL_BANNER, link: '/walks/cut' },
+    content: [
+      {
+        type: 'bannerWords',
+        attrs: { id: 'over' },
+        content: [heading('Cut & bundle', 2, 'over-head'), paragraph('Bring boots.', 'over-words')],
+      },
+      placed(examplePlacement('column', { id: 'ground' })),
+    ],
+  },
+  bannerWords: {
+    type: 'bannerWords',
+    attrs: { id: 'lone-words' },
+    content: [paragraph('Soup and fire.', 'lone-words-line')],
+  },
 };
 const SILENT: ReadonlySet<Type> = new Set(['placement', 'rule', 'beforeAfter', 'contents']);
 const TYPES = Object.values(EXAMPLES);
 /** Those that are on a page by what they stand in alone. */
-const PARTS: ReadonlySet<Type> = new Set(['card', 'column']);
+const PARTS: ReadonlySet<Type> = new Set(['card', 'column', 'bannerWords']);
 /** Those that are told by their pieces. */
-const TOLD: ReadonlySet<Type> = new Set(['placement', 'gallery', 'beforeAfter']);
+const TOLD: ReadonlySet<Type> = new Set(['placement', 'gallery', 'beforeAfter', 'banner']);
 const HOLDERS = TYPES.filter((block) => kindOf(block).inside && !PARTS.has(block.type));
 
 const pieces = new Map([['heron', examplePiece()]]);

@@ -1,3 +1,4 @@
+import { banner, bannerWords } from './banner/kind.ts';
 import { beforeAfter } from './before-after/kind.ts';
 import type { Block } from './block.ts';
 import { card, cards } from './cards/kind.ts';
@@ -35,6 +36,8 @@ const KINDS = {
   column,
   gallery,
   beforeAfter,
+  banner,
+  bannerWords,
   contents,
 } satisfies {
   readonly [T in Block['type']]: BlockKind<Extract<Block, { readonly type: T }>>;

@@ -6,6 +6,9 @@ import { newPlacement, type Placement } from '#core/page/blocks/placement/schema
 import { afterSelection, named, withOnTray } from '../commands.ts';
 import { forEachBlock } from './walk.ts';
 
+/** What stands in one kind of arrangement alone, as a card in its row. */
+export const PART_GROUP = 'part';
+
 /** What is chosen on the sheet: whole blocks that follow one another in one holder. */
 export interface Chosen {
   readonly blocks: readonly Node[];
@@ -70,6 +73,7 @@ export function putInPlace(
   if (!holder.canReplaceWith(start, end, made.type)) return false;
   const tr = named(editor, name).replaceWith(from, to, made);
   editor.view.dispatch(tr.setSelection(insideOf(tr, from)));
+  editor.view.focus();
   return true;
 }
 
@@ -125,9 +129,11 @@ export function blockOfType(editor: Editor, type: string): FoundBlock | null {
   return null;
 }
 
-/** Lets what stands in an arrangement, `depth` blocks deep, stand by itself again. */
-export function takeApart(editor: Editor, { node, pos }: FoundBlock, depth: 1 | 2, name: string): void {
-  const inner = depth === 1 ? node.children : node.children.flatMap(({ children }) => children);
+/** Lets what stands in an arrangement, or in a part of one, stand by itself again. */
+export function takeApart(editor: Editor, { node, pos }: FoundBlock, name: string): void {
+  const inner = node.children.flatMap((child) =>
+    child.type.isInGroup(PART_GROUP) ? child.children : [child],
+  );
   const said = inner.filter((block) => !isEmptyLine(block));
   const tr = named(editor, name).replaceWith(pos, pos + node.nodeSize, said.length > 0 ? said : inner);
   tr.setSelection(Selection.near(tr.doc.resolve(Math.min(pos, tr.doc.content.size))));

@@ -6,9 +6,17 @@ import { plainText } from '#core/page/inline.ts';
 import { blank, examplePlacement, heading, paragraph, placed } from '#core/page/testing.ts';
 import { putPieces } from '../../pieces/pieces.ts';
 import { exampleAsset } from '../../testing.tsx';
-import { afterSelection, movePlacement, placePiece, removePlacement, selectPlacement } from '../commands.ts';
+import {
+  afterSelection,
+  changeBlock,
+  movePlacement,
+  placePiece,
+  removePlacement,
+  selectPlacement,
+} from '../commands.ts';
 import { blocksOf, closeEditor, copied, editorOf, layNothingOut, pasting } from '../testing.ts';
 import { blockOfType, takeApart } from './arrange.ts';
+import { bannerOfPieces, bannerOfPlaced, makeBanner } from './banner/commands.ts';
 import { makePair, pairOfPieces } from './before-after/commands.ts';
 import {
   addColumn,
@@ -30,6 +38,8 @@ function shortOf(editor: Editor): string {
     if (block.type === 'placement') return block.attrs.id.slice(0, 8);
     if (block.type === 'gallery') return `gallery(${block.content.map(short).join(' ')})`;
     if (block.type === 'beforeAfter') return `pair(${block.content.map(short).join(' ')})`;
+    if (block.type === 'banner') return `banner(${block.content.map(short).join(' ')})`;
+    if (block.type === 'bannerWords') return `over: ${block.content.map(short).join(' ')}`;
     if (block.type === 'columns') return `columns(${block.content.map(short).join(' | ')})`;
     if (block.type === 'column')
       return `${block.attrs.share}${block.attrs.leads ? '*' : ''}: ${block.content.map(short).join(' ')}`;
@@ -85,7 +95,7 @@ describe('a gallery', () => {
     expect(shortOf(editor)).toBe('Before gallery(a b c) After');
     expect(() => editor.state.doc.check()).not.toThrow();
     const around = blockOfType(editor, 'gallery');
-    if (around) takeApart(editor, around, 1, 'taking it apart');
+    if (around) takeApart(editor, around, 'taking it apart');
     expect(shortOf(editor)).toBe('Before a b c After');
   });
 
@@ -234,5 +244,82 @@ describe('columns', () => {
       pasting(),
     );
     expect(shortOf(third)).toMatch(/^columns\(70: One \| 30\*: Two\)/);
+  });
+});
+
+describe('a banner', () => {
+  const held = () => putPieces([exampleAsset({ label: { title: 'Heron at dawn' } })]);
+
+  it('is made of a picture and the words chosen with it, and is taken apart again', () => {
+    held();
+    const editor = editorOf(paragraph('Before'), heading('Booming'), piece('a'), paragraph('At dawn'));
+    editor.commands.setTextSelection({ from: 10, to: editor.state.doc.content.size });
+    expect(makeBanner(editor)).toBe(true);
+    expect(shortOf(editor)).toMatch(/^Before banner\(a over: Booming At dawn\)/);
+    expect(() => editor.state.doc.check()).not.toThrow();
+    const around = blockOfType(editor, 'banner');
+    if (around) takeApart(editor, around, 'taking the banner apart');
+    expect(shortOf(editor)).toMatch(/^Before a Booming At dawn/);
+  });
+
+  it('is made of nothing else than one picture and lines', () => {
+    held();
+    const editor = editorOf(piece('a'), { type: 'rule', attrs: { id: 'rule' } }, paragraph('x'));
+    editor.commands.selectAll();
+    expect(makeBanner(editor)).toBe(false);
+    const two = editorOf(piece('a'), piece('b'), paragraph('x'));
+    two.commands.selectAll();
+    expect(makeBanner(two)).toBe(false);
+  });
+
+  it('is made of a piece of the tray, and of one where it stands, with its title over it', () => {
+    held();
+    const editor = editorOf(paragraph('Here'), piece('a'));
+    expect(bannerOfPieces(editor, ['heron', 'heron'])).toBe(false);
+    expect(bannerOfPieces(editor, ['heron'])).toBe(true);
+    expect(shortOf(editor)).toMatch(/^Here banner\(\S+ over: Heron at dawn\) a/);
+    expect(bannerOfPlaced(editor, 'a')).toBe(true);
+    expect(shortOf(editor)).toMatch(/banner\(a over: Heron at dawn\)/);
+    editor.commands.undo();
+    expect(shortOf(editor)).toMatch(/\) a/);
+  });
+
+  it('takes the width of a picture that broke out of the column', () => {
+    held();
+    const editor = editorOf(placed(examplePlacement('bleed', { id: 'a', asset: 'heron' })), paragraph('x'));
+    bannerOfPlaced(editor, 'a');
+    expect(blocksOf(editor)[0]).toMatchObject({ attrs: { position: 'bleed' } });
+  });
+
+  it('is copied with its settings, and stays whole when its picture is taken out', () => {
+    held();
+    const editor = editorOf(piece('a'), paragraph('x'));
+    bannerOfPlaced(editor, 'a');
+    const made = blocksOf(editor)[0];
+    changeBlock(editor, made?.attrs.id ?? '', { place: 'top', plate: null, link: '/walks' }, 'x');
+    const html = copied(editor);
+    removePlacement(editor, 'a');
+    expect(shortOf(editor)).toMatch(/^banner\(over: Heron at dawn\)/);
+    placePiece(editor, 'heron', 1);
+    expect(shortOf(editor)).toMatch(/^banner\(\S+ over: Heron at dawn\)/);
+    expect(() => editor.state.doc.check()).not.toThrow();
+    const other = editorOf(blank());
+    other.view.pasteHTML(html, pasting());
+    expect(blocksOf(other)[0]).toMatchObject({
+      type: 'banner',
+      attrs: { place: 'top', plate: null, link: '/walks' },
+    });
+  });
+
+  it('has a line of words, and no second heading, where Enter is pressed behind its heading', () => {
+    held();
+    const editor = editorOf(piece('a'), paragraph('x'));
+    bannerOfPlaced(editor, 'a');
+    editor.commands.focus();
+    const end = blockOfType(editor, 'heading');
+    editor.commands.setTextSelection((end?.pos ?? 0) + (end?.node.nodeSize ?? 0) - 1);
+    editor.commands.splitBlock();
+    expect(blockOfType(editor, 'paragraph')).not.toBeNull();
+    expect(blockOfType(editor, 'bannerWords')?.node.childCount).toBe(2);
   });
 });

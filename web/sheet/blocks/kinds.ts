@@ -1,3 +1,4 @@
+import { banner, bannerWords } from './banner/kind.tsx';
 import { beforeAfter } from './before-after/kind.tsx';
 import { card, cards } from './cards/kind.tsx';
 import { codeBlock } from './code-block/kind.ts';
@@ -28,6 +29,8 @@ export const SHEET_KINDS: readonly SheetKind[] = [
   column,
   gallery,
   beforeAfter,
+  banner,
+  bannerWords,
   details,
   codeBlock,
   rule,

@@ -17,7 +17,7 @@ export function TakeApartLink({ editor, id, change }: TakeApartLinkProps) {
       kind="link"
       onClick={() => {
         const found = findBlock(editor, id);
-        if (found) takeApart(editor, found, 1, change);
+        if (found) takeApart(editor, found, change);
       }}
     >
       Take it apart

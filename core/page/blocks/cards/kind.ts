@@ -1,17 +1,9 @@
 import type { Found } from '../../../proof/finding.ts';
-import { type Inline, plainText } from '../../inline.ts';
 import { type Room, sharedRoom } from '../../room.ts';
 import type { BlockKind, RoomContext } from '../kind.ts';
+import { withWholeLink } from '../whole-link.ts';
 import { readCards } from './read.ts';
-import {
-  CARDS_PER_ROW,
-  type Card,
-  type Cards,
-  cardsStackBelow,
-  isLastAlone,
-  isOnCard,
-  type OnCard,
-} from './schema.ts';
+import { CARDS_PER_ROW, type Card, type Cards, cardsStackBelow, isLastAlone, isOnCard } from './schema.ts';
 
 const INLINE_ROW = 'clear:both;list-style:none;padding:0;margin:12px 0 22px;display:flex;flex-wrap:wrap';
 
@@ -55,6 +47,7 @@ export const cards: BlockKind<Cards> = {
 .card > :is(h2, h3, h4) { margin: 0 0 0.3em; }
 .card > :last-child { margin-bottom: 0; }
 .card.linked > :is(h2, h3, h4) > a::after, .card.linked:not(:has(> :is(h2, h3, h4))) > p:first-of-type > a::after { content: ""; position: absolute; inset: 0; }
+.card.linked .placed > figcaption { position: relative; z-index: 1; width: fit-content; }
 .card.linked:focus-within { outline: 2px solid currentColor; outline-offset: 4px; }
 ${CARDS_PER_ROW.map((perRow) => `@container placard (width < ${cardsStackBelow(perRow, rules)}px) { .cards.in-${perRow} { grid-template-columns: minmax(0, 1fr); } }`).join('\n')}
 @media print { .card { break-inside: avoid; } }`,
@@ -72,7 +65,7 @@ ${CARDS_PER_ROW.map((perRow) => `@container placard (width < ${cardsStackBelow(p
 /** One of them. Where it leads somewhere, its heading is the link, and the whole card a place to press. */
 export const card: BlockKind<Card> = {
   write: ({ attrs: { link }, content }, context) => {
-    const named = link === '' ? content : withLink(content, link);
+    const named = link === '' ? content : withWholeLink(content, link);
     const inner = context.inside(named, context.room);
     if (inner === '') return '';
     const isLinked = link !== '' && named !== content;
@@ -81,7 +74,7 @@ export const card: BlockKind<Card> = {
   },
   words: () => [],
   findings: ({ attrs: { id, link }, content }) =>
-    link !== '' && withLink(content, link) === content
+    link !== '' && withWholeLink(content, link) === content
       ? [{ code: 'card-unnamed', values: { link }, place: { kind: 'block', blockId: id }, remedies: [] }]
       : [],
   inside: {
@@ -90,23 +83,3 @@ export const card: BlockKind<Card> = {
     room: (room) => room,
   },
 };
-
-/** What stands on a card with its heading, or its first words, as a link; the very same where it says nothing. */
-function withLink(content: OnCard[], href: string): OnCard[] {
-  const names = (block: OnCard) =>
-    (block.type === 'heading' || block.type === 'paragraph') && plainText(block.content).trim() !== '';
-  const at = content.findIndex((block) => block.type === 'heading' && names(block));
-  const named = at < 0 ? content.findIndex(names) : at;
-  if (named < 0) return content;
-  return content.map((block, place) =>
-    place === named && (block.type === 'heading' || block.type === 'paragraph')
-      ? { ...block, content: linked(block.content ?? [], href) }
-      : block,
-  );
-}
-
-const linked = (content: readonly Inline[], href: string): Inline[] =>
-  content.map((inline) => {
-    const others = (inline.marks ?? []).filter(({ type }) => type !== 'link');
-    return { ...inline, marks: [{ type: 'link', attrs: { href } }, ...others] };
-  });

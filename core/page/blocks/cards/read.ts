@@ -1,18 +1,9 @@
-import * as v from 'valibot';
 import { attribute, type HtmlElement } from '../../html-tree.ts';
-import type { Inline } from '../../inline.ts';
 import { Flow, type ReadElement, type Reader, type ReadPart } from '../../reading.ts';
 import { gapIn } from '../gap.ts';
 import { readList } from '../list/read.ts';
-import {
-  CARD_GAP,
-  CARDS_PER_ROW,
-  type Card,
-  CardLinkSchema,
-  isOnCard,
-  type OnCard,
-  perRowFor,
-} from './schema.ts';
+import { wholeLinkOf, withoutWholeLink } from '../whole-link.ts';
+import { CARD_GAP, CARDS_PER_ROW, type Card, isOnCard, type OnCard, perRowFor } from './schema.ts';
 
 const hasClass = (node: HtmlElement, name: string) => attribute(node, 'class').split(/\s+/).includes(name);
 
@@ -53,27 +44,7 @@ function cardOf(node: HtmlElement, reader: Reader, after: ReadPart[]): Card[] {
     else after.push(part);
   }
   if (content.length === 0) return [];
-  const link = hasClass(node, 'linked') ? linkOf(content) : '';
-  const plain = link === '' ? content : content.map((block) => withoutLink(block, link));
+  const link = hasClass(node, 'linked') ? wholeLinkOf(content) : '';
+  const plain = link === '' ? content : content.map((block) => withoutWholeLink(block, link));
   return [{ type: 'card', attrs: { id: reader.newId(), link }, content: plain }];
-}
-
-/** Where a card leads that is a link as a whole: as its heading does, or its first words. */
-function linkOf(content: readonly OnCard[]): string {
-  const texts = content.filter((block) => block.type === 'heading' || block.type === 'paragraph');
-  const named = texts.find(({ type }) => type === 'heading') ?? texts[0];
-  const mark = named?.content?.flatMap(({ marks }) => marks ?? []).find(({ type }) => type === 'link');
-  const link = v.safeParse(CardLinkSchema, mark?.type === 'link' ? mark.attrs.href : '');
-  return link.success ? link.output : '';
-}
-
-function withoutLink(block: OnCard, href: string): OnCard {
-  if ((block.type !== 'heading' && block.type !== 'paragraph') || !block.content) return block;
-  return { ...block, content: block.content.map((inline) => unlinked(inline, href)) };
-}
-
-function unlinked(inline: Inline, href: string): Inline {
-  const marks = inline.marks?.filter((mark) => mark.type !== 'link' || mark.attrs.href !== href) ?? [];
-  const { marks: _marks, ...bare } = inline;
-  return marks.length > 0 ? { ...bare, marks } : bare;
 }

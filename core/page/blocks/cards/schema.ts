@@ -1,11 +1,11 @@
 import * as v from 'valibot';
 import { IdSchema } from '../../id.ts';
-import { LinkAddressSchema } from '../../inline.ts';
 import { GapSchema } from '../gap.ts';
 import { HeadingSchema } from '../heading/schema.ts';
 import { BulletListSchema, OrderedListSchema } from '../list/schema.ts';
 import { ParagraphSchema } from '../paragraph/schema.ts';
 import { PlacedBlockSchema } from '../placement/schema.ts';
+import { WholeLinkSchema } from '../whole-link.ts';
 
 /** What may stand in a card: a picture, a heading, words. */
 const OnCardSchema = v.variant('type', [
@@ -23,13 +23,10 @@ export function isOnCard(block: { readonly type: string }): block is OnCard {
   return TYPES.has(block.type);
 }
 
-/** Where a card as a whole leads; empty for one that leads nowhere. */
-export const CardLinkSchema = v.union([v.literal(''), LinkAddressSchema]);
-
 /** One card of a row. It stands nowhere else. */
 export const CardSchema = v.strictObject({
   type: v.literal('card'),
-  attrs: v.strictObject({ id: IdSchema, link: CardLinkSchema }),
+  attrs: v.strictObject({ id: IdSchema, link: WholeLinkSchema }),
   content: v.array(OnCardSchema),
 });
 export type Card = v.InferOutput<typeof CardSchema>;

@@ -48,7 +48,7 @@ export const beforeAfter: SheetKind = {
       isOn: (editor) => editor.isActive('beforeAfter'),
       apply: (editor) => {
         const around = blockOfType(editor, 'beforeAfter');
-        if (around) takeApart(editor, around, 1, 'taking the before-and-after apart');
+        if (around) takeApart(editor, around, 'taking the before-and-after apart');
         else if (!makePair(editor)) toast.error(NO_PAIR);
         editor.view.focus();
       },

@@ -98,7 +98,7 @@ describe('a row of cards is made of what is chosen', () => {
   it('and is taken apart again', () => {
     const editor = editorOf(three(), blank());
     const found = findBlock(editor, 'row');
-    if (found) takeApart(editor, found, 2, 'taking the cards apart');
+    if (found) takeApart(editor, found, 'taking the cards apart');
     expect(shortOf(editor)).toBe('One Two Three -');
   });
 });
@@ -131,6 +131,14 @@ describe('the cards of a row', () => {
     removeCard(editor, added ?? '');
     expect(shortOf(editor)).toBe('-');
     expect(() => editor.state.doc.check()).not.toThrow();
+  });
+
+  it('go on with a line of words where Enter is pressed behind a heading', () => {
+    const editor = editorOf(row(card('a', heading('One', 3, 'h'))), blank());
+    select(editor, 'One', 'One');
+    editor.commands.setTextSelection(editor.state.selection.$from.end());
+    editor.commands.splitBlock();
+    expect(editor.state.selection.$from.parent.type.name).toBe('paragraph');
   });
 
   it('take pieces in and let them out by keys', () => {

@@ -1,9 +1,10 @@
 import { Node as EditorNode, mergeAttributes } from '@tiptap/core';
 import * as v from 'valibot';
-import { CARD_GAP, CARDS_LIMIT, CARDS_PER_ROW, CardLinkSchema } from '#core/page/blocks/cards/schema.ts';
+import { CARD_GAP, CARDS_LIMIT, CARDS_PER_ROW } from '#core/page/blocks/cards/schema.ts';
 import { gapIn } from '#core/page/blocks/gap.ts';
+import { WholeLinkSchema } from '#core/page/blocks/whole-link.ts';
 import { toast } from '../../../ui/toast.ts';
-import { blockOfType, takeApart } from '../arrange.ts';
+import { blockOfType, PART_GROUP, takeApart } from '../arrange.ts';
 import { OF_SHEET } from '../flow.ts';
 import type { SheetKind } from '../kind.ts';
 import { cardAround, makeCards, moveCard } from './commands.ts';
@@ -45,8 +46,8 @@ const CardsNode = EditorNode.create({
 
 const CardNode = EditorNode.create({
   name: 'card',
-  group: 'part',
-  content: '(placement | pictureOffer | heading | paragraph | bulletList | orderedList)+',
+  group: PART_GROUP,
+  content: '(paragraph | heading | placement | pictureOffer | bulletList | orderedList)+',
   defining: true,
   isolating: true,
   addAttributes: () => ({ link: { default: '', rendered: false } }),
@@ -79,7 +80,7 @@ function linkOf(element: HTMLElement): string {
   const linked = element.classList.contains('linked')
     ? element.querySelector('a')?.getAttribute('href')
     : null;
-  const read = v.safeParse(CardLinkSchema, element.getAttribute('data-link') ?? linked ?? '');
+  const read = v.safeParse(WholeLinkSchema, element.getAttribute('data-link') ?? linked ?? '');
   return read.success ? read.output : '';
 }
 
@@ -106,7 +107,7 @@ export const cards: SheetKind = {
       isOn: (editor) => editor.isActive('cards'),
       apply: (editor) => {
         const around = blockOfType(editor, 'cards');
-        if (around) takeApart(editor, around, 2, 'taking the cards apart');
+        if (around) takeApart(editor, around, 'taking the cards apart');
         else if (!makeCards(editor)) toast.error(NO_CARDS);
         editor.view.focus();
       },

@@ -5,6 +5,7 @@ import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { pieces } from '../../../pieces/pieces.ts';
 import { afterSelection } from '../../commands.ts';
 import { putArranged } from '../arrange.ts';
+import { levelUnder } from '../levels.ts';
 
 /**
  * Makes a row of cards of pieces behind the caret: each begins a card, with its title as heading and its caption
@@ -32,13 +33,4 @@ function cardOf(schema: Schema, assetId: string, level: number): Node {
     ...(title === '' ? [] : [line('heading', { level }, title)]),
     line('paragraph', null, caption),
   ]);
-}
-
-/** The level of a heading at a place, one under the last before it. */
-function levelUnder(doc: Node, at: number): number {
-  let above = 1;
-  doc.nodesBetween(0, Math.min(at, doc.content.size), (node, pos) => {
-    if (pos < at && node.type.name === 'heading') above = Number(node.attrs.level);
-  });
-  return Math.min(4, above + 1);
 }

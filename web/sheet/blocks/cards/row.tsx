@@ -2,10 +2,10 @@ import {
   CARDS_LIMIT,
   CARDS_PER_ROW,
   type Card,
-  CardLinkSchema,
   cardsStackBelow,
   isLastAlone,
 } from '#core/page/blocks/cards/schema.ts';
+import { WholeLinkSchema } from '#core/page/blocks/whole-link.ts';
 import { plainText } from '#core/page/inline.ts';
 import { columnRoom, sharedRoom, widthAt } from '#core/page/room.ts';
 import { placementsOf } from '#core/page/walk.ts';
@@ -84,7 +84,7 @@ export function CardRow({ editor, block }: BlockRowProps) {
         id={id}
         attribute="link"
         value={block.attrs.link}
-        schema={CardLinkSchema}
+        schema={WholeLinkSchema}
         label="The whole card goes to"
         placeholder="https://"
         isMono

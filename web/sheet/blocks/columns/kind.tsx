@@ -2,7 +2,7 @@ import { Node as EditorNode, mergeAttributes } from '@tiptap/core';
 import { COLUMN_SHARE, COLUMNS_GAP, tracksOfShares } from '#core/page/blocks/columns/schema.ts';
 import { gapIn } from '#core/page/blocks/gap.ts';
 import { toast } from '../../../ui/toast.ts';
-import { blockOfType, takeApart } from '../arrange.ts';
+import { blockOfType, PART_GROUP, takeApart } from '../arrange.ts';
 import { FLOW_CONTENT, OF_SHEET } from '../flow.ts';
 import type { SheetKind } from '../kind.ts';
 import { makeColumns } from './commands.ts';
@@ -36,7 +36,7 @@ const ColumnsNode = EditorNode.create({
 
 const ColumnNode = EditorNode.create({
   name: 'column',
-  group: 'part',
+  group: PART_GROUP,
   content: FLOW_CONTENT,
   defining: true,
   isolating: true,
@@ -82,7 +82,7 @@ export const columns: SheetKind = {
       isOn: (editor) => editor.isActive('columns'),
       apply: (editor) => {
         const around = blockOfType(editor, 'columns');
-        if (around) takeApart(editor, around, 2, 'taking the columns apart');
+        if (around) takeApart(editor, around, 'taking the columns apart');
         else if (!makeColumns(editor)) toast.error(NO_COLUMNS);
         editor.view.focus();
       },

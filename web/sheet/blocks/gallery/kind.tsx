@@ -76,7 +76,7 @@ export const gallery: SheetKind = {
       isOn: (editor) => editor.isActive('gallery'),
       apply: (editor) => {
         const around = blockOfType(editor, 'gallery');
-        if (around) takeApart(editor, around, 1, 'taking the gallery apart');
+        if (around) takeApart(editor, around, 'taking the gallery apart');
         else if (!makeGallery(editor)) toast.error(NO_GALLERY);
         editor.view.focus();
       },
