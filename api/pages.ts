@@ -83,6 +83,8 @@ export type PageClash = v.InferOutput<typeof PageClashSchema>;
 
 /** Addresses of the proof's frames, on the origin that serves page previews. */
 export const PreviewSchema = v.object({
+  /** Where its teaser can be seen in a listing; null for a page without one. */
+  listing: v.nullable(v.string()),
   address: v.string(),
   version: v.number(),
   firstLoadBytes: v.number(),

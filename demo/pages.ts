@@ -3,7 +3,9 @@ import { AnyBlockSchema, type Block } from '#core/page/blocks/block.ts';
 import type { Margins, Placement, Position } from '#core/page/blocks/placement/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import type { Inline } from '#core/page/inline.ts';
+import { articleOf } from '#core/page/lead.ts';
 import type { PageDoc, Want } from '#core/page/model.ts';
+import { placementsOf } from '#core/page/walk.ts';
 
 /** A page of the demo; pieces are named by their key in `pieces.ts`. */
 export interface DemoPage {
@@ -13,6 +15,8 @@ export interface DemoPage {
   readonly dueInDays: number | null;
   readonly tray: readonly string[];
   readonly wants: readonly Omit<Want, 'id'>[];
+  /** The piece that leads the article, where one does; it is the first use of it there. */
+  readonly lead?: string;
   readonly blocks: readonly DemoBlock[];
 }
 
@@ -30,7 +34,8 @@ type Holder = Extract<
       | 'gallery'
       | 'beforeAfter'
       | 'banner'
-      | 'bannerWords';
+      | 'bannerWords'
+      | 'teaser';
   }
 >;
 
@@ -152,7 +157,16 @@ export const DEMO_PAGES: readonly DemoPage[] = [
       want('Lead of the page', 'landscape', 1600, 'boardwalk'),
       want('Before the works', 'landscape', 800, 'boardwalk-old'),
     ],
+    lead: 'boardwalk',
     blocks: [
+      {
+        type: 'teaser',
+        attrs: {
+          title: '',
+          words: 'Four hundred metres of new planks, and room for two wheelchairs to pass.',
+        },
+        content: [piece('boardwalk', 'column', { ratio: { across: 3, down: 2 }, caption: '' })],
+      },
       p(
         'After two winters of work the boardwalk is open from end to end: four hundred metres of new planks, a rail on the weather side, and room for two wheelchairs to pass.',
       ),
@@ -322,15 +336,20 @@ export const DEMO_PAGES: readonly DemoPage[] = [
 
 /** The page's document once its pieces have ids. */
 export function pageDoc(page: DemoPage, idOf: (key: string) => string): PageDoc {
+  const blocks = page.blocks.map((block, at) => blockOf(block, String(at + 1), idOf));
+  const lead = placementsOf(articleOf({ blocks })).find(
+    ({ asset }) => page.lead !== undefined && asset === idOf(page.lead),
+  );
   return {
     title: page.title,
+    ...(lead ? { lead: lead.id } : {}),
     tray: page.tray.map(idOf),
     wants: page.wants.map((one, at) => ({
       ...one,
       id: `want-${at + 1}`,
       filledBy: one.filledBy === null ? null : idOf(one.filledBy),
     })),
-    blocks: page.blocks.map((block, at) => blockOf(block, String(at + 1), idOf)),
+    blocks,
   };
 }
 
@@ -356,6 +375,7 @@ const HOLDERS: ReadonlySet<string> = new Set([
   'beforeAfter',
   'banner',
   'bannerWords',
+  'teaser',
 ]);
 
 function isHolder(block: DemoBlock): block is Extract<DemoBlock, { readonly type: Holder['type'] }> {

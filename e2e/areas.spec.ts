@@ -202,9 +202,19 @@ for (const id of ['demo-page-2', 'demo-page-3']) {
     const onSheet = await page.getByRole('region', { name: 'Sheet' }).evaluate(async (root) => {
       await document.fonts.ready;
       const title = root.querySelector('textarea')?.getBoundingClientRect();
-      return [...root.querySelectorAll('[contenteditable="true"] > :not(:empty)')].map((block) => {
+      const blocks = [...root.querySelectorAll('[contenteditable="true"] > :not(:empty):not(.sheet-teaser)')];
+      // A teaser stands before the article, and moves all of it down.
+      const [first, teaser] = [blocks[0], root.querySelector('.sheet-teaser')].map((element) =>
+        element?.getBoundingClientRect(),
+      );
+      const down = teaser ? (first?.top ?? 0) - teaser.top : 0;
+      return blocks.map((block) => {
         const box = block.getBoundingClientRect();
-        return { top: box.top - (title?.top ?? 0), left: box.left - (title?.left ?? 0), width: box.width };
+        return {
+          top: box.top - down - (title?.top ?? 0),
+          left: box.left - (title?.left ?? 0),
+          width: box.width,
+        };
       });
     });
     await page.getByRole('button', { name: 'Proof' }).click();

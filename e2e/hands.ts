@@ -51,8 +51,8 @@ export const sheet = (page: Page) => page.getByRole('textbox', { name: 'Text of 
 export const tray = (page: Page) => page.getByRole('region', { name: 'Tray' });
 export const label = (page: Page) => page.getByRole('complementary', { name: 'Label' });
 export const row = (page: Page, name: string) => label(page).getByRole('region', { name, exact: true });
-/** The pieces that are placed on the sheet, in their order. */
-export const figures = (page: Page) => page.getByRole('figure');
+/** The pieces that are placed in the article, in their order. */
+export const figures = (page: Page) => page.locator('figure:not(.sheet-teaser *)');
 export const placed = (page: Page, name: string) =>
   figures(page).filter({ has: page.getByAltText(`Placed piece: ${name}`) });
 

@@ -104,24 +104,6 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   [
-    'words',
-    async (page) => {
-      await page.goto(`${ORIGIN}/shelf?words=boardwalk+dawn`);
-      await page.getByRole('option').first().click();
-      await page.getByRole('link', { name: 'Prepare it' }).click();
-      const row = page.getByRole('region', { name: 'Words over it' });
-      await row.getByRole('button', { name: 'Put words over it' }).click();
-      await row.getByRole('textbox', { name: 'What stands there' }).fill('The boardwalk\nreopens in May');
-      await row.getByRole('radio', { name: 'At the bottom left' }).focus();
-      await row.getByText(/^Contrast/).waitFor();
-      await row.scrollIntoViewIfNeeded();
-    },
-    async (page) => {
-      await page.getByRole('button', { name: 'Take them off' }).click();
-      await page.getByRole('button', { name: 'Put words over it' }).waitFor();
-    },
-  ],
-  [
     'weigh',
     async (page) => {
       await page.goto(`${ORIGIN}/shelf?words=noon+june`);
@@ -177,6 +159,15 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     async (page) => {
       await page.goto(`${ORIGIN}/pages/demo-page-1/proof`);
       await page.getByRole('button', { name: 'Finding 1 at 1280 px' }).waitFor();
+    },
+  ],
+  [
+    'listing',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/demo-page-2/proof?with=listing`);
+      await page.getByRole('radio', { name: '834 px' }).click();
+      await page.frameLocator('iframe[title="The listing at 834 px"]').getByRole('img').first().waitFor();
+      await page.waitForLoadState('networkidle');
     },
   ],
   [

@@ -1,4 +1,5 @@
 import { messagesFor } from '../messages/messages.ts';
+import { articleOf } from '../page/lead.ts';
 import type { PageDoc } from '../page/model.ts';
 import { planPicture } from '../page/picture.ts';
 import type { Piece } from '../page/piece.ts';
@@ -37,7 +38,7 @@ export function imageObjects(
   addressOf: (fileName: string) => string,
 ): { readonly '@context': 'https://schema.org'; readonly '@graph': readonly ImageObject[] } {
   const objects = new Map<string, ImageObject>();
-  for (const standing of standingsOf(page, { rules, pieces })) {
+  for (const standing of standingsOf(articleOf(page), { rules, pieces })) {
     const { placement } = standing;
     const piece = pieces.get(placement.asset);
     // The first page of a document is no picture of its own: what is linked is the document.

@@ -18,6 +18,7 @@ export function mergePages(base: PageDoc, mine: PageDoc, theirs: PageDoc): Merge
     page: {
       title: mine.title === base.title ? theirs.title : mine.title,
       wants: mergeById(base.wants, mine.wants, theirs.wants, (want) => want.id),
+      ...mergedLead(base, mine, theirs),
       tray: mergeById(base.tray, mine.tray, theirs.tray, (assetId) => assetId),
       blocks,
     },
@@ -25,9 +26,14 @@ export function mergePages(base: PageDoc, mine: PageDoc, theirs: PageDoc): Merge
   };
 }
 
+function mergedLead(base: PageDoc, mine: PageDoc, theirs: PageDoc): Pick<PageDoc, 'lead'> {
+  const { lead } = mine.lead === base.lead ? theirs : mine;
+  return lead === undefined ? {} : { lead };
+}
+
 /** Whether all that changed between two states is what was gathered: nothing on the sheet, nothing in the title. */
 export function isOnlyGathered(before: PageDoc, after: PageDoc): boolean {
-  return before.title === after.title && isEqual(before.blocks, after.blocks);
+  return before.title === after.title && before.lead === after.lead && isEqual(before.blocks, after.blocks);
 }
 
 function mergeById<T extends Want | string>(

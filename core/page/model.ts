@@ -32,6 +32,8 @@ export const PageDocSchema = v.strictObject({
   title: v.pipe(v.string(), v.maxLength(300)),
   wants: v.pipe(v.array(WantSchema), v.maxLength(200)),
   tray: v.pipe(v.array(IdSchema), v.maxLength(2000)),
+  /** The placement that leads the article, where one was chosen. */
+  lead: v.exactOptional(IdSchema),
   blocks: v.pipe(
     v.array(BlockSchema),
     v.maxLength(5000),

@@ -78,6 +78,7 @@ function lineOf(block: Block): string | string[] {
     case 'beforeAfter':
     case 'banner':
     case 'bannerWords':
+    case 'teaser':
       throw new Error(`A ${block.type} is not read by itself.`);
     default:
       return listed(block);

@@ -20,6 +20,8 @@ export interface WriteContext {
   readonly oneFileEach?: boolean;
   /** Whether each block carries its ID (`data-block`), by which a preview and its proof are told what stands where. */
   readonly isMarked?: boolean;
+  /** What is written for a listing instead of the page itself: where its teaser leads, and the page's title. */
+  readonly listing?: { readonly href: string; readonly title: string };
 }
 
 /** What one block needs to be written. */

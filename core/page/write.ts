@@ -4,13 +4,14 @@ import type { Block } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
 import { pictureUse } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
+import { firstSeen, teaserOf } from './lead.ts';
 import type { PageDoc } from './model.ts';
 import { allCuts, type Cut, planPicture } from './picture.ts';
 import type { Piece } from './piece.ts';
 import { columnRoom, type Room } from './room.ts';
 import type { Standing } from './standing.ts';
 import type { HouseRules } from './target.ts';
-import { placementsOf, standingsOf } from './walk.ts';
+import { standingsOf } from './walk.ts';
 import type { BlockContext, WriteContext } from './write-context.ts';
 
 /** Every file that a page's HTML names, each once. */
@@ -38,7 +39,7 @@ function cutsHere(standing: Standing, piece: Piece, { rules }: Pick<WriteContext
 export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): string {
   const headings = anchorsOf(page, context.rules.language);
   const whole: OfPage = {
-    first: placementsOf(page)[0]?.id,
+    first: firstSeen(page)?.id,
     headings,
     anchors: anchorsOut(page, headings),
   };
@@ -82,6 +83,45 @@ function writeBlocks(
 
 /** A block as HTML with its ID on its element. */
 const marked = (html: string, id: string) => html.replace(/^<[a-z][a-z0-9]*/, `$& data-block="${id}"`);
+
+/** The page as a listing shows it; the empty text where it has no teaser. `href` is where it leads. */
+export function writeTeaser(page: PageDoc, context: WriteContext, href: string): string {
+  const teaser = teaserOf(page);
+  if (!teaser) return '';
+  const listing = { href, title: page.title.trim() || messagesFor(context.rules.language).untitledPage };
+  return writeBlocks([teaser], columnRoom(context.rules), { ...context, listing }, NO_PAGE).join('');
+}
+
+/** Teasers in a row, as a document that refers to its style sheet. */
+export function writeListing(
+  teasers: readonly string[],
+  {
+    rules,
+    styleSheet,
+    head = '',
+  }: Pick<WriteContext, 'rules'> & { readonly styleSheet: string; readonly head?: string },
+): string {
+  return `<!DOCTYPE html>
+<html lang="${escapeHtml(rules.language)}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${escapeHtml(rules.name)}</title>
+<link rel="stylesheet" href="${escapeHtml(styleSheet)}">
+${head}</head>
+<body>
+<main>
+<div class="placard">
+<div class="listing">
+<h1>${escapeHtml(rules.name)}</h1>
+${teasers.join('\n')}
+</div>
+</div>
+</main>
+</body>
+</html>
+`;
+}
 
 /** One block without pieces as HTML, as it stands in the column; the empty text for one that says nothing. */
 export function writeText(block: Block, rules: HouseRules): string {

@@ -39,6 +39,8 @@ export type Remedy =
   | { readonly kind: 'remove'; readonly which: 'it' | 'the-second'; readonly placementId: string }
   | { readonly kind: 'heading-level'; readonly blockId: string; readonly level: HeadingLevel }
   | { readonly kind: 'head-row'; readonly blockId: string }
+  | { readonly kind: 'make-lead'; readonly placementId: string }
+  | { readonly kind: 'make-teaser'; readonly placementId: string; readonly ratio: Placement['ratio'] }
   | { readonly kind: 'banner-plate'; readonly blockId: string; readonly plate: string }
   | { readonly kind: 'remove-block'; readonly blockId: string }
   | { readonly kind: 'drop-want'; readonly wantId: string }

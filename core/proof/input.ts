@@ -6,7 +6,7 @@ import { type PicturePlan, planPicture } from '../page/picture.ts';
 import type { Piece } from '../page/piece.ts';
 import type { Standing } from '../page/standing.ts';
 import type { HouseRules } from '../page/target.ts';
-import { standingsOf } from '../page/walk.ts';
+import { placementsOf, standingsOf } from '../page/walk.ts';
 import { writeFragment } from '../page/write.ts';
 
 /** A page with all that its proof rests on. `html` is what would go out, each block with its ID on it (`isMarked`). */
@@ -43,6 +43,14 @@ export function placedOf(input: ProofInput): readonly Placed[] {
   settled.set(input, placed);
   return placed;
 }
+
+/** Those of them that readers get with the page itself, and not in a listing. */
+export function inArticle(input: ProofInput): readonly Placed[] {
+  const teaser = new Set(placementsOf({ blocks: teasersOf(input.page) }).map(({ id }) => id));
+  return placedOf(input).filter(({ placement }) => !teaser.has(placement.id));
+}
+
+const teasersOf = ({ blocks }: PageDoc) => blocks.filter(({ type }) => type === 'teaser');
 
 /** What a piece is called in a sentence: its title, or its file name. */
 export function callPiece(piece: Piece): string {

@@ -91,6 +91,12 @@ const pair = (...shapes: readonly Placement['ratio'][]): Block => ({
   content: shapes.map((ratio, at) => figure(examplePlacement('column', { id: `side-${at}`, ratio }))),
 });
 
+const teaser = (words: string): Block => ({
+  type: 'teaser',
+  attrs: { id: 'teaser', title: '', words },
+  content: [figure(examplePlacement('column', { id: 'teased' }))],
+});
+
 const banner = (words: string, change: Partial<Banner['attrs']> = {}): Block => ({
   type: 'banner',
   attrs: { id: 'banner', ...USUAL_BANNER, plate: null, ...change },
@@ -192,6 +198,13 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   },
   'pair-broken': { page: examplePage(pair(null)) },
   'pair-shapes': { page: examplePage(pair(null, { across: 1, down: 1 })) },
+  'lead-missing': { page: examplePage(figure(examplePlacement('column')), teaser('It booms.')) },
+  'teaser-missing': {
+    page: { ...examplePage(figure(examplePlacement('column', { id: 'lead' }))), lead: 'lead' },
+  },
+  'teaser-unsaid': {
+    page: { ...examplePage(figure(examplePlacement('column', { id: 'lead' })), teaser('')), lead: 'lead' },
+  },
   'banner-broken': {
     page: examplePage({ type: 'banner', attrs: { id: 'banner', ...USUAL_BANNER }, content: [] }),
   },
@@ -320,6 +333,8 @@ describe('proof', () => {
     'table-headless',
     'pair-shapes',
     'banner-faint',
+    'lead-missing',
+    'teaser-missing',
     'contents-empty',
     'embed-gone',
     'embed-private',

@@ -1,11 +1,13 @@
 import { anchorsOf } from '../page/anchors.ts';
 import { kindOf } from '../page/blocks/kinds.ts';
 import { withHeadRow } from '../page/blocks/table/schema.ts';
+import { withTeaserLike } from '../page/lead.ts';
 import type { PageDoc } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
 import { walkRooms, withBlocks, withoutBlock, withPlacement } from '../page/walk.ts';
 import { checkEmbeds } from './checks/embeds.ts';
 import { checkLanguage } from './checks/language.ts';
+import { checkLead } from './checks/lead.ts';
 import { checkLinks } from './checks/links.ts';
 import { checkMarkup } from './checks/markup.ts';
 import { checkOver } from './checks/over.ts';
@@ -30,6 +32,7 @@ function checkBlocks(input: ProofInput): readonly Found[] {
 
 const CHECKS = [
   checkHeadings,
+  checkLead,
   checkBlocks,
   checkRights,
   checkWords,
@@ -76,6 +79,10 @@ export function applyRemedy(page: PageDoc, remedy: Remedy): PageDoc {
       return withBlocks(page, (block) =>
         block.type === 'table' && block.attrs.id === remedy.blockId ? withHeadRow(block) : block,
       );
+    case 'make-lead':
+      return { ...page, lead: remedy.placementId };
+    case 'make-teaser':
+      return withTeaserLike(page, remedy.placementId, remedy.ratio);
     case 'banner-plate':
       return withBlocks(page, (block) =>
         block.type === 'banner' && block.attrs.id === remedy.blockId

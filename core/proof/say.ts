@@ -170,6 +170,18 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     sentence: 'The words of a banner hardly stand out.',
     why: sayContrast(contrast, needed, hasPlate),
   }),
+  'lead-missing': () => ({
+    sentence: 'The teaser shows a picture, and no lead does.',
+    why: 'Whoever follows it from a listing expects the picture at the head of the article.',
+  }),
+  'teaser-missing': () => ({
+    sentence: 'The page has a lead, and its teaser shows no picture.',
+    why: 'In a listing it stands without one between pages that have theirs.',
+  }),
+  'teaser-unsaid': () => ({
+    sentence: 'The teaser says nothing of the page.',
+    why: 'In a listing its title stands alone.',
+  }),
   'anchor-missing': ({ anchor }) => ({
     sentence: `A link leads to #${anchor}, which is not on this page.`,
     why: 'Pressed, it does nothing. The heading that it led to was changed or taken away.',
@@ -251,6 +263,10 @@ export function sayRemedy(remedy: Remedy): string {
       return `Make it a heading ${remedy.level}`;
     case 'head-row':
       return 'Make its first row headings';
+    case 'make-teaser':
+      return 'Make a teaser of the lead';
+    case 'make-lead':
+      return 'Make the first picture the lead';
     case 'banner-plate':
       return CHANGES['lay-plate'];
     case 'remove-block':

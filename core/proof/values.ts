@@ -68,6 +68,9 @@ export interface FindingValues {
   'banner-broken': { readonly pictures: number; readonly isSaid: boolean };
   'banner-full': Record<never, never>;
   'banner-faint': { readonly contrast: number; readonly needed: number; readonly hasPlate: boolean };
+  'lead-missing': Record<never, never>;
+  'teaser-missing': Record<never, never>;
+  'teaser-unsaid': Record<never, never>;
   'card-alone': { readonly cards: number; readonly perRow: number };
   'card-unnamed': { readonly link: string };
   'table-headless': Record<never, never>;

@@ -16,7 +16,8 @@ import { redirectsOf } from '#core/page/redirects.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { standingsOf } from '#core/page/walk.ts';
 import { creditedAs, creditHere } from '#core/page/words.ts';
-import { cutsOfPage, writeDocument } from '#core/page/write.ts';
+import { cutsOfPage, writeDocument, writeListing, writeTeaser } from '#core/page/write.ts';
+import type { WriteContext } from '#core/page/write-context.ts';
 import { creditText } from '#core/rights/attribution.ts';
 import { labelIn } from '#core/rights/label-in.ts';
 import type { Context } from '../context.ts';
@@ -33,7 +34,7 @@ export type Progress = (done: number, of: number, words: string) => Promise<void
 
 /**
  * Writes a page as files into a folder: `index.html`, its style sheet and faces, every cut with its label inside, its documents,
- * `credits.html` and `media.jsonld`; `redirects.json` where a piece went out under another name. Returns the names of the files, in the order they were written.
+ * `credits.html` and `media.jsonld`; `teaser.html` where it has a teaser; `redirects.json` where a piece went out under another name. Returns the names of the files, in the order they were written.
  */
 export async function writeBundle(
   context: Context,
@@ -61,6 +62,7 @@ export async function writeBundle(
       'style.css',
       `${fontFaces('fonts')}${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
     ],
+    ...teaserFile(whole, going),
     ['credits.html', writeCredits(whole.doc, whole.pieces, whole.rules)],
     ['media.jsonld', `${JSON.stringify(media, null, 2)}\n`],
   ];
@@ -88,6 +90,14 @@ export async function writeBundle(
     await into(inFiles(`${row.stem}.${row.extension}`), (path) => writeFile(path, bytes));
   }
   return written;
+}
+
+/** The page as a listing shows it, where it has a teaser, to be put in one. */
+function teaserFile(whole: WholePage, going: WriteContext): readonly [string, string][] {
+  const teaser = writeTeaser(whole.doc, going, 'index.html');
+  return teaser === ''
+    ? []
+    : [['teaser.html', writeListing([teaser], { rules: whole.rules, styleSheet: 'style.css' })]];
 }
 
 /** What is said of the page's pictures, for machines and for people, beside it (HTML, link types). */

@@ -9,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
 import { JobSchema } from '#api/jobs.ts';
 import { AS_IT_CAME } from '#core/media/recipe.ts';
+import { USUAL_BANNER } from '#core/page/blocks/banner/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { assets, jobs } from '../db/schema.ts';
@@ -78,6 +79,66 @@ const order = (as: 'mara' | 'joss' = 'mara') =>
 const jobOf = async (id: string) => v.parse(JobSchema, (await server.ask(`/api/jobs/${id}`)).body);
 
 const RedirectsSchema = v.array(v.strictObject({ from: v.string(), to: v.string(), status: v.literal(301) }));
+
+describe('a bundle of a page with a teaser and a banner', () => {
+  let folder: string;
+  let files: readonly string[];
+  beforeAll(async () => {
+    folder = await mkdtemp(join(tmpdir(), 'placard-teaser-test-'));
+    const whole = await readPage(server.context, pageId);
+    const picture = (id: string) => ({
+      type: 'placement' as const,
+      attrs: { ...newPlacement(id, assetId), ratio: { across: 3, down: 2 } },
+    });
+    const blocks: PageDoc['blocks'] = [
+      {
+        type: 'teaser',
+        attrs: { id: 'teaser', title: '', words: 'Boats & booms.' },
+        content: [picture('teased')],
+      },
+      {
+        type: 'banner',
+        attrs: { id: 'banner', ...USUAL_BANNER, position: 'bleed', link: '/booming' },
+        content: [
+          picture('ground'),
+          {
+            type: 'bannerWords',
+            attrs: { id: 'over' },
+            content: [
+              {
+                type: 'heading',
+                attrs: { id: 'head', level: 2 },
+                content: [{ type: 'text', text: 'Booming' }],
+              },
+            ],
+          },
+        ],
+      },
+    ];
+    const doc = { ...emptyPage('Bitterns are booming'), lead: 'ground', blocks };
+    files = await writeBundle(server.context, { ...whole, doc }, folder, async () => {});
+  });
+  afterAll(() => rm(folder, { recursive: true, force: true }));
+  const text = (name: string) => readFile(join(folder, name), 'utf8');
+
+  it('has the teaser in a file of its own, whose pictures are there, and nothing of it on the page', async () => {
+    const [page, teaser] = await Promise.all([text('index.html'), text('teaser.html')]);
+    expect(page).not.toContain('Boats &amp; booms.');
+    expect(page.match(/<figure/g)).toHaveLength(1);
+    expect(teaser).toContain(
+      '<h2><a href="index.html">Bitterns are booming</a></h2>\n<p>Boats &amp; booms.</p>',
+    );
+    const named = new Set([...`${page}${teaser}`.matchAll(/media\/[a-z0-9.-]+/g)].map(([name]) => name));
+    expect(new Set(files.filter((name) => name.startsWith('media/')))).toEqual(named);
+  });
+
+  it.each(['index.html', 'teaser.html'])('has a valid %s', async (name) => {
+    const report = await new HtmlValidate({ extends: ['html-validate:standard'] }).validateString(
+      await text(name),
+    );
+    expect(report.results.flatMap(({ messages }) => messages)).toEqual([]);
+  });
+});
 
 describe('a bundle', () => {
   let folder: string;

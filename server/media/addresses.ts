@@ -23,6 +23,9 @@ export const filePath = (assetId: string, fileName: string) => `/file/${assetId}
 
 export const pagePath = (pageId: string, version: number) => `/page/${pageId}/${version}/`;
 
+/** A page as a listing shows it. */
+export const listingPath = (pageId: string, version: number) => `/listing/${pageId}/${version}/`;
+
 /** What an address opens: a thing that is held, one that was thrown away, or what is only looked at now. */
 export type Opening = 'held' | 'thrown-away' | 'look';
 

@@ -13,7 +13,8 @@ import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
 import { embedsOfPage } from '#core/page/embeds-of-page.ts';
 import { PAGE_SCRIPT, pageScript, scriptElement } from '#core/page/on-page.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
-import { writeDocument } from '#core/page/write.ts';
+import { writeDocument, writeListing, writeTeaser } from '#core/page/write.ts';
+import type { WriteContext } from '#core/page/write-context.ts';
 import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { held } from '../db/schema.ts';
@@ -135,26 +136,29 @@ export function mediaRoutes(context: Context): Router {
     const whole = await pageOf(context, request);
     const embeds = embedsOfPage(whole.doc, whole.rules, whole.pieces);
     const html = writeDocument(whole.doc, {
-      isMarked: true,
-      fileOf: (_name, assetId) => {
-        const row = whole.assets.find(({ id }) => id === assetId);
-        return row ? fileAddress(context, row) : '';
-      },
-      rules: whole.rules,
-      pieces: whole.pieces,
+      ...previewed(context, whole),
       styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
       head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}${pageScript(whole.doc) === '' ? '' : scriptElement('/page.js', whole.rules.language)}`,
-      addressOf: (cut) =>
-        signedAddress(
-          context,
-          cutPath(cut.assetId, recipeKey(cut.recipe), cut.size.width, cut.quality, cut.fileName),
-        ),
     });
     response.set(
       'Content-Security-Policy',
       embeds.length > 0 ? embedPolicy(context, embeds) : previewPolicy(context),
     );
     response.set('Cache-Control', 'no-store').type('html').send(html);
+  });
+
+  router.get('/listing/:pageId/:version', signed(context), async (request, response) => {
+    const whole = await pageOf(context, request);
+    const teaser = writeTeaser(whole.doc, previewed(context, whole), '#');
+    const html = writeListing([teaser, ...NEIGHBOURS], {
+      rules: whole.rules,
+      styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
+      head: '<script src="/measure.js"></script>\n',
+    });
+    response
+      .set({ 'Content-Security-Policy': previewPolicy(context), 'Cache-Control': 'no-store' })
+      .type('html')
+      .send(html);
   });
 
   router.get('/page/:pageId/:version/style.css', signed(context), async (request, response) => {
@@ -303,3 +307,28 @@ function formatOf(fileName: string): CutFormat | undefined {
     .filter(isCutFormat)
     .find((format) => CUT_FORMATS[format].extension === extension);
 }
+
+/** How a page is written to be looked at: each file by an address that is signed. */
+function previewed(context: Context, { rules, pieces, assets }: WholePage): WriteContext {
+  return {
+    isMarked: true,
+    rules,
+    pieces,
+    fileOf: (_name, assetId) => {
+      const row = assets.find(({ id }) => id === assetId);
+      return row ? fileAddress(context, row) : '';
+    },
+    addressOf: (cut) =>
+      signedAddress(
+        context,
+        cutPath(cut.assetId, recipeKey(cut.recipe), cut.size.width, cut.quality, cut.fileName),
+      ),
+  };
+}
+
+/** What a teaser stands beside in a listing: other pages, as grey ground. */
+const NEIGHBOURS = Array.from(
+  { length: 2 },
+  () =>
+    '<div class="teaser" aria-hidden="true"><div style="aspect-ratio:3/2;background:#e3e9eb"></div><div style="height:14px;width:70%;margin-top:14px;background:#e3e9eb"></div><div style="height:10px;margin-top:10px;background:#eef2f3"></div></div>',
+);

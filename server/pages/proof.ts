@@ -2,6 +2,7 @@ import { chosenWidth } from '#core/media/ladder.ts';
 import { qualityFor } from '#core/media/quality.ts';
 import { pictureUse } from '#core/page/embed-here.ts';
 import { shownWidth } from '#core/page/layout.ts';
+import { articleOf } from '#core/page/lead.ts';
 import { planPicture } from '#core/page/picture.ts';
 import { standingsOf } from '#core/page/walk.ts';
 import type { WriteContext } from '#core/page/write-context.ts';
@@ -33,7 +34,7 @@ export function outgoing(whole: Pick<WholePage, 'rules' | 'pieces'>): WriteConte
 
 /** The files a sharp screen of `viewport` px would load at first, for the page's weight. */
 export function firstLoad(whole: WholePage, viewport: number) {
-  return standingsOf(whole.doc, whole).flatMap((standing) => {
+  return standingsOf(articleOf(whole.doc), whole).flatMap((standing) => {
     const { placement, room } = standing;
     const piece = whole.pieces.get(placement.asset);
     const use = piece ? pictureUse(whole.rules, placement, piece) : 'none';

@@ -2,6 +2,7 @@ import { inArray } from 'drizzle-orm';
 import { Router } from 'express';
 import type { PageSummary } from '#api/pages.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
+import { teaserOf } from '#core/page/lead.ts';
 import { stationsOf } from '#core/page/stations.ts';
 import { styleSheet } from '#core/page/style-sheet.ts';
 import { placementsOf } from '#core/page/walk.ts';
@@ -13,7 +14,7 @@ import { cuts, people } from '../db/schema.ts';
 import { placedAssets } from '../deliver/placed.ts';
 import { tellSent } from '../deliver/take-away.ts';
 import { versionOf } from '../if-match.ts';
-import { pagePath, signedAddress } from '../media/addresses.ts';
+import { listingPath, pagePath, signedAddress } from '../media/addresses.ts';
 import { newId } from '../new-id.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { route } from '../route.ts';
@@ -80,6 +81,9 @@ export function pageRoutes(context: Context): Router {
     const weight = await firstLoadBytes(context, whole);
     response.json({
       address: signedAddress(context, pagePath(whole.row.id, whole.row.version), 'look'),
+      listing: teaserOf(whole.doc)
+        ? signedAddress(context, listingPath(whole.row.id, whole.row.version), 'look')
+        : null,
       version: whole.row.version,
       ...weight,
     });

@@ -18,6 +18,7 @@ import { FragmentSchema, type FragmentWish, PageListSchema, PageSchema, PreviewS
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, requestJson } from './client.ts';
+import { whenSaved } from './under-way.ts';
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -85,11 +86,17 @@ export const foldersQuery = queryOptions({
   queryFn: () => requestJson('get /folders', FolderListSchema),
 });
 
+/** A page as it is when all that was changed on another screen is saved. */
+async function openedPage(id: string) {
+  await whenSaved(id);
+  return requestJson('get /pages/{id}', PageSchema, { path: { id } });
+}
+
 /** A page is asked once each time it is opened; from then on its saver knows how it stands. */
 export const pageQuery = (id: string) =>
   queryOptions({
     queryKey: ['page', id],
-    queryFn: () => requestJson('get /pages/{id}', PageSchema, { path: { id } }),
+    queryFn: () => openedPage(id),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
@@ -97,7 +104,7 @@ export const pageQuery = (id: string) =>
 export const proofPageQuery = (id: string) =>
   queryOptions({
     queryKey: ['proof-page', id],
-    queryFn: () => requestJson('get /pages/{id}', PageSchema, { path: { id } }),
+    queryFn: () => openedPage(id),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });

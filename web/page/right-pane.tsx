@@ -1,5 +1,7 @@
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { leadOf, teaserOf, teaserRatio } from '#core/page/lead.ts';
 import type { Want } from '#core/page/model.ts';
 import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -14,6 +16,7 @@ import { WantLines } from '../pages/want-lines.tsx';
 import { pieceOf, usePiece, usePieces } from '../pieces/pieces.ts';
 import { ReplaceDeed } from '../replace/replace-deed.tsx';
 import { bannerOfPieces, bannerOfPlaced } from '../sheet/blocks/banner/commands.ts';
+import { makeTeaser, setLead } from '../sheet/blocks/teaser/commands.ts';
 import {
   changePlacement,
   fillWant,
@@ -107,9 +110,7 @@ export function RightPane({
           {isEditable && view.doc.tray.includes(asset.id) ? (
             <TrayDeeds session={session} view={view} asset={asset} />
           ) : null}
-          {isEditable && asset.kind === 'picture' ? (
-            <BannerDeed session={session} view={view} asset={asset} />
-          ) : null}
+          {isEditable ? <RoleDeeds session={session} view={view} asset={asset} rules={rules} /> : null}
           {isEditable ? (
             <div className="px-1 pt-1">
               <ReplaceDeed
@@ -174,23 +175,39 @@ function TrayDeeds({ session, view, asset }: DeedProps) {
   );
 }
 
-/** A picture becomes a banner where it is placed, or, from the tray, behind the caret. One that stands in something stays there. */
-function BannerDeed({ session, view, asset }: DeedProps) {
+/** What a piece can be besides where it stands: the lead, the picture of the teaser, a banner. */
+function RoleDeeds({ session, view, asset, rules }: DeedProps & { readonly rules: HouseRules }) {
   const { editor } = session;
   const { selected, doc } = view;
-  if (selected && wayTo(doc, selected.id).length > 1) return null;
   if (!selected && !doc.tray.includes(asset.id)) return null;
+  const inside = selected ? wayTo(doc, selected.id).slice(0, -1) : [];
+  if (inside.some(({ type }) => type === 'teaser')) return null;
+  const isLead = selected !== null && leadOf(doc)?.id === selected.id;
+  const isPicture = asset.kind === 'picture';
   return (
-    <div className="px-1 pt-1">
+    <div className="flex flex-wrap gap-x-3 px-1 pt-1">
+      {selected ? (
+        <Button kind="link" onClick={() => setLead(editor, isLead ? null : selected.id)}>
+          {isLead ? 'It is the lead. Let none be' : 'Make it the lead'}
+        </Button>
+      ) : null}
       <Button
         kind="link"
-        onClick={() => {
-          if (selected) bannerOfPlaced(editor, selected.id);
-          else bannerOfPieces(editor, [asset.id]);
-        }}
+        onClick={() => makeTeaser(editor, selected ?? newPlacement('teased', asset.id), teaserRatio(rules))}
       >
-        Make a banner of it
+        {teaserOf(doc) ? 'Show it in the teaser' : 'Make a teaser of it'}
       </Button>
+      {isPicture && inside.length === 0 ? (
+        <Button
+          kind="link"
+          onClick={() => {
+            if (selected) bannerOfPlaced(editor, selected.id);
+            else bannerOfPieces(editor, [asset.id]);
+          }}
+        >
+          Make a banner of it
+        </Button>
+      ) : null}
     </div>
   );
 }

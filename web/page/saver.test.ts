@@ -1,9 +1,11 @@
 // @vitest-environment jsdom
+import { QueryClient } from '@tanstack/react-query';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Page } from '#api/pages.ts';
 import type { Block } from '#core/page/blocks/block.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { examplePage, paragraph } from '#core/page/testing.ts';
+import { proofPageQuery } from '../api/queries.ts';
 import { exampleOpenPage } from '../testing.tsx';
 import { PageSaver } from './saver.ts';
 
@@ -213,6 +215,18 @@ describe('a page that somebody else saved meanwhile', () => {
     await saver.catchUp();
     expect(merged).toHaveLength(1);
   });
+});
+
+it('a page that is opened while it is still being saved is asked when that is done', async () => {
+  const saver = open();
+  saver.change(withText('High water at one.'));
+  server.millis = 500;
+  saver.close();
+  const opened = new QueryClient().fetchQuery(proofPageQuery(server.page().id));
+  await pass(100);
+  expect(server.asked).toBe(1);
+  await pass(2000);
+  expect(textsOf((await opened).doc)).toEqual(['High water at one.']);
 });
 
 it('a page that is refused says why, and is not sent again and again', async () => {

@@ -5,6 +5,7 @@ import { isOnlyGathered, mergePages } from '#core/page/merge.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { fromStored, STORED, toStored } from '#core/stored.ts';
 import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
+import { noteSaving } from '../api/under-way.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { Store } from '../ui/store.ts';
 
@@ -122,6 +123,7 @@ export class PageSaver {
     clearTimeout(this.#saveTimer);
     // What is being sent may be older than what is to be saved now: one after the other.
     this.#sending = this.#sending.then(() => this.#send());
+    noteSaving(this.#id, this.#sending);
     await this.#sending;
   }
 

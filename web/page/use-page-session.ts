@@ -10,7 +10,7 @@ import { blockAround } from '../sheet/blocks/walk.ts';
 import { NAME_META, selectedPlacement } from '../sheet/commands.ts';
 import { connectSheet, makeEditor } from '../sheet/editor.ts';
 import type { SheetHooks } from '../sheet/hooks.ts';
-import { fromEditor } from '../sheet/page-json.ts';
+import { factsOf, fromEditor } from '../sheet/page-json.ts';
 import { Store } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { PageSaver } from './saver.ts';
@@ -140,11 +140,11 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
     show: (doc, isOwnStep = true) => {
       const node = editor.schema.nodeFromJSON({
         type: 'doc',
-        attrs: { title: doc.title, wants: doc.wants, tray: doc.tray },
+        attrs: factsOf(doc),
         content: doc.blocks,
       });
       const tr = editor.state.tr.replaceWith(0, editor.state.doc.content.size, node.content);
-      for (const name of ['title', 'wants', 'tray'] as const) tr.setDocAttribute(name, doc[name]);
+      for (const [name, fact] of Object.entries(factsOf(doc))) tr.setDocAttribute(name, fact);
       editor.view.dispatch(
         isOwnStep
           ? tr.setMeta(NAME_META, 'settling a clash')

@@ -18,6 +18,8 @@ interface ProofFrameProps {
   /** Width in px at which it is shown here. */
   readonly shown: number;
   readonly page: PageDoc;
+  /** What is in it, as it is called. */
+  readonly what?: string;
   readonly findings: readonly NumberedFinding[];
   readonly chosen: number | null;
   readonly onChoose: (number: number) => void;
@@ -31,7 +33,16 @@ const LEAST_HEIGHT_PX = 560;
 const MOST_HEIGHT_PX = 30_000;
 
 /** The page in a real frame of its own width, scaled down, with the numbers of its findings beside what they are about. */
-export function ProofFrame({ address, viewport, shown, page, findings, chosen, onChoose }: ProofFrameProps) {
+export function ProofFrame({
+  address,
+  viewport,
+  shown,
+  page,
+  what = 'The page',
+  findings,
+  chosen,
+  onChoose,
+}: ProofFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
   const measure = useMeasure(frame);
   const scale = shown / viewport;
@@ -41,7 +52,9 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
   const hasEmbeds = placementsOf(page).some(({ asset }) => pieces.state.get(asset)?.kind === 'embed');
   return (
     <figure className="relative flex-none" style={{ width: shown, margin: 0 }}>
-      <figcaption className="sr-only">The page at {viewport} px</figcaption>
+      <figcaption className="sr-only">
+        {what} at {viewport} px
+      </figcaption>
       <div className="relative h-5">
         <Dimension
           tone="soft"
@@ -56,7 +69,7 @@ export function ProofFrame({ address, viewport, shown, page, findings, chosen, o
           className="origin-top-left bg-white"
           ref={frame}
           src={address}
-          title={`The page at ${viewport} px`}
+          title={`${what} at ${viewport} px`}
           sandbox={hasEmbeds ? EMBED_SANDBOX : 'allow-scripts'}
           allow="fullscreen; autoplay"
           style={{ width: viewport, height, transform: `scale(${scale})` }}

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import { sayBytes } from '#core/media/weight.ts';
@@ -23,6 +23,7 @@ import { TakeAway } from '../page/take-away.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece, pieces, putPieces, usePieces } from '../pieces/pieces.ts';
 import { LinkButton } from '../ui/button.tsx';
+import { OneOf } from '../ui/chips.tsx';
 import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { Findings } from './findings.tsx';
@@ -138,6 +139,7 @@ function Proof({
     session.doc.set(session.saver.settle(way));
     void session.saver.save();
   };
+  const [params, setParams] = useSearchParams();
   const [looked, setLooked] = useState(0);
   const [viewport = 390] = [rules.proofWidths[looked]];
   const notices = (
@@ -159,15 +161,62 @@ function Proof({
         onChoose={setChosen}
       />
     ) : null;
+  const { listing } = preview.data ?? { listing: null };
+  const isBeside = listing !== null && params.get('with') === 'listing';
+  const beside = (shownAt: number) =>
+    listing === null ? null : (
+      <>
+        <ProofFrame
+          key={`listing ${viewport}`}
+          what="The listing"
+          address={`${listing}&seen=${labels}`}
+          viewport={viewport}
+          shown={shownAt}
+          page={doc}
+          findings={[]}
+          chosen={null}
+          onChoose={setChosen}
+        />
+        {frame(viewport, shownAt)}
+      </>
+    );
+  const free = shown.reduce((sum, width) => sum + width, 0);
+  const ways =
+    listing === null ? null : (
+      <div className="flex flex-wrap gap-x-4.5 gap-y-1 px-4.5 pt-2">
+        <OneOf
+          about="What is looked at"
+          value={isBeside ? 'listing' : 'page'}
+          choices={[
+            ['page', 'the page at its widths'],
+            ['listing', 'listing and article'],
+          ]}
+          onChoose={(way) => setParams(way === 'listing' ? { with: 'listing' } : {}, { replace: true })}
+        />
+        {isBeside && !isNarrow ? (
+          <OneOf
+            about="Width that is looked at"
+            value={String(looked)}
+            choices={rules.proofWidths.map((width, at) => [String(at), `${width} px`] as const)}
+            onChoose={(at) => setLooked(Number(at))}
+          />
+        ) : null}
+      </div>
+    );
   const widths = (
     <div className="grid grid-rows-[auto_minmax(0,1fr)]">
-      {notices}
+      <div>
+        {notices}
+        {ways}
+      </div>
       <section
         className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
         ref={frames}
         aria-label="The page at its widths"
       >
-        {rules.proofWidths.map((width, at) => frame(width, shown[at] ?? width))}
+        {isBeside
+          ? beside(Math.min(viewport, Math.round(free / 2)))
+          : rules.proofWidths.map((width, at) => frame(width, shown[at] ?? width))}
         <Unanswered of={preview} />
       </section>
     </div>
@@ -194,10 +243,15 @@ function Proof({
         looked={looked}
         onLook={setLooked}
         frames={frames}
-        frame={frame(viewport, Math.min(viewport, shown[looked] ?? viewport))}
+        frame={
+          isBeside
+            ? beside(Math.min(viewport, shown[looked] ?? viewport))
+            : frame(viewport, Math.min(viewport, shown[looked] ?? viewport))
+        }
         notices={
           <>
             {notices}
+            {ways}
             <Unanswered of={preview} />
           </>
         }

@@ -22,6 +22,7 @@ import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
 import { foundMarks } from './find.ts';
 import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
+import { LEAD_LOOK, leadMark } from './lead-mark.ts';
 import { WORD_MARKS } from './marks.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
@@ -35,6 +36,7 @@ const PageDocument = Document.extend({
       title: { default: '', rendered: false },
       wants: { default: [], rendered: false },
       tray: { default: [], rendered: false },
+      lead: { default: null, rendered: false },
     };
   },
 });
@@ -79,6 +81,7 @@ export function makeEditor(
       ...SHEET_KINDS.flatMap(({ nodes }) => nodes({ rules: target.rules, targetId: target.id })),
       blockIds,
       emptiedRows,
+      leadMark,
       pictureOffer(hooks),
       ledgerExtension(scope),
       foundMarks,
@@ -87,7 +90,7 @@ export function makeEditor(
     ],
     editorProps: {
       attributes: {
-        class: 'sheet-text placard-column',
+        class: `sheet-text placard-column ${LEAD_LOOK}`,
         'aria-label': 'Text of the page',
         role: 'textbox',
         'aria-multiline': 'true',

@@ -11,9 +11,14 @@ import { PICTURE_OFFER } from './rich-text.ts';
 export function toEditor(page: PageDoc): JSONContent {
   return {
     type: 'doc',
-    attrs: { title: page.title, wants: page.wants, tray: page.tray },
+    attrs: factsOf(page),
     content: withLastParagraph(page.blocks),
   };
+}
+
+/** The page's own facts as attributes of the document. */
+export function factsOf({ title, wants, tray, lead }: PageDoc) {
+  return { title, wants, tray, lead: lead ?? null };
 }
 
 function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
@@ -24,8 +29,14 @@ function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
 
 /** The editor's document as a page. Attributes of its own that a page does not have are left away. */
 export function fromEditor(json: JSONContent): PageDoc {
-  const { title, wants, tray } = json.attrs ?? {};
-  return v.parse(PageDocSchema, { title, wants, tray, blocks: (json.content ?? []).flatMap(blockOf) });
+  const { title, wants, tray, lead } = json.attrs ?? {};
+  return v.parse(PageDocSchema, {
+    title,
+    wants,
+    tray,
+    ...(typeof lead === 'string' ? { lead } : {}),
+    blocks: (json.content ?? []).flatMap(blockOf),
+  });
 }
 
 /** A block with its ID; none for what is the sheet's alone. */

@@ -8,6 +8,7 @@ import { type Details, DetailsSchema } from './details/schema.ts';
 import { type FlowBlock, FlowBlockSchema } from './flow-block.ts';
 import { type Gallery, GallerySchema } from './gallery/schema.ts';
 import { type SideBox, SideBoxSchema } from './side-box/schema.ts';
+import { type Teaser, TeaserSchema } from './teaser/schema.ts';
 
 /** One thing that a page holds. What each kind does is listed in `kinds.ts`. */
 export type Block =
@@ -22,6 +23,7 @@ export type Block =
   | BeforeAfter
   | Banner
   | BannerWords
+  | Teaser
   | Contents;
 
 /** All that stands in running text, and what sets a part of the page apart. */
@@ -34,6 +36,7 @@ const PAGE_BLOCKS = v.variant('type', [
   GallerySchema,
   BeforeAfterSchema,
   BannerSchema,
+  TeaserSchema,
   ContentsSchema,
 ]);
 

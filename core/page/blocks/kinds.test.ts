@@ -5,7 +5,7 @@ import { proofInput } from '../../proof/input.ts';
 import { proofPage } from '../../proof/proof.ts';
 import { shownWidth } from '../layout.ts';
 import { mergePages } from '../merge.ts';
-import { PageDocSchema } from '../model.ts';
+import { type PageDoc, PageDocSchema } from '../model.ts';
 import { readHtml } from '../read-html.ts';
 import { withReplaced } from '../replace.ts';
 import { columnRoom } from '../room.ts';
@@ -29,7 +29,8 @@ import {
   withoutBlock,
   withPlacement,
 } from '../walk.ts';
-import { cutsOfPage, writeFragment } from '../write.ts';
+import { cutsOfPage, writeFragment, writeTeaser } from '../write.ts';
+import type { WriteContext } from '../write-context.ts';
 import { USUAL_BANNER } from './banner/schema.ts';
 import { AnyBlockSchema, type Block } from './block.ts';
 import { kindOf } from './kinds.ts';
@@ -164,23 +165,31 @@ const EXAMPLES: { readonly [T in Type]: Of<T> } = {
       placed(examplePlacement('column', { id: 'ground' })),
     ],
   },
+  teaser: {
+    type: 'teaser',
+    attrs: { id: 'teaser', title: 'Eleven & more', words: 'Boats boom.' },
+    content: [placed(examplePlacement('column', { id: 'teased' }))],
+  },
   bannerWords: {
     type: 'bannerWords',
     attrs: { id: 'lone-words' },
     content: [paragraph('Soup and fire.', 'lone-words-line')],
   },
 };
-const SILENT: ReadonlySet<Type> = new Set(['placement', 'rule', 'beforeAfter', 'contents']);
+const SILENT: ReadonlySet<Type> = new Set(['placement', 'rule', 'beforeAfter', 'contents', 'teaser']);
 const TYPES = Object.values(EXAMPLES);
 /** Those that are on a page by what they stand in alone. */
 const PARTS: ReadonlySet<Type> = new Set(['card', 'column', 'bannerWords']);
 /** Those that are told by their pieces. */
-const TOLD: ReadonlySet<Type> = new Set(['placement', 'gallery', 'beforeAfter', 'banner']);
+const TOLD: ReadonlySet<Type> = new Set(['placement', 'gallery', 'beforeAfter', 'banner', 'teaser']);
 const HOLDERS = TYPES.filter((block) => kindOf(block).inside && !PARTS.has(block.type));
 
 const pieces = new Map([['heron', examplePiece()]]);
 const CONTEXT = { rules: PLAIN_RULES, pieces, addressOf: ({ fileName }: { fileName: string }) => fileName };
-const html = (...blocks: Block[]) => writeFragment({ ...examplePage(...blocks), title: '' }, CONTEXT);
+/** A page as it goes out, with how a listing shows it. */
+const written = (page: PageDoc, context: WriteContext) =>
+  writeFragment(page, context) + writeTeaser(page, context, '/here');
+const html = (...blocks: Block[]) => written({ ...examplePage(...blocks), title: '' }, CONTEXT);
 
 function readBack(text: string): Block[] {
   let ids = 0;
@@ -200,7 +209,7 @@ describe.each(TYPES)('a $type', (block) => {
   });
 
   it('is written as one element, which carries its ID in a preview and not in what goes out', () => {
-    const marked = writeFragment(examplePage(block), { ...CONTEXT, isMarked: true });
+    const marked = written(examplePage(block), { ...CONTEXT, isMarked: true });
     expect(marked.split(` data-block="${block.attrs.id}"`)).toHaveLength(2);
     expect(html(block)).not.toContain('data-block');
     const { childNodes } = parseFragment(kindHtml(block));

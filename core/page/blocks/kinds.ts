@@ -16,6 +16,7 @@ import { quotation } from './quotation/kind.ts';
 import { rule } from './rule/kind.ts';
 import { sideBox } from './side-box/kind.ts';
 import { table } from './table/kind.ts';
+import { teaser } from './teaser/kind.ts';
 
 /** Every kind of block with all that is particular to it: the one list. A kind that is missing here does not compile. */
 const KINDS = {
@@ -38,6 +39,7 @@ const KINDS = {
   beforeAfter,
   banner,
   bannerWords,
+  teaser,
   contents,
 } satisfies {
   readonly [T in Block['type']]: BlockKind<Extract<Block, { readonly type: T }>>;

@@ -2,7 +2,7 @@ import { goodStem } from '../../naming/names.ts';
 import { nameFault } from '../../naming/rule.ts';
 import { placementsOf } from '../../page/walk.ts';
 import type { Found } from '../finding.ts';
-import { atPlacement, callPiece, type ProofInput, placedOf } from '../input.ts';
+import { atPlacement, callPiece, inArticle, type ProofInput, placedOf } from '../input.ts';
 
 /** Pieces that are gone, names that break the rule, the same piece twice. */
 export function checkPieces(input: ProofInput): readonly Found[] {
@@ -40,7 +40,7 @@ function names(input: ProofInput): readonly Found[] {
 
 function repeats(input: ProofInput): readonly Found[] {
   const seen = new Set<string>();
-  return placedOf(input).flatMap(({ placement, piece }) => {
+  return inArticle(input).flatMap(({ placement, piece }) => {
     if (!seen.has(piece.id)) {
       seen.add(piece.id);
       return [];

@@ -2,11 +2,11 @@ import { chosenWidth } from '../../media/ladder.ts';
 import { guessBytes } from '../../media/weight.ts';
 import { shownWidth } from '../../page/layout.ts';
 import type { Found } from '../finding.ts';
-import { type ProofInput, placedOf } from '../input.ts';
+import { inArticle, type ProofInput } from '../input.ts';
 
 /** Bytes of the pictures a sharp screen of `viewport` px loads, guessed from their sizes until cuts are made. */
 function guessedLoad(input: ProofInput, viewport: number): number {
-  return placedOf(input).reduce((sum, { placement, room, plan }) => {
+  return inArticle(input).reduce((sum, { placement, room, plan }) => {
     const width = chosenWidth(plan.ladder, shownWidth(input.rules, placement, room, viewport), 2);
     return sum + guessBytes(width, (width * plan.cutSize.height) / plan.cutSize.width, plan.formats[0]);
   }, 0);

@@ -14,6 +14,7 @@ import {
   removePlacement,
   selectPlacement,
 } from '../commands.ts';
+import { fromEditor } from '../page-json.ts';
 import { blocksOf, closeEditor, copied, editorOf, layNothingOut, pasting } from '../testing.ts';
 import { blockOfType, takeApart } from './arrange.ts';
 import { bannerOfPieces, bannerOfPlaced, makeBanner } from './banner/commands.ts';
@@ -27,8 +28,11 @@ import {
   shareColumns,
 } from './columns/commands.ts';
 import { galleryOfPieces, makeGallery } from './gallery/commands.ts';
+import { makeTeaser, removeTeaser, setLead, teaserId } from './teaser/commands.ts';
 
 layNothingOut();
+
+const docOf = (editor: Editor) => fromEditor(editor.getJSON());
 
 afterEach(closeEditor);
 
@@ -38,6 +42,8 @@ function shortOf(editor: Editor): string {
     if (block.type === 'placement') return block.attrs.id.slice(0, 8);
     if (block.type === 'gallery') return `gallery(${block.content.map(short).join(' ')})`;
     if (block.type === 'beforeAfter') return `pair(${block.content.map(short).join(' ')})`;
+    if (block.type === 'teaser')
+      return `teaser(${block.content.map(({ attrs }) => attrs.asset).join(' ')}${block.attrs.words ? `: ${block.attrs.words}` : ''})`;
     if (block.type === 'banner') return `banner(${block.content.map(short).join(' ')})`;
     if (block.type === 'bannerWords') return `over: ${block.content.map(short).join(' ')}`;
     if (block.type === 'columns') return `columns(${block.content.map(short).join(' | ')})`;
@@ -321,5 +327,59 @@ describe('a banner', () => {
     editor.commands.splitBlock();
     expect(blockOfType(editor, 'paragraph')).not.toBeNull();
     expect(blockOfType(editor, 'bannerWords')?.node.childCount).toBe(2);
+  });
+});
+
+describe('a teaser', () => {
+  const square = { across: 1, down: 1 };
+
+  it('is made of a use of a piece, before the article, in a shape of its own', () => {
+    const editor = editorOf(paragraph('Here'), piece('a'));
+    makeTeaser(editor, examplePlacement('bleed', { id: 'a', asset: 'heron' }), square);
+    expect(shortOf(editor)).toMatch(/^teaser\(heron\) Here a/);
+    expect(blocksOf(editor)[0]).toMatchObject({
+      content: [{ attrs: { position: 'column', ratio: square, click: { kind: 'nothing' } } }],
+    });
+    expect(docOf(editor).tray).toEqual(['heron']);
+    editor.commands.undo();
+    expect(shortOf(editor)).toMatch(/^Here a/);
+  });
+
+  it('gets another picture and keeps its words', () => {
+    const editor = editorOf(paragraph('Here'));
+    makeTeaser(editor, examplePlacement('column', { asset: 'heron' }), null);
+    changeBlock(editor, teaserId(editor) ?? '', { words: 'They boom.' }, 'the words of the teaser');
+    makeTeaser(editor, examplePlacement('column', { asset: 'bittern' }), null);
+    expect(shortOf(editor)).toMatch(/^teaser\(bittern: They boom\.\) Here/);
+    removeTeaser(editor);
+    expect(shortOf(editor)).toMatch(/^Here/);
+  });
+
+  it('is one of its page, whatever is pasted', () => {
+    const editor = editorOf(paragraph('Here'));
+    makeTeaser(editor, examplePlacement('column', { asset: 'heron' }), null);
+    editor.commands.selectAll();
+    const html = copied(editor);
+    editor.commands.setTextSelection(editor.state.doc.content.size - 1);
+    editor.view.pasteHTML(html, pasting());
+    expect(shortOf(editor).match(/teaser/g)).toHaveLength(1);
+  });
+
+  it('goes with its picture', () => {
+    const editor = editorOf(paragraph('Here'));
+    makeTeaser(editor, examplePlacement('column', { asset: 'heron' }), null);
+    const [made] = blocksOf(editor);
+    removePlacement(editor, made?.type === 'teaser' ? (made.content[0]?.attrs.id ?? '') : '');
+    expect(shortOf(editor)).toMatch(/^Here/);
+  });
+
+  it('is chosen apart from the lead, which undo takes back', () => {
+    const editor = editorOf(piece('a'), paragraph('x'));
+    setLead(editor, 'a');
+    expect(docOf(editor).lead).toBe('a');
+    setLead(editor, null);
+    expect(docOf(editor).lead).toBeUndefined();
+    editor.commands.undo();
+    expect(docOf(editor).lead).toBe('a');
   });
 });

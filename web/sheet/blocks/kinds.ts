@@ -15,6 +15,7 @@ import { quotation } from './quotation/kind.tsx';
 import { rule } from './rule/kind.ts';
 import { sideBox } from './side-box/kind.tsx';
 import { table } from './table/kind.ts';
+import { teaser } from './teaser/kind.tsx';
 
 /** Every kind of block on the sheet, in the order in which the text's label offers them: the one list. */
 export const SHEET_KINDS: readonly SheetKind[] = [
@@ -37,6 +38,7 @@ export const SHEET_KINDS: readonly SheetKind[] = [
   contents,
   table,
   placement,
+  teaser,
 ];
 
 export function sheetKindOf(type: string): SheetKind | undefined {
