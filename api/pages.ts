@@ -44,6 +44,11 @@ export const PageListQuerySchema = v.strictObject({
 export const PageListSchema = v.object({ pages: v.array(PageSummarySchema), count: v.number() });
 export type PageList = v.InferOutput<typeof PageListSchema>;
 
+/** Where every page stands on its site (`address`, empty where nobody has said so), for links from one to another. */
+export const PageAddressesSchema = v.array(
+  v.object({ id: v.string(), targetId: v.string(), title: v.string(), address: v.string() }),
+);
+
 export const PageSchema = v.object({
   id: v.string(),
   version: v.number(),

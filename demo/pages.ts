@@ -15,6 +15,8 @@ export interface DemoPage {
   readonly dueInDays: number | null;
   readonly tray: readonly string[];
   readonly wants: readonly Omit<Want, 'id'>[];
+  /** Where it stands on its site, where that is known. */
+  readonly address?: string;
   /** The piece that leads the article, where one does; it is the first use of it there. */
   readonly lead?: string;
   readonly blocks: readonly DemoBlock[];
@@ -140,6 +142,7 @@ export const DEMO_PAGES: readonly DemoPage[] = [
   {
     target: 'reserve',
     title: 'The boardwalk reopens',
+    address: '/visit/boardwalk',
     dueInDays: 4,
     tray: [
       'boardwalk',
@@ -210,6 +213,7 @@ export const DEMO_PAGES: readonly DemoPage[] = [
   {
     target: 'reserve',
     title: 'Reed-cutting days',
+    address: '/events/reed-cutting',
     dueInDays: 9,
     tray: ['reed-bed', 'cutters', 'cutters-break', 'rest-21', 'rest-20', 'tiny'],
     wants: [
@@ -267,6 +271,7 @@ export const DEMO_PAGES: readonly DemoPage[] = [
   {
     target: 'reserve',
     title: 'Tides this week',
+    address: '/visit/tides',
     dueInDays: 1,
     tray: ['channel', 'tide-map', 'huge', 'water-live'],
     wants: [want('The tide chart', 'landscape', 720, 'water-live')],
@@ -343,6 +348,7 @@ export function pageDoc(page: DemoPage, idOf: (key: string) => string): PageDoc 
   return {
     title: page.title,
     ...(lead ? { lead: lead.id } : {}),
+    ...(page.address === undefined ? {} : { address: page.address }),
     tray: page.tray.map(idOf),
     wants: page.wants.map((one, at) => ({
       ...one,

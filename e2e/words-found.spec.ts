@@ -68,6 +68,47 @@ test('a heading is led to and listed, and a link to one that went is found', asy
   await expect(page.getByText('A link leads to #what-to-bring, which is not on this page.')).toBeVisible();
 });
 
+test('a link leads to another page of the site wherever that stands, and says that it opens a new window', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Linked to');
+  const address = row(page, 'For').getByRole('textbox', { name: 'Address on the site' });
+  await address.fill('visit/linked');
+  await row(page, 'For').getByRole('button', { name: 'Keep' }).click();
+  await expect(row(page, 'For').getByRole('alert')).toContainText('An address begins with');
+  await saved(page);
+
+  await beginPage(page, 'Linked from');
+  await sheet(page).click();
+  await page.keyboard.type('See the tides.');
+  await page.keyboard.press('Shift+Home');
+  const link = row(page, 'Link');
+  await choose(link.getByRole('combobox', { name: 'Another page of this site' }), 'Linked to');
+  await expect(link).toContainText('Its address is not known yet');
+  await link.getByRole('checkbox', { name: 'opens in a new window' }).check();
+  await saved(page);
+  await expect.poll(() => htmlOf(page)).toContain('<p>See the tides.</p>');
+  await page.getByRole('button', { name: 'Proof', exact: true }).click();
+  await expect(page.getByText('A link leads to “Linked to”, whose address is not known yet.')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Back to the sheet' }).click();
+  const from = page.url();
+
+  await page.getByRole('link', { name: 'Pages', exact: true }).click();
+  await page.getByRole('link', { name: 'Linked to' }).first().click();
+  await address.fill('/visit/linked');
+  await row(page, 'For').getByRole('button', { name: 'Keep' }).press('Enter');
+  await saved(page);
+  await expect(page.getByRole('button', { name: 'Undo the address of the page' })).toBeVisible();
+  await page.goto(from);
+  await expect
+    .poll(() => htmlOf(page))
+    .toContain(
+      '<a href="/visit/linked" target="_blank" rel="noopener">See the tides.<span class="new-window"> (opens in a new window)</span></a>',
+    );
+});
+
 test('the sheet stands alone while one writes, with special characters by their names, by keyboard', async ({
   page,
 }) => {

@@ -1,8 +1,8 @@
 import { webSafe } from '../naming/names.ts';
 import type { Anchored } from './anchored.ts';
 import type { Block } from './blocks/block.ts';
-import { kindOf } from './blocks/kinds.ts';
 import { plainText } from './inline.ts';
+import { hrefsOf } from './linked.ts';
 import { walkPage } from './walk.ts';
 
 interface Holder {
@@ -43,22 +43,8 @@ function free(wished: string, taken: ReadonlySet<string>, numbers: Map<string, n
 
 /** The anchors on the page that its own links lead to. */
 export function linkedAnchors(page: Holder): ReadonlySet<string> {
-  const linked = new Set<string>();
-  for (const block of walkPage(page)) {
-    const runs = kindOf(block).words(block);
-    for (const inline of runs.flatMap((run) => run ?? []))
-      for (const mark of inline.marks ?? [])
-        if (mark.type === 'link' && mark.attrs.href.startsWith('#')) linked.add(mark.attrs.href.slice(1));
-    const link = linkOf(block);
-    if (link.startsWith('#')) linked.add(link.slice(1));
-  }
-  return linked;
-}
-
-/** Where a block as a whole leads: a card, or a piece that is pressed. */
-function linkOf(block: Block): string {
-  if (block.type === 'card') return block.attrs.link;
-  return block.type === 'placement' && block.attrs.click.kind === 'link' ? block.attrs.click.href : '';
+  const hrefs = [...walkPage(page)].flatMap(hrefsOf);
+  return new Set(hrefs.flatMap((href) => (href.startsWith('#') ? href.slice(1) : [])));
 }
 
 /** The anchors that go out, by the IDs of their blocks: those that were given, and all where a list or a link needs them. */

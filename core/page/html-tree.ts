@@ -25,3 +25,8 @@ export function* elementsIn(node: HtmlNode): Generator<HtmlElement, void> {
   yield node;
   for (const child of node.children) yield* elementsIn(child);
 }
+
+/** Whether an element has a class (WHATWG HTML, 3.2.6). */
+export function hasClass(node: HtmlElement, name: string): boolean {
+  return attribute(node, 'class').split(/\s+/).includes(name);
+}

@@ -2,8 +2,9 @@ import * as v from 'valibot';
 import { isWebAddress } from '../rights/label.ts';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 
-/** Where a link goes: a web address, an e-mail address, or a place on the same site or page. */
+/** Where a link goes: a web address, an e-mail address, a place on the same site or page, or another page of Placard (`linked.ts`). */
 export function isLinkAddress(address: string): boolean {
+  if (/^page:[A-Za-z0-9-]{1,64}$/.test(address)) return true;
   if (/^mailto:[^\s<>"]+@[^\s<>"]+$/i.test(address)) return true;
   if (/^[/#][^\s<>"\\]*$/.test(address)) return !address.startsWith('//');
   return isWebAddress(address);
@@ -34,7 +35,10 @@ export const MarkSchema = v.variant('type', [
   v.strictObject({ type: v.literal('code') }),
   v.strictObject({ type: v.literal('abbreviation'), attrs: v.strictObject({ title: FullWordsSchema }) }),
   v.strictObject({ type: v.literal('language'), attrs: v.strictObject({ lang: LanguageTagSchema }) }),
-  v.strictObject({ type: v.literal('link'), attrs: v.strictObject({ href: LinkAddressSchema }) }),
+  v.strictObject({
+    type: v.literal('link'),
+    attrs: v.strictObject({ href: LinkAddressSchema, newWindow: v.exactOptional(v.literal(true)) }),
+  }),
 ]);
 export type Mark = v.InferOutput<typeof MarkSchema>;
 

@@ -4,6 +4,7 @@ import { type Inline, type Mark, plainText } from './inline.ts';
 import { readHtml } from './read-html.ts';
 import { examplePage, htmlTree, PLAIN_RULES } from './testing.ts';
 import { writeFragment } from './write.ts';
+import { writeInlines } from './write-inline.ts';
 
 const CONTEXT = { rules: PLAIN_RULES, pieces: new Map(), addressOf: () => '' };
 const written = (content: Inline[]) =>
@@ -63,6 +64,40 @@ describe('marks of words', () => {
     ['<sup><sup>2</sup></sup>', [{ type: 'superscript' }]],
   ])('%s gives %j', (html, marks) => {
     expect(marksIn(html)).toEqual([marks]);
+  });
+
+  it('are within one link, however its letters are set', () => {
+    const link = { type: 'link', attrs: { href: '/tides' } } as const;
+    const content: Inline[] = [
+      { type: 'text', text: 'Tides ', marks: [link] },
+      { type: 'text', text: 'this', marks: [{ type: 'bold' }, link] },
+      { type: 'text', text: ' week', marks: [link] },
+      { type: 'text', text: ', here', marks: [{ type: 'link', attrs: { href: '/here' } }] },
+    ];
+    expect(written(content)).toContain(
+      '<p><a href="/tides">Tides <strong>this</strong> week</a><a href="/here">, here</a></p>',
+    );
+    const back = read(written(content));
+    expect(back).toHaveLength(4);
+    expect(written(back)).toBe(written(content));
+  });
+
+  it('open a new window where that is said, in the language of the page, and read back', () => {
+    const content: Inline[] = [
+      { type: 'text', text: 'Tides', marks: [{ type: 'link', attrs: { href: '/tides', newWindow: true } }] },
+      { type: 'text', text: ' today' },
+    ];
+    const html = written(content);
+    expect(html).toContain(
+      '<a href="/tides" target="_blank" rel="noopener">Tides<span class="new-window"> (opens in a new window)</span></a> today',
+    );
+    expect(read(html)).toEqual(content);
+    const german = { ...CONTEXT, rules: { ...PLAIN_RULES, language: 'de' } };
+    expect(writeInlines(content, german)).toContain('(öffnet sich in einem neuen Fenster)');
+    // Every link of a mail says so to the browser, and none of them to its reader.
+    expect(read('<a href="/tides" target="_blank">Tides</a>')).toEqual([
+      { type: 'text', text: 'Tides', marks: [{ type: 'link', attrs: { href: '/tides' } }] },
+    ]);
   });
 
   it('say nothing in plain text', () => {

@@ -18,7 +18,7 @@ export function mergePages(base: PageDoc, mine: PageDoc, theirs: PageDoc): Merge
     page: {
       title: mine.title === base.title ? theirs.title : mine.title,
       wants: mergeById(base.wants, mine.wants, theirs.wants, (want) => want.id),
-      ...mergedLead(base, mine, theirs),
+      ...mergedFacts(base, mine, theirs),
       tray: mergeById(base.tray, mine.tray, theirs.tray, (assetId) => assetId),
       blocks,
     },
@@ -26,14 +26,17 @@ export function mergePages(base: PageDoc, mine: PageDoc, theirs: PageDoc): Merge
   };
 }
 
-function mergedLead(base: PageDoc, mine: PageDoc, theirs: PageDoc): Pick<PageDoc, 'lead'> {
+/** What may be said of a page or not: of two hands the one that changed it. */
+function mergedFacts(base: PageDoc, mine: PageDoc, theirs: PageDoc): Pick<PageDoc, 'lead' | 'address'> {
   const { lead } = mine.lead === base.lead ? theirs : mine;
-  return lead === undefined ? {} : { lead };
+  const { address } = mine.address === base.address ? theirs : mine;
+  return { ...(lead === undefined ? {} : { lead }), ...(address === undefined ? {} : { address }) };
 }
 
 /** Whether all that changed between two states is what was gathered: nothing on the sheet, nothing in the title. */
 export function isOnlyGathered(before: PageDoc, after: PageDoc): boolean {
-  return before.title === after.title && before.lead === after.lead && isEqual(before.blocks, after.blocks);
+  const facts = ['title', 'lead', 'address', 'blocks'] as const;
+  return facts.every((fact) => isEqual(before[fact], after[fact]));
 }
 
 function mergeById<T extends Want | string>(

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { type Block, BlockSchema } from './blocks/block.ts';
 import { IdSchema } from './id.ts';
+import { PageAddressSchema } from './page-address.ts';
 
 /** A piece that the page needs and may not have yet. `filledBy` names the piece that fills it. */
 export const WantSchema = v.strictObject({
@@ -34,6 +35,8 @@ export const PageDocSchema = v.strictObject({
   tray: v.pipe(v.array(IdSchema), v.maxLength(2000)),
   /** The placement that leads the article, where one was chosen. */
   lead: v.exactOptional(IdSchema),
+  /** Where it stands on its site, once that is known. */
+  address: v.exactOptional(PageAddressSchema),
   blocks: v.pipe(
     v.array(BlockSchema),
     v.maxLength(5000),

@@ -159,7 +159,7 @@ describe('HTML of a page', () => {
 
   it('escapes text, keeps marks, and leaves out what is empty', () => {
     expect(html).toContain('<h2>Eleven &lt;males&gt;</h2>');
-    expect(html).toContain('<strong><a href="/one?a=1&amp;b=2">One</a></strong>');
+    expect(html).toContain('<a href="/one?a=1&amp;b=2"><strong>One</strong></a>');
     expect(html).not.toContain('<p></p>');
   });
 

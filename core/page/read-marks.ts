@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { LanguageTagSchema } from '../words/language-tag.ts';
-import { attribute, type HtmlElement } from './html-tree.ts';
+import { attribute, type HtmlElement, hasClass } from './html-tree.ts';
 import { FullWordsSchema, isLinkAddress, type Mark } from './inline.ts';
 import type { Marks } from './reading.ts';
 
@@ -32,10 +32,22 @@ export function marksOf(node: HtmlElement, around: Marks): Marks {
   const isItalic = slant ? slant !== 'normal' : ITALIC.has(node.name);
   const href = node.name === 'a' ? attribute(node, 'href').trim() : '';
   let marks = around;
-  if (href !== '' && isLinkAddress(href)) marks = withMark(marks, { type: 'link', attrs: { href } });
+  if (href !== '' && isLinkAddress(href))
+    marks = withMark(marks, { type: 'link', attrs: linkIn(node, href) });
   if (isBold) marks = withMark(marks, { type: 'bold' });
   if (isItalic) marks = withMark(marks, { type: 'italic' });
   return withMeaning(node, style, marks);
+}
+
+/** Where a link leads. That it opens a new window is taken over where it is said, and not from what every link of a mail does. */
+function linkIn(node: HtmlElement, href: string) {
+  const isSaid = node.children.some((child) => typeof child !== 'string' && isNewWindowSaid(child));
+  return isSaid ? ({ href, newWindow: true } as const) : { href };
+}
+
+/** What a link says of itself when it goes out (`write-inline.ts`), which is no word of the page. */
+export function isNewWindowSaid(node: HtmlElement): boolean {
+  return node.name === 'span' && hasClass(node, 'new-window');
 }
 
 /** The marks that say what words are, or how they are spoken (WHATWG HTML, 4.5; CSS 2.2, vertical-align). */

@@ -41,6 +41,7 @@ const SEVERITIES: HouseRules['severities'] = {
   'title-missing': 'stops',
   'link-empty': 'mend',
   'anchor-missing': 'mend',
+  'page-link-broken': 'mend',
   'contents-empty': 'mend',
   'link-vague': 'mend',
   'name-rule': 'mend',

@@ -1,5 +1,6 @@
 import type { Anchored } from './anchored.ts';
 import type { Block } from './blocks/block.ts';
+import type { LinkedPages } from './page-address.ts';
 import type { Cut } from './picture.ts';
 import type { Piece } from './piece.ts';
 import type { Room } from './room.ts';
@@ -18,6 +19,8 @@ export interface WriteContext {
   readonly withoutTitle?: boolean;
   /** Whether each picture is one file alone, instead of one for each width and format. */
   readonly oneFileEach?: boolean;
+  /** The pages that it may link to. */
+  readonly pages?: LinkedPages;
   /** Whether each block carries its ID (`data-block`), by which a preview and its proof are told what stands where. */
   readonly isMarked?: boolean;
   /** What is written for a listing instead of the page itself: where its teaser leads, and the page's title. */

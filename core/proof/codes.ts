@@ -48,6 +48,7 @@ export const FINDING_CODES = [
   'link-vague',
   'anchor-missing',
   'contents-empty',
+  'page-link-broken',
   'name-rule',
   'same-piece-twice',
 ] as const;
@@ -97,6 +98,7 @@ export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'title-missing': 'A page without a title',
   'link-empty': 'A link without words',
   'anchor-missing': 'A link to a place that the page does not have',
+  'page-link-broken': 'A link to a page that is gone or has no address',
   'contents-empty': 'A list of contents without headings',
   'link-vague': 'A link whose words do not say where it leads',
   'name-rule': 'A file name that breaks the rule',

@@ -2,6 +2,7 @@ import { EN } from '../messages/en.ts';
 import type { Placement } from '../page/blocks/placement/schema.ts';
 import { titleOfHeld } from '../page/embed-here.ts';
 import type { PageDoc } from '../page/model.ts';
+import type { LinkedPages } from '../page/page-address.ts';
 import { type PicturePlan, planPicture } from '../page/picture.ts';
 import type { Piece } from '../page/piece.ts';
 import type { Standing } from '../page/standing.ts';
@@ -14,13 +15,27 @@ export interface ProofInput {
   readonly page: PageDoc;
   readonly rules: HouseRules;
   readonly pieces: ReadonlyMap<string, Piece>;
+  /** The pages that it may link to; absent while they are not known. */
+  readonly pages?: LinkedPages;
   readonly html: string;
 }
 
 /** A page for its proof, with the HTML that would go out. */
-export function proofInput(page: PageDoc, rules: HouseRules, pieces: ReadonlyMap<string, Piece>): ProofInput {
-  const html = writeFragment(page, { rules, pieces, addressOf: (cut) => cut.fileName, isMarked: true });
-  return { page, rules, pieces, html };
+export function proofInput(
+  page: PageDoc,
+  rules: HouseRules,
+  pieces: ReadonlyMap<string, Piece>,
+  pages?: LinkedPages,
+): ProofInput {
+  const known = pages ? { pages } : {};
+  const html = writeFragment(page, {
+    rules,
+    pieces,
+    ...known,
+    addressOf: (cut) => cut.fileName,
+    isMarked: true,
+  });
+  return { page, rules, pieces, ...known, html };
 }
 
 /** A placement in its room, together with its piece and the plan of its picture. */

@@ -39,7 +39,7 @@ const GOOD = examplePage(paragraph('Words'), figure(examplePlacement('column')))
 function findings({ page = GOOD, piece = examplePiece(), rules = {}, html }: Case) {
   const all = { ...PLAIN_RULES, ...rules };
   const pieces = new Map([['heron', piece]]);
-  const input = proofInput(page, all, pieces);
+  const input = proofInput(page, all, pieces, new Map());
   return proofPage(
     html === undefined ? input : { ...input, html: `<figure data-block="one">${html}</figure>` },
   );
@@ -190,6 +190,15 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
       attrs: { id: 'p' },
       content: [
         { type: 'text', text: 'What to bring', marks: [{ type: 'link', attrs: { href: '#boots' } }] },
+      ],
+    }),
+  },
+  'page-link-broken': {
+    page: examplePage({
+      type: 'paragraph',
+      attrs: { id: 'p' },
+      content: [
+        { type: 'text', text: 'Tides this week', marks: [{ type: 'link', attrs: { href: 'page:gone' } }] },
       ],
     }),
   },

@@ -186,6 +186,16 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     sentence: `A link leads to #${anchor}, which is not on this page.`,
     why: 'Pressed, it does nothing. The heading that it led to was changed or taken away.',
   }),
+  'page-link-broken': ({ title }) => ({
+    sentence:
+      title === null
+        ? 'A link leads to a page that is no longer there.'
+        : `A link leads to “${title || 'Untitled page'}”, whose address is not known yet.`,
+    why:
+      title === null
+        ? 'Its words go out, and the link does not.'
+        : 'Its words go out, and the link does not. The label of that page takes its address on the site.',
+  }),
   'contents-empty': () => ({
     sentence: 'A list of contents has nothing to list.',
     why: 'The page has no headings of these levels, and it goes out empty.',

@@ -77,6 +77,8 @@ export interface FindingValues {
   'title-missing': Record<never, never>;
   'link-empty': { readonly page: string };
   'anchor-missing': { readonly anchor: string };
+  /** `title` is null for a page that is gone. */
+  'page-link-broken': { readonly title: string | null };
   'contents-empty': Record<never, never>;
   'link-vague': { readonly words: string };
   'name-rule': { readonly fileName: string; readonly fault: NameFault };

@@ -22,6 +22,7 @@ export async function oneFile(context: Context, whole: WholePage, signal: AbortS
   const html = writeDocument(whole.doc, {
     rules: whole.rules,
     pieces: whole.pieces,
+    pages: whole.pages,
     oneFileEach: true,
     addressOf: (cut) => pictures.get(keyOf(cut)) ?? '',
     styleSheet: dataAddress(

@@ -309,11 +309,12 @@ function formatOf(fileName: string): CutFormat | undefined {
 }
 
 /** How a page is written to be looked at: each file by an address that is signed. */
-function previewed(context: Context, { rules, pieces, assets }: WholePage): WriteContext {
+function previewed(context: Context, { rules, pieces, pages, assets }: WholePage): WriteContext {
   return {
     isMarked: true,
     rules,
     pieces,
+    pages,
     fileOf: (_name, assetId) => {
       const row = assets.find(({ id }) => id === assetId);
       return row ? fileAddress(context, row) : '';

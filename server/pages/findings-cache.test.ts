@@ -12,6 +12,7 @@ function page(words = 'The tide turns.', change: Parameters<typeof examplePiece>
     doc: examplePage(paragraph(words), placed),
     rules: PLAIN_RULES,
     pieces: new Map([[piece.id, piece]]),
+    pages: new Map(),
   };
 }
 
@@ -26,6 +27,31 @@ function proofs(...pages: readonly ReturnType<typeof page>[]): number {
     });
   return made;
 }
+
+describe('findings of a page that links to others', () => {
+  const leading = {
+    ...page(),
+    doc: examplePage({
+      type: 'paragraph' as const,
+      attrs: { id: 'p' },
+      content: [
+        {
+          type: 'text' as const,
+          text: 'Tides',
+          marks: [{ type: 'link' as const, attrs: { href: 'page:tides' } }],
+        },
+      ],
+    }),
+  };
+
+  it('are looked for again once those stand elsewhere', () => {
+    const at = (address: string) => ({
+      ...leading,
+      pages: new Map([['tides', { title: 'Tides', address }]]),
+    });
+    expect(proofs(leading, at(''), at('/tides'), at('/tides'))).toBe(3);
+  });
+});
 
 describe('findings that are known', () => {
   it('are not looked for again, however often the same is read anew', () => {

@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
+import { linkedPageIds } from '#core/page/linked.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import type { WholePage } from './store.ts';
 
-type Proofed = Pick<WholePage, 'doc' | 'rules' | 'pieces'>;
+type Proofed = Pick<WholePage, 'doc' | 'rules' | 'pieces' | 'pages'>;
 
 /** Pages whose findings are known at once; some kilobytes each. */
 const MOST = 2000;
@@ -26,13 +27,14 @@ export class FindingsCache {
     return findings;
   }
 
-  #stateOf({ doc, rules, pieces }: Proofed): string {
+  #stateOf({ doc, rules, pieces, pages }: Proofed): string {
     const used = new Set(placementsOf(doc).map(({ asset }) => asset));
     const parts = [...used].map((id) => {
       const piece = pieces.get(id);
       return piece ? this.#digestOf(piece) : `${id} is gone`;
     });
-    return digest([this.#digestOf(doc), this.#digestOf(rules), ...parts].join('\n'));
+    const linked = [...linkedPageIds(doc)].map((id) => JSON.stringify([id, pages.get(id)]));
+    return digest([this.#digestOf(doc), this.#digestOf(rules), ...parts, ...linked].join('\n'));
   }
 
   /** Pages that are read together share their pieces and rules. */

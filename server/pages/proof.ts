@@ -16,17 +16,18 @@ const cache = new FindingsCache();
 
 /** Findings of a stored page, over the HTML that would go out. */
 export function proofOf(whole: WholePage): readonly Finding[] {
-  return cache.of(whole, ({ doc, rules, pieces }) => proofPage(proofInput(doc, rules, pieces)));
+  return cache.of(whole, ({ doc, rules, pieces, pages }) => proofPage(proofInput(doc, rules, pieces, pages)));
 }
 
 /** Where the own files of documents lie beside a page. */
 export const inFiles = (fileName: string) => `files/${fileName}`;
 
 /** How pages are written when they go out: cuts lie in a folder beside them, under their house names. */
-export function outgoing(whole: Pick<WholePage, 'rules' | 'pieces'>): WriteContext {
+export function outgoing(whole: Pick<WholePage, 'rules' | 'pieces' | 'pages'>): WriteContext {
   return {
     rules: whole.rules,
     pieces: whole.pieces,
+    pages: whole.pages,
     addressOf: (cut) => `media/${cut.fileName}`,
     fileOf: inFiles,
   };

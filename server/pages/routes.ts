@@ -26,6 +26,7 @@ import {
   type AllPages,
   countPages,
   createPage,
+  pageAddresses,
   presentPage,
   readPage,
   readPages,
@@ -46,6 +47,10 @@ export function pageRoutes(context: Context): Router {
       pages: await summaries(context, found),
       count: await countPages(context, words),
     });
+  });
+
+  route(router, 'get /pages/addresses', mayRead, async (_request, response) => {
+    response.json(await pageAddresses(context));
   });
 
   route(router, 'post /pages', allowed('edit-pages'), async (request, response) => {

@@ -1,9 +1,17 @@
-import { and, asc, count, desc, eq, gt, inArray, isNull, like } from 'drizzle-orm';
+import { and, asc, count, desc, eq, gt, inArray, isNull, like, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import * as v from 'valibot';
-import { MOST_PAGES_LISTED, type NewPage, type Page, type SavedPageSchema } from '#api/pages.ts';
+import {
+  MOST_PAGES_LISTED,
+  type NewPage,
+  type Page,
+  type PageAddressesSchema,
+  type SavedPageSchema,
+} from '#api/pages.ts';
 import type { Person } from '#api/people.ts';
+import { linkedPageIds } from '#core/page/linked.ts';
 import { emptyPage, type PageDoc, PageDocSchema } from '#core/page/model.ts';
+import type { LinkedPages } from '#core/page/page-address.ts';
 import { viewKey } from '#core/page/picture.ts';
 import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -30,6 +38,8 @@ export interface WholePage {
   readonly targetVersion: number;
   readonly assets: readonly AssetRow[];
   readonly pieces: ReadonlyMap<string, Piece>;
+  /** The pages that it links to. */
+  readonly pages: LinkedPages;
 }
 
 /** Reads a page whole. Its document is checked against the schema here too: what does not fit is never shown as if it did. */
@@ -50,6 +60,7 @@ export async function readPage(context: Context, id: string): Promise<WholePage>
     targetVersion: found.targets.version,
     assets: rows,
     pieces: await piecesOf(context, rows, [doc]),
+    pages: await linkedFrom(context, [doc]),
   };
 }
 
@@ -183,9 +194,10 @@ async function readWhole(
   const docs = read.flatMap(({ doc }) => doc ?? []);
   const rows = await assetsOf(context, docs);
   const pieces = await piecesOf(context, rows, docs);
+  const linked = await linkedFrom(context, docs);
   return {
     wholes: read.flatMap(({ pages: row, targets: { version }, doc, rules }) =>
-      doc && rules ? [{ row, doc, rules, targetVersion: version, assets: rows, pieces }] : [],
+      doc && rules ? [{ row, doc, rules, targetVersion: version, assets: rows, pieces, pages: linked }] : [],
     ),
     broken: read.flatMap(({ pages: row, doc, rules }) =>
       doc && rules
@@ -194,6 +206,33 @@ async function readWhole(
     ),
   };
 }
+
+/** Where a page stands on its site, from its document; null where nobody has said so. */
+const addressInDoc = sql<string | null>`json_value(${pages.doc}, '$.address')`;
+
+/** The pages that documents link to, as links need them. */
+async function linkedFrom(context: Context, docs: readonly PageDoc[]): Promise<LinkedPages> {
+  const ids = [...new Set(docs.flatMap((doc) => [...linkedPageIds(doc)]))];
+  if (ids.length === 0) return new Map();
+  const found = await context.db
+    .select({ id: pages.id, title: pages.title, address: addressInDoc })
+    .from(pages)
+    .where(inArray(pages.id, ids));
+  return new Map(found.map(({ id, title, address }) => [id, { title, address: address ?? '' }]));
+}
+
+/** Where every page stands, by title. */
+export async function pageAddresses(context: Context): Promise<v.InferOutput<typeof PageAddressesSchema>> {
+  const found = await context.db
+    .select({ id: pages.id, targetId: pages.targetId, title: pages.title, address: addressInDoc })
+    .from(pages)
+    .orderBy(asc(pages.title), asc(pages.id))
+    .limit(MOST_ADDRESSES);
+  return found.map(({ address, ...page }) => ({ ...page, address: address ?? '' }));
+}
+
+/** So many pages are offered for links; who has more writes the address. */
+const MOST_ADDRESSES = 5000;
 
 async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<readonly AssetRow[]> {
   const ids = [

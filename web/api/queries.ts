@@ -14,7 +14,14 @@ import {
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
 import { LikenessCurveSchema } from '#api/likeness.ts';
-import { FragmentSchema, type FragmentWish, PageListSchema, PageSchema, PreviewSchema } from '#api/pages.ts';
+import {
+  FragmentSchema,
+  type FragmentWish,
+  PageAddressesSchema,
+  PageListSchema,
+  PageSchema,
+  PreviewSchema,
+} from '#api/pages.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, requestJson } from './client.ts';
@@ -63,6 +70,11 @@ export const deskQuery = queryOptions({
 export const pagesQuery = queryOptions({
   queryKey: ['pages'],
   queryFn: () => requestJson('get /pages', PageListSchema, { query: {} }),
+});
+/** Where pages stand on their sites, for links between them. */
+export const pageAddressesQuery = queryOptions({
+  queryKey: ['page-addresses'],
+  queryFn: () => requestJson('get /pages/addresses', PageAddressesSchema),
 });
 /** Those whose titles hold each of the words, also where there are more pages than are listed. */
 export const pagesTitledQuery = (words: string) =>

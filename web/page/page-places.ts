@@ -7,6 +7,7 @@ import { proofInput } from '#core/proof/input.ts';
 import { proofPage } from '#core/proof/proof.ts';
 import type { Place } from '../frame/places.tsx';
 import { usePieces } from '../pieces/pieces.ts';
+import { useLinkedPages } from './linked-pages.ts';
 
 const PAGE_PLACES = ['sheet', 'label', 'tray'] as const;
 export type PagePlace = (typeof PAGE_PLACES)[number];
@@ -67,7 +68,9 @@ export function useWayToPlaces(pageId: string): (place: PagePlace) => void {
 function useStops({ target: { rules } }: Page, now: PageDoc): number {
   const doc = useDeferredValue(now);
   const pieces = usePieces();
+  const pages = useLinkedPages();
   return useMemo(() => {
-    return proofPage(proofInput(doc, rules, pieces)).filter(({ severity }) => severity === 'stops').length;
-  }, [doc, rules, pieces]);
+    const found = proofPage(proofInput(doc, rules, pieces, pages));
+    return found.filter(({ severity }) => severity === 'stops').length;
+  }, [doc, rules, pieces, pages]);
 }

@@ -127,6 +127,8 @@ export function RightPane({
       ) : (
         <TextCard
           editor={editor}
+          pageId={session.pageId}
+          targetId={session.targetId}
           view={view}
           rules={rules}
           isEditable={isEditable}

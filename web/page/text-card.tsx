@@ -1,26 +1,27 @@
 import type { Editor } from '@tiptap/core';
 import * as v from 'valibot';
-import { isLinkAddress } from '#core/page/inline.ts';
+import { PageAddressSchema } from '#core/page/page-address.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { wayTo } from '#core/page/walk.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { LabelRow } from '../label/row.tsx';
-import { findBlock } from '../sheet/blocks/arrange.ts';
 import type { TextWay } from '../sheet/blocks/kind.ts';
 import { sheetKindOf, TEXT_WAYS } from '../sheet/blocks/kinds.ts';
-import { headingsOf } from '../sheet/headings.ts';
+import { setAddress } from '../sheet/commands.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
-import { Select } from '../ui/select.tsx';
 import { BlockRows } from './block-rows.tsx';
 import { CharactersRow } from './characters-row.tsx';
+import { LinkRow } from './link-row.tsx';
 import { MeaningRow } from './meaning-row.tsx';
 import type { PageView } from './use-page-session.ts';
 
 interface TextCardProps {
   readonly editor: Editor;
+  readonly pageId: string;
+  readonly targetId: string;
   readonly view: PageView;
   readonly rules: HouseRules;
   readonly isEditable: boolean;
@@ -39,7 +40,7 @@ const LETTERS = [
 const waysOf = (sort: TextWay['sort']) => TEXT_WAYS.filter((one) => one.sort === sort);
 
 /** The label of the text at the cursor: what it is, its letters, its link. */
-export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardProps) {
+export function TextCard({ editor, pageId, targetId, view, rules, isEditable, onWants }: TextCardProps) {
   const around = view.block === null ? [] : wayTo(view.doc, view.block);
   // Text is what everything else is made of: any other way that it stands goes before.
   const [text, ...others] = waysOf('is');
@@ -96,6 +97,8 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
           <LinkRow
             key={`${editor.state.selection.from} ${editor.state.selection.to}`}
             editor={editor}
+            pageId={pageId}
+            targetId={targetId}
             language={rules.language}
           />
           <CharactersRow editor={editor} />
@@ -119,6 +122,9 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
         <p>
           The {rules.name}, {rules.commercial ? 'commercial' : 'not commercial'}, column {rules.column} px.
         </p>
+        {isEditable ? (
+          <AddressForm key={view.doc.address ?? ''} editor={editor} address={view.doc.address ?? ''} />
+        ) : null}
       </LabelRow>
     </article>
   );
@@ -149,92 +155,27 @@ function WaysRow({ name, about, sort, on, editor }: WaysRowProps) {
   );
 }
 
-function LinkRow({ editor, language }: { readonly editor: Editor; readonly language: string }) {
-  const now = String(editor.getAttributes('link').href ?? '');
-  const unlink = () => onSheet(editor).extendMarkRange('link').unsetLink().run();
-  const hasText = !editor.state.selection.empty || now !== '';
+const AddressSchema = v.object({ address: v.union([v.literal(''), PageAddressSchema]) });
+
+/** Where the page stands on its site: what links from other pages lead to. */
+function AddressForm({ editor, address: now }: { readonly editor: Editor; readonly address: string }) {
   const form = useSaveForm({
-    schema: TextLinkSchema,
-    defaults: { href: now },
-    save: ({ href }) => {
-      if (href === '') unlink();
-      else onSheet(editor).extendMarkRange('link').setLink({ href }).run();
-    },
+    schema: AddressSchema,
+    defaults: { address: now },
+    save: ({ address }) => setAddress(editor, address),
   });
   return (
-    <LabelRow name="Link">
-      {hasText ? (
-        <Form of={form} className="flex flex-wrap items-end gap-x-2 gap-y-1">
-          <Line
-            of={form}
-            className="min-w-0 flex-1"
-            name="href"
-            data-row="link"
-            label="These words go to"
-            placeholder="https://"
-            isMono
-            maxLength={2000}
-          />
-          <Button type="submit">{now === '' ? 'Link' : 'Change'}</Button>
-          {now === '' ? null : (
-            <Button kind="link" className="basis-full" onClick={unlink}>
-              Remove the link
-            </Button>
-          )}
-          <HeadingChoice editor={editor} language={language} now={now} />
-        </Form>
-      ) : (
-        <p className="text-soft">Select words to link them.</p>
-      )}
-    </LabelRow>
+    <Form of={form} className="flex flex-wrap items-end gap-x-2 gap-y-1">
+      <Line
+        of={form}
+        className="min-w-0 flex-1"
+        name="address"
+        label="Address on the site"
+        placeholder="/visit/tides"
+        isMono
+        maxLength={2000}
+      />
+      <Button type="submit">Keep</Button>
+    </Form>
   );
 }
-
-interface HeadingChoiceProps {
-  readonly editor: Editor;
-  readonly language: string;
-  /** Where the words lead. */
-  readonly now: string;
-}
-
-/** The headings of the page as places for a link. One that is chosen keeps its anchor from then on, whatever it says. */
-function HeadingChoice({ editor, language, now }: HeadingChoiceProps) {
-  const headings = headingsOf(editor.state.doc, language);
-  if (headings.length === 0) return null;
-  const choose = (id: string) => {
-    const heading = headings.find((one) => one.id === id);
-    const found = heading && findBlock(editor, id);
-    if (!found) return;
-    onSheet(editor)
-      .command(({ tr }) => {
-        tr.setNodeAttribute(found.pos, 'anchor', heading.anchor);
-        return true;
-      })
-      .extendMarkRange('link')
-      .setLink({ href: `#${heading.anchor}` })
-      .run();
-  };
-  return (
-    <Select
-      className="basis-full"
-      aria-label="A heading of this page"
-      value={headings.find(({ anchor }) => now === `#${anchor}`)?.id ?? ''}
-      choices={[
-        ['', 'or to a heading of this page'],
-        ...headings.map(({ id, words }) => [id, words] as const),
-      ]}
-      onChoose={choose}
-    />
-  );
-}
-
-const TextLinkSchema = v.object({
-  href: v.pipe(
-    v.string(),
-    v.trim(),
-    v.check(
-      (href) => href === '' || isLinkAddress(href),
-      'A link begins with https://, http://, mailto:, / or #.',
-    ),
-  ),
-});

@@ -18,6 +18,7 @@ import { PageSaver } from './saver.ts';
 /** A page being worked on: its editor, its saver, and what of them the screen shows. */
 export interface PageSession {
   readonly pageId: string;
+  readonly targetId: string;
   readonly editor: Editor;
   readonly saver: PageSaver;
   readonly view: Store<PageView>;
@@ -133,6 +134,7 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
   });
   return {
     pageId: page.id,
+    targetId: page.target.id,
     editor,
     saver,
     view,

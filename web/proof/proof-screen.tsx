@@ -17,6 +17,7 @@ import { Unanswered } from '../api/unanswered.tsx';
 import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
+import { useLinkedPages } from '../page/linked-pages.ts';
 import { ClashNotice, SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
 import { TakeAway } from '../page/take-away.tsx';
@@ -73,6 +74,7 @@ function Proof({
   const saving = useStore(session.saver.store);
   const known = useStore(pieces);
   const held = useLit(usePieces(), doc);
+  const linked = useLinkedPages();
   const { rules } = page.target;
   const [chosen, setChosen] = useState<number | null>(null);
   const [mended, setMended] = useState<string | null>(null);
@@ -88,11 +90,11 @@ function Proof({
     placeholderData: keepPreviousData,
   });
   const numbered = useMemo(() => {
-    return proofPage(proofInput(doc, rules, held)).map((finding, at) => ({
+    return proofPage(proofInput(doc, rules, held, linked)).map((finding, at) => ({
       number: at + 1,
       finding,
     }));
-  }, [doc, held, rules]);
+  }, [doc, held, rules, linked]);
 
   const show = (next: PageDoc) => {
     session.doc.set(next);

@@ -350,6 +350,12 @@ export function fillWant(editor: Editor, wantId: string, assetId: string): void 
   );
 }
 
+/** Says where the page stands on its site; the empty text, that nobody knows. */
+export function setAddress(editor: Editor, address: string): void {
+  const tr = named(editor, 'the address of the page');
+  editor.view.dispatch(tr.setDocAttribute('address', address === '' ? null : address));
+}
+
 /** Typing in the title joins into one step of undo, as typing in the text does. */
 export function setTitle(editor: Editor, title: string): void {
   editor.view.dispatch(

@@ -24,6 +24,7 @@ import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
 import { LEAD_LOOK, leadMark } from './lead-mark.ts';
 import { WORD_MARKS } from './marks.ts';
+import { NEW_WINDOW_LOOK, newWindow, newWindowSaid } from './new-window.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
@@ -37,6 +38,7 @@ const PageDocument = Document.extend({
       wants: { default: [], rendered: false },
       tray: { default: [], rendered: false },
       lead: { default: null, rendered: false },
+      address: { default: null, rendered: false },
     };
   },
 });
@@ -78,6 +80,8 @@ export function makeEditor(
       }),
       PageDocument,
       ...WORD_MARKS,
+      newWindow(target.rules.language),
+      newWindowSaid,
       ...SHEET_KINDS.flatMap(({ nodes }) => nodes({ rules: target.rules, targetId: target.id })),
       blockIds,
       emptiedRows,
@@ -90,7 +94,7 @@ export function makeEditor(
     ],
     editorProps: {
       attributes: {
-        class: `sheet-text placard-column ${LEAD_LOOK}`,
+        class: `sheet-text placard-column ${LEAD_LOOK} ${NEW_WINDOW_LOOK}`,
         'aria-label': 'Text of the page',
         role: 'textbox',
         'aria-multiline': 'true',

@@ -17,8 +17,8 @@ export function toEditor(page: PageDoc): JSONContent {
 }
 
 /** The page's own facts as attributes of the document. */
-export function factsOf({ title, wants, tray, lead }: PageDoc) {
-  return { title, wants, tray, lead: lead ?? null };
+export function factsOf({ title, wants, tray, lead, address }: PageDoc) {
+  return { title, wants, tray, lead: lead ?? null, address: address ?? null };
 }
 
 function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
@@ -29,12 +29,13 @@ function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
 
 /** The editor's document as a page. Attributes of its own that a page does not have are left away. */
 export function fromEditor(json: JSONContent): PageDoc {
-  const { title, wants, tray, lead } = json.attrs ?? {};
+  const { title, wants, tray, lead, address } = json.attrs ?? {};
   return v.parse(PageDocSchema, {
     title,
     wants,
     tray,
     ...(typeof lead === 'string' ? { lead } : {}),
+    ...(typeof address === 'string' ? { address } : {}),
     blocks: (json.content ?? []).flatMap(blockOf),
   });
 }
@@ -73,14 +74,14 @@ function partOf(node: JSONContent): JSONContent {
 }
 
 /** What a page keeps of the attributes of a mark; a mark that says nothing without them is left away. */
-const KEPT_OF_MARK: Readonly<Record<string, 'href' | 'title' | 'lang'>> = {
-  link: 'href',
-  abbreviation: 'title',
-  language: 'lang',
+const KEPT_OF_MARK: Readonly<Record<string, (attrs: Readonly<Record<string, unknown>>) => object>> = {
+  link: ({ href, newWindow }) => ({ href: String(href ?? ''), ...(newWindow === true ? { newWindow } : {}) }),
+  abbreviation: ({ title }) => ({ title: String(title ?? '') }),
+  language: ({ lang }) => ({ lang: String(lang ?? '') }),
 };
 
 function plainMark(mark: { type: string; attrs?: Record<string, unknown> }) {
   const kept = KEPT_OF_MARK[mark.type];
-  const plain = { type: mark.type, ...(kept ? { attrs: { [kept]: String(mark.attrs?.[kept] ?? '') } } : {}) };
+  const plain = { type: mark.type, ...(kept ? { attrs: kept(mark.attrs ?? {}) } : {}) };
   return v.is(MarkSchema, plain) ? [plain] : [];
 }

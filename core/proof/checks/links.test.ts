@@ -1,7 +1,16 @@
+import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
+import type { Inline } from '../../page/inline.ts';
+import { PageAddressSchema } from '../../page/page-address.ts';
 import { examplePage, PLAIN_RULES } from '../../page/testing.ts';
+import { writeInlines } from '../../page/write-inline.ts';
 import { sayFinding } from '../say.ts';
 import { checkLinks } from './links.ts';
+
+const PAGES = new Map([
+  ['tides', { title: 'Tides this week', address: '/visit/tides' }],
+  ['reed', { title: 'Reed-cutting days', address: '' }],
+]);
 
 /** What is found of a page with one paragraph, whose parts with an address are links. */
 function found(...parts: readonly (readonly [words: string, href?: string])[]): readonly string[] {
@@ -14,7 +23,7 @@ function found(...parts: readonly (readonly [words: string, href?: string])[]): 
       ...(href ? { marks: [{ type: 'link' as const, attrs: { href } }] } : {}),
     })),
   });
-  return checkLinks({ page, rules: PLAIN_RULES, pieces: new Map(), html: '' }).map(
+  return checkLinks({ page, rules: PLAIN_RULES, pieces: new Map(), pages: PAGES, html: '' }).map(
     (found) => sayFinding(found).sentence,
   );
 }
@@ -42,5 +51,39 @@ describe('links that say nothing', () => {
 
   it('only counts what is linked', () => {
     expect(found(['Click here'])).toEqual([]);
+  });
+});
+
+describe('links to other pages', () => {
+  it('pass where the page is there and its address is known', () => {
+    expect(found(['Tides this week', 'page:tides'])).toEqual([]);
+  });
+
+  it('are told of where it is gone, or nobody has said where it stands', () => {
+    expect(found(['Reed-cutting', 'page:reed'], [' and '], ['eels', 'page:gone'])).toEqual([
+      'A link leads to “Reed-cutting days”, whose address is not known yet.',
+      'A link leads to a page that is no longer there.',
+    ]);
+  });
+
+  it('go out with the address of the page, and as words alone without one', () => {
+    const linked = (href: string): Inline[] => [
+      { type: 'text', text: 'Tides', marks: [{ type: 'link', attrs: { href } }] },
+    ];
+    const context = { rules: PLAIN_RULES, pages: PAGES };
+    expect(writeInlines(linked('page:tides'), context)).toBe('<a href="/visit/tides">Tides</a>');
+    expect(writeInlines(linked('page:reed'), context)).toBe('Tides');
+    expect(writeInlines(linked('page:gone'), { rules: PLAIN_RULES })).toBe('Tides');
+  });
+
+  it.each([
+    ['/visit/tides', true],
+    ['https://reserve.example/tides', true],
+    ['//elsewhere.example', false],
+    ['javascript:alert(1)', false],
+    ['visit/tides', false],
+    ['', false],
+  ])('are written with no other address than one of a page: %s', (address, isOne) => {
+    expect(v.is(PageAddressSchema, address)).toBe(isOne);
   });
 });

@@ -1,7 +1,10 @@
 import { anchorsOf, linkedAnchors } from '../../page/anchors.ts';
 import type { Block } from '../../page/blocks/block.ts';
 import { kindOf } from '../../page/blocks/kinds.ts';
-import type { Inline } from '../../page/inline.ts';
+import { type Inline, plainText } from '../../page/inline.ts';
+import { linkRuns } from '../../page/link-runs.ts';
+import { hrefsOf } from '../../page/linked.ts';
+import { hrefOut, pageIdIn } from '../../page/page-address.ts';
 import { walkPage } from '../../page/walk.ts';
 import type { Found } from '../finding.ts';
 import type { ProofInput } from '../input.ts';
@@ -38,7 +41,7 @@ const VAGUE = new Set([
 
 /** Link texts that say nothing by themselves: screen readers list links without the words around them (WCAG 2.2, 2.4.4 and 2.4.9). */
 export function checkLinks(input: ProofInput): readonly Found[] {
-  return [...checkWords(input), ...checkAnchors(input)];
+  return [...checkWords(input), ...checkAnchors(input), ...checkPages(input)];
 }
 
 /** Links to places on this page that it does not have. */
@@ -52,6 +55,23 @@ function checkAnchors({ page, rules }: ProofInput): readonly Found[] {
         (anchor): Found => ({
           code: 'anchor-missing',
           values: { anchor },
+          place: placeOf(block),
+          remedies: [],
+        }),
+      ),
+  );
+}
+
+/** Links to pages that are gone, or whose address nobody has said: they go out as words alone. */
+function checkPages({ page, pages }: ProofInput): readonly Found[] {
+  if (!pages) return [];
+  return [...walkPage(page)].flatMap((block) =>
+    hrefsOf(block)
+      .filter((href) => hrefOut(href, pages) === null)
+      .map(
+        (href): Found => ({
+          code: 'page-link-broken',
+          values: { title: pages.get(pageIdIn(href) ?? '')?.title ?? null },
           place: placeOf(block),
           remedies: [],
         }),
@@ -93,18 +113,7 @@ const plain = (words: string) =>
     .replace(/\s+/gu, ' ')
     .trim();
 
-/** The words of each link of a run, in order; those of one address that follow each other are one link. */
+/** The words of each link of a run, in order. */
 function linksIn(content: readonly Inline[]): readonly string[] {
-  const links: { href: string; words: string }[] = [];
-  let isWithin = false;
-  for (const inline of content) {
-    const mark = inline.marks?.find(({ type }) => type === 'link');
-    const href = mark?.type === 'link' ? mark.attrs.href : null;
-    const last = links.at(-1);
-    const words = inline.type === 'text' ? inline.text : ' ';
-    if (href !== null && isWithin && last?.href === href) last.words += words;
-    else if (href !== null) links.push({ href, words });
-    isWithin = href !== null;
-  }
-  return links.map(({ words }) => words);
+  return linkRuns(content).flatMap(({ link, inlines }) => (link ? [plainText(inlines)] : []));
 }

@@ -1,11 +1,9 @@
-import { attribute, type HtmlElement } from '../../html-tree.ts';
+import { attribute, type HtmlElement, hasClass } from '../../html-tree.ts';
 import { Flow, type ReadElement, type Reader, type ReadPart } from '../../reading.ts';
 import { gapIn } from '../gap.ts';
 import { readList } from '../list/read.ts';
 import { wholeLinkOf, withoutWholeLink } from '../whole-link.ts';
 import { CARD_GAP, CARDS_PER_ROW, type Card, isOnCard, type OnCard, perRowFor } from './schema.ts';
-
-const hasClass = (node: HtmlElement, name: string) => attribute(node, 'class').split(/\s+/).includes(name);
 
 /** A list that is said to be one of cards; any other is a list. */
 export const readCards: ReadElement = (node, flow, reader, marks) => {

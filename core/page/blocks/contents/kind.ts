@@ -1,6 +1,6 @@
 import { messagesFor } from '../../../messages/messages.ts';
 import { escapeHtml } from '../../escape.ts';
-import { attribute, elementsIn, type HtmlElement } from '../../html-tree.ts';
+import { attribute, elementsIn, type HtmlElement, hasClass } from '../../html-tree.ts';
 import { readBlock } from '../../read-block.ts';
 import type { ReadElement } from '../../reading.ts';
 import type { BlockKind } from '../kind.ts';
@@ -22,8 +22,6 @@ const readContents: ReadElement = (node, flow, reader, marks) => {
     readBlock(node, flow, reader, marks);
   else flow.putBlock({ type: 'contents', attrs: { id: reader.newId(), deepest } });
 };
-
-const hasClass = (node: HtmlElement, name: string) => attribute(node, 'class').split(/\s+/).includes(name);
 
 const leadsHere = (node: HtmlElement) =>
   [...elementsIn(node)].every(

@@ -7,11 +7,11 @@ import type { Heading } from './schema.ts';
 
 /** A heading in the text (HTML, `h2` to `h4`): the page's title is the first level. */
 export const heading: BlockKind<Heading> = {
-  write: ({ attrs: { id, level }, content }, { anchors }) => {
+  write: ({ attrs: { id, level }, content }, context) => {
     if (isBlank(content)) return '';
-    const anchor = anchors.get(id);
+    const anchor = context.anchors.get(id);
     const named = anchor === undefined ? '' : ` id="${escapeHtml(anchor)}"`;
-    return `<h${level}${named}>${writeInlines(content)}</h${level}>`;
+    return `<h${level}${named}>${writeInlines(content, context)}</h${level}>`;
   },
   words: ({ content }) => [content],
   findings: ({ attrs: { id }, content }) =>

@@ -1,3 +1,4 @@
+import type { BlockContext } from '../../write-context.ts';
 import { writeInlines } from '../../write-inline.ts';
 import type { Block } from '../block.ts';
 import type { BlockKind } from '../kind.ts';
@@ -8,7 +9,7 @@ type Of<T extends List['type']> = Extract<Block, { readonly type: T }>;
 
 /** A list (HTML, `ul` and `ol`). Its entries hold words and lists, and are part of it. */
 const list = {
-  write: (block: List) => writeList(block),
+  write: (block: List, context: BlockContext) => writeList(block, context),
   words: (block: List) => linesOf(block).map(({ content }) => content),
 };
 
@@ -19,17 +20,19 @@ export const bulletList: BlockKind<Of<'bulletList'>> = {
 
 export const orderedList: BlockKind<Of<'orderedList'>> = { ...list, reads: { ol: readList } };
 
-function writeList(list: List | InnerList): string {
-  const items = list.content.map((item) => `<li>${writeItem(item)}</li>`).join('\n');
+function writeList(list: List | InnerList, context: BlockContext): string {
+  const items = list.content.map((item) => `<li>${writeItem(item, context)}</li>`).join('\n');
   if (list.type === 'bulletList') return `<ul>\n${items}\n</ul>`;
   const { start = 1 } = list.attrs ?? {};
   return `<ol${start === 1 ? '' : ` start="${start}"`}>\n${items}\n</ol>`;
 }
 
-function writeItem(item: ListItem): string {
+function writeItem(item: ListItem, context: BlockContext): string {
   const [only] = item.content;
-  if (item.content.length === 1 && only?.type === 'paragraph') return writeInlines(only.content);
+  if (item.content.length === 1 && only?.type === 'paragraph') return writeInlines(only.content, context);
   return item.content
-    .map((part) => (part.type === 'paragraph' ? `<p>${writeInlines(part.content)}</p>` : writeList(part)))
+    .map((part) =>
+      part.type === 'paragraph' ? `<p>${writeInlines(part.content, context)}</p>` : writeList(part, context),
+    )
     .join('\n');
 }

@@ -5,6 +5,6 @@ import type { Paragraph } from './schema.ts';
 
 /** Text (HTML, `p`). Empty ones are there to be written in, and do not go out. */
 export const paragraph: BlockKind<Paragraph> = {
-  write: ({ content }) => (isBlank(content) ? '' : `<p>${writeInlines(content)}</p>`),
+  write: ({ content }, context) => (isBlank(content) ? '' : `<p>${writeInlines(content, context)}</p>`),
   words: ({ content }) => [content],
 };

@@ -1,6 +1,7 @@
 import { messagesFor } from '../../../messages/messages.ts';
 import { escapeHtml } from '../../escape.ts';
 import { isBlank } from '../../inline.ts';
+import type { BlockContext } from '../../write-context.ts';
 import { writeInlines } from '../../write-inline.ts';
 import type { BlockKind } from '../kind.ts';
 import { placedCells } from './grid.ts';
@@ -22,12 +23,13 @@ const INLINE = {
  * and so has a name (WCAG 2.2, 2.1.1 and 4.1.2). Header cells say what they are headers of (`scope`).
  */
 export const table: BlockKind<Table> = {
-  write: (block, { rules, isInline }) => {
+  write: (block, context) => {
+    const { rules, isInline } = context;
     const { caption } = block.attrs;
     const style = (part: keyof typeof INLINE) => (isInline ? ` style="${INLINE[part]}"` : '');
     const name = escapeHtml(caption || messagesFor(rules.language).table);
     const said = caption === '' ? '' : `<caption${style('caption')}>${escapeHtml(caption)}</caption>\n`;
-    const rows = writeRows(block, style('cell'));
+    const rows = writeRows(block, style('cell'), context);
     return `<div class="table-frame" role="region" aria-label="${name}" tabindex="0"${style('around')}>\n<table${style('table')}>\n${said}${rows}\n</table>\n</div>`;
   },
   words: ({ attrs: { caption }, content }) => [
@@ -57,11 +59,11 @@ export const table: BlockKind<Table> = {
   reads: { table: readTable },
 };
 
-function writeRows({ content }: Table, style: string): string {
+function writeRows({ content }: Table, style: string, context: BlockContext): string {
   const head = headRows(content);
   const lines = placedCells(content).map((cells, row) => {
     const inner = cells.map(({ cell, column }) =>
-      writeCell(cell, row < head || column > 0 || !isHeader(cell) ? 'col' : 'row', style),
+      writeCell(cell, row < head || column > 0 || !isHeader(cell) ? 'col' : 'row', style, context),
     );
     return `<tr>${inner.join('')}</tr>`;
   });
@@ -80,7 +82,7 @@ function headRows(rows: readonly TableRow[]): number {
   return isWhole ? head : 0;
 }
 
-function writeCell(cell: Cell, scope: 'col' | 'row', style: string): string {
+function writeCell(cell: Cell, scope: 'col' | 'row', style: string, context: BlockContext): string {
   // A header that says nothing is one of nothing, as in the corner of a table.
   const isHead = isHeader(cell) && cell.content.some(({ content }) => !isBlank(content));
   const name = isHead ? 'th' : 'td';
@@ -92,7 +94,7 @@ function writeCell(cell: Cell, scope: 'col' | 'row', style: string): string {
   const [only] = cell.content;
   const inner =
     cell.content.length === 1
-      ? writeInlines(only?.content)
-      : cell.content.map(({ content }) => `<p>${writeInlines(content)}</p>`).join('');
+      ? writeInlines(only?.content, context)
+      : cell.content.map(({ content }) => `<p>${writeInlines(content, context)}</p>`).join('');
   return `<${name}${attributes.join('')}${style}>${inner}</${name}>`;
 }

@@ -1,0 +1,37 @@
+import * as v from 'valibot';
+import { isWebAddress } from '../rights/label.ts';
+
+/** Another page that a page may link to. */
+export interface LinkedPage {
+  readonly title: string;
+  /** Where it stands on its site; empty while nobody has said so. */
+  readonly address: string;
+}
+
+export type LinkedPages = ReadonlyMap<string, LinkedPage>;
+
+/** Where a page stands on its site: a web address, or a path there. */
+export const PageAddressSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.maxLength(2000, 'An address is at most 2,000 letters long.'),
+  v.check(
+    (address) => isWebAddress(address) || /^\/(?!\/)[^\s<>"\\]*$/.test(address),
+    'An address begins with https://, http:// or /.',
+  ),
+);
+
+/** The address by which a link leads to another page of Placard, whatever it is called and wherever it stands. */
+export const pageHref = (pageId: string) => `page:${pageId}`;
+
+/** The ID of the page that such an address leads to; null for every other address. */
+export function pageIdIn(href: string): string | null {
+  return /^page:([A-Za-z0-9-]{1,64})$/.exec(href)?.[1] ?? null;
+}
+
+/** The address that goes out for that of a link; null where nobody knows it, so that words stand there alone. */
+export function hrefOut(href: string, pages: LinkedPages | undefined): string | null {
+  const id = pageIdIn(href);
+  if (id === null) return href;
+  return pages?.get(id)?.address || null;
+}
