@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { isWebAddress } from '../rights/label.ts';
 
 /** Another page that a page may link to. */
-export interface LinkedPage {
+interface LinkedPage {
   readonly title: string;
   /** Where it stands on its site; empty while nobody has said so. */
   readonly address: string;
