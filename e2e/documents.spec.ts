@@ -7,6 +7,7 @@ import {
   dropFiles,
   expectAccessible,
   figures,
+  htmlOf,
   label,
   row,
   saved,
@@ -58,4 +59,40 @@ test('a document is handed in, read on its label, placed by its first page, proo
 
   await page.goto('/shelf?kind=document');
   await expect(page.getByRole('option', { name: /Tide table for Saltmere/ })).toContainText('PDF, 12 pages');
+});
+
+test('words lead to the file of a document, say what it is, and hold when another takes its place', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'A file to read');
+  await sheet(page).click();
+  await page.keyboard.type('Print the ');
+  await dropFiles(page, tray(page), [
+    {
+      name: 'hides.pdf',
+      mimeType: 'application/pdf',
+      buffer: pdfOf({ title: 'Map of the hides', author: 'Ines Okonjo', pages: 2 }),
+    },
+  ]);
+  await tray(page)
+    .getByRole('button', { name: /Map of the hides/ })
+    .click();
+  await label(page).getByRole('button', { name: 'Link to its file' }).press('Enter');
+  await page.keyboard.type(' and bring it.');
+  const link = sheet(page).getByRole('link', { name: 'Map of the hides' });
+  await expect(link).toHaveAttribute('href', /^file:/);
+  await expect(sheet(page)).toContainText('Print the Map of the hides and bring it.');
+  await saved(page);
+  await expect
+    .poll(() => htmlOf(page))
+    .toMatch(
+      /Print the <a href="[^"]*map-of-the-hides\.pdf" type="application\/pdf">Map of the hides<span class="link-says"> \(PDF, 2 pages, \d+ k?B\)<\/span><\/a> and bring it\./,
+    );
+  // Chosen words lead there too.
+  await page.keyboard.press('Shift+Home');
+  await expect(row(page, 'Link').getByRole('combobox', { name: 'A document of the tray' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Proof', exact: true }).click();
+  await expect(page.getByText('The licence of Map of the hides is not known.')).toBeVisible();
 });

@@ -256,10 +256,10 @@ test('a quotation stands on the sheet, goes out with whose words it is, and come
   await expect(page.getByRole('heading', { name: 'A quotation' })).toBeVisible();
   await field(page, 'Whose words').fill('Ines Okonjo, warden');
   await field(page, 'Where they can be read').fill('somewhere');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await row(page, 'Source').getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText('An address begins with https:// or http://.')).toBeVisible();
   await field(page, 'Where they can be read').fill('https://tidewatch.example/booming');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await row(page, 'Source').getByRole('button', { name: 'Keep' }).click();
   await expect(sheet(page).getByRole('figure')).toContainText('Ines Okonjo, warden');
   await saved(page);
 

@@ -105,7 +105,7 @@ test('a link leads to another page of the site wherever that stands, and says th
   await expect
     .poll(() => htmlOf(page))
     .toContain(
-      '<a href="/visit/linked" target="_blank" rel="noopener">See the tides.<span class="new-window"> (opens in a new window)</span></a>',
+      '<a href="/visit/linked" target="_blank" rel="noopener">See the tides.<span class="link-says"> (opens in a new window)</span></a>',
     );
 });
 

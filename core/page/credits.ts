@@ -1,10 +1,10 @@
 import { messagesFor } from '../messages/messages.ts';
 import { creditText } from '../rights/attribution.ts';
 import { escapeHtml } from './escape.ts';
+import { usesOf } from './linked.ts';
 import type { PageDoc } from './model.ts';
 import type { Piece } from './piece.ts';
 import type { HouseRules } from './target.ts';
-import { placementsOf } from './walk.ts';
 import { creditedAs, creditHere, titleHere } from './words.ts';
 import { writeCredit } from './write-credit.ts';
 
@@ -22,7 +22,7 @@ export function creditsOfPage(
   rules: HouseRules,
 ): readonly PageCredit[] {
   const credits = new Map<string, PageCredit>();
-  for (const placement of placementsOf(page)) {
+  for (const placement of usesOf(page)) {
     const piece = pieces.get(placement.asset);
     if (!piece) continue;
     const parts = creditHere(rules, placement, piece);

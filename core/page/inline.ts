@@ -2,9 +2,9 @@ import * as v from 'valibot';
 import { isWebAddress } from '../rights/label.ts';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 
-/** Where a link goes: a web address, an e-mail address, a place on the same site or page, or another page of Placard (`linked.ts`). */
+/** Where a link goes: a web address, an e-mail address, a place on the same site or page, another page of Placard, or a file of its shelf (`page-address.ts`). */
 export function isLinkAddress(address: string): boolean {
-  if (/^page:[A-Za-z0-9-]{1,64}$/.test(address)) return true;
+  if (/^(?:page|file):[A-Za-z0-9-]{1,64}$/.test(address)) return true;
   if (/^mailto:[^\s<>"]+@[^\s<>"]+$/i.test(address)) return true;
   if (/^[/#][^\s<>"\\]*$/.test(address)) return !address.startsWith('//');
   return isWebAddress(address);

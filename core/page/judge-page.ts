@@ -1,15 +1,15 @@
 import type { Judgement } from '../rights/judgement.ts';
+import { usesOf } from './linked.ts';
 import type { PageDoc } from './model.ts';
 import type { Piece } from './piece.ts';
 import type { HouseRules } from './target.ts';
-import { placementsOf } from './walk.ts';
 import { judgeUses } from './words.ts';
 
 /** Whether a piece may stand on a page as it does: the first use there that is not simply allowed decides. */
 export function judgeOnPage(rules: HouseRules, page: PageDoc, piece: Piece): Judgement {
   return judgeUses(
     rules,
-    placementsOf(page).filter(({ asset }) => asset === piece.id),
+    usesOf(page).filter(({ asset }) => asset === piece.id),
     piece,
   );
 }

@@ -1,7 +1,8 @@
 import type { Block } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
-import { pageIdIn } from './page-address.ts';
-import { walkPage } from './walk.ts';
+import { newPlacement, type Placement } from './blocks/placement/schema.ts';
+import { fileIdIn, pageIdIn } from './page-address.ts';
+import { placementsOf, walkPage } from './walk.ts';
 
 interface Holder {
   readonly blocks: readonly Block[];
@@ -28,4 +29,29 @@ export function linkedPageIds(page: Holder): ReadonlySet<string> {
   return new Set(
     [...walkPage(page)].flatMap((block) => hrefsOf(block).flatMap((href) => pageIdIn(href) ?? [])),
   );
+}
+
+/** A document that words of a block lead to: a use of it, as one that stands on the page is. */
+export interface LinkedFile {
+  readonly blockId: string;
+  readonly placement: Placement;
+}
+
+/** The documents that a page leads to, in reading order. */
+export function linkedFiles(page: Holder): readonly LinkedFile[] {
+  const files = [...walkPage(page)].flatMap((block) =>
+    hrefsOf(block).flatMap((href) => {
+      const assetId = fileIdIn(href);
+      return assetId === null ? [] : [{ blockId: block.attrs.id, assetId }];
+    }),
+  );
+  return files.map(({ blockId, assetId }, at) => ({
+    blockId,
+    placement: newPlacement(`link:${at + 1}`, assetId),
+  }));
+}
+
+/** All uses of pieces on a page: those that stand on it, and then those that it leads to. */
+export function usesOf(page: Holder): readonly Placement[] {
+  return [...placementsOf(page), ...linkedFiles(page).map(({ placement }) => placement)];
 }

@@ -89,7 +89,7 @@ describe('marks of words', () => {
     ];
     const html = written(content);
     expect(html).toContain(
-      '<a href="/tides" target="_blank" rel="noopener">Tides<span class="new-window"> (opens in a new window)</span></a> today',
+      '<a href="/tides" target="_blank" rel="noopener">Tides<span class="link-says"> (opens in a new window)</span></a> today',
     );
     expect(read(html)).toEqual(content);
     const german = { ...CONTEXT, rules: { ...PLAIN_RULES, language: 'de' } };

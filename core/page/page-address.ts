@@ -24,14 +24,15 @@ export const PageAddressSchema = v.pipe(
 /** The address by which a link leads to another page of Placard, whatever it is called and wherever it stands. */
 export const pageHref = (pageId: string) => `page:${pageId}`;
 
-/** The ID of the page that such an address leads to; null for every other address. */
+/** The address by which a link leads to the file of a document on the shelf. */
+export const fileHref = (assetId: string) => `file:${assetId}`;
+
+/** The ID of the page that an address leads to; null for every other address. */
 export function pageIdIn(href: string): string | null {
   return /^page:([A-Za-z0-9-]{1,64})$/.exec(href)?.[1] ?? null;
 }
 
-/** The address that goes out for that of a link; null where nobody knows it, so that words stand there alone. */
-export function hrefOut(href: string, pages: LinkedPages | undefined): string | null {
-  const id = pageIdIn(href);
-  if (id === null) return href;
-  return pages?.get(id)?.address || null;
+/** The ID of the document whose file an address leads to; null for every other address. */
+export function fileIdIn(href: string): string | null {
+  return /^file:([A-Za-z0-9-]{1,64})$/.exec(href)?.[1] ?? null;
 }

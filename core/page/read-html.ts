@@ -3,7 +3,7 @@ import { escapeHtml } from './escape.ts';
 import { attribute, elementsIn, type HtmlElement, type HtmlNode } from './html-tree.ts';
 import type { LeftOut } from './left-out.ts';
 import { readBlock } from './read-block.ts';
-import { isNewWindowSaid, marksOf, withMark } from './read-marks.ts';
+import { isSaidByLink, marksOf, withMark } from './read-marks.ts';
 import { Flow, type Marks, type ReadElement, type Reader, type ReadPart } from './reading.ts';
 import { offeredPicture } from './rich-pasted.ts';
 import { isSilent } from './silent.ts';
@@ -78,7 +78,7 @@ const READS: ReadonlyMap<string, ReadElement> = new Map(
 
 function readNode(node: HtmlNode, flow: Flow, reader: Reader, marks: Marks): void {
   if (typeof node === 'string') flow.text(node, marks);
-  else if (!isSilent(node.name) && !isHidden(node) && !isNewWindowSaid(node)) {
+  else if (!isSilent(node.name) && !isHidden(node) && !isSaidByLink(node)) {
     const read = READS.get(node.name);
     if (read) read(node, flow, reader, marks);
     else reader.readAll(node.children, flow, marksOf(node, marks));

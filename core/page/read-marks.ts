@@ -41,13 +41,15 @@ export function marksOf(node: HtmlElement, around: Marks): Marks {
 
 /** Where a link leads. That it opens a new window is taken over where it is said, and not from what every link of a mail does. */
 function linkIn(node: HtmlElement, href: string) {
-  const isSaid = node.children.some((child) => typeof child !== 'string' && isNewWindowSaid(child));
+  const isSaid =
+    attribute(node, 'target') === '_blank' &&
+    node.children.some((child) => typeof child !== 'string' && isSaidByLink(child));
   return isSaid ? ({ href, newWindow: true } as const) : { href };
 }
 
 /** What a link says of itself when it goes out (`write-inline.ts`), which is no word of the page. */
-export function isNewWindowSaid(node: HtmlElement): boolean {
-  return node.name === 'span' && hasClass(node, 'new-window');
+export function isSaidByLink(node: HtmlElement): boolean {
+  return node.name === 'span' && hasClass(node, 'link-says');
 }
 
 /** The marks that say what words are, or how they are spoken (WHATWG HTML, 4.5; CSS 2.2, vertical-align). */

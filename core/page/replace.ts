@@ -1,4 +1,6 @@
+import { usesOf } from './linked.ts';
 import type { PageDoc } from './model.ts';
+import { fileHref } from './page-address.ts';
 import { placementsOf, withBlocks } from './walk.ts';
 
 /**
@@ -11,7 +13,7 @@ export function withReplaced(page: PageDoc, oldId: string, newId: string): PageD
   const names =
     page.tray.includes(oldId) ||
     page.wants.some((want) => want.filledBy === oldId) ||
-    placementsOf(page).some(({ asset }) => asset === oldId);
+    usesOf(page).some(({ asset }) => asset === oldId);
   if (!names) return page;
   const swapped = withBlocks(page, (block) =>
     block.type === 'placement' && block.attrs.asset === oldId
@@ -20,9 +22,17 @@ export function withReplaced(page: PageDoc, oldId: string, newId: string): PageD
   );
   return {
     ...swapped,
+    blocks: withLinksTo(swapped.blocks, oldId, newId),
     tray: [...new Set(page.tray.map(swap))],
     wants: page.wants.map((want) => (want.filledBy === oldId ? { ...want, filledBy: newId } : want)),
   };
+}
+
+/** Links to the file of one piece, led to that of another, wherever they stand: in the words of a block or as its own. */
+function withLinksTo(blocks: PageDoc['blocks'], oldId: string, newId: string): PageDoc['blocks'] {
+  const [from, to] = [JSON.stringify(fileHref(oldId)), JSON.stringify(fileHref(newId))];
+  const text = JSON.stringify(blocks);
+  return text.includes(from) ? JSON.parse(text.replaceAll(from, to)) : blocks;
 }
 
 /** The page without pieces on its tray, as far as they do not stand on the sheet; wants that they filled are open again. */

@@ -42,6 +42,7 @@ const SEVERITIES: HouseRules['severities'] = {
   'link-empty': 'mend',
   'anchor-missing': 'mend',
   'page-link-broken': 'mend',
+  'file-link-broken': 'mend',
   'contents-empty': 'mend',
   'link-vague': 'mend',
   'name-rule': 'mend',

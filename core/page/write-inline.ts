@@ -1,14 +1,11 @@
 import { messagesFor } from '../messages/messages.ts';
 import { escapeHtml } from './escape.ts';
 import type { Inline, Mark } from './inline.ts';
+import { type LinkContext, linkOut } from './link-out.ts';
 import { type LinkMark, linkRuns } from './link-runs.ts';
-import { hrefOut } from './page-address.ts';
-import type { WriteContext } from './write-context.ts';
-
-type Wording = Pick<WriteContext, 'rules' | 'pages'>;
 
 /** Words in a line as HTML (WHATWG HTML, 4.5 text-level semantics). */
-export function writeInlines(content: readonly Inline[] | undefined, context: Wording): string {
+export function writeInlines(content: readonly Inline[] | undefined, context: LinkContext): string {
   return linkRuns(content)
     .map(({ link, inlines }) => {
       const html = inlines.map(writeInline).join('');
@@ -17,13 +14,20 @@ export function writeInlines(content: readonly Inline[] | undefined, context: Wo
     .join('');
 }
 
-/** A link, or the words alone where nobody knows where they lead; where it opens a new window, that is said to all (WCAG 2.2, technique G201). */
-function writeLink(link: LinkMark, html: string, { rules, pages }: Wording): string {
-  const href = hrefOut(link.href, pages);
-  if (href === null) return html;
-  if (!link.newWindow) return `<a href="${escapeHtml(href)}">${html}</a>`;
-  const { opensNewWindow } = messagesFor(rules.language);
-  return `<a href="${escapeHtml(href)}" target="_blank" rel="noopener">${html}<span class="new-window"> (${escapeHtml(opensNewWindow)})</span></a>`;
+/**
+ * A link, or the words alone where nobody knows where they lead. What kind of file it leads to, and how large that is, is said
+ * in it (WCAG 2.2, technique H30 and its advice), and where it opens a new window, that is said to all (technique G201).
+ */
+function writeLink({ href, newWindow }: LinkMark, html: string, context: LinkContext): string {
+  const out = linkOut(href, context);
+  if (!out) return html;
+  const said = [out.says, newWindow ? messagesFor(context.rules.language).opensNewWindow : ''].filter(
+    Boolean,
+  );
+  const type = out.mime === '' ? '' : ` type="${out.mime}"`;
+  const target = newWindow ? ' target="_blank" rel="noopener"' : '';
+  const says = said.length === 0 ? '' : `<span class="link-says"> (${escapeHtml(said.join(', '))})</span>`;
+  return `<a href="${escapeHtml(out.href)}"${type}${target}>${html}${says}</a>`;
 }
 
 const writeInline = (inline: Inline) =>

@@ -49,6 +49,7 @@ export const FINDING_CODES = [
   'anchor-missing',
   'contents-empty',
   'page-link-broken',
+  'file-link-broken',
   'name-rule',
   'same-piece-twice',
 ] as const;
@@ -99,6 +100,7 @@ export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'link-empty': 'A link without words',
   'anchor-missing': 'A link to a place that the page does not have',
   'page-link-broken': 'A link to a page that is gone or has no address',
+  'file-link-broken': 'A link to a file that is gone',
   'contents-empty': 'A list of contents without headings',
   'link-vague': 'A link whose words do not say where it leads',
   'name-rule': 'A file name that breaks the rule',

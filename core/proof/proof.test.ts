@@ -202,6 +202,13 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
       ],
     }),
   },
+  'file-link-broken': {
+    page: examplePage({
+      type: 'paragraph',
+      attrs: { id: 'p' },
+      content: [{ type: 'text', text: 'The map', marks: [{ type: 'link', attrs: { href: 'file:gone' } }] }],
+    }),
+  },
   'contents-empty': {
     page: examplePage({ type: 'contents', attrs: { id: 'contents', deepest: 2 } }, heading('Deep', 3)),
   },

@@ -196,6 +196,10 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
         ? 'Its words go out, and the link does not.'
         : 'Its words go out, and the link does not. The label of that page takes its address on the site.',
   }),
+  'file-link-broken': () => ({
+    sentence: 'A link leads to a file that is no longer on the shelf.',
+    why: 'Its words go out, and the link does not.',
+  }),
   'contents-empty': () => ({
     sentence: 'A list of contents has nothing to list.',
     why: 'The page has no headings of these levels, and it goes out empty.',

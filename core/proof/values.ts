@@ -79,6 +79,7 @@ export interface FindingValues {
   'anchor-missing': { readonly anchor: string };
   /** `title` is null for a page that is gone. */
   'page-link-broken': { readonly title: string | null };
+  'file-link-broken': Record<never, never>;
   'contents-empty': Record<never, never>;
   'link-vague': { readonly words: string };
   'name-rule': { readonly fileName: string; readonly fault: NameFault };

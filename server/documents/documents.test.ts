@@ -10,6 +10,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Asset, AssetListSchema, LookalikesSchema } from '#api/assets.ts';
 import { PageSchema } from '#api/pages.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { fileHref } from '#core/page/page-address.ts';
 import { documents, perceptualHashes } from '../db/schema.ts';
 import { writeBundle } from '../deliver/bundle.ts';
 import { readPage } from '../pages/store.ts';
@@ -169,13 +170,22 @@ describe('a document on a page', () => {
       version: asset.version,
       body: { label: { licence: 'own' } },
     });
+    const linked = await take(pdfOf({ title: 'Map of the hides', pages: 1 }), 'map.pdf');
     const made = await server.ask('/api/pages', {
       method: 'POST',
       body: { title: 'The count', targetId: 'reserve', wants: [], due: null },
     });
     const { id } = v.parse(v.object({ id: v.string() }), made.body);
     const page = v.parse(PageSchema, (await server.ask(`/api/pages/${id}`)).body);
-    const blocks = [{ type: 'placement' as const, attrs: newPlacement('one', asset.id, 'beside-left') }];
+    const link = { type: 'link' as const, attrs: { href: fileHref(linked.id) } };
+    const blocks = [
+      { type: 'placement' as const, attrs: newPlacement('one', asset.id, 'beside-left') },
+      {
+        type: 'paragraph' as const,
+        attrs: { id: 'led' },
+        content: [{ type: 'text' as const, text: 'The map', marks: [link] }],
+      },
+    ];
     const saved = await server.ask(`/api/pages/${id}`, {
       method: 'PUT',
       version: page.version,
@@ -184,6 +194,11 @@ describe('a document on a page', () => {
     expect(saved.status).toBe(200);
     const findings = await server.ask(`/api/pages/${id}/findings`);
     expect(JSON.stringify(findings.body)).not.toContain('alt-');
+    // A file that words lead to goes out as what stands on the page does, and is judged and found as such.
+    expect(JSON.stringify(findings.body)).toContain('"blockId":"led"');
+    expect(JSON.stringify(findings.body)).toContain('licence-missing');
+    const held = await server.ask(`/api/assets/${linked.id}`);
+    expect(JSON.stringify(held.body)).toContain(id);
     const folder = await mkdtemp(join(tmpdir(), 'placard-bundle-'));
     try {
       const files = await writeBundle(
@@ -196,6 +211,10 @@ describe('a document on a page', () => {
       expect(sha256(await readFile(join(folder, 'files/count-of-2026.pdf')))).toBe(sha256(bytes));
       const html = await readFile(join(folder, 'index.html'), 'utf8');
       expect(html).toContain('<a href="files/count-of-2026.pdf" type="application/pdf">');
+      expect(files).toContain('files/map-of-the-hides.pdf');
+      expect(html).toMatch(
+        /<a href="files\/map-of-the-hides\.pdf" type="application\/pdf">The map<span class="link-says"> \(PDF, 1 page, \d+ k?B\)<\/span><\/a>/,
+      );
       expect(html).toMatch(/<span class="file">Count of 2026 \(PDF, 3 pages, \d+ k?B\)<\/span>/);
       expect(html).toMatch(/<img src="media\/count-of-2026--\d+\.\w+"[^>]* alt=""/);
     } finally {

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
-import { linkedPageIds } from '#core/page/linked.ts';
-import { placementsOf } from '#core/page/walk.ts';
+import { linkedPageIds, usesOf } from '#core/page/linked.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import type { WholePage } from './store.ts';
 
@@ -28,7 +27,7 @@ export class FindingsCache {
   }
 
   #stateOf({ doc, rules, pieces, pages }: Proofed): string {
-    const used = new Set(placementsOf(doc).map(({ asset }) => asset));
+    const used = new Set(usesOf(doc).map(({ asset }) => asset));
     const parts = [...used].map((id) => {
       const piece = pieces.get(id);
       return piece ? this.#digestOf(piece) : `${id} is gone`;

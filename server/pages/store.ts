@@ -9,7 +9,7 @@ import {
   type SavedPageSchema,
 } from '#api/pages.ts';
 import type { Person } from '#api/people.ts';
-import { linkedPageIds } from '#core/page/linked.ts';
+import { linkedPageIds, usesOf } from '#core/page/linked.ts';
 import { emptyPage, type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import type { LinkedPages } from '#core/page/page-address.ts';
 import { viewKey } from '#core/page/picture.ts';
@@ -235,11 +235,7 @@ export async function pageAddresses(context: Context): Promise<v.InferOutput<typ
 const MOST_ADDRESSES = 5000;
 
 async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<readonly AssetRow[]> {
-  const ids = [
-    ...new Set(
-      docs.flatMap((doc) => [...doc.tray, ...placementsOf(doc).map((placement) => placement.asset)]),
-    ),
-  ];
+  const ids = [...new Set(docs.flatMap((doc) => [...doc.tray, ...usesOf(doc).map((use) => use.asset)]))];
   if (ids.length === 0) return [];
   return context.db
     .select()
@@ -381,7 +377,7 @@ async function alreadySaved(
 
 export async function indexPlacements(db: Queries, pageId: string, doc: PageDoc): Promise<void> {
   await db.delete(placements).where(eq(placements.pageId, pageId));
-  const rows = placementsOf(doc).map((placement, ordinal) => ({
+  const rows = usesOf(doc).map((placement, ordinal) => ({
     pageId,
     placementId: placement.id,
     assetId: placement.asset,

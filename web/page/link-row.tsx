@@ -2,18 +2,20 @@ import { useQuery } from '@tanstack/react-query';
 import type { Editor } from '@tiptap/core';
 import * as v from 'valibot';
 import { isLinkAddress } from '#core/page/inline.ts';
-import { pageHref, pageIdIn } from '#core/page/page-address.ts';
+import { fileHref, fileIdIn, pageHref, pageIdIn } from '#core/page/page-address.ts';
 import { pageAddressesQuery } from '../api/queries.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { LabelRow } from '../label/row.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
+import { pieces } from '../pieces/pieces.ts';
 import { findBlock } from '../sheet/blocks/arrange.ts';
 import { headingsOf } from '../sheet/headings.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { Select } from '../ui/select.tsx';
+import { useStore } from '../ui/store.ts';
 
 interface LinkRowProps {
   readonly editor: Editor;
@@ -45,7 +47,7 @@ export function LinkRow({ editor, pageId, targetId, language }: LinkRowProps) {
     <LabelRow name="Link">
       {hasText ? (
         <Form of={form} className="flex flex-wrap items-end gap-x-2 gap-y-1">
-          {pageIdIn(now) === null ? (
+          {pageIdIn(now) === null && fileIdIn(now) === null ? (
             <>
               <Line
                 of={form}
@@ -77,6 +79,7 @@ export function LinkRow({ editor, pageId, targetId, language }: LinkRowProps) {
           )}
           <HeadingChoice editor={editor} language={language} now={now} />
           <PageChoice editor={editor} pageId={pageId} targetId={targetId} now={now} />
+          <FileChoice editor={editor} now={now} />
         </Form>
       ) : (
         <p className="text-soft">Select words to link them.</p>
@@ -160,6 +163,37 @@ function PageChoice({ editor, pageId, targetId, now }: PageChoiceProps) {
         </p>
       ) : null}
     </>
+  );
+}
+
+/** Documents of the tray as places for a link: their files go out with the page, and the link says what they are. */
+function FileChoice({ editor, now }: { readonly editor: Editor; readonly now: string }) {
+  const known = useStore(pieces);
+  const tray = editor.state.doc.attrs.tray as readonly string[];
+  const led = fileIdIn(now);
+  const ids = led === null || tray.includes(led) ? tray : [...tray, led];
+  const documents = ids.flatMap((id) => {
+    const asset = known.get(id);
+    return asset?.kind === 'document' ? [asset] : [];
+  });
+  if (documents.length === 0) return null;
+  return (
+    <Select
+      className="basis-full"
+      aria-label="A document of the tray"
+      value={led ?? ''}
+      choices={[
+        ['', 'or to a document of the tray'],
+        ...documents.map(({ id, label, stem }) => [id, label.title || stem] as const),
+      ]}
+      onChoose={(id) => {
+        if (id !== '')
+          onSheet(editor)
+            .extendMarkRange('link')
+            .setLink({ href: fileHref(id) })
+            .run();
+      }}
+    />
   );
 }
 

@@ -27,6 +27,7 @@ import { usePiece } from '../pieces/pieces.ts';
 import {
   afterSelection,
   fillWant,
+  letGo,
   moveOnTray,
   placePiece,
   removePlacement,
@@ -378,7 +379,7 @@ function open(session: PageSession, next: Opened, onOpened: (opened: Opened) => 
   if (next?.kind !== 'asset') return;
   const placed = placementsOf(session.view.state.doc).find((placement) => placement.asset === next.id);
   if (placed) selectPlacement(session.editor, placed.id);
-  else session.editor.commands.setTextSelection(0);
+  else letGo(session.editor);
 }
 
 /** Choosing several depends on what is looked at just now. */
@@ -418,7 +419,7 @@ function trayHands(
       setOpened({ kind: 'asset', id });
     },
     onWant: (id) => {
-      editor.commands.setTextSelection(0);
+      letGo(editor);
       setOpened({ kind: 'want', id });
     },
   };

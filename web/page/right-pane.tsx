@@ -20,6 +20,7 @@ import { makeTeaser, setLead } from '../sheet/blocks/teaser/commands.ts';
 import {
   changePlacement,
   fillWant,
+  linkFile,
   movePlacement,
   paragraphCount,
   paragraphNumber,
@@ -199,6 +200,11 @@ function RoleDeeds({ session, view, asset, rules }: DeedProps & { readonly rules
       >
         {teaserOf(doc) ? 'Show it in the teaser' : 'Make a teaser of it'}
       </Button>
+      {asset.kind === 'document' && !selected ? (
+        <Button kind="link" onClick={() => linkFile(editor, asset.id, asset.label.title || asset.stem)}>
+          Link to its file
+        </Button>
+      ) : null}
       {isPicture && inside.length === 0 ? (
         <Button
           kind="link"

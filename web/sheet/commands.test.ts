@@ -12,6 +12,8 @@ import {
   addToTray,
   changePlacement,
   fillWant,
+  letGo,
+  linkFile,
   moveOnTray,
   movePlacement,
   movePlacementTo,
@@ -74,6 +76,28 @@ it('what is done on the sheet has the hand there at once, so that the next key i
   expect(document.activeElement).toBe(editor.view.dom);
   expect(editor.state.selection.from).toBe(1);
   document.body.replaceChildren();
+});
+
+describe('a piece that is let go of', () => {
+  const caret = (editor: Editor) => editor.state.selection.$from.parent.textContent;
+
+  it('leaves the caret in the words behind it, or before it', () => {
+    const editor = editorOf(examplePage(paragraph('Before'), placed('a'), paragraph('Behind')));
+    selectPlacement(editor, 'a');
+    letGo(editor);
+    expect(caret(editor)).toBe('Behind');
+  });
+
+  it('was none: the caret stays where one wrote', () => {
+    const editor = editorOf(examplePage(placed('a'), paragraph('Here'), paragraph('There')));
+    editor.commands.setTextSelection(editor.state.doc.content.size - 2);
+    const { from } = editor.state.selection;
+    letGo(editor);
+    expect(editor.state.selection.from).toBe(from);
+    linkFile(editor, 'map', 'The map');
+    expect(caret(editor)).toBe('TherThe mape');
+    expect(JSON.stringify(editor.getJSON())).toContain('"href":"file:map"');
+  });
 });
 
 describe('a placement is moved', () => {

@@ -1,12 +1,13 @@
 import type { Editor } from '@tiptap/core';
 import { closeHistory } from '@tiptap/pm/history';
 import type { Node } from '@tiptap/pm/model';
-import { NodeSelection, type Transaction } from '@tiptap/pm/state';
+import { NodeSelection, Selection, type Transaction } from '@tiptap/pm/state';
 import { Transform } from '@tiptap/pm/transform';
 import { shapeOf } from '#core/media/dimensions.ts';
 import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import type { Want } from '#core/page/model.ts';
+import { fileHref } from '#core/page/page-address.ts';
 import { pieces } from '../pieces/pieces.ts';
 import { paragraphPlaces } from './blocks/paragraph/numbers.ts';
 import { placementOf, ROW_GROUP } from './blocks/placement/node.ts';
@@ -47,6 +48,16 @@ export function selectPlacement(editor: Editor, id: string): void {
   editor.view.dispatch(
     editor.state.tr.setSelection(NodeSelection.create(editor.state.doc, found.pos)).scrollIntoView(),
   );
+}
+
+/** Lets go of a piece that is selected: the caret stands in the words behind it, or before it where there are none. Elsewhere it stays. */
+export function letGo(editor: Editor): void {
+  const { doc, selection, tr } = editor.state;
+  if (!(selection instanceof NodeSelection)) return;
+  const words =
+    Selection.findFrom(doc.resolve(selection.to), 1, true) ??
+    Selection.findFrom(doc.resolve(selection.from), -1, true);
+  if (words) editor.view.dispatch(tr.setSelection(words));
 }
 
 export function changePlacement(editor: Editor, id: string, change: Partial<Placement>, name: string): void {
@@ -348,6 +359,14 @@ export function fillWant(editor: Editor, wantId: string, assetId: string): void 
       wants.map((want) => (want.id === wantId ? { ...want, filledBy: assetId } : want)),
     ),
   );
+}
+
+/** Puts words where the caret is that lead to the file of a document. */
+export function linkFile(editor: Editor, assetId: string, words: string): void {
+  const mark = editor.schema.mark('link', { href: fileHref(assetId) });
+  const tr = named(editor, 'a link to a file').replaceSelectionWith(editor.schema.text(words, [mark]), false);
+  editor.view.dispatch(tr.scrollIntoView());
+  editor.view.focus();
 }
 
 /** Says where the page stands on its site; the empty text, that nobody knows. */

@@ -24,7 +24,7 @@ import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
 import { LEAD_LOOK, leadMark } from './lead-mark.ts';
 import { WORD_MARKS } from './marks.ts';
-import { NEW_WINDOW_LOOK, newWindow, newWindowSaid } from './new-window.ts';
+import { linkSays, NEW_WINDOW_LOOK, newWindow } from './new-window.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
@@ -81,7 +81,7 @@ export function makeEditor(
       PageDocument,
       ...WORD_MARKS,
       newWindow(target.rules.language),
-      newWindowSaid,
+      linkSays,
       ...SHEET_KINDS.flatMap(({ nodes }) => nodes({ rules: target.rules, targetId: target.id })),
       blockIds,
       emptiedRows,

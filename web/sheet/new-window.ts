@@ -15,7 +15,9 @@ export const newWindow = (language: string) =>
           newWindow: {
             default: false,
             parseHTML: (element: HTMLElement) =>
-              'newWindow' in element.dataset || element.querySelector(':scope > .new-window') !== null,
+              'newWindow' in element.dataset ||
+              (element.getAttribute('target') === '_blank' &&
+                element.querySelector(':scope > .link-says') !== null),
             renderHTML: (attributes: Readonly<Record<string, unknown>>) =>
               attributes.newWindow === true
                 ? { 'data-new-window': messagesFor(language).opensNewWindow }
@@ -27,7 +29,7 @@ export const newWindow = (language: string) =>
   });
 
 /** What a link says of itself when it goes out is no word of the page that it is pasted on. */
-export const newWindowSaid = Mark.create({
-  name: 'newWindowSaid',
-  parseHTML: () => [{ tag: 'span.new-window', ignore: true }],
+export const linkSays = Mark.create({
+  name: 'linkSays',
+  parseHTML: () => [{ tag: 'span.link-says', ignore: true }],
 });

@@ -1,9 +1,16 @@
 import * as v from 'valibot';
 import { describe, expect, it } from 'vitest';
+import { creditsOfPage } from '../../page/credits.ts';
 import type { Inline } from '../../page/inline.ts';
+import { usesOf } from '../../page/linked.ts';
 import { PageAddressSchema } from '../../page/page-address.ts';
-import { examplePage, PLAIN_RULES } from '../../page/testing.ts';
+import type { Piece } from '../../page/piece.ts';
+import { withReplaced } from '../../page/replace.ts';
+import { examplePage, examplePiece, PLAIN_RULES } from '../../page/testing.ts';
+import { writeFragment } from '../../page/write.ts';
 import { writeInlines } from '../../page/write-inline.ts';
+import { proofInput } from '../input.ts';
+import { proofPage } from '../proof.ts';
 import { sayFinding } from '../say.ts';
 import { checkLinks } from './links.ts';
 
@@ -85,5 +92,47 @@ describe('links to other pages', () => {
     ['', false],
   ])('are written with no other address than one of a page: %s', (address, isOne) => {
     expect(v.is(PageAddressSchema, address)).toBe(isOne);
+  });
+});
+
+describe('links to files', () => {
+  const map = examplePiece(
+    { id: 'map', stem: 'marsh-map', extension: 'pdf' },
+    { kind: 'document', document: { format: 'pdf', pages: 2, bytes: 1_200_000 } },
+  );
+  const pieces = new Map([['map', map]]);
+  const page = examplePage({
+    type: 'paragraph',
+    attrs: { id: 'p' },
+    content: [{ type: 'text', text: 'The map', marks: [{ type: 'link', attrs: { href: 'file:map' } }] }],
+  });
+  const fileOf = (name: string) => `files/${name}`;
+
+  it('say what they lead to, and of which type it is', () => {
+    const html = writeFragment(page, { rules: PLAIN_RULES, pieces, fileOf, addressOf: () => '' });
+    expect(html).toContain(
+      '<a href="files/marsh-map.pdf" type="application/pdf">The map<span class="link-says"> (PDF, 2 pages, 1.2 MB)</span></a>',
+    );
+    // Where no file goes along, its words alone do.
+    expect(writeFragment(page, { rules: PLAIN_RULES, pieces, addressOf: () => '' })).toContain(
+      '<p>The map</p>',
+    );
+  });
+
+  it('are uses of a piece: credited, judged, and gone with it', () => {
+    expect(usesOf(page).map(({ asset }) => asset)).toEqual(['map']);
+    expect(creditsOfPage(page, pieces, PLAIN_RULES)).toHaveLength(1);
+    const codes = (piece: Piece | null) =>
+      proofPage(proofInput(page, PLAIN_RULES, new Map(piece ? [['map', piece]] : []))).map(
+        ({ code }) => code,
+      );
+    expect(codes(map)).toEqual([]);
+    expect(codes({ ...map, label: { ...map.label, licence: 'unknown' } })).toEqual(['licence-missing']);
+    expect(codes(null)).toEqual(['file-link-broken']);
+  });
+
+  it('lead to what takes the place of the file', () => {
+    expect(usesOf(withReplaced(page, 'map', 'other')).map(({ asset }) => asset)).toEqual(['other']);
+    expect(withReplaced(page, 'elsewhere', 'other')).toBe(page);
   });
 });

@@ -4,7 +4,7 @@ import { kindOf } from '../../page/blocks/kinds.ts';
 import { type Inline, plainText } from '../../page/inline.ts';
 import { linkRuns } from '../../page/link-runs.ts';
 import { hrefsOf } from '../../page/linked.ts';
-import { hrefOut, pageIdIn } from '../../page/page-address.ts';
+import { fileIdIn, pageIdIn } from '../../page/page-address.ts';
 import { walkPage } from '../../page/walk.ts';
 import type { Found } from '../finding.ts';
 import type { ProofInput } from '../input.ts';
@@ -41,7 +41,7 @@ const VAGUE = new Set([
 
 /** Link texts that say nothing by themselves: screen readers list links without the words around them (WCAG 2.2, 2.4.4 and 2.4.9). */
 export function checkLinks(input: ProofInput): readonly Found[] {
-  return [...checkWords(input), ...checkAnchors(input), ...checkPages(input)];
+  return [...checkWords(input), ...checkAnchors(input), ...checkHeld(input)];
 }
 
 /** Links to places on this page that it does not have. */
@@ -62,20 +62,21 @@ function checkAnchors({ page, rules }: ProofInput): readonly Found[] {
   );
 }
 
-/** Links to pages that are gone, or whose address nobody has said: they go out as words alone. */
-function checkPages({ page, pages }: ProofInput): readonly Found[] {
-  if (!pages) return [];
+/** Links to pages and files that are gone, or pages whose address nobody has said: they go out as words alone. */
+function checkHeld({ page, pages, pieces }: ProofInput): readonly Found[] {
   return [...walkPage(page)].flatMap((block) =>
-    hrefsOf(block)
-      .filter((href) => hrefOut(href, pages) === null)
-      .map(
-        (href): Found => ({
-          code: 'page-link-broken',
-          values: { title: pages.get(pageIdIn(href) ?? '')?.title ?? null },
-          place: placeOf(block),
-          remedies: [],
-        }),
-      ),
+    hrefsOf(block).flatMap((href): Found[] => {
+      const place = placeOf(block);
+      const pageId = pageIdIn(href);
+      if (pages && pageId !== null && !pages.get(pageId)?.address) {
+        const title = pages.get(pageId)?.title ?? null;
+        return [{ code: 'page-link-broken', values: { title }, place, remedies: [] }];
+      }
+      const fileId = fileIdIn(href);
+      return fileId !== null && pieces.get(fileId)?.kind !== 'document'
+        ? [{ code: 'file-link-broken', values: {}, place, remedies: [] }]
+        : [];
+    }),
   );
 }
 

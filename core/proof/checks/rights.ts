@@ -1,5 +1,6 @@
 import { formFault } from '../../embed/forms.ts';
 import { formCase } from '../../page/embed-here.ts';
+import { linkedFiles } from '../../page/linked.ts';
 import type { HouseRules } from '../../page/target.ts';
 import { judgeHere } from '../../page/words.ts';
 import type { Reason } from '../../rights/judgement.ts';
@@ -8,6 +9,27 @@ import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '
 
 /** Whether each use is allowed and its credit can be written (`core/rights`). */
 export function checkRights(input: ProofInput): readonly Found[] {
+  return [...checkPlaced(input), ...checkFiles(input)];
+}
+
+/** Files that the page leads to go out with it, and are judged as what stands on it. */
+function checkFiles({ page, pieces, rules }: ProofInput): readonly Found[] {
+  return linkedFiles(page).flatMap(({ blockId, placement }): Found[] => {
+    const piece = pieces.get(placement.asset);
+    const [reason] = piece ? judgeHere(rules, placement, piece).reasons : [];
+    if (!piece || !reason) return [];
+    return [
+      {
+        code: codeOf(reason),
+        values: { name: callPiece(piece), reason },
+        place: { kind: 'block', blockId },
+        remedies: [],
+      },
+    ];
+  });
+}
+
+function checkPlaced(input: ProofInput): readonly Found[] {
   return placedOf(input).flatMap((placed) => {
     const [reason] = judgeHere(input.rules, placed.placement, placed.piece).reasons;
     if (!reason) return [];

@@ -9,7 +9,7 @@ import { embedHere, formHere } from '../../embed-here.ts';
 import { escapeHtml } from '../../escape.ts';
 import { INLINE_CAPTION, INLINE_PICTURE, INLINE_WORDS, inlineFigureStyle } from '../../inline-style.ts';
 import { isBeside, positionIn, shownWidth } from '../../layout.ts';
-import { hrefOut } from '../../page-address.ts';
+import { linkOut } from '../../link-out.ts';
 import { type Cut, type PicturePlan, planPicture } from '../../picture.ts';
 import type { HeldEmbed, Piece } from '../../piece.ts';
 import type { Room } from '../../room.ts';
@@ -199,8 +199,8 @@ function srcset(cuts: readonly Cut[], context: WriteContext): string {
 
 function writeClick(placement: Placement, plan: PicturePlan, picture: string, context: WriteContext): string {
   if (placement.click.kind === 'link') {
-    const href = hrefOut(placement.click.href, context.pages);
-    return href === null ? picture : `<a href="${escapeHtml(href)}">${picture}</a>`;
+    const out = linkOut(placement.click.href, context);
+    return out ? `<a href="${escapeHtml(out.href)}">${picture}</a>` : picture;
   }
   if (!plan.larger || context.oneFileEach) return picture;
   return `<a class="larger" href="${escapeHtml(context.addressOf(plan.larger))}">${picture}</a>`;
