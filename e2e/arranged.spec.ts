@@ -279,6 +279,10 @@ test('a picture of the tray becomes a banner by keyboard, with real words over i
   await page.getByRole('button', { name: 'Proof', exact: true }).click();
   await page.getByRole('button', { name: 'Lay a plate under them' }).first().press('Enter');
   await expect(page.getByText('Mended just now: The words of a banner hardly stand out.')).toBeVisible();
+  // The frames show what was mended, and Back leaves the screen all the same.
+  await expect(
+    page.frameLocator('iframe[title="The page at 1280 px"]').locator('.banner.plated'),
+  ).toBeVisible();
   await page.goBack();
   await words.getByRole('paragraph').click();
   await banner.getByRole('textbox', { name: 'The whole banner goes to' }).fill('/walks/shore');

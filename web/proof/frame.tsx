@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 import type { PageDoc } from '#core/page/model.ts';
 import { placementsOf, walkPage } from '#core/page/walk.ts';
 import type { Finding } from '#core/proof/finding.ts';
@@ -44,6 +44,7 @@ export function ProofFrame({
   onChoose,
 }: ProofFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
+  const first = useAddress(frame, address);
   const measure = useMeasure(frame);
   const scale = shown / viewport;
   const height = Math.min(MOST_HEIGHT_PX, Math.max(measure?.height ?? 0, LEAST_HEIGHT_PX / scale));
@@ -68,7 +69,7 @@ export function ProofFrame({
         <iframe
           className="origin-top-left bg-white"
           ref={frame}
-          src={address}
+          src={first}
           title={`${what} at ${viewport} px`}
           sandbox={hasEmbeds ? EMBED_SANDBOX : 'allow-scripts'}
           allow="fullscreen; autoplay"
@@ -105,6 +106,21 @@ export function ProofFrame({
       </div>
     </figure>
   );
+}
+
+/**
+ * The address that a frame begins with; each later one takes the place of the one before. One that is set on the frame would
+ * be a step of the window's own history: Back would lead to a state of the page that is gone, instead of off the screen.
+ */
+function useAddress(frame: RefObject<HTMLIFrameElement | null>, address: string): string {
+  const [first] = useState(address);
+  const shown = useRef(address);
+  useEffect(() => {
+    if (shown.current === address) return;
+    shown.current = address;
+    frame.current?.contentWindow?.location.replace(address);
+  }, [frame, address]);
+  return first;
 }
 
 interface Mark {
