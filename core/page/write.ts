@@ -101,23 +101,37 @@ export function writeListing(
     head = '',
   }: Pick<WriteContext, 'rules'> & { readonly styleSheet: string; readonly head?: string },
 ): string {
-  return `<!DOCTYPE html>
-<html lang="${escapeHtml(rules.language)}">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escapeHtml(rules.name)}</title>
-<link rel="stylesheet" href="${escapeHtml(styleSheet)}">
-${head}</head>
-<body>
-<main>
-<div class="placard">
+  return writeShell(
+    { rules, styleSheet, head, title: rules.name },
+    `<div class="placard">
 <div class="listing">
 <h1>${escapeHtml(rules.name)}</h1>
 ${teasers.join('\n')}
 </div>
 </div>
-</main>
+`,
+  );
+}
+
+interface Shell extends Pick<WriteContext, 'rules'> {
+  readonly title: string;
+  readonly styleSheet: string;
+  readonly head?: string;
+}
+
+/** A whole document (WHATWG HTML, 4.1) round what is its main part, in the language of its target. */
+function writeShell({ rules, title, styleSheet, head = '' }: Shell, main: string): string {
+  return `<!DOCTYPE html>
+<html lang="${escapeHtml(rules.language)}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${escapeHtml(title)}</title>
+<link rel="stylesheet" href="${escapeHtml(styleSheet)}">
+${head}</head>
+<body>
+<main>
+${main}</main>
 </body>
 </html>
 `;
@@ -139,18 +153,6 @@ export function writeDocument(
     readonly foot?: string;
   },
 ): string {
-  return `<!DOCTYPE html>
-<html lang="${escapeHtml(context.rules.language)}">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escapeHtml(page.title.trim() || messagesFor(context.rules.language).untitledPage)}</title>
-<link rel="stylesheet" href="${escapeHtml(context.styleSheet)}">
-${context.head ?? ''}</head>
-<body>
-<main>
-${writeFragment(page, context, context.foot)}</main>
-</body>
-</html>
-`;
+  const title = page.title.trim() || messagesFor(context.rules.language).untitledPage;
+  return writeShell({ ...context, title }, writeFragment(page, context, context.foot));
 }
