@@ -23,6 +23,8 @@ import { nameFault } from './naming/rule.ts';
 import { anchorsOf } from './page/anchors.ts';
 import { gapIn } from './page/blocks/gap.ts';
 import { tableFromText } from './page/blocks/table/from-text.ts';
+import { readBrought } from './page/read-brought.ts';
+import { styleRules } from './page/style-rules.ts';
 import { isWebAddress } from './rights/label.ts';
 import { maybeLicenceByWords } from './rights/licences.ts';
 import { replaceAll } from './words/find.ts';
@@ -43,6 +45,17 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   'tags and texts of XML': (text) => [...readMarkup(text, 'xml')],
   'text that may be a table': (text) => tableFromText(text, () => 'id'),
   'words that are replaced': (text) => replaceAll(text, text.slice(0, 2), 'reed'),
+  'rules of a style sheet': (text) => styleRules(text),
+  'paragraphs and styles of a paste': (text) =>
+    readBrought(
+      (text.match(/[\s\S]{1,1024}/g) ?? []).map((value) => ({
+        name: 'p',
+        attributes: [{ name: 'style', value }],
+        children: [value],
+      })),
+      `p{${text}}`,
+      () => 'id',
+    ),
   'a gap in a style': (text) => gapIn(text, 8),
   'headings of one name': (text) =>
     anchorsOf({

@@ -192,7 +192,7 @@ test('rich text loses its foreign styles and keeps headings, lists and links', a
     const transfer = new DataTransfer();
     transfer.setData(
       'text/html',
-      '<h1 style="color:red">Title</h1><p style="font:40px x"><span style="color:red">Red <b>bold</b></span> <a href="javascript:alert(1)">bad</a> <a href="https://saltmere.example/" onclick="x()">good</a></p><script>window.hacked = true</script><ul><li>One</li></ul>',
+      '<h1 style="color:red">Title</h1><p style="font:40px x"><span style="color:red">Red <b>bold</b></span> <a href="javascript:alert(1)">bad</a> <a href="https://saltmere.example/" onclick="x()">good</a>.</p><p>The reed is cut on the east bank.</p><script>window.hacked = true</script><ul><li>One</li></ul>',
     );
     element.dispatchEvent(
       new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true, cancelable: true }),
@@ -203,6 +203,15 @@ test('rich text loses its foreign styles and keeps headings, lists and links', a
   await expect(sheet(page).getByRole('link')).toHaveCount(1);
   expect(await sheet(page).innerHTML()).not.toMatch(/style="(color|font)|javascript:|onclick/);
   expect(await page.evaluate(() => Reflect.get(window, 'hacked'))).toBeUndefined();
+  // How much was lost is said, and each place of it can be seen.
+  const told = page.getByText(/Programs never come along\. Foreign style was left out in 2 places\./);
+  await expect(told).toBeVisible();
+  await page.getByRole('button', { name: 'See what' }).press('Enter');
+  const lost = page.getByRole('dialog', { name: 'What the text lost on its way' });
+  await expect(lost.getByRole('listitem').filter({ hasText: 'Red bold' })).toContainText('coloured red');
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await expect(lost).toBeHidden();
   await saved(page);
 });
 

@@ -30,3 +30,27 @@ export function* elementsIn(node: HtmlNode): Generator<HtmlElement, void> {
 export function hasClass(node: HtmlElement, name: string): boolean {
   return attribute(node, 'class').split(/\s+/).includes(name);
 }
+
+/** An element with its children changed; the very same where none did, so that what nothing happens to is not copied. */
+export function withChildren(
+  node: HtmlElement,
+  change: (children: readonly HtmlNode[]) => readonly HtmlNode[],
+): HtmlElement {
+  if (node.children.length === 0) return node;
+  const children = change(node.children);
+  return children === node.children ? node : { ...node, children };
+}
+
+/** Each node changed into another, or into none; the very same list where none was. */
+export function changedNodes(
+  nodes: readonly HtmlNode[],
+  change: (node: HtmlNode) => HtmlNode | null,
+): readonly HtmlNode[] {
+  let out: HtmlNode[] | null = null;
+  for (const [at, node] of nodes.entries()) {
+    const changed = change(node);
+    if (changed !== node) out ??= nodes.slice(0, at);
+    if (out && changed !== null) out.push(changed);
+  }
+  return out ?? nodes;
+}

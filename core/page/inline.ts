@@ -2,10 +2,11 @@ import * as v from 'valibot';
 import { isWebAddress } from '../rights/label.ts';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 
-/** Where a link goes: a web address, an e-mail address, a place on the same site or page, another page of Placard, or a file of its shelf (`page-address.ts`). */
+/** Where a link goes: a web address, an e-mail address, a telephone number (RFC 3966), a place on the same site or page, another page of Placard, or a file of its shelf (`page-address.ts`). */
 export function isLinkAddress(address: string): boolean {
   if (/^(?:page|file):[A-Za-z0-9-]{1,64}$/.test(address)) return true;
   if (/^mailto:[^\s<>"]+@[^\s<>"]+$/i.test(address)) return true;
+  if (/^tel:\+?[0-9][0-9().-]{1,30}$/i.test(address)) return true;
   if (/^[/#][^\s<>"\\]*$/.test(address)) return !address.startsWith('//');
   return isWebAddress(address);
 }
@@ -14,7 +15,7 @@ export const LinkAddressSchema = v.pipe(
   v.string(),
   v.trim(),
   v.maxLength(2000),
-  v.check(isLinkAddress, 'A link begins with https://, http://, mailto:, / or #.'),
+  v.check(isLinkAddress, 'A link begins with https://, http://, mailto:, tel:, / or #.'),
 );
 
 /** What an abbreviation stands for. */

@@ -1,3 +1,5 @@
+import type { LostStyle } from './lost-style.ts';
+
 /** What did not come along as it was, by a code of what became of it. */
 const LEFT_OUT = {
   table: [
@@ -7,6 +9,18 @@ const LEFT_OUT = {
   form: ['Fields of a form were left out.', () => 'Fields of a form were left out.'],
   drawing: ['A drawing was left out.', (n: number) => `${n} drawings were left out.`],
   program: ['Programs never come along.', () => 'Programs never come along.'],
+  struck: [
+    'Words that were struck out were left out.',
+    (n: number) => `Words that were struck out were left out in ${n} places.`,
+  ],
+  remark: [
+    'A remark in the margin was left out.',
+    (n: number) => `${n} remarks in the margin were left out.`,
+  ],
+  style: [
+    'Foreign style was left out in one place.',
+    (n: number) => `Foreign style was left out in ${n} places.`,
+  ],
 } as const satisfies Readonly<Record<string, readonly [string, (count: number) => string]>>;
 export type LeftOutCode = keyof typeof LEFT_OUT;
 
@@ -14,9 +28,15 @@ export type LeftOutCode = keyof typeof LEFT_OUT;
 export interface LeftOut {
   readonly code: LeftOutCode;
   readonly after: string;
+  /** The words that were left out, or that lost their style; empty for what has none. */
+  readonly words: string;
+  /** What of their style the words lost. */
+  readonly styles?: readonly LostStyle[];
 }
 
 const PLACE_LETTERS = 40;
+/** What stands in many places, or nowhere that is seen. */
+const PLACELESS: ReadonlySet<LeftOutCode> = new Set(['program', 'style']);
 
 /** What was left out, each sort once with how many there were, and where the first of them stood. */
 export function sayLeftOut(all: readonly LeftOut[]): readonly string[] {
@@ -26,7 +46,7 @@ export function sayLeftOut(all: readonly LeftOut[]): readonly string[] {
     const [one, many] = LEFT_OUT[code];
     const [first] = some;
     const sentence = some.length === 1 ? one : many(some.length);
-    const after = first && code !== 'program' ? lastPart(first.after) : '';
+    const after = first && !PLACELESS.has(code) ? lastPart(first.after) : '';
     if (after === '') return sentence;
     const where = some.length === 1 ? 'after' : 'the first after';
     return `${sentence.replace(/\.$/u, '')} (${where} “${after}”).`;
@@ -45,4 +65,40 @@ function lastPart(text: string): string {
     kept.unshift(word);
   }
   return kept.join(' ').slice(-PLACE_LETTERS * 2);
+}
+
+const STYLES: Readonly<Record<Exclude<LostStyle['kind'], 'font' | 'colour' | 'background'>, string>> = {
+  larger: 'larger',
+  smaller: 'smaller',
+  underlined: 'underlined',
+  centred: 'centred',
+  right: 'set to the right',
+};
+
+/** One thing by which words were set apart, in words; its value is said where it has one. */
+function sayLostStyle(style: LostStyle): string {
+  switch (style.kind) {
+    case 'font':
+      return `in ${style.value}`;
+    case 'colour':
+      return `coloured ${style.value}`;
+    case 'background':
+      return `marked ${style.value}`;
+    default:
+      return STYLES[style.kind];
+  }
+}
+
+/** What became of one thing that did not come along as it was, as it stands behind its words or its place. */
+export function sayWhatWasLost({ code, styles = [] }: LeftOut): string {
+  switch (code) {
+    case 'style':
+      return styles.map(sayLostStyle).join(', ');
+    case 'struck':
+      return 'struck out, left out';
+    case 'remark':
+      return 'a remark in the margin, left out';
+    default:
+      return LEFT_OUT[code][0].replace(/\.$/u, '').toLowerCase();
+  }
 }

@@ -241,8 +241,30 @@ describe('a tree of HTML', () => {
     ],
     [
       'lists, headings and tables in a cell as its lines',
-      '<table><tr><td>a<ul><li>b<li>c</ul><td><h2>d</h2><table><tr><th>e<td>f</table><tr><td>g<td>h</table>',
-      ['a/b/c ; d/e/f', 'g ; h'],
+      '<table><tr><th>x<th>y<tr><td>a<ul><li>b<li>c</ul><td><h2>d</h2><table><tr><th>e<td>f</table><tr><td>g<td>h</table>',
+      ['!x ; !y', 'a/b/c ; d/e/f', 'g ; h'],
+    ],
+    [
+      'blocks in cells without headers as what is laid out by them',
+      '<table><tr><td>a<td><h2>b</h2><tr><td>c<td>d</table>',
+      ['a', '## b', 'c', 'd'],
+    ],
+    [
+      'cells that nobody sees',
+      '<table><tr><th>a<th hidden>b<tr><td>c<td style="display:none">d<tr style="display:none"><td>e</table>',
+      ['!a', 'c'],
+    ],
+    ['no entries that nobody sees', '<ul><li hidden>a<li>b</ul>', ['- b']],
+    ['a sign by what it says', '<p>a <img width="20" height="20" alt="wave" src="x.png"></p>', ['a wave']],
+    [
+      'no places of other programs',
+      '<p><a href="#_ftn1">a</a> <a href="tel:+44-1632-960001">b</a></p>',
+      ['a [b](tel:+44-1632-960001)'],
+    ],
+    [
+      'a heading by its role',
+      '<div role="heading" aria-level="3">a</div><p role="heading">b</p>',
+      ['### a', '#### b'],
     ],
     ['a table that only lays out', '<table><tr><td><h2>A</h2><p>b</p></td></tr></table>', ['## A', 'b']],
     ['a table of one row', '<table><tr><td>a</td><td>b</td></tr></table>', ['a', 'b']],
@@ -291,6 +313,12 @@ describe('a tree of HTML', () => {
     ['<input value="a"><select></select>', 'Fields of a form were left out.'],
     ['<svg><path/></svg>', 'A drawing was left out.'],
     ['<script>1</script>', 'Programs never come along.'],
+    ['<p>a<del>b</del></p>', 'Words that were struck out were left out (after “a”).'],
+    ['<p>a<s>b</s> <strike> </strike>', 'Words that were struck out were left out (after “a”).'],
+    [
+      '<p>a<span style="x-special-character:comment">b</span></p>',
+      'A remark in the margin was left out (after “a”).',
+    ],
   ])('says what became of %s, once, and where', (html, sentence) => {
     expect(sayLeftOut(read(html).leftOut)).toEqual([sentence]);
   });

@@ -1,12 +1,15 @@
+import { readHeading } from './blocks/heading/read.ts';
+import type { HeadingLevel } from './blocks/heading/schema.ts';
 import { ALL_KINDS, kindOf } from './blocks/kinds.ts';
 import { escapeHtml } from './escape.ts';
-import { attribute, elementsIn, type HtmlElement, type HtmlNode } from './html-tree.ts';
+import { attribute, elementsIn, type HtmlElement, type HtmlNode, textOf } from './html-tree.ts';
 import type { LeftOut } from './left-out.ts';
 import { readBlock } from './read-block.ts';
 import { isSaidByLink, marksOf, withMark } from './read-marks.ts';
 import { Flow, type Marks, type ReadElement, type Reader, type ReadPart } from './reading.ts';
+import { isRemark, isStruck } from './remarks.ts';
 import { offeredPicture } from './rich-pasted.ts';
-import { isSilent } from './silent.ts';
+import { isSilent, withoutHidden } from './silent.ts';
 
 export interface HtmlReading {
   readonly parts: readonly ReadPart[];
@@ -20,12 +23,23 @@ export interface HtmlReading {
  * text, and said. `newId` gives each block an ID. Linear in the tree. Never runs, never loads anything.
  */
 export function readHtml(nodes: readonly HtmlNode[], newId: () => string): HtmlReading {
+  return readSeen(withoutHidden(nodes), newId, NO_HEADINGS);
+}
+
+/** The same for nodes without any that are hidden; `headings` are the blocks that are headings though no element says so. */
+export function readSeen(
+  nodes: readonly HtmlNode[],
+  newId: () => string,
+  headings: ReadonlyMap<HtmlElement, HeadingLevel>,
+): HtmlReading {
   const leftOut: LeftOut[] = [];
   const flow = new Flow(newId);
   const reader: Reader = {
     newId,
+    headings,
     // An inner flow that is still empty stands where the outer one is.
-    leave: (code, where) => leftOut.push({ code, after: where.lastWords() || flow.lastWords() }),
+    leave: (code, where, words = '') =>
+      leftOut.push({ code, after: where.lastWords() || flow.lastWords(), words }),
     wordsOf: (block) =>
       kindOf(block)
         .words(block)
@@ -40,12 +54,18 @@ export function readHtml(nodes: readonly HtmlNode[], newId: () => string): HtmlR
   return { parts: flow.parts, leftOut };
 }
 
+const NO_HEADINGS: ReadonlyMap<HtmlElement, HeadingLevel> = new Map();
+
 const names = (list: string, read: ReadElement) =>
   Object.fromEntries(list.split(' ').map((name) => [name, read]));
 
-const readPicture: ReadElement = (node, flow) => {
+const readPicture: ReadElement = (node, flow, _reader, marks) => {
   const img = node.name === 'img' ? node : [...elementsIn(node)].find(({ name }) => name === 'img');
   if (!img || isDot(img)) return;
+  if (isIcon(img)) {
+    flow.text(attribute(img, 'alt'), marks);
+    return;
+  }
   const sources = node === img ? [] : [...elementsIn(node)].filter(({ name }) => name === 'source');
   flow.put({ kind: 'picture', offered: offeredPicture({ img, sources }) });
 };
@@ -78,25 +98,34 @@ const READS: ReadonlyMap<string, ReadElement> = new Map(
 
 function readNode(node: HtmlNode, flow: Flow, reader: Reader, marks: Marks): void {
   if (typeof node === 'string') flow.text(node, marks);
-  else if (!isSilent(node.name) && !isHidden(node) && !isSaidByLink(node)) {
-    const read = READS.get(node.name);
-    if (read) read(node, flow, reader, marks);
-    else reader.readAll(node.children, flow, marksOf(node, marks));
+  else if (!isSilent(node.name) && !isSaidByLink(node)) {
+    if (isStruck(node)) leaveWords('struck', node, flow, reader);
+    else if (isRemark(node)) leaveWords('remark', node, flow, reader);
+    else {
+      const read = isHeading(node, reader) ? readHeading : READS.get(node.name);
+      if (read) read(node, flow, reader, marks);
+      else reader.readAll(node.children, flow, marksOf(node, marks));
+    }
   }
 }
 
-function isHidden(node: HtmlElement): boolean {
-  const style = attribute(node, 'style');
-  return (
-    node.attributes.some(({ name }) => name === 'hidden') ||
-    (style !== '' && /display\s{0,9}:\s{0,9}none/i.test(style.slice(0, 2000)))
-  );
+const isHeading = (node: HtmlElement, { headings }: Reader): boolean =>
+  headings.has(node) || /^heading$/i.test(attribute(node, 'role').trim());
+
+function leaveWords(code: 'struck' | 'remark', node: HtmlElement, flow: Flow, reader: Reader): void {
+  const words = textOf(node).replace(/\s+/g, ' ').trim();
+  if (words !== '') reader.leave(code, flow, words);
 }
 
 /** A dot that counts readers, or holds a table open, is no picture. */
-function isDot(image: HtmlElement): boolean {
+const isDot = (image: HtmlElement): boolean => isWithin(image, 2);
+
+/** A sign in a line of text, as in chats: what it says stands for it. */
+const isIcon = (image: HtmlElement): boolean => isWithin(image, 24) && attribute(image, 'alt') !== '';
+
+function isWithin(image: HtmlElement, pixels: number): boolean {
   const [width, height] = ['width', 'height'].map((name) => Number(attribute(image, name)));
-  return Boolean(width && height && width <= 2 && height <= 2);
+  return Boolean(width && height && width <= pixels && height <= pixels);
 }
 
 /** The code of a framed thing with what belongs to it, as it is handed to whoever reads pasted code. */

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { LanguageTagSchema } from '../words/language-tag.ts';
+import { declaredIn } from './declared.ts';
 import { attribute, type HtmlElement, hasClass } from './html-tree.ts';
 import { FullWordsSchema, isLinkAddress, type Mark } from './inline.ts';
 import type { Marks } from './reading.ts';
@@ -25,19 +26,22 @@ export function withMark(marks: Marks, mark: Mark): Marks {
 
 /** The marks of what is in an element: by what it means, or by its style, as writing programs say it. */
 export function marksOf(node: HtmlElement, around: Marks): Marks {
-  const style = attribute(node, 'style').slice(0, 2000);
-  const weight = /font-weight\s{0,9}:\s{0,9}(\w{1,9})/i.exec(style)?.[1]?.toLowerCase();
+  const declared = declaredIn(node);
+  const weight = declared.get('font-weight')?.toLowerCase();
   const isBold = weight ? /^(?:bold|bolder|[6-9]00)$/.test(weight) : BOLD.has(node.name);
-  const slant = /font-style\s{0,9}:\s{0,9}(\w{1,9})/i.exec(style)?.[1]?.toLowerCase();
+  const slant = declared.get('font-style')?.toLowerCase();
   const isItalic = slant ? slant !== 'normal' : ITALIC.has(node.name);
   const href = node.name === 'a' ? attribute(node, 'href').trim() : '';
   let marks = around;
-  if (href !== '' && isLinkAddress(href))
+  if (href !== '' && !isOwnMark(href) && isLinkAddress(href))
     marks = withMark(marks, { type: 'link', attrs: linkIn(node, href) });
   if (isBold) marks = withMark(marks, { type: 'bold' });
   if (isItalic) marks = withMark(marks, { type: 'italic' });
-  return withMeaning(node, style, marks);
+  return withMeaning(node, declared, marks);
 }
+
+/** Places that writing programs mark for notes and contents of their own; no anchor of a page begins so. */
+const isOwnMark = (href: string): boolean => href.startsWith('#_');
 
 /** Where a link leads. That it opens a new window is taken over where it is said, and not from what every link of a mail does. */
 function linkIn(node: HtmlElement, href: string) {
@@ -53,9 +57,9 @@ export function isSaidByLink(node: HtmlElement): boolean {
 }
 
 /** The marks that say what words are, or how they are spoken (WHATWG HTML, 4.5; CSS 2.2, vertical-align). */
-function withMeaning(node: HtmlElement, style: string, around: Marks): Marks {
+function withMeaning(node: HtmlElement, declared: ReadonlyMap<string, string>, around: Marks): Marks {
   let marks = around;
-  const raised = /vertical-align\s{0,9}:\s{0,9}(super|sub)\b/i.exec(style)?.[1]?.toLowerCase();
+  const raised = /^(super|sub)\b/i.exec(declared.get('vertical-align') ?? '')?.[1]?.toLowerCase();
   if (raised) marks = withMark(marks, { type: raised === 'super' ? 'superscript' : 'subscript' });
   const plain = PLAIN[node.name];
   if (plain) marks = withMark(marks, { type: plain });

@@ -1,4 +1,5 @@
 import type { Block } from './blocks/block.ts';
+import type { HeadingLevel } from './blocks/heading/schema.ts';
 import type { HtmlElement, HtmlNode } from './html-tree.ts';
 import { type Inline, isBlank, type Mark } from './inline.ts';
 import type { LeftOutCode } from './left-out.ts';
@@ -19,7 +20,9 @@ export interface Reader {
   /** An ID for a block that is read; each once. */
   readonly newId: () => string;
   /** Says that something did not come along as it was, and where it stood. */
-  readonly leave: (code: LeftOutCode, flow: Flow) => void;
+  readonly leave: (code: LeftOutCode, flow: Flow, words?: string) => void;
+  /** The blocks that are headings by how they stand (`headings-by-look.ts`), each with its level. */
+  readonly headings: ReadonlyMap<HtmlElement, HeadingLevel>;
   readonly read: (node: HtmlNode, flow: Flow, marks: Marks) => void;
   /** The runs of words that a block says itself. */
   readonly wordsOf: (block: Block) => readonly (readonly Inline[])[];

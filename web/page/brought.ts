@@ -1,6 +1,7 @@
 import type { Asset } from '#api/assets.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
+import { sayLeftOut } from '#core/page/left-out.ts';
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, queryClient } from '../api/queries.ts';
@@ -16,6 +17,7 @@ import { addToTray, fillWant, placeOver, placePiece } from '../sheet/commands.ts
 import { asLine, becomeEmbeds, insertAsText, leaveOutLine } from '../sheet/embed-paste.ts';
 import type { SheetText } from '../sheet/rich-text.ts';
 import { toast } from '../ui/toast.ts';
+import { leftOutStore } from './left-out-store.ts';
 import type { PageSession } from './use-page-session.ts';
 
 /** Where on a page something was brought. */
@@ -152,7 +154,11 @@ export function takeRichText(
       if (read.kind === 'refused') toast.error(read.why);
     }
   }
-  if (leftOut.length > 0) toast(leftOut.join(' '));
+  if (leftOut.length > 0)
+    toast(sayLeftOut(leftOut).join(' '), {
+      action: { label: 'See what', onClick: () => leftOutStore.set(leftOut) },
+      duration: 15_000,
+    });
 }
 
 /** The caption that code came with, where a piece that was held already has another. */

@@ -43,6 +43,7 @@ import { useStore } from '../ui/store.ts';
 import { toast } from '../ui/toast.ts';
 import { takeCarried, takeFiles, takeOffered, takePieces, takeRichText, takeText } from './brought.ts';
 import { FindBar } from './find-bar.tsx';
+import { LeftOutPanel } from './left-out-panel.tsx';
 import { NarrowPage } from './narrow-page.tsx';
 import { ClashNotice, SaveNotice } from './notices.tsx';
 import { type Opened, withChosen } from './opened.ts';
@@ -255,6 +256,7 @@ function PageWork({
       <div className="col-span-full">
         <SaveNotice saving={saving} recovered={view.recovered} onAgain={() => void session.saver.save()} />
         <ClashNotice saving={saving} onSettle={(way) => session.show(session.saver.settle(way))} />
+        <LeftOutPanel />
       </div>
       {isNarrow ? (
         <NarrowPage

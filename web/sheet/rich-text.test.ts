@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
+import { sayLeftOut } from '#core/page/left-out.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
 import { isOfSheet, OFFER_ATTRIBUTE, readRichText } from './rich-text.ts';
 
@@ -56,7 +57,7 @@ describe('rich text that is brought to the sheet', () => {
     expect(read.html).toMatch(/^<p>a<\/p><p>&lt;iframe src=[^<]*<\/p><div class="table-frame"/);
     expect(read.html).toContain('<tr><td>Mon</td><td>4</td></tr>');
     const large = `<table>${'<tr><td>a<td>b'.repeat(1001)}</table>`;
-    expect(readRichText(`<p>x</p>${large}`, PLAIN_RULES).leftOut).toEqual([
+    expect(sayLeftOut(readRichText(`<p>x</p>${large}`, PLAIN_RULES).leftOut)).toEqual([
       'A table that is too large became a list of its rows (after “x”).',
     ]);
   });

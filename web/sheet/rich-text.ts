@@ -1,7 +1,7 @@
 import { escapeHtml } from '#core/page/escape.ts';
 import { type HtmlElement, type HtmlNode, TREE_DEPTH } from '#core/page/html-tree.ts';
-import { sayLeftOut } from '#core/page/left-out.ts';
-import { readHtml } from '#core/page/read-html.ts';
+import type { LeftOut } from '#core/page/left-out.ts';
+import { readBrought } from '#core/page/read-brought.ts';
 import type { ReadPart } from '#core/page/reading.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { writeText } from '#core/page/write.ts';
@@ -20,18 +20,20 @@ export interface SheetText {
   readonly html: string;
   /** Code of what was framed or played in it, in order; each stands in the text as a line of its own. */
   readonly embeds: readonly string[];
-  /** What did not come along as it was, each a sentence. */
-  readonly leftOut: readonly string[];
+  /** What did not come along as it was. */
+  readonly leftOut: readonly LeftOut[];
 }
 
 /** Reads rich text that was brought from elsewhere. What was copied from a sheet is told by `isOfSheet`, and left as it is. */
 export function readRichText(html: string, rules: HouseRules): SheetText {
-  const { body } = new DOMParser().parseFromString(html, 'text/html');
-  const { parts, leftOut } = readHtml(treeOf(body, rules.language).children, () => crypto.randomUUID());
+  const document = new DOMParser().parseFromString(html, 'text/html');
+  const css = [...document.querySelectorAll('style')].map((sheet) => sheet.textContent).join('\n');
+  const { children } = treeOf(document.body, rules.language);
+  const { parts, leftOut } = readBrought(children, css, () => crypto.randomUUID());
   return {
     html: parts.map((part) => writePart(part, rules)).join(''),
     embeds: parts.flatMap((part) => (part.kind === 'embed' ? [part.code] : [])),
-    leftOut: sayLeftOut(leftOut),
+    leftOut,
   };
 }
 

@@ -8,7 +8,8 @@ import { wholeGrid } from './grid.ts';
 import { type Cell, TABLE_MOST, type TableRow } from './schema.ts';
 
 /**
- * A table of one column or of one row only lays out what is in it; any other is one. Pictures and what is framed in its cells
+ * A table of one column or of one row only lays out what is in it, and so does one without header cells that has blocks in
+ * its cells; any other is one. Pictures and what is framed in its cells
  * come after it. One that is larger than tables may be is said row by row.
  */
 export const readTable: ReadElement = (node, flow, reader) => {
@@ -37,8 +38,19 @@ export const readTable: ReadElement = (node, flow, reader) => {
 };
 
 function isLayout(rows: readonly (readonly HtmlElement[])[]): boolean {
-  const widest = Math.max(0, ...rows.map((cells) => cells.length));
-  return (widest < 2 || rows.length < 2) && !rows.flat().some(({ name }) => name === 'th');
+  const cells = rows.flat();
+  if (cells.some(({ name }) => name === 'th')) return false;
+  const widest = rows.reduce((most, { length }) => Math.max(most, length), 0);
+  return widest < 2 || rows.length < 2 || cells.some(holdsBlocks);
+}
+
+/** What stands in the cells of a page that is laid out by a table, and in no table of facts. */
+const LAID_OUT = /^(?:h[1-6]|ul|ol|dl|table|figure|form|article|section|nav|hr|blockquote|iframe|video)$/;
+
+function holdsBlocks({ children }: HtmlElement): boolean {
+  return children.some(
+    (child) => typeof child !== 'string' && (LAID_OUT.test(child.name) || holdsBlocks(child)),
+  );
 }
 
 /** A cell without words among headings is one of them: a corner, which is written as no header of anything. */
