@@ -28,6 +28,9 @@ function idsIn(nodes: readonly unknown[]): readonly string[] {
   });
 }
 
+/** Blocks that stand on one page, without those in others. */
+export const MOST_BLOCKS = 5000;
+
 /** A page: its title, what it wants, the pieces gathered for it, and what stands on the sheet. */
 export const PageDocSchema = v.strictObject({
   title: v.pipe(v.string(), v.maxLength(300)),
@@ -39,7 +42,7 @@ export const PageDocSchema = v.strictObject({
   address: v.exactOptional(PageAddressSchema),
   blocks: v.pipe(
     v.array(BlockSchema),
-    v.maxLength(5000),
+    v.maxLength(MOST_BLOCKS, 'A page has at most 5,000 blocks. Part it in two.'),
     v.check(haveOwnIds, 'Two blocks of this page have the same ID. Give each one of its own.'),
   ),
 });

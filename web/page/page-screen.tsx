@@ -5,6 +5,7 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
+import { MOST_BLOCKS } from '#core/page/model.ts';
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
@@ -80,6 +81,11 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
     onRichText: (read: Pick<SheetText, 'embeds' | 'leftOut'>) => {
       if (session) takeRichText(session, read, hosts);
     },
+    onTooLong: (blocks: number) =>
+      toast.error(
+        `The page would have ${blocks.toLocaleString('en-GB')} blocks, and a page has at most ${MOST_BLOCKS.toLocaleString('en-GB')}. Nothing was changed: part the text among several pages.`,
+        { duration: 15_000 },
+      ),
     onOpenLabel: () => document.querySelector<HTMLElement>('[data-pane="label"] :is(input, button)')?.focus(),
     onLinkWords: () => focusSoon('[data-row="link"]'),
     onBesideParagraph: () => {

@@ -53,6 +53,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
       onPastedText: (...args) => steady.current.onPastedText(...args),
       onRichText: (...args) => steady.current.onRichText(...args),
       onOpenLabel: () => steady.current.onOpenLabel(),
+      onTooLong: (blocks) => steady.current.onTooLong(blocks),
       onBesideParagraph: () => steady.current.onBesideParagraph(),
       onLinkWords: () => steady.current.onLinkWords(),
     });

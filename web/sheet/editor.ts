@@ -24,6 +24,7 @@ import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
 import { LEAD_LOOK, leadMark } from './lead-mark.ts';
 import { WORD_MARKS } from './marks.ts';
+import { mostBlocks } from './most-blocks.ts';
 import { linkSays, NEW_WINDOW_LOOK, newWindow } from './new-window.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
@@ -87,6 +88,7 @@ export function makeEditor(
       emptiedRows,
       leadMark,
       pictureOffer(hooks),
+      mostBlocks(hooks.onTooLong),
       ledgerExtension(scope),
       foundMarks,
       caretFirst,

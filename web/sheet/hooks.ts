@@ -16,6 +16,8 @@ export interface SheetHooks {
   readonly onPastedText: (text: string, isAlone: boolean) => boolean;
   /** Rich text was pasted or dropped that holds more than text: what was framed in it, and what became of the rest. */
   readonly onRichText: (read: Pick<SheetText, 'embeds' | 'leftOut'>) => void;
+  /** What was pasted or done would make the page longer than pages are; it was not done. */
+  readonly onTooLong: (blocks: number) => void;
   readonly onOpenLabel: () => void;
   readonly onBesideParagraph: () => void;
   /** Chosen words are to lead somewhere: where is said on the label. */

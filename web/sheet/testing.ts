@@ -33,6 +33,7 @@ export const NO_HOOKS = {
   onPastedText: () => false,
   onRichText: () => undefined,
   onOpenLabel: () => undefined,
+  onTooLong: () => undefined,
   onBesideParagraph: () => undefined,
   onLinkWords: () => undefined,
 };
