@@ -1,7 +1,7 @@
 import { webSafe } from '../naming/names.ts';
 import type { Anchored } from './anchored.ts';
 import type { Block } from './blocks/block.ts';
-import { plainText } from './inline.ts';
+import { folded, plainText } from './inline.ts';
 import { hrefsOf } from './linked.ts';
 import { walkPage } from './walk.ts';
 
@@ -16,7 +16,7 @@ interface Holder {
  */
 export function anchorsOf(page: Holder, language = ''): readonly Anchored[] {
   const headings = [...walkPage(page)].flatMap((block) => {
-    const words = block.type === 'heading' ? plainText(block.content).trim() : '';
+    const words = block.type === 'heading' ? plainText(folded(block.content)).trim() : '';
     return block.type === 'heading' && words !== '' ? [{ ...block.attrs, words }] : [];
   });
   // What somebody chose stands, whatever the others are called.

@@ -61,6 +61,34 @@ export function plainText(content: readonly Inline[] | undefined): string {
   return (content ?? []).map((inline) => (inline.type === 'text' ? inline.text : ' ')).join('');
 }
 
+/**
+ * Words in a line as readers get them: blanks that HTML folds into one are one (CSS Text 3, 4.1), and none, nor a broken line,
+ * stands at the ends.
+ */
+export function folded(content: readonly Inline[] | undefined): Inline[] {
+  const kept: Inline[] = [];
+  for (const inline of content ?? []) {
+    const last = kept.at(-1);
+    if (inline.type === 'hardBreak') {
+      if (last) kept.push(inline);
+      continue;
+    }
+    const text = inline.text.replace(/[ \t\n\r\f]+/g, ' ');
+    const isAtEdge = !last || last.type === 'hardBreak' || last.text.endsWith(' ');
+    const said = isAtEdge ? text.replace(/^ /, '') : text;
+    if (said !== '') kept.push(said === inline.text ? inline : { ...inline, text: said });
+  }
+  for (let last = kept.at(-1); last; last = kept.at(-1)) {
+    if (last.type === 'text' && !last.text.endsWith(' ')) break;
+    kept.pop();
+    const text = last.type === 'text' ? last.text.slice(0, -1) : '';
+    if (text === '') continue;
+    kept.push({ ...last, type: 'text', text });
+    break;
+  }
+  return kept;
+}
+
 /** Whether a run says nothing to a reader. */
 export function isBlank(content: readonly Inline[] | undefined): boolean {
   return !content?.some((inline) => inline.type === 'text' && inline.text.trim() !== '');

@@ -12,12 +12,14 @@ interface LinkOut {
   readonly says: string;
 }
 
-export type LinkContext = Pick<WriteContext, 'rules' | 'pages' | 'fileOf'> &
+export type LinkContext = Pick<WriteContext, 'rules' | 'pages' | 'fileOf' | 'isSource'> &
   Partial<Pick<WriteContext, 'pieces'>>;
 
-/** A link as it goes out; null where nobody knows where it leads, so that its words stand there alone. */
-export function linkOut(href: string, { rules, pages, pieces, fileOf }: LinkContext): LinkOut | null {
+/** A link as it goes out, or as it is kept for source; null where nobody knows where it leads, so that its words stand there alone. */
+export function linkOut(href: string, context: LinkContext): LinkOut | null {
+  const { rules, pages, pieces, fileOf, isSource } = context;
   const plain = { mime: '', says: '' };
+  if (isSource) return { href, ...plain };
   const pageId = pageIdIn(href);
   if (pageId !== null) {
     const address = pages?.get(pageId)?.address;

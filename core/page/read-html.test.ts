@@ -166,8 +166,18 @@ describe('a tree of HTML', () => {
     ['folded sections in each other', '<details>a<details>b</details></details>', ['+ ', '| a', '+ ', '| b']],
     [
       'a box beside the text',
-      '<aside class="x box beside-left" style="color:red; width:33%"><h4>Boots</h4>Bring them.</aside>',
+      '<aside class="x box beside-left" style="color:red; width:33%"><p class="box-title"><strong>Boots</strong></p>Bring them.</aside>',
       ['= Boots (beside-left 33%)', '| Bring them.'],
+    ],
+    [
+      'a box with its heading as its title',
+      '<aside><h4>Boots</h4>a</aside>',
+      ['= Boots (column 40%)', '| a'],
+    ],
+    [
+      'a heading in a box of Placard as what it says',
+      '<aside class="box column"><h4>Boots</h4>a</aside>',
+      ['=  (column 40%)', '| #### Boots', '| a'],
     ],
     [
       'cards in a row',

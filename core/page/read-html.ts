@@ -26,17 +26,22 @@ export function readHtml(nodes: readonly HtmlNode[], newId: () => string): HtmlR
   return readSeen(withoutHidden(nodes), newId, NO_HEADINGS);
 }
 
-/** The same for nodes without any that are hidden; `headings` are the blocks that are headings though no element says so. */
+/**
+ * The same for nodes without any that are hidden; `headings` are the blocks that are headings though no element says so, and
+ * `placed` knows the pieces that signs of source stand for (`blocks/placement/sign.ts`).
+ */
 export function readSeen(
   nodes: readonly HtmlNode[],
   newId: () => string,
   headings: ReadonlyMap<HtmlElement, HeadingLevel>,
+  placed: Reader['placed'] = () => null,
 ): HtmlReading {
   const leftOut: LeftOut[] = [];
   const flow = new Flow(newId);
   const reader: Reader = {
     newId,
     headings,
+    placed,
     // An inner flow that is still empty stands where the outer one is.
     leave: (code, where, words = '') =>
       leftOut.push({ code, after: where.lastWords() || flow.lastWords(), words }),
@@ -92,6 +97,7 @@ const OTHERS: Readonly<Record<string, ReadElement>> = {
   ),
 };
 
+/** By the name of an element, and by its name and a class where kinds share an element: "figure.gallery". */
 const READS: ReadonlyMap<string, ReadElement> = new Map(
   [OTHERS, ...ALL_KINDS.map(({ reads }) => reads ?? {})].flatMap((reads) => Object.entries(reads)),
 );
@@ -102,11 +108,24 @@ function readNode(node: HtmlNode, flow: Flow, reader: Reader, marks: Marks): voi
     if (isStruck(node)) leaveWords('struck', node, flow, reader);
     else if (isRemark(node)) leaveWords('remark', node, flow, reader);
     else {
-      const read = isHeading(node, reader) ? readHeading : READS.get(node.name);
+      const read = isHeading(node, reader) ? readHeading : readerOf(node);
       if (read) read(node, flow, reader, marks);
       else reader.readAll(node.children, flow, marksOf(node, marks));
     }
   }
+}
+
+/** An element is asked for so many classes. */
+const MOST_CLASSES = 20;
+
+function readerOf(node: HtmlElement): ReadElement | undefined {
+  const kind = attribute(node, 'class');
+  const classes = kind === '' ? [] : kind.split(/\s+/, MOST_CLASSES);
+  for (const one of classes) {
+    const read = READS.get(`${node.name}.${one}`);
+    if (read) return read;
+  }
+  return READS.get(node.name);
 }
 
 const isHeading = (node: HtmlElement, { headings }: Reader): boolean =>

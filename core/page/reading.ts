@@ -1,7 +1,8 @@
 import type { Block } from './blocks/block.ts';
 import type { HeadingLevel } from './blocks/heading/schema.ts';
+import type { KnownPlacement } from './blocks/placement/sign.ts';
 import type { HtmlElement, HtmlNode } from './html-tree.ts';
-import { type Inline, isBlank, type Mark } from './inline.ts';
+import { folded, type Inline, isBlank, type Mark } from './inline.ts';
 import type { LeftOutCode } from './left-out.ts';
 import type { OfferedPicture } from './rich-pasted.ts';
 
@@ -21,6 +22,8 @@ export interface Reader {
   readonly newId: () => string;
   /** Says that something did not come along as it was, and where it stood. */
   readonly leave: (code: LeftOutCode, flow: Flow, words?: string) => void;
+  /** The placement that a sign in source stands for; null where nobody knows it. */
+  readonly placed: (id: string) => KnownPlacement | null;
   /** The blocks that are headings by how they stand (`headings-by-look.ts`), each with its level. */
   readonly headings: ReadonlyMap<HtmlElement, HeadingLevel>;
   readonly read: (node: HtmlNode, flow: Flow, marks: Marks) => void;
@@ -46,12 +49,8 @@ export class Flow {
   }
 
   text(said: string, marks: Marks): void {
-    const text = said.replace(/[ \t\n\r\f]+/g, ' ');
-    const last = this.#inlines.at(-1);
-    const isAtEdge = !last || last.type === 'hardBreak' || last.text.endsWith(' ');
-    const kept = isAtEdge ? text.replace(/^ /, '') : text;
-    if (kept !== '')
-      this.#inlines.push({ type: 'text', text: kept, ...(marks.length > 0 ? { marks: [...marks] } : {}) });
+    if (said === '') return;
+    this.#inlines.push({ type: 'text', text: said, ...(marks.length > 0 ? { marks: [...marks] } : {}) });
   }
 
   break(): void {
@@ -65,16 +64,8 @@ export class Flow {
 
   /** What stands in the line, without blanks and breaks at its ends. */
   takeInlines(): Inline[] {
-    const content = this.#inlines;
+    const content = folded(this.#inlines);
     this.#inlines = [];
-    while (content.at(-1)?.type === 'hardBreak') content.pop();
-    while (content[0]?.type === 'hardBreak') content.shift();
-    const last = content.at(-1);
-    if (last?.type === 'text') {
-      const text = last.text.replace(/ +$/, '');
-      if (text === '') content.pop();
-      else content[content.length - 1] = { ...last, text };
-    }
     return isBlank(content) ? [] : content;
   }
 

@@ -23,6 +23,8 @@ export interface WriteContext {
   readonly pages?: LinkedPages;
   /** Whether each block carries its ID (`data-block`), by which a preview and its proof are told what stands where. */
   readonly isMarked?: boolean;
+  /** Whether it is written to be read back (`source.ts`): pieces and credits as signs, links as they are kept. */
+  readonly isSource?: boolean;
   /** What is written for a listing instead of the page itself: where its teaser leads, and the page's title. */
   readonly listing?: { readonly href: string; readonly title: string };
 }

@@ -1,12 +1,12 @@
 import { messagesFor } from '../messages/messages.ts';
 import { escapeHtml } from './escape.ts';
-import type { Inline, Mark } from './inline.ts';
+import { folded, type Inline, type Mark } from './inline.ts';
 import { type LinkContext, linkOut } from './link-out.ts';
 import { type LinkMark, linkRuns } from './link-runs.ts';
 
 /** Words in a line as HTML (WHATWG HTML, 4.5 text-level semantics). */
 export function writeInlines(content: readonly Inline[] | undefined, context: LinkContext): string {
-  return linkRuns(content)
+  return linkRuns(folded(content))
     .map(({ link, inlines }) => {
       const html = inlines.map(writeInline).join('');
       return link ? writeLink(link, html, context) : html;

@@ -137,6 +137,21 @@ ${main}</main>
 `;
 }
 
+/**
+ * The blocks of a page as they stand in source, one after the other, each with its ID and those of the blocks in it as
+ * `data-block`; empty for one that says nothing.
+ */
+export function writeForSource(
+  page: PageDoc,
+  { rules, pieces }: Pick<WriteContext, 'rules' | 'pieces'>,
+): readonly string[] {
+  const context = { rules, pieces, addressOf: () => '', isSource: true, isMarked: true };
+  const headings = anchorsOf(page, rules.language);
+  const whole: OfPage = { first: undefined, headings, anchors: anchorsOut(page, headings) };
+  const room = columnRoom(rules);
+  return page.blocks.map((block) => writeBlocks([block], room, context, whole).join(''));
+}
+
 /** One block without pieces as HTML, as it stands in the column; the empty text for one that says nothing. */
 export function writeText(block: Block, rules: HouseRules): string {
   const context = { rules, pieces: new Map(), addressOf: () => '' };

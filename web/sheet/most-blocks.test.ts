@@ -1,8 +1,6 @@
 // @vitest-environment jsdom
 import { Editor } from '@tiptap/core';
-import Document from '@tiptap/extension-document';
-import Paragraph from '@tiptap/extension-paragraph';
-import Text from '@tiptap/extension-text';
+import StarterKit from '@tiptap/starter-kit';
 import { afterEach, expect, it, vi } from 'vitest';
 import { MOST_BLOCKS } from '#core/page/model.ts';
 import { mostBlocks } from './most-blocks.ts';
@@ -16,7 +14,7 @@ it('a page that would become too long stays as it was, and says how long it woul
   const onTooLong = vi.fn();
   open = new Editor({
     element: document.createElement('div'),
-    extensions: [Document, Paragraph, Text, mostBlocks(onTooLong)],
+    extensions: [StarterKit.configure({ trailingNode: false }), mostBlocks(onTooLong)],
     content: { type: 'doc', content: lines(MOST_BLOCKS - 1) },
   });
   open.commands.insertContentAt(open.state.doc.content.size, lines(1));

@@ -47,6 +47,6 @@ export interface BlockKind<B extends Block> {
   readonly inside?: Inside<B>;
   /** The style of its own classes, which goes out with pages that hold one; what text has anyway is in `style-sheet.ts`. */
   readonly style?: (rules: HouseRules) => string;
-  /** The elements of HTML that become one, each with how it is read. */
+  /** The elements of HTML that become one, by name or by name and class ("div.columns"), each with how it is read. */
   readonly reads?: Readonly<Record<string, ReadElement>>;
 }

@@ -13,13 +13,18 @@ const isSaid = (block: { readonly type: string }): block is Said =>
 
 /** Blocks with their heading, or their first words, as a link; the very same where they say nothing. */
 export function withWholeLink<B extends { readonly type: string }>(content: B[], href: string): B[] {
-  const names = (block: B) => isSaid(block) && plainText(block.content).trim() !== '';
-  const heading = content.findIndex((block) => block.type === 'heading' && names(block));
-  const named = heading < 0 ? content.findIndex(names) : heading;
+  const named = namedAt(content);
   if (named < 0) return content;
   return content.map((block, at) =>
     at === named && isSaid(block) ? { ...block, content: linked(block.content ?? [], href) } : block,
   );
+}
+
+/** Where the words stand that name blocks as a whole: their heading, or their first words; -1 for none. */
+function namedAt(content: readonly { readonly type: string }[]): number {
+  const names = (block: { readonly type: string }) => isSaid(block) && plainText(block.content).trim() !== '';
+  const heading = content.findIndex((block) => block.type === 'heading' && names(block));
+  return heading < 0 ? content.findIndex(names) : heading;
 }
 
 const linked = (content: readonly Inline[], href: string): Inline[] =>
@@ -30,17 +35,24 @@ const linked = (content: readonly Inline[], href: string): Inline[] =>
 
 /** Where blocks lead that are a link as a whole: as their heading does, or their first words. */
 export function wholeLinkOf(content: readonly { readonly type: string }[]): string {
-  const texts = content.filter(isSaid);
-  const named = texts.find(({ type }) => type === 'heading') ?? texts[0];
-  const mark = named?.content?.flatMap(({ marks }) => marks ?? []).find(({ type }) => type === 'link');
+  const named = content[namedAt(content)];
+  const words = named && isSaid(named) ? named.content : [];
+  const mark = words?.flatMap(({ marks }) => marks ?? []).find(({ type }) => type === 'link');
   const link = v.safeParse(WholeLinkSchema, mark?.type === 'link' ? mark.attrs.href : '');
   return link.success ? link.output : '';
 }
 
-/** A block without a link that is that of the whole. */
-export function withoutWholeLink<B extends { readonly type: string }>(block: B, href: string): B {
-  if (!isSaid(block) || !block.content) return block;
-  return { ...block, content: block.content.map((inline) => unlinked(inline, href)) };
+/** Blocks of which the one that names them is no link any more: that of the whole is said of the whole. */
+export function withoutWholeLink<B extends { readonly type: string }>(
+  content: readonly B[],
+  href: string,
+): B[] {
+  const named = namedAt(content);
+  return content.map((block, at) =>
+    at === named && isSaid(block) && block.content
+      ? { ...block, content: block.content.map((inline) => unlinked(inline, href)) }
+      : block,
+  );
 }
 
 function unlinked(inline: Inline, href: string): Inline {

@@ -11,6 +11,7 @@ import type { BlockKind, RoomContext } from '../kind.ts';
 import { withWholeLink } from '../whole-link.ts';
 import { type BannerStanding, bannerAt, isPoor, pictureOf, saysSomething } from './judged.ts';
 import { atPlace, bannerClass, bannerStyles } from './laid-out.ts';
+import { readBanner } from './read.ts';
 import { type Banner, type BannerWords, isInBanner, isInWords } from './schema.ts';
 import {
   HEADING_SIZE,
@@ -53,7 +54,7 @@ export const banner: BlockKind<Banner> = {
     if (inner === '') return '';
     if (context.isInline) return `<div style="${INLINE_BANNER}">\n${inner}\n</div>`;
     // Without its picture nothing lies under the words.
-    if (!pictureOf(block, context.pieces)) return `<div>\n${inner}\n</div>`;
+    if (!context.isSource && !pictureOf(block, context.pieces)) return `<div>\n${inner}\n</div>`;
     const name = `${bannerClass(block.attrs)}${linked === block ? '' : ' linked'}`;
     return `<div class="${name}" style="${escapeHtml(bannerStyles(block.attrs))}">\n${inner}\n</div>`;
   },
@@ -63,6 +64,7 @@ export const banner: BlockKind<Banner> = {
       bannerAt(block, { rules, pieces }, roomInside(room, block, { rules }), viewport),
     ),
   style: (rules) => bannerStyle(rules),
+  reads: { 'div.banner': readBanner },
   inside: {
     of: ({ content }) => content,
     with: (block, blocks) => ({ ...block, content: blocks.filter(isInBanner) }),

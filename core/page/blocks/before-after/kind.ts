@@ -5,6 +5,7 @@ import { shownSize } from '../../picture.ts';
 import type { Room } from '../../room.ts';
 import type { BlockKind, RoomContext } from '../kind.ts';
 import { isPlacedBlock } from '../placement/schema.ts';
+import { readPair } from './read.ts';
 import type { BeforeAfter } from './schema.ts';
 import { isSameShape, shapeNear } from './shapes.ts';
 
@@ -39,6 +40,9 @@ export const beforeAfter: BlockKind<BeforeAfter> = {
   write: (block, context) => {
     const inner = context.inside(block.content, roomInside(context.room));
     if (inner === '') return '';
+    // The words for its divider are those of the page's language when it goes out.
+    if (context.isSource)
+      return `<div class="before-after" style="--at:${block.attrs.divider}%">\n${inner}\n</div>`;
     const { divider } = messagesFor(context.rules.language);
     const isPair =
       block.content.every(({ attrs }) => context.pieces.has(attrs.asset)) && block.content.length === 2;
@@ -62,6 +66,7 @@ export const beforeAfter: BlockKind<BeforeAfter> = {
   .before-after::after { content: "\\2194"; grid-area: 1 / 1 / 2 / 2; align-self: stretch; position: relative; left: var(--at); width: 40px; margin-left: -20px; display: grid; place-items: center; font: 600 20px/40px sans-serif; color: #172126; background: radial-gradient(circle, #ffffff 0 19px, #172126 19px 20px, #0000 20px), linear-gradient(90deg, #0000 17px, #172126 17px 18px, #ffffff 18px 22px, #172126 22px 23px, #0000 23px); pointer-events: none; }
   .before-after:has(> input:focus-visible) { outline: 3px solid #172126; outline-offset: 2px; }
 }`,
+  reads: { 'div.before-after': readPair },
   inside: {
     of: ({ content }) => content,
     with: (block, blocks) => ({ ...block, content: blocks.filter(isPlacedBlock) }),

@@ -59,7 +59,7 @@ ${CARDS_PER_ROW.map((perRow) => `@container placard (width < ${cardsStackBelow(p
     }),
     room: roomInside,
   },
-  reads: { ul: readCards },
+  reads: { 'ul.cards': readCards },
 };
 
 /** One of them. Where it leads somewhere, its heading is the link, and the whole card a place to press. */

@@ -1,16 +1,11 @@
 import { attribute, type HtmlElement, hasClass } from '../../html-tree.ts';
 import { Flow, type ReadElement, type Reader, type ReadPart } from '../../reading.ts';
 import { gapIn } from '../gap.ts';
-import { readList } from '../list/read.ts';
 import { wholeLinkOf, withoutWholeLink } from '../whole-link.ts';
 import { CARD_GAP, CARDS_PER_ROW, type Card, isOnCard, type OnCard, perRowFor } from './schema.ts';
 
-/** A list that is said to be one of cards; any other is a list. */
-export const readCards: ReadElement = (node, flow, reader, marks) => {
-  if (!hasClass(node, 'cards')) {
-    readList(node, flow, reader, marks);
-    return;
-  }
+/** A list that is said to be one of cards. */
+export const readCards: ReadElement = (node, flow, reader) => {
   const after: ReadPart[] = [];
   const content = node.children.flatMap((child) =>
     typeof child !== 'string' && child.name === 'li' ? cardOf(child, reader, after) : [],
@@ -43,6 +38,6 @@ function cardOf(node: HtmlElement, reader: Reader, after: ReadPart[]): Card[] {
   }
   if (content.length === 0) return [];
   const link = hasClass(node, 'linked') ? wholeLinkOf(content) : '';
-  const plain = link === '' ? content : content.map((block) => withoutWholeLink(block, link));
+  const plain = link === '' ? content : withoutWholeLink(content, link);
   return [{ type: 'card', attrs: { id: reader.newId(), link }, content: plain }];
 }

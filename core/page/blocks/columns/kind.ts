@@ -58,7 +58,7 @@ ${COLUMN_COUNTS.map((count) => `@container placard (width < ${columnsStackBelow(
     }),
     room: roomInside,
   },
-  reads: { div: readColumns },
+  reads: { 'div.columns': readColumns },
 };
 
 /** One of them. */

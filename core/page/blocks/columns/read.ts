@@ -7,13 +7,12 @@ import { COLUMN_COUNTS, COLUMN_SHARE, COLUMNS_GAP, type Column } from './schema.
 
 const classesOf = (node: HtmlElement) => attribute(node, 'class').split(/\s+/);
 
-/** A `div` that is said to be one of columns; any other is what stands in it. */
+/** A `div` that is said to be one of columns; one that has none is what stands in it. */
 export const readColumns: ReadElement = (node, flow, reader, marks) => {
   const columns = node.children.filter(
     (child): child is HtmlElement => typeof child !== 'string' && classesOf(child).includes('column'),
   );
-  const isOfColumns = classesOf(node).includes('columns') && columns.length >= COLUMN_COUNTS[0];
-  if (!isOfColumns || columns.length > (COLUMN_COUNTS.at(-1) ?? 0)) {
+  if (columns.length < COLUMN_COUNTS[0] || columns.length > (COLUMN_COUNTS.at(-1) ?? 0)) {
     readBlock(node, flow, reader, marks);
     return;
   }

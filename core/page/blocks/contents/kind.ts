@@ -18,8 +18,7 @@ function writeList(entries: readonly Entry[]): string {
 const readContents: ReadElement = (node, flow, reader, marks) => {
   const deepest = ([4, 3, 2] as const).find((level) => hasClass(node, `to-${level}`));
   // A list of places on another page is a list: here it would be one of this page's.
-  if (!hasClass(node, 'contents') || deepest === undefined || !leadsHere(node))
-    readBlock(node, flow, reader, marks);
+  if (deepest === undefined || !leadsHere(node)) readBlock(node, flow, reader, marks);
   else flow.putBlock({ type: 'contents', attrs: { id: reader.newId(), deepest } });
 };
 
@@ -30,8 +29,9 @@ const leadsHere = (node: HtmlElement) =>
 
 /** A list of the headings of the page (HTML, `nav`, which screen readers find among the places of a page). */
 export const contents: BlockKind<Contents> = {
-  write: ({ attrs: { deepest } }, { headings, rules, isInline }) => {
-    const entries = entriesOf(headings, deepest);
+  write: ({ attrs: { deepest } }, { headings, rules, isInline, isSource }) => {
+    // What it lists is made of the headings when the page goes out.
+    const entries = isSource ? [] : entriesOf(headings, deepest);
     const style = isInline ? ' style="margin:0 0 18px"' : '';
     const said = escapeHtml(messagesFor(rules.language).contents);
     const list = entries.length === 0 ? '' : `\n${writeList(entries)}\n`;
@@ -53,5 +53,5 @@ export const contents: BlockKind<Contents> = {
     () => `.placard .contents { clear: both; margin: 0 0 22px; padding: 2px 0 2px 14px; border-left: 4px solid #c9d2d6; }
 .placard .contents ul { margin: 0; padding: 0; list-style: none; }
 .placard .contents ul ul { padding-left: 1.2em; }`,
-  reads: { nav: readContents },
+  reads: { 'nav.contents': readContents },
 };

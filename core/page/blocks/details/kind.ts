@@ -19,7 +19,9 @@ export const details: BlockKind<Details> = {
   write: ({ attrs: { summary }, content }, context) => {
     const inner = context.inside(content, roomInside(context.room));
     if (inner === '') return '';
-    const said = escapeHtml(summary || messagesFor(context.rules.language).more);
+    // What stands there where nobody said more is written when the page goes out.
+    const more = context.isSource ? '' : messagesFor(context.rules.language).more;
+    const said = escapeHtml(summary || more);
     const style = context.isInline ? ` style="${INLINE_FOLDED}"` : '';
     return `<details class="folded"${style}>\n<summary>${said}</summary>\n${inner}\n</details>`;
   },

@@ -4,6 +4,7 @@ import { INLINE_CAPTION } from '../../inline-style.ts';
 import { partRoom, type Room, WHOLE } from '../../room.ts';
 import type { BlockKind, RoomContext } from '../kind.ts';
 import { isPlacedBlock } from '../placement/schema.ts';
+import { readGallery } from './read.ts';
 import { type GalleryParts, galleryParts, partStyle } from './rows.ts';
 import { GALLERY_PER_ROW, type Gallery, galleryNarrowBelow } from './schema.ts';
 
@@ -40,6 +41,8 @@ export const gallery: BlockKind<Gallery> = {
     const items = block.content.flatMap((placed, at) => {
       const inner = context.inside([placed], roomInside(context.room, block, context, at));
       if (inner === '') return [];
+      // How much of its row each fills is computed from the pieces when the page goes out.
+      if (context.isSource) return [`<li>\n${inner}\n</li>`];
       const { wide, narrow } = partsAt(block, context.pieces, at);
       const style = context.isInline
         ? `flex:none;margin:0;width:calc((100% - ${wide.gaps}px)*${wide.share})`
@@ -70,6 +73,7 @@ ${GALLERY_PER_ROW.filter((perRow) => galleryNarrowBelow(perRow, rules) > 0)
       `@container placard (width < ${galleryNarrowBelow(perRow, rules)}px) { .placard .gallery.in-${perRow} > :is(ul, .row) > * { width: calc((100% - var(--m)) * var(--n)); } }`,
   )
   .join('\n')}`,
+  reads: { 'figure.gallery': readGallery },
   inside: {
     of: ({ content }) => content,
     with: (block, blocks) => ({ ...block, content: blocks.filter(isPlacedBlock) }),

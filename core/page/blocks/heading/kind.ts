@@ -7,9 +7,10 @@ import type { Heading } from './schema.ts';
 
 /** A heading in the text (HTML, `h2` to `h4`): the page's title is the first level. */
 export const heading: BlockKind<Heading> = {
-  write: ({ attrs: { id, level }, content }, context) => {
+  write: ({ attrs: { id, level, anchor: own }, content }, context) => {
     if (isBlank(content)) return '';
-    const anchor = context.anchors.get(id);
+    // In source stands what was chosen; what its words make of it is written when the page goes out.
+    const anchor = context.isSource ? own : context.anchors.get(id);
     const named = anchor === undefined ? '' : ` id="${escapeHtml(anchor)}"`;
     return `<h${level}${named}>${writeInlines(content, context)}</h${level}>`;
   },

@@ -1,5 +1,7 @@
 import { standsIn } from '../../standing.ts';
 import type { BlockKind } from '../kind.ts';
+import { readFigure } from '../quotation/read.ts';
+import { readPlaced } from './read.ts';
 import type { PlacedBlock } from './schema.ts';
 import { writePlacement } from './write.ts';
 
@@ -7,4 +9,5 @@ import { writePlacement } from './write.ts';
 export const placement: BlockKind<PlacedBlock> = {
   write: ({ attrs }, context) => writePlacement(standsIn(attrs, context.room), context),
   words: () => [],
+  reads: { 'figure.placed': readPlaced(readFigure) },
 };

@@ -8,19 +8,20 @@ import { describedIn, descriptionId, writeDescription } from '../../described.ts
 import { embedHere, formHere } from '../../embed-here.ts';
 import { escapeHtml } from '../../escape.ts';
 import { INLINE_CAPTION, INLINE_PICTURE, INLINE_WORDS, inlineFigureStyle } from '../../inline-style.ts';
-import { isBeside, positionIn, shownWidth } from '../../layout.ts';
+import { shownWidth } from '../../layout.ts';
 import { linkOut } from '../../link-out.ts';
 import { type Cut, type PicturePlan, planPicture } from '../../picture.ts';
 import type { HeldEmbed, Piece } from '../../piece.ts';
-import type { Room } from '../../room.ts';
-import { DEFAULT_SHARE, marginsOf } from '../../target.ts';
 import { altHere, captionHere, creditedAs, creditHere, titleHere } from '../../words.ts';
 import type { BlockContext, WriteContext } from '../../write-context.ts';
 import { writeCredit } from '../../write-credit.ts';
+import { figureClass, figureStyle } from './figure.ts';
 import type { Placement } from './schema.ts';
+import { writeSign } from './sign.ts';
 
 /** A placement as a figure (HTML, `figure`, `picture`, `img`); the empty text where its piece is gone. */
 export function writePlacement(placement: Placement, context: BlockContext): string {
+  if (context.isSource) return writeSign(placement, context);
   const piece = context.pieces.get(placement.asset);
   if (!piece) return '';
   switch (piece.kind) {
@@ -120,21 +121,6 @@ function openFigure(
     : '';
   const style = context.isInline ? inlineFigureStyle(placement) : figureStyle(placement);
   return `<figure class="${figureClass(placement, context.room)}" style="${style}"${about}>`;
-}
-
-/** The classes of a placement's figure, as `style.ts` lays them out. */
-export function figureClass(placement: Placement, room: Pick<Room, 'sort'>): string {
-  const stacks = isBeside(placement) && placement.stackBelow !== null ? ` stack-${placement.stackBelow}` : '';
-  return `placed ${positionIn(room, placement)}${stacks}`;
-}
-
-/** Width and margins of a placement as custom properties. */
-export function figureStyle(placement: Placement): string {
-  const { top, right, bottom, left } = marginsOf(placement);
-  const width = placement.width
-    ? `${placement.width.value}${placement.width.unit}`
-    : `${DEFAULT_SHARE[placement.position] * 100}%`;
-  return `--w:${width};--t:${top}px;--r:${right}px;--b:${bottom}px;--l:${left}px`;
 }
 
 function writePicture(placement: Placement, piece: Piece, plan: PicturePlan, context: BlockContext): string {

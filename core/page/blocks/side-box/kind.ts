@@ -1,7 +1,7 @@
 import type { Found } from '../../../proof/finding.ts';
 import { escapeHtml } from '../../escape.ts';
 import { LABEL_FACES } from '../../faces.ts';
-import { attribute, type HtmlElement, textOf } from '../../html-tree.ts';
+import { attribute, type HtmlElement, hasClass, textOf } from '../../html-tree.ts';
 import { lettersPerLine, textBeside, widthSegments } from '../../layout.ts';
 import { narrowedRoom, type Room } from '../../room.ts';
 import type { HouseRules } from '../../target.ts';
@@ -103,8 +103,10 @@ export const sideBox: BlockKind<SideBox> = {
 function titleIn(node: HtmlElement): HtmlElement | null {
   const first = [...node.children].find((child) => typeof child !== 'string' || child.trim() !== '');
   if (!first || typeof first === 'string') return null;
-  const isTitle = attribute(first, 'class').split(/\s+/).includes('box-title');
-  return isTitle || /^h[1-6]$/.test(first.name) ? first : null;
+  if (hasClass(first, 'box-title')) return first;
+  // A box of Placard has its title in no heading: one at its head is part of what it says.
+  const isOwn = hasClass(node, 'box') && BOX_POSITIONS.some((position) => hasClass(node, position));
+  return !isOwn && /^h[1-6]$/.test(first.name) ? first : null;
 }
 
 function positionOf(node: HtmlElement): BoxPosition {

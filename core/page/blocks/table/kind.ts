@@ -5,7 +5,7 @@ import type { BlockContext } from '../../write-context.ts';
 import { writeInlines } from '../../write-inline.ts';
 import type { BlockKind } from '../kind.ts';
 import { placedCells } from './grid.ts';
-import { readTable } from './read.ts';
+import { readFramed, readTable } from './read.ts';
 import { type Cell, colspanOf, isHeader, rowspanOf, type Table, type TableRow } from './schema.ts';
 
 /** As wide as what it says, up to the column; on a phone, where that is little, cells keep a width to read in and it scrolls. */
@@ -56,7 +56,7 @@ export const table: BlockKind<Table> = {
 .placard .table-frame :is(th, td) > p:last-child { margin: 0; }
 .table-frame:focus-visible { outline: 2px solid currentColor; outline-offset: 4px; }
 @media print { .placard .table-frame { overflow: visible; } .table-frame tr { break-inside: avoid; } .table-frame thead { display: table-header-group; } }`,
-  reads: { table: readTable },
+  reads: { table: readTable, 'div.table-frame': readFramed },
 };
 
 function writeRows({ content }: Table, style: string, context: BlockContext): string {
@@ -91,10 +91,11 @@ function writeCell(cell: Cell, scope: 'col' | 'row', style: string, context: Blo
     ...(colspanOf(cell) > 1 ? [` colspan="${colspanOf(cell)}"`] : []),
     ...(rowspanOf(cell) > 1 ? [` rowspan="${rowspanOf(cell)}"`] : []),
   ];
-  const [only] = cell.content;
+  const said = cell.content.filter(({ content }) => !isBlank(content));
+  const [only] = said;
   const inner =
-    cell.content.length === 1
+    said.length <= 1
       ? writeInlines(only?.content, context)
-      : cell.content.map(({ content }) => `<p>${writeInlines(content, context)}</p>`).join('');
+      : said.map(({ content }) => `<p>${writeInlines(content, context)}</p>`).join('');
   return `<${name}${attributes.join('')}${style}>${inner}</${name}>`;
 }

@@ -13,29 +13,40 @@ import { type Cell, TABLE_MOST, type TableRow } from './schema.ts';
  * come after it. One that is larger than tables may be is said row by row.
  */
 export const readTable: ReadElement = (node, flow, reader) => {
+  read(node, flow, reader, isLayout(rowsOf(node).map(({ cells }) => cells)));
+};
+
+/** A table in the frame that Placard puts round its own (`kind.ts`): it is one, however few cells it has. */
+export const readFramed: ReadElement = (node, flow, reader, marks) => {
+  for (const child of node.children)
+    if (typeof child !== 'string' && child.name === 'table') read(child, flow, reader, false);
+    else reader.read(child, flow, marks);
+};
+
+function read(node: HtmlElement, flow: Flow, reader: Reader, isLaidOut: boolean): void {
   flow.endParagraph();
   const rows = rowsOf(node);
   const said = node.children.find((child) => typeof child !== 'string' && child.name === 'caption');
   const { line: caption, rest } = readLine(said ? textOf(said) : '', reader);
   const all = rows.map(({ cells }) => cells);
-  if (isLayout(all)) {
+  if (isLaidOut) {
     if (said) reader.read(said, flow, []);
     for (const cell of all.flat()) readBlock(cell, flow, reader, []);
     return;
   }
   const after: ReadPart[] = [];
-  const read = rows.map(
+  const readRows = rows.map(
     ({ cells, isHead }): TableRow => ({
       type: 'tableRow',
       content: cells.map((cell) => readCell(cell, isHead, reader, after)),
     }),
   );
-  const grid = wholeGrid(read);
+  const grid = wholeGrid(readRows);
   for (const part of rest) flow.putBlock(part);
   if (grid) flow.putBlock({ type: 'table', attrs: { id: reader.newId(), caption }, content: [...grid] });
-  else asList(read, caption, flow, reader);
+  else asList(readRows, caption, flow, reader);
   for (const part of after) flow.put(part);
-};
+}
 
 function isLayout(rows: readonly (readonly HtmlElement[])[]): boolean {
   const cells = rows.flat();

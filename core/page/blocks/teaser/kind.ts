@@ -1,19 +1,26 @@
 import { escapeHtml } from '../../escape.ts';
+import type { WriteContext } from '../../write-context.ts';
 import type { BlockKind } from '../kind.ts';
 import { isPlacedBlock } from '../placement/schema.ts';
 import { listingStyle, teaserRoom } from './laid-out.ts';
+import { readTeaser } from './read.ts';
 import type { Teaser } from './schema.ts';
+
+/** Its title, which leads to the page; in source the one that it has of its own, if any. */
+function titleOf({ title }: Teaser['attrs'], listing: WriteContext['listing']): string {
+  if (!listing) return title && `<h2>${escapeHtml(title)}</h2>`;
+  return `<h2><a href="${escapeHtml(listing.href)}">${escapeHtml(title || listing.title)}</a></h2>`;
+}
 
 /** A page in a listing (HTML, `article`); nothing in the page itself. */
 export const teaser: BlockKind<Teaser> = {
   write: ({ attrs, content }, context) => {
-    const { listing, rules } = context;
-    if (!listing) return '';
-    const title = attrs.title || listing.title;
+    const { listing, rules, isSource } = context;
+    if (!listing && !isSource) return '';
     return [
       '<article class="teaser">',
       context.inside(content, teaserRoom(rules)),
-      `<h2><a href="${escapeHtml(listing.href)}">${escapeHtml(title)}</a></h2>`,
+      titleOf(attrs, listing),
       attrs.words && `<p>${escapeHtml(attrs.words)}</p>`,
       '</article>',
     ]
@@ -21,6 +28,7 @@ export const teaser: BlockKind<Teaser> = {
       .join('\n');
   },
   words: () => [],
+  reads: { 'article.teaser': readTeaser },
   findings: ({ attrs: { id, words } }) =>
     words === ''
       ? [{ code: 'teaser-unsaid', values: {}, place: { kind: 'block', blockId: id }, remedies: [] }]

@@ -1,0 +1,41 @@
+import type { PageDoc } from '../model.ts';
+import { writeForSource } from '../write.ts';
+import type { WriteContext } from '../write-context.ts';
+
+/** Where a block begins in source, in letters from its beginning. */
+export interface SourceMark {
+  readonly id: string;
+  readonly from: number;
+}
+
+/** A page as source: what goes out of it, with signs for what Placard writes itself. */
+export interface Source {
+  readonly text: string;
+  /** The blocks at any depth, in the order in which they begin. */
+  readonly marks: readonly SourceMark[];
+}
+
+const MARK = / data-block="([^"]*)"/g;
+
+/**
+ * A page as source, block for block in lines of their own. Signs stand for files and credits (`blocks/placement/sign.ts`);
+ * links lead where they are kept to lead. Without the page's title, which has its own place on the screen.
+ */
+export function writeSource(page: PageDoc, context: Pick<WriteContext, 'rules' | 'pieces'>): Source {
+  const marks: SourceMark[] = [];
+  const lines: string[] = [];
+  let from = 0;
+  for (const html of writeForSource(page, context)) {
+    if (html === '') continue;
+    let cut = 0;
+    const clean = html.replace(MARK, (mark: string, id: string, at: number) => {
+      // The mark stands behind the name of its element, which begins at the last "<" before it.
+      marks.push({ id, from: from + html.lastIndexOf('<', at) - cut });
+      cut += mark.length;
+      return '';
+    });
+    lines.push(clean);
+    from += clean.length + 1;
+  }
+  return { text: lines.map((line) => `${line}\n`).join(''), marks };
+}
