@@ -1,4 +1,4 @@
-import { type DefaultTreeAdapterMap, parseFragment } from 'parse5';
+import { parseFragment } from 'parse5';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import { EMPTY_LABEL, type LabelPatch, withPatch } from '../rights/label.ts';
 import type { Block } from './blocks/block.ts';
@@ -9,6 +9,7 @@ import { newPlacement, type Placement, type Position } from './blocks/placement/
 import type { TableRow } from './blocks/table/schema.ts';
 import type { HtmlNode } from './html-tree.ts';
 import type { PageDoc } from './model.ts';
+import { treeOfParsed } from './parsed-tree.ts';
 import type { OfKind, Piece } from './piece.ts';
 import { columnRoom } from './room.ts';
 import type { Standing } from './standing.ts';
@@ -105,13 +106,5 @@ export function examplePage(...blocks: Block[]): PageDoc {
   return { title: 'Bitterns', wants: [], tray: [], blocks };
 }
 
-type Parsed = DefaultTreeAdapterMap['childNode'];
-
-function treeOf(node: Parsed): HtmlNode[] {
-  if (node.nodeName === '#text' && 'value' in node) return [node.value];
-  if (!('tagName' in node)) return [];
-  return [{ name: node.tagName, attributes: node.attrs, children: node.childNodes.flatMap(treeOf) }];
-}
-
 /** HTML as the reader is given it, parsed as the standard says. */
-export const htmlTree = (html: string): HtmlNode[] => parseFragment(html).childNodes.flatMap(treeOf);
+export const htmlTree = (html: string): HtmlNode[] => treeOfParsed(parseFragment(html).childNodes);

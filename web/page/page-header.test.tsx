@@ -24,6 +24,7 @@ function header(doc: PageDoc, saving: SaveState = SAVED, isEditable = true) {
       saving={saving}
       isEditable={isEditable}
       onOpen={(next, row) => opened.push([next, row])}
+      onSource={() => undefined}
       onProof={async () => undefined}
       onSave={async () => undefined}
     />,

@@ -8,9 +8,9 @@ import { sayPageTitle } from '../pages/say-title.ts';
 import { usePieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
-import { sayTime } from '../ui/dates.ts';
 import type { Opened } from './opened.ts';
 import type { SaveState } from './saver.ts';
+import { saySaving } from './say-saving.ts';
 import { TakeAway } from './take-away.tsx';
 
 interface PageHeaderProps {
@@ -22,6 +22,7 @@ interface PageHeaderProps {
   readonly part: 'all' | 'name' | 'stations';
   readonly onOpen: (opened: Opened, row: LabelRowName | null) => void;
   readonly onProof: () => Promise<void>;
+  readonly onSource: () => void;
   /** Saves what is not saved yet. */
   readonly onSave: () => Promise<void>;
 }
@@ -44,6 +45,7 @@ export function PageHeader({
   part,
   onOpen,
   onProof,
+  onSource,
   onSave,
 }: PageHeaderProps) {
   const held = usePieces();
@@ -80,6 +82,7 @@ export function PageHeader({
       {part === 'all' ? (
         <>
           <Stations stations={stations} onOpen={onOpen} />
+          <Button onClick={onSource}>Source</Button>
           <Button onClick={() => void onProof()}>Proof</Button>
           {takeAway}
         </>
@@ -120,20 +123,4 @@ function Stations({ stations, onOpen }: StationsProps) {
       ))}
     </nav>
   );
-}
-
-function saySaving(saving: SaveState): string {
-  switch (saving.kind) {
-    case 'saved':
-      return `saved ${sayTime(saving.at)}`;
-    case 'unsaved':
-    case 'saving':
-      return 'saving';
-    case 'kept':
-      return 'kept on this machine';
-    case 'refused':
-      return 'not saved';
-    case 'clash':
-      return 'saved by somebody else meanwhile';
-  }
 }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Maximize2, Minimize2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
@@ -38,6 +38,7 @@ import {
 } from '../sheet/commands.ts';
 import type { SheetText } from '../sheet/rich-text.ts';
 import { Sheet } from '../sheet/sheet.tsx';
+import { SourceHeader } from '../source/source-header.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
@@ -170,6 +171,7 @@ function PageWork({
   const [place, setPlace] = usePlaceAsked();
   const finding = useFinding(() => setPlace('sheet'));
   const { isAlone, turn } = useSheetAlone();
+  const { isSource, setSource } = useSourceOpen();
   const sheet = (
     <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       {finding.isOpen ? (
@@ -191,10 +193,14 @@ function PageWork({
           block={view.block}
           isEditable={isEditable}
         />
-        {isNarrow ? null : <AloneButton isAlone={isAlone} onTurn={turn} />}
+        {isNarrow || isSource ? null : <AloneButton isAlone={isAlone} onTurn={turn} />}
       </div>
     </div>
   );
+  const save = () => {
+    session.flush();
+    return session.saver.save();
+  };
   const label = (
     <RightPane
       session={session}
@@ -220,10 +226,8 @@ function PageWork({
         setPlace('label');
       }}
       onProof={onProof}
-      onSave={() => {
-        session.flush();
-        return session.saver.save();
-      }}
+      onSave={save}
+      onSource={() => setSource(true)}
     />
   );
   const tray = (
@@ -254,7 +258,16 @@ function PageWork({
   );
   return (
     <div className="grid h-full grid-cols-1 grid-rows-[auto_auto_minmax(0,1fr)_auto]">
-      {isAlone ? (
+      {isSource ? (
+        <SourceHeader
+          page={page}
+          title={view.doc.title}
+          saving={saving}
+          isEditable={isEditable}
+          onBack={() => setSource(false)}
+          beforeTaking={save}
+        />
+      ) : isAlone ? (
         <h1 className="sr-only">{sayPageTitle(view.doc.title)}</h1>
       ) : (
         headerOf(isNarrow ? 'name' : 'all')
@@ -264,7 +277,31 @@ function PageWork({
         <ClashNotice saving={saving} onSettle={(way) => session.show(session.saver.settle(way))} />
         <LeftOutPanel />
       </div>
-      {isNarrow ? (
+      {isSource ? (
+        <Split
+          id="source"
+          className="row-start-3"
+          panes={[
+            ...(isNarrow ? [] : [{ id: 'sheet', name: 'the sheet', content: sheet }]),
+            {
+              id: 'source',
+              name: 'the source',
+              ...(isNarrow ? {} : { width: { usual: SOURCE_PX, least: 360 } }),
+              content: (
+                <Suspense>
+                  <SourcePane
+                    session={session}
+                    doc={view.doc}
+                    block={view.selected?.id ?? view.block}
+                    rules={rules}
+                    isEditable={isEditable}
+                  />
+                </Suspense>
+              ),
+            },
+          ]}
+        />
+      ) : isNarrow ? (
         <NarrowPage
           page={page}
           doc={view.doc}
@@ -313,6 +350,28 @@ function PageWork({
       )}
     </div>
   );
+}
+
+/** CodeMirror and the parser come when they are asked for. */
+const SourcePane = lazy(() => import('../source/source-pane.tsx'));
+const SOURCE_PX = 660;
+
+/** Whether the source of the page stands beside its sheet; the address says so, and Back leads to the sheet. */
+function useSourceOpen() {
+  const [params, setParams] = useSearchParams();
+  const isSource = params.get('source') === 'yes';
+  const setSource = (isOpen: boolean) =>
+    setParams((now) => {
+      if (isOpen) now.set('source', 'yes');
+      else now.delete('source');
+      return now;
+    });
+  useOffer(
+    isSource
+      ? [{ words: 'Back to the sheet', act: () => setSource(false) }]
+      : [{ words: 'Source of this page', act: () => setSource(true) }],
+  );
+  return { isSource, setSource };
 }
 
 interface AloneButtonProps {
@@ -481,7 +540,7 @@ function useGathered(session: PageSession | null, pageId: string): void {
     };
     const takeOver = async () => {
       const doc = await session.saver.takeOver().catch(() => null);
-      if (doc) session.show(doc, false);
+      if (doc) session.show(doc, null);
     };
     onTray.addEventListener('change', catchUp);
     pagesChanged.addEventListener('change', takeOver);

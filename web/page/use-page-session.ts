@@ -24,8 +24,8 @@ export interface PageSession {
   readonly view: Store<PageView>;
   /** Reads what was typed just now and keeps it on this machine. */
   readonly flush: () => void;
-  /** Shows another state of the page: a step of its own that undo takes back, or one that is taken back where it was done. */
-  readonly show: (doc: PageDoc, isOwnStep?: boolean) => void;
+  /** Shows another state of the page: a step that undo takes back by its name, or (null) one that is taken back where it was done. */
+  readonly show: (doc: PageDoc, step?: string | null) => void;
 }
 
 export interface PageView {
@@ -140,7 +140,7 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
     saver,
     view,
     flush,
-    show: (doc, isOwnStep = true) => {
+    show: (doc, step = 'settling a clash') => {
       const node = editor.schema.nodeFromJSON({
         type: 'doc',
         attrs: factsOf(doc),
@@ -149,8 +149,8 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
       const tr = editor.state.tr.replaceWith(0, editor.state.doc.content.size, node.content);
       for (const [name, fact] of Object.entries(factsOf(doc))) tr.setDocAttribute(name, fact);
       editor.view.dispatch(
-        isOwnStep
-          ? tr.setMeta(NAME_META, 'settling a clash')
+        step !== null
+          ? tr.setMeta(NAME_META, step)
           : tr.setMeta('addToHistory', false).setMeta(NAME_META, 'what was replaced'),
       );
     },

@@ -29,6 +29,7 @@ import { linkSays, NEW_WINDOW_LOOK, newWindow } from './new-window.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
+import { HERE_LOOK, sourceHere } from './source-here.ts';
 import { typedLetters } from './typed-letters.ts';
 
 /** The page's own facts are attributes of the document, so that one history holds text, tray, wants and title. */
@@ -87,6 +88,7 @@ export function makeEditor(
       blockIds,
       emptiedRows,
       leadMark,
+      sourceHere,
       pictureOffer(hooks),
       mostBlocks(hooks.onTooLong),
       ledgerExtension(scope),
@@ -96,7 +98,7 @@ export function makeEditor(
     ],
     editorProps: {
       attributes: {
-        class: `sheet-text placard-column ${LEAD_LOOK} ${NEW_WINDOW_LOOK}`,
+        class: `sheet-text placard-column ${LEAD_LOOK} ${NEW_WINDOW_LOOK} ${HERE_LOOK}`,
         'aria-label': 'Text of the page',
         role: 'textbox',
         'aria-multiline': 'true',
