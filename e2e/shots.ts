@@ -66,20 +66,24 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   [
+    'source',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/demo-page-5?source=yes`);
+      const source = page.getByRole('textbox', { name: 'Source of the page' });
+      await source.getByText('The boardwalk is under').click({ position: { x: 10, y: 8 } });
+      await page.keyboard.press('Home');
+      await page.keyboard.insertText(
+        '<p style="color:#c00" onclick="x()">The warden closes the gate.</p>\n<marquee>Mind the step!</marquee>\n',
+      );
+      await page.getByRole('heading', { name: '3 things typed here cannot be kept.' }).waitFor();
+    },
+  ],
+  [
     'gather',
     async (page) => {
       await page.goto(`${ORIGIN}/gather?page=demo-page-2&words=boardwalk&shape=landscape&leastWidth=1600`);
       await page.getByRole('option', { name: /^Planks at last light/ }).click();
       await page.getByText('Its page says the same licence.').waitFor();
-    },
-  ],
-  [
-    'reading',
-    async (page) => {
-      const address = `http://wayside.localhost:${Number(new URL(ORIGIN).port) + 1}/plates/135`;
-      await page.goto(`${ORIGIN}/gather?address=${encodeURIComponent(address)}`);
-      await page.getByRole('option').first().click();
-      await page.getByText('What is said of its licence disagrees').waitFor();
     },
   ],
   [
