@@ -25,7 +25,32 @@ const SECTIONS = [
   'visit/getting-here',
 ];
 
-export const RESERVE_SITE: HouseRules = { ...RESERVE, cutPresets: PRESETS, sections: SECTIONS };
+/** How the site shows pictures besides plain: old prints, and what is set off from the page. */
+const STYLES: HouseRules['pictureStyles'] = [
+  {
+    className: 'print',
+    name: 'Old print',
+    line: { width: 6, colour: '#fdfbf5' },
+    corners: 0,
+    shadow: 'soft',
+    tone: 'warm',
+  },
+  {
+    className: 'raised',
+    name: 'Raised',
+    line: { width: 0, colour: '#7c8a90' },
+    corners: 6,
+    shadow: 'deep',
+    tone: 'as it is',
+  },
+];
+
+export const RESERVE_SITE: HouseRules = {
+  ...RESERVE,
+  cutPresets: PRESETS,
+  sections: SECTIONS,
+  pictureStyles: STYLES,
+};
 
 export const BULLETIN: HouseRules = {
   ...RESERVE_SITE,
@@ -37,6 +62,7 @@ export const BULLETIN: HouseRules = {
   breakpoints: [480, 600],
   proofWidths: [390, 640],
   cutPresets: PRESETS.slice(1, 3),
+  pictureStyles: [],
   wordsOver: 'drawn',
   embeds: { frames: false, frameHosts: [], click: false, widgets: false },
   weightBudget: 400_000,

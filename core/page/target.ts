@@ -6,6 +6,7 @@ import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../p
 import { WebAddressSchema } from '../rights/label.ts';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 import { type Margins, type Placement, type Position, RatioSchema } from './blocks/placement/schema.ts';
+import { PictureStylesSchema } from './picture-style.ts';
 import { WIDEST_VIEWPORT_PX } from './width-limits.ts';
 
 const px = (least: number, most: number) =>
@@ -64,6 +65,8 @@ export const HouseRulesSchema = v.strictObject({
   leastLettersBeside: px(0, 80),
   /** How alike each cut looks to the untouched picture, in thousandths of SSIM. */
   likeness: v.optional(px(LEAST_LIKENESS, 999), 985),
+  /** How pictures may look, by classes of the target's own. */
+  pictureStyles: v.optional(PictureStylesSchema, []),
   /** Words over a picture: set as text in the page, or drawn into the cut where the target's filter leaves no other way. */
   wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
   /** What the target lets through of embeds. */

@@ -47,6 +47,7 @@ const SEVERITIES: HouseRules['severities'] = {
   'link-vague': 'mend',
   'name-rule': 'mend',
   'same-piece-twice': 'note',
+  'picture-style-unknown': 'note',
 };
 
 /** The rules that a new target begins with, until its site owner says otherwise. Widths in px, weight in bytes. */
@@ -74,6 +75,7 @@ export function usualRules(target: Pick<HouseRules, 'name' | 'siteAddress' | 'co
     weightBudget: 900_000,
     leastLettersBeside: 20,
     likeness: 985,
+    pictureStyles: [],
     wordsOver: 'text',
     embeds: USUAL_EMBED_RULES,
     severities: SEVERITIES,

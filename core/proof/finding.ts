@@ -26,6 +26,7 @@ export type PlacementRemedy =
   | 'add-to-alt'
   | 'drop-image-of'
   | 'decorative'
+  | 'no-style'
   | 'words-of-piece';
 
 /** The change that mends a finding. What its button says is `sayRemedy`. */

@@ -272,6 +272,9 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'same-piece-twice': {
     page: examplePage(figure(examplePlacement('column')), figure(examplePlacement('column', { id: 'two' }))),
   },
+  'picture-style-unknown': {
+    page: examplePage(figure(examplePlacement('column', { pictureStyle: 'print' }))),
+  },
 };
 
 describe('proof', () => {

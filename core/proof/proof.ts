@@ -15,6 +15,7 @@ import { checkRights } from './checks/rights.ts';
 import { checkPieces, checkWants } from './checks/shelf.ts';
 import { checkSize } from './checks/size.ts';
 import { checkSqueeze } from './checks/squeeze.ts';
+import { checkStyles } from './checks/style.ts';
 import { checkHeadings } from './checks/text.ts';
 import { checkWeight } from './checks/weight.ts';
 import { checkWords } from './checks/words.ts';
@@ -43,6 +44,7 @@ const CHECKS = [
   checkMarkup,
   checkLinks,
   checkSqueeze,
+  checkStyles,
   checkPieces,
   checkWants,
   checkWeight,

@@ -232,6 +232,10 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     sentence: `${name} stands twice on this page.`,
     why: 'Readers may take the second for a mistake.',
   }),
+  'picture-style-unknown': ({ name, style }) => ({
+    sentence: `${name} has the picture style “${style}”, which this target does not have.`,
+    why: 'It goes out without it. Choose one of the target’s on its label, or add it to House rules.',
+  }),
 };
 
 /** A finding in words. */
@@ -261,6 +265,7 @@ const CHANGES: Readonly<Record<Exclude<PlacementRemedy, 'narrow' | 'stack'>, str
   'add-to-alt': 'Add them to its alt text here',
   'drop-image-of': 'Drop those words',
   decorative: 'It is decorative',
+  'no-style': 'Take its style off',
   'words-of-piece': 'The piece’s own words',
 };
 

@@ -84,6 +84,7 @@ export interface FindingValues {
   'link-vague': { readonly words: string };
   'name-rule': { readonly fileName: string; readonly fault: NameFault };
   'same-piece-twice': { readonly name: string };
+  'picture-style-unknown': { readonly name: string; readonly style: string };
 }
 
 /** A finding's code with the values that belong to it. */

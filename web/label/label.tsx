@@ -26,6 +26,7 @@ import {
   WORDS_IN,
 } from './row.tsx';
 import { SourceRow } from './source-row.tsx';
+import { StyleRow } from './style-row.tsx';
 import { useLabelChange } from './use-label-change.ts';
 import { WordsRow } from './words-row.tsx';
 
@@ -58,6 +59,7 @@ export function Label(props: LabelProps) {
       {use ? <FitRow use={use} rules={rules} {...row('fit')} /> : null}
       {around}
       <KindRow {...props} />
+      {use && asset.kind === 'picture' ? <StyleRow use={use} rules={rules} isEditable={isEditable} /> : null}
       <WordsRow
         asset={asset}
         rules={rules}

@@ -25,6 +25,7 @@ import { NamesCard } from './names-card.tsx';
 import { NewTarget } from './new-target.tsx';
 import { PeopleCard } from './people-card.tsx';
 import type { RulesPart } from './rules-part.ts';
+import { StylesCard } from './styles-card.tsx';
 import { UseCard } from './use-card.tsx';
 
 export function RulesScreen() {
@@ -138,6 +139,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           <ColumnCard {...part} />
           <UseCard {...part} />
           <CutsCard {...part} />
+          <StylesCard {...part} />
           <NamesCard {...part} />
           <EmbedsCard {...part} />
           <FindingsCard {...part} />

@@ -1,18 +1,11 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { anyPage, PAGE_PIECES } from '#core/page/source/testing.ts';
+import { anyPage, PAGE_PIECES, PAGE_RULES } from '#core/page/source/testing.ts';
 import { writeSource } from '#core/page/source/write.ts';
-import {
-  examplePage,
-  examplePlacement,
-  heading,
-  PLAIN_RULES,
-  paragraph,
-  placed,
-} from '#core/page/testing.ts';
+import { examplePage, examplePlacement, heading, paragraph, placed } from '#core/page/testing.ts';
 import { readTyped } from './read-typed.ts';
 
-const CONTEXT = { rules: PLAIN_RULES, pieces: PAGE_PIECES };
+const CONTEXT = { rules: PAGE_RULES, pieces: PAGE_PIECES };
 const PAGE = examplePage(
   heading('High water', 2, 'head'),
   paragraph('Boots are enough.', 'text'),

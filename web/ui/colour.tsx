@@ -2,6 +2,8 @@ import { useId } from 'react';
 
 interface ColourProps {
   readonly name: string;
+  /** Whether its name is told by what stands round it. */
+  readonly isNameHidden?: boolean;
   /** As #rrggbb. */
   readonly value: string;
   /** While it is being chosen. */
@@ -11,7 +13,7 @@ interface ColourProps {
 }
 
 /** A colour with its name; the system's own chooser opens from it. */
-export function ColourField({ name, value, onMove, onLet }: ColourProps) {
+export function ColourField({ name, isNameHidden = false, value, onMove, onLet }: ColourProps) {
   const id = useId();
   return (
     <label htmlFor={id} className="flex min-h-7 items-center gap-1.75">
@@ -23,7 +25,7 @@ export function ColourField({ name, value, onMove, onLet }: ColourProps) {
         onChange={(event) => onMove(event.target.value)}
         onBlur={(event) => onLet?.(event.target.value)}
       />
-      {name}
+      <span className={isNameHidden ? 'sr-only' : ''}>{name}</span>
     </label>
   );
 }

@@ -55,6 +55,7 @@ function signsOf(page: PageDoc, context: Context, newId: () => string) {
     if (block.type === 'placement')
       known.set(block.attrs.id, {
         placement: block.attrs,
+        styles: context.rules.pictureStyles.map(({ className }) => className),
         sign: signOf(standsIn(block.attrs, room), { ...context, room }),
       });
   const named = new Set<string>();

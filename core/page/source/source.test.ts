@@ -3,23 +3,14 @@ import { describe, expect, it } from 'vitest';
 import type { Block } from '../blocks/block.ts';
 import type { Placement } from '../blocks/placement/schema.ts';
 import type { PageDoc } from '../model.ts';
-import {
-  blank,
-  examplePage,
-  examplePlacement,
-  heading,
-  htmlTree,
-  PLAIN_RULES,
-  paragraph,
-  placed,
-} from '../testing.ts';
+import { blank, examplePage, examplePlacement, heading, htmlTree, paragraph, placed } from '../testing.ts';
 import { placementsOf } from '../walk.ts';
 import { writeFragment, writeTeaser } from '../write.ts';
 import { readAnew, readSource } from './read.ts';
-import { anyPage, PAGE_PIECES } from './testing.ts';
+import { anyPage, PAGE_PIECES, PAGE_RULES } from './testing.ts';
 import { writeSource } from './write.ts';
 
-const context = { rules: PLAIN_RULES, pieces: PAGE_PIECES };
+const context = { rules: PAGE_RULES, pieces: PAGE_PIECES };
 const counted = () => {
   let ids = 0;
   return () => `read-${++ids}`;
@@ -89,6 +80,8 @@ describe('source in which something was typed', () => {
   it.each<readonly [what: string, from: string | RegExp, to: string, change: Partial<Placement>]>([
     ['its side', 'beside-left', 'beside-right', { position: 'beside-right' }],
     ['where it stacks', 'beside-left"', 'beside-left stack-500"', { stackBelow: 500 }],
+    ['its style', 'beside-left', 'beside-left print', { pictureStyle: 'print' }],
+    ['a class that the target does not have', 'beside-left', 'beside-left fancy', {}],
     ['its width', '--w:42%', '--w:300px', { width: { unit: 'px', value: 300 } }],
     ['a width that none has', '--w:42%', '--w:9000px', {}],
     ['its margins', '--r:22px', '--r:30px', { margins: { top: 4, right: 30, bottom: 12, left: 0 } }],

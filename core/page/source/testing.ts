@@ -6,7 +6,8 @@ import type { FlowBlock } from '../blocks/flow-block.ts';
 import { newPlacement, type PlacedBlock, POSITIONS } from '../blocks/placement/schema.ts';
 import type { Inline, Mark } from '../inline.ts';
 import type { PageDoc } from '../model.ts';
-import { examplePiece } from '../testing.ts';
+import type { HouseRules } from '../target.ts';
+import { examplePiece, PLAIN_RULES } from '../testing.ts';
 
 /** The pieces that any page may hold: one with words of its own, one without, one that is gone. */
 export const PAGE_PIECES = new Map([
@@ -21,6 +22,20 @@ export const PAGE_PIECES = new Map([
     }),
   ],
 ]);
+/** The rules that any page may stand under: those of the examples, with a picture style. */
+export const PAGE_RULES: HouseRules = {
+  ...PLAIN_RULES,
+  pictureStyles: [
+    {
+      className: 'print',
+      name: 'Old print',
+      line: { width: 6, colour: '#fdfbf5' },
+      corners: 2,
+      shadow: 'soft',
+      tone: 'warm',
+    },
+  ],
+};
 const ASSETS = [...PAGE_PIECES.keys(), 'gone'];
 
 const words = fc.constantFrom(
@@ -146,6 +161,7 @@ const placement: fc.Arbitrary<PlacedBlock> = fc
     margins: fc.option(fc.record({ top: px, right: px, bottom: px, left: px })),
     stackBelow: fc.option(fc.integer({ min: 0, max: 1200 })),
     ratio: fc.option(fc.constantFrom({ across: 3, down: 2 }, { across: 1, down: 1 })),
+    pictureStyle: fc.option(fc.constantFrom('print', 'gone')),
     click: fc.oneof(
       fc.constantFrom({ kind: 'nothing' as const }, { kind: 'larger' as const }),
       href.map((to) => ({ kind: 'link' as const, href: to })),

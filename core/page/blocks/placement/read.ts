@@ -25,9 +25,10 @@ export const readPlaced =
   };
 
 /** The placement with what its figure says otherwise than before; what cannot be stays as it was. */
-function changed(figure: HtmlElement, img: HtmlElement, { placement, sign }: KnownPlacement): Placement {
+function changed(figure: HtmlElement, img: HtmlElement, known: KnownPlacement): Placement {
+  const { placement, sign } = known;
   const changes: Partial<Placement>[] = [
-    attribute(figure, 'class') === sign.className ? {} : placeIn(figure),
+    attribute(figure, 'class') === sign.className ? {} : placeIn(figure, known),
     attribute(figure, 'style') === sign.style ? {} : measuresIn(figure, placement),
     altIn(img, sign),
     captionIn(figure, sign),
@@ -41,12 +42,16 @@ function changed(figure: HtmlElement, img: HtmlElement, { placement, sign }: Kno
   return now;
 }
 
-function placeIn(figure: HtmlElement): Partial<Placement> {
+function placeIn(figure: HtmlElement, { placement, styles }: KnownPlacement): Partial<Placement> {
+  const style = styles.find((one) => hasClass(figure, one)) ?? null;
+  // One that the target does not have is no class of the figure, and stays.
+  const isShown = placement.pictureStyle === null || styles.includes(placement.pictureStyle);
   const position: Position | undefined = POSITIONS.find((one) => hasClass(figure, one));
   const stack = /(?:^|\s)stack-(\d{1,5})(?:\s|$)/.exec(attribute(figure, 'class'))?.[1];
   return {
     ...(position ? { position } : {}),
     stackBelow: stack === undefined ? null : Number(stack),
+    ...(isShown ? { pictureStyle: style } : {}),
   };
 }
 

@@ -5,6 +5,7 @@ import { PrepSchema } from '../../../media/recipe.ts';
 import { AltSchema } from '../../../rights/label.ts';
 import { IdSchema } from '../../id.ts';
 import { LinkAddressSchema } from '../../inline.ts';
+import { StyleClassSchema } from '../../picture-style.ts';
 import { WIDEST_VIEWPORT_PX, WIDTH_LIMITS } from '../../width-limits.ts';
 
 /** Where a placement stands: beside the text, in the column, or out of it. */
@@ -65,6 +66,8 @@ export const PlacementSchema = v.strictObject({
   backgroundColour: v.optional(v.nullable(ColourSchema), null),
   /** What is done to the piece in this use alone, in place of what is done to it everywhere; null for that. */
   prep: v.optional(v.nullable(PrepSchema), null),
+  /** The class of one of its target's picture styles (`picture-style.ts`); null for none. */
+  pictureStyle: v.optional(v.nullable(StyleClassSchema), null),
   /** How an embed stands here, in place of what suits the target best; null for that. */
   form: v.optional(v.nullable(v.picklist(EMBED_FORMS)), null),
   /** Settings of an embed in this use alone, by the names of its host's parameters; a null leaves the setting out. */
@@ -87,6 +90,7 @@ export function newPlacement(placementId: string, asset: string, position: Posit
     ratio: null,
     backgroundColour: null,
     prep: null,
+    pictureStyle: null,
     form: null,
     settings: null,
     stackBelow: null,

@@ -3,7 +3,7 @@ import type { Piece } from '../../piece.ts';
 import type { Room } from '../../room.ts';
 import type { HouseRules } from '../../target.ts';
 import { altHere, captionHere, creditHere } from '../../words.ts';
-import { figureClass, figureStyle } from './figure.ts';
+import { figureClass, figureStyle, styleClass } from './figure.ts';
 import type { Placement } from './schema.ts';
 
 /** The attribute by which the sign of a piece names its placement. */
@@ -25,6 +25,8 @@ export interface Sign {
 export interface KnownPlacement {
   readonly placement: Placement;
   readonly sign: Sign;
+  /** The classes of the picture styles that its target has. */
+  readonly styles: readonly string[];
 }
 
 interface SignContext {
@@ -41,7 +43,9 @@ export function signOf(placement: Placement, { rules, pieces, room }: SignContex
   const isPicture = piece === undefined || piece.kind === 'picture';
   return {
     // What fills the place that it has in a row has no side and no width of its own.
-    className: isFilled ? 'placed' : figureClass(placement, room),
+    className: isFilled
+      ? `placed${styleClass(placement, rules.pictureStyles)}`
+      : figureClass(placement, room, rules),
     style: isFilled ? '' : figureStyle(placement),
     alt: isPicture && alt ? altIn(alt) : null,
     caption: inLine(piece ? captionHere(rules, placement, piece) : (placement.caption ?? '')),

@@ -4,6 +4,7 @@ import { LABEL_FACES } from '../../faces.ts';
 import { isBeside } from '../../layout.ts';
 import { LARGER_STYLE } from '../../on-page.ts';
 import { recipeHere } from '../../picture.ts';
+import { pictureStyleCss } from '../../picture-style.ts';
 import type { Piece } from '../../piece.ts';
 import { LEAST_SHOWN_PX } from '../../room.ts';
 import type { HouseRules } from '../../target.ts';
@@ -31,6 +32,7 @@ export function placementStyle(
     '.placed.bleed { --room: 100cqw; }',
     stacking(rules.stackBelow, ''),
     ...ownStacking(placements).map((below) => stacking(below, `.stack-${below}`)),
+    ...pictureStyles(rules, placements, pieces === 'any'),
   ].join('\n');
 }
 
@@ -48,6 +50,20 @@ function hasText(
 function ownStacking(placements: readonly Placement[]): readonly number[] {
   const widths = placements.flatMap((p) => (isBeside(p) && p.stackBelow !== null ? [p.stackBelow] : []));
   return [...new Set(widths)].sort((a, b) => a - b);
+}
+
+/** The picture styles that are used; all where anything may come. */
+function pictureStyles(
+  { pictureStyles: styles }: HouseRules,
+  placements: readonly Placement[],
+  isAny: boolean,
+): readonly string[] {
+  const used = new Set(placements.map(({ pictureStyle }) => pictureStyle));
+  return styles.flatMap((style) => {
+    const css = pictureStyleCss(style);
+    if (css === '' || !(isAny || used.has(style.className))) return [];
+    return `.placed.${style.className} img { ${css.replaceAll(';', '; ')}; }`;
+  });
 }
 
 function stacking(below: number, own: string): string {

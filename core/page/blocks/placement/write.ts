@@ -11,6 +11,7 @@ import { INLINE_CAPTION, INLINE_PICTURE, INLINE_WORDS, inlineFigureStyle } from 
 import { shownWidth } from '../../layout.ts';
 import { linkOut } from '../../link-out.ts';
 import { type Cut, type PicturePlan, planPicture } from '../../picture.ts';
+import { pictureStyleCss, styleOn } from '../../picture-style.ts';
 import type { HeldEmbed, Piece } from '../../piece.ts';
 import { altHere, captionHere, creditedAs, creditHere, titleHere } from '../../words.ts';
 import type { BlockContext, WriteContext } from '../../write-context.ts';
@@ -120,7 +121,7 @@ function openFigure(
     ? ` vocab="https://schema.org/" typeof="ImageObject" resource="${escapeHtml(context.addressOf(fallback))}"`
     : '';
   const style = context.isInline ? inlineFigureStyle(placement) : figureStyle(placement);
-  return `<figure class="${figureClass(placement, context.room)}" style="${style}"${about}>`;
+  return `<figure class="${figureClass(placement, context.room, context.rules)}" style="${style}"${about}>`;
 }
 
 function writePicture(placement: Placement, piece: Piece, plan: PicturePlan, context: BlockContext): string {
@@ -142,7 +143,7 @@ function writePicture(placement: Placement, piece: Piece, plan: PicturePlan, con
     alt !== '' && describedIn(context.rules, piece).length > 0
       ? ` aria-details="${escapeHtml(descriptionId(placement))}"`
       : '';
-  const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt)}"${details}${styled(context, INLINE_PICTURE)}${loading} decoding="async">`;
+  const img = `<img src="${escapeHtml(context.addressOf(fallback))}"${set} width="${fallback.size.width}" height="${fallback.size.height}" alt="${escapeHtml(alt)}"${details}${styled(context, inlinePicture(placement, piece, context))}${loading} decoding="async">`;
   return sources.length > 0 ? `<picture>\n${sources.join('\n')}\n${img}\n</picture>` : img;
 }
 
@@ -178,6 +179,12 @@ export function overStyle({ size, ink, plate }: OverWords): string {
 }
 
 const styled = ({ isInline }: WriteContext, style: string) => (isInline ? ` style="${style}"` : '');
+
+/** The picture's own style, and that which it has on its target. */
+function inlinePicture(placement: Placement, piece: Piece, { rules }: WriteContext): string {
+  const style = piece.kind === 'picture' ? styleOn(rules.pictureStyles, placement) : null;
+  return [INLINE_PICTURE, style ? pictureStyleCss(style) : ''].filter(Boolean).join(';');
+}
 
 function srcset(cuts: readonly Cut[], context: WriteContext): string {
   return cuts.map((cut) => `${escapeHtml(context.addressOf(cut))} ${cut.size.width}w`).join(', ');

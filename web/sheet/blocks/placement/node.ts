@@ -186,7 +186,7 @@ class PlacementView implements NodeView {
     const sort = this.#sort();
     const placement = standsIn(this.#placement, { sort });
     const isSelected = this.dom.classList.contains('is-selected');
-    this.dom.className = `${figureClass(placement, { sort })}${isSelected ? ' is-selected' : ''}`;
+    this.dom.className = `${figureClass(placement, { sort }, this.#rules)}${isSelected ? ' is-selected' : ''}`;
     this.dom.setAttribute('style', [figureStyle(placement), ...this.#partStyles].join(';'));
     const asset = pieces.state.get(placement.asset);
     this.#drawn = asset;
