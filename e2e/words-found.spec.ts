@@ -1,5 +1,18 @@
 import { expect } from '@playwright/test';
-import { beginPage, choose, expectAccessible, htmlOf, label, row, saved, sheet, signIn } from './hands.ts';
+import {
+  beginPage,
+  choose,
+  dropFiles,
+  expectAccessible,
+  htmlOf,
+  label,
+  row,
+  saved,
+  sheet,
+  signIn,
+  smallPicture,
+  tray,
+} from './hands.ts';
 import { test } from './test.ts';
 
 /** What is done with the words of a whole page: replaced, led to, listed, written alone. */
@@ -134,4 +147,40 @@ test('the sheet stands alone while one writes, with special characters by their 
   await expect(label(page)).toBeVisible();
   await expect(sheet(page)).toContainText('Low water 06–07');
   await saved(page);
+});
+
+test('a whole card, and a picture that is pressed, lead to another page by what it is', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Whole links');
+  await sheet(page).click();
+  await page.keyboard.type('Tides');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Walks');
+  await page.keyboard.press('Control+a');
+  await label(page).getByRole('button', { name: 'row of cards' }).click();
+  await sheet(page).getByText('Tides').click();
+  const card = row(page, 'This card');
+  await choose(card.getByRole('combobox', { name: 'Another page of this site' }), 'Tides this week');
+  await expect(card.getByRole('textbox')).toHaveCount(0);
+  await expect
+    .poll(() => htmlOf(page))
+    .toMatch(/<li class="card linked">\n<p><a href="\/[^"]+">Tides<\/a><\/p>\n<\/li>/);
+  await expectAccessible(page);
+  await card.getByRole('button', { name: 'Remove the link' }).click();
+  await expect(card.getByRole('textbox', { name: 'The whole card goes to' })).toHaveValue('');
+  await saved(page);
+
+  await dropFiles(page, tray(page), [await smallPicture('reed pressed.png')]);
+  await tray(page)
+    .getByRole('button', { name: /^reed-pressed/ })
+    .dblclick();
+  await sheet(page).locator('figure').click();
+  await row(page, 'Fit').getByRole('button', { name: 'Move it, link it' }).click();
+  await choose(
+    row(page, 'Fit').getByRole('combobox', { name: 'Another page of this site' }),
+    'Tides this week',
+  );
+  await expect(row(page, 'Fit').getByRole('button', { name: 'Remove the link' })).toBeVisible();
+  await saved(page);
+  expect(await htmlOf(page)).toMatch(/<a href="\/[^"]+"><(?:picture|img)/);
 });

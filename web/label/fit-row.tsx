@@ -12,6 +12,7 @@ import {
 } from '#core/page/blocks/placement/schema.ts';
 import { isLinkAddress } from '#core/page/inline.ts';
 import { hasOwnWidth, isBeside, shownWidth } from '#core/page/layout.ts';
+import { fileIdIn, pageIdIn } from '#core/page/page-address.ts';
 import { sayStanding } from '#core/page/say-standing.ts';
 import { DEFAULT_SHARE, type HouseRules, marginsOf } from '#core/page/target.ts';
 import { isWidth, WIDTH_LIMITS } from '#core/page/width-limits.ts';
@@ -22,6 +23,7 @@ import { standing } from '../sheet/keys.ts';
 import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { Tip } from '../ui/tip.tsx';
+import { LinkPlaces } from './link-places.tsx';
 import { PositionDrawing } from './position-drawing.tsx';
 import { LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
 
@@ -188,6 +190,7 @@ function MarginInputs({ use }: { readonly use: Use }) {
 
 function MoveForm({ use }: { readonly use: Use }) {
   const now = use.placement.click.kind === 'link' ? use.placement.click.href : '';
+  const isNamed = pageIdIn(now) !== null || fileIdIn(now) !== null;
   const beside = useSaveForm({
     schema: v.object({ paragraph: paragraphOf(use.paragraphs) }),
     defaults: { paragraph: String(use.paragraph || 1) },
@@ -230,18 +233,35 @@ function MoveForm({ use }: { readonly use: Use }) {
           <Button type="submit">Move</Button>
         </Form>
       ) : null}
-      <Form of={link} className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
-        <Line
-          of={link}
-          className="flex-1"
-          name="href"
-          label="A click goes to"
-          placeholder="https://, or empty for nowhere"
-          isMono
-          maxLength={2000}
-        />
-        <Button type="submit">Link</Button>
-      </Form>
+      {isNamed ? (
+        <p>
+          A click goes to{' '}
+          <Button
+            kind="link"
+            onClick={() => use.change({ click: { kind: 'nothing' } }, 'taking the link off')}
+          >
+            Remove the link
+          </Button>
+        </p>
+      ) : (
+        <Form of={link} className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+          <Line
+            of={link}
+            className="flex-1"
+            name="href"
+            label="A click goes to"
+            placeholder="https://, or empty for nowhere"
+            isMono
+            maxLength={2000}
+          />
+          <Button type="submit">Link</Button>
+        </Form>
+      )}
+      <LinkPlaces
+        now={now}
+        what="the picture"
+        onChoose={(href) => use.change({ click: { kind: 'link', href } }, 'linking it')}
+      />
       <Checkbox
         checked={use.placement.click.kind === 'larger'}
         onChange={(isOn) =>

@@ -1,31 +1,25 @@
-import { useQuery } from '@tanstack/react-query';
 import type { Editor } from '@tiptap/core';
 import * as v from 'valibot';
 import { isLinkAddress } from '#core/page/inline.ts';
-import { fileHref, fileIdIn, pageHref, pageIdIn } from '#core/page/page-address.ts';
-import { pageAddressesQuery } from '../api/queries.ts';
+import { fileIdIn, pageIdIn } from '#core/page/page-address.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
+import { LinkPlaces } from '../label/link-places.tsx';
 import { LabelRow } from '../label/row.tsx';
-import { sayPageTitle } from '../pages/say-title.ts';
-import { pieces } from '../pieces/pieces.ts';
 import { findBlock } from '../sheet/blocks/arrange.ts';
 import { headingsOf } from '../sheet/headings.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
 import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { Select } from '../ui/select.tsx';
-import { useStore } from '../ui/store.ts';
 
 interface LinkRowProps {
   readonly editor: Editor;
-  readonly pageId: string;
-  readonly targetId: string;
   readonly language: string;
 }
 
 /** Where the chosen words lead: an address, a heading of the page, or another page of the site. */
-export function LinkRow({ editor, pageId, targetId, language }: LinkRowProps) {
+export function LinkRow({ editor, language }: LinkRowProps) {
   const { href: leads, newWindow: isNew = false } = editor.getAttributes('link');
   const now = String(leads ?? '');
   const unlink = () => onSheet(editor).extendMarkRange('link').unsetLink().run();
@@ -78,8 +72,11 @@ export function LinkRow({ editor, pageId, targetId, language }: LinkRowProps) {
             </div>
           )}
           <HeadingChoice editor={editor} language={language} now={now} />
-          <PageChoice editor={editor} pageId={pageId} targetId={targetId} now={now} />
-          <FileChoice editor={editor} now={now} />
+          <LinkPlaces
+            now={now}
+            what="the words"
+            onChoose={(href) => onSheet(editor).extendMarkRange('link').setLink({ href }).run()}
+          />
         </Form>
       ) : (
         <p className="text-soft">Select words to link them.</p>
@@ -122,77 +119,6 @@ function HeadingChoice({ editor, language, now }: HeadingChoiceProps) {
         ...headings.map(({ id, words }) => [id, words] as const),
       ]}
       onChoose={choose}
-    />
-  );
-}
-
-interface PageChoiceProps {
-  readonly editor: Editor;
-  readonly pageId: string;
-  readonly targetId: string;
-  readonly now: string;
-}
-
-/** Other pages of the target as places for a link, which holds wherever they come to stand. */
-function PageChoice({ editor, pageId, targetId, now }: PageChoiceProps) {
-  const { data = [] } = useQuery(pageAddressesQuery);
-  const pages = data.filter((page) => page.targetId === targetId && page.id !== pageId);
-  if (pages.length === 0) return null;
-  const led = pages.find(({ id }) => now === pageHref(id));
-  return (
-    <>
-      <Select
-        className="basis-full"
-        aria-label="Another page of this site"
-        value={led?.id ?? ''}
-        choices={[
-          ['', 'or to another page of this site'],
-          ...pages.map(({ id, title }) => [id, sayPageTitle(title)] as const),
-        ]}
-        onChoose={(id) => {
-          if (id !== '')
-            onSheet(editor)
-              .extendMarkRange('link')
-              .setLink({ href: pageHref(id) })
-              .run();
-        }}
-      />
-      {led && led.address === '' ? (
-        <p className="basis-full text-due">
-          Its address is not known yet: the words go out, and the link does not.
-        </p>
-      ) : null}
-    </>
-  );
-}
-
-/** Documents of the tray as places for a link: their files go out with the page, and the link says what they are. */
-function FileChoice({ editor, now }: { readonly editor: Editor; readonly now: string }) {
-  const known = useStore(pieces);
-  const tray = editor.state.doc.attrs.tray as readonly string[];
-  const led = fileIdIn(now);
-  const ids = led === null || tray.includes(led) ? tray : [...tray, led];
-  const documents = ids.flatMap((id) => {
-    const asset = known.get(id);
-    return asset?.kind === 'document' ? [asset] : [];
-  });
-  if (documents.length === 0) return null;
-  return (
-    <Select
-      className="basis-full"
-      aria-label="A document of the tray"
-      value={led ?? ''}
-      choices={[
-        ['', 'or to a document of the tray'],
-        ...documents.map(({ id, label, stem }) => [id, label.title || stem] as const),
-      ]}
-      onChoose={(id) => {
-        if (id !== '')
-          onSheet(editor)
-            .extendMarkRange('link')
-            .setLink({ href: fileHref(id) })
-            .run();
-      }}
     />
   );
 }

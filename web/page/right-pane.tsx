@@ -10,6 +10,7 @@ import { wantMisfit } from '#core/page/wants.ts';
 import { SidePane } from '../frame/panes.tsx';
 import { useKeepRow } from '../label/kept-row.ts';
 import { Label } from '../label/label.tsx';
+import { PageOfProvider } from '../label/page-of.ts';
 import type { LabelRowName, Use } from '../label/row.tsx';
 import { newWant } from '../pages/new-page-screen.tsx';
 import { WantLines } from '../pages/want-lines.tsx';
@@ -91,52 +92,52 @@ export function RightPane({
     );
   }
   return (
-    <SidePane data-pane="label" aria-label="Label">
-      {asset ? (
-        <>
-          <Label
-            key={view.selected?.id ?? asset.id}
-            asset={asset}
+    <PageOfProvider value={{ pageId: session.pageId, targetId: session.targetId, tray: view.doc.tray }}>
+      <SidePane data-pane="label" aria-label="Label">
+        {asset ? (
+          <>
+            <Label
+              key={view.selected?.id ?? asset.id}
+              asset={asset}
+              rules={rules}
+              use={view.selected ? placementUse(session, view, rules, known) : null}
+              around={
+                isEditable && view.selected ? (
+                  <BlockRows editor={editor} doc={view.doc} blockId={view.selected.id} rules={rules} />
+                ) : null
+              }
+              isEditable={isEditable}
+              openRow={row}
+              onOpenRow={onRow}
+            />
+            {isEditable && view.doc.tray.includes(asset.id) ? (
+              <TrayDeeds session={session} view={view} asset={asset} />
+            ) : null}
+            {isEditable ? <RoleDeeds session={session} view={view} asset={asset} rules={rules} /> : null}
+            {isEditable ? (
+              <div className="px-1 pt-1">
+                <ReplaceDeed
+                  asset={asset}
+                  rules={rules}
+                  before={() => {
+                    session.flush();
+                    return session.saver.save();
+                  }}
+                />
+              </div>
+            ) : null}
+          </>
+        ) : (
+          <TextCard
+            editor={editor}
+            view={view}
             rules={rules}
-            use={view.selected ? placementUse(session, view, rules, known) : null}
-            around={
-              isEditable && view.selected ? (
-                <BlockRows editor={editor} doc={view.doc} blockId={view.selected.id} rules={rules} />
-              ) : null
-            }
             isEditable={isEditable}
-            openRow={row}
-            onOpenRow={onRow}
+            onWants={() => onOpened({ kind: 'want', id: view.doc.wants[0]?.id ?? '' })}
           />
-          {isEditable && view.doc.tray.includes(asset.id) ? (
-            <TrayDeeds session={session} view={view} asset={asset} />
-          ) : null}
-          {isEditable ? <RoleDeeds session={session} view={view} asset={asset} rules={rules} /> : null}
-          {isEditable ? (
-            <div className="px-1 pt-1">
-              <ReplaceDeed
-                asset={asset}
-                rules={rules}
-                before={() => {
-                  session.flush();
-                  return session.saver.save();
-                }}
-              />
-            </div>
-          ) : null}
-        </>
-      ) : (
-        <TextCard
-          editor={editor}
-          pageId={session.pageId}
-          targetId={session.targetId}
-          view={view}
-          rules={rules}
-          isEditable={isEditable}
-          onWants={() => onOpened({ kind: 'want', id: view.doc.wants[0]?.id ?? '' })}
-        />
-      )}
-    </SidePane>
+        )}
+      </SidePane>
+    </PageOfProvider>
   );
 }
 

@@ -20,8 +20,6 @@ import type { PageView } from './use-page-session.ts';
 
 interface TextCardProps {
   readonly editor: Editor;
-  readonly pageId: string;
-  readonly targetId: string;
   readonly view: PageView;
   readonly rules: HouseRules;
   readonly isEditable: boolean;
@@ -40,7 +38,7 @@ const LETTERS = [
 const waysOf = (sort: TextWay['sort']) => TEXT_WAYS.filter((one) => one.sort === sort);
 
 /** The label of the text at the cursor: what it is, its letters, its link. */
-export function TextCard({ editor, pageId, targetId, view, rules, isEditable, onWants }: TextCardProps) {
+export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardProps) {
   const around = view.block === null ? [] : wayTo(view.doc, view.block);
   // Text is what everything else is made of: any other way that it stands goes before.
   const [text, ...others] = waysOf('is');
@@ -97,8 +95,6 @@ export function TextCard({ editor, pageId, targetId, view, rules, isEditable, on
           <LinkRow
             key={`${editor.state.selection.from} ${editor.state.selection.to}`}
             editor={editor}
-            pageId={pageId}
-            targetId={targetId}
             language={rules.language}
           />
           <CharactersRow editor={editor} />

@@ -4,7 +4,6 @@ import { bannerAt } from '#core/page/blocks/banner/judged.ts';
 import type { Banner, BannerPosition } from '#core/page/blocks/banner/schema.ts';
 import { LEAST_BANNER_PX } from '#core/page/blocks/banner/set.ts';
 import { kindOf } from '#core/page/blocks/kinds.ts';
-import { WholeLinkSchema } from '#core/page/blocks/whole-link.ts';
 import { columnRoom } from '#core/page/room.ts';
 import { sayFinding } from '#core/proof/say.ts';
 import { LabelRow } from '../../../label/row.tsx';
@@ -16,8 +15,8 @@ import { OneOf } from '../../../ui/chips.tsx';
 import { ColourField } from '../../../ui/colour.tsx';
 import { changeBlock } from '../../commands.ts';
 import type { BlockRowProps } from '../kind.ts';
-import { LineForm } from '../line-form.tsx';
 import { TakeApartLink } from '../take-apart-link.tsx';
+import { WholeLinkField } from '../whole-link-field.tsx';
 
 const POSITIONS: readonly (readonly [BannerPosition, string])[] = [
   ['column', 'column'],
@@ -60,18 +59,7 @@ export function BannerRow({ editor, block, rules }: BlockRowProps) {
         )}
       </div>
       <Standing block={block} rules={rules} />
-      <LineForm
-        editor={editor}
-        id={id}
-        attribute="link"
-        value={link}
-        schema={WholeLinkSchema}
-        label="The whole banner goes to"
-        placeholder="https://"
-        isMono
-        maxLength={2000}
-        change="where the banner leads"
-      />
+      <WholeLinkField editor={editor} id={id} what="banner" value={link} />
       <TakeApartLink editor={editor} id={id} change="taking the banner apart" />
     </LabelRow>
   );

@@ -5,7 +5,6 @@ import {
   cardsStackBelow,
   isLastAlone,
 } from '#core/page/blocks/cards/schema.ts';
-import { WholeLinkSchema } from '#core/page/blocks/whole-link.ts';
 import { plainText } from '#core/page/inline.ts';
 import { columnRoom, sharedRoom, widthAt } from '#core/page/room.ts';
 import { placementsOf } from '#core/page/walk.ts';
@@ -15,8 +14,8 @@ import { OneOf } from '../../../ui/chips.tsx';
 import { changeBlock } from '../../commands.ts';
 import { GapField } from '../gap-field.tsx';
 import type { BlockRowProps } from '../kind.ts';
-import { LineForm } from '../line-form.tsx';
 import { ShapeChoice } from '../shape-choice.tsx';
+import { WholeLinkField } from '../whole-link-field.tsx';
 import { addCard, moveCard, removeCard } from './commands.ts';
 
 const WIDE_PX = 2000;
@@ -79,18 +78,7 @@ export function CardRow({ editor, block }: BlockRowProps) {
   return (
     <LabelRow name="This card">
       <p>{callCard(block)}</p>
-      <LineForm
-        editor={editor}
-        id={id}
-        attribute="link"
-        value={block.attrs.link}
-        schema={WholeLinkSchema}
-        label="The whole card goes to"
-        placeholder="https://"
-        isMono
-        maxLength={2000}
-        change="where the card leads"
-      />
+      <WholeLinkField editor={editor} id={id} what="card" value={block.attrs.link} />
       <div className="flex flex-wrap items-baseline gap-x-3">
         <Button kind="link" onClick={() => moveCard(editor, id, -1)}>
           Move left
