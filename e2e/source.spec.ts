@@ -87,6 +87,7 @@ test('what was typed and not kept is there again after the window was closed, an
   await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await expect(line(page, 'Before')).toHaveCount(0);
+  await expect(source(page)).toBeFocused();
   await page.getByRole('button', { name: 'Back to the sheet' }).click();
   await expect(page.getByRole('region', { name: 'Tray' })).toBeVisible();
   await expect(sheet(page).getByText('Before')).toHaveCount(0);

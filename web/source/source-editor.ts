@@ -39,6 +39,7 @@ export interface SourceEditor {
   readonly showLost: (struck: readonly Range[]) => void;
   readonly goTo: (from: number) => void;
   readonly lineOf: (from: number) => number;
+  readonly focus: () => void;
   readonly destroy: () => void;
 }
 
@@ -266,6 +267,7 @@ export function makeSourceEditor(
       view.focus();
     },
     lineOf: (from) => view.state.doc.lineAt(Math.min(from, view.state.doc.length)).number,
+    focus: () => view.focus(),
     destroy: () => view.destroy(),
   };
 }

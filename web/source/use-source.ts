@@ -115,11 +115,14 @@ export function useSource({ session, doc, block, rules, pieces, isEditable }: So
       keepDraft(session.pageId, null);
       session.show(next, 'typing in source');
       begin(session.view.state.doc);
+      // What was pressed is gone with what it was about.
+      editor.current?.focus();
     },
     /** Forgets what was typed. */
     revert: () => {
       keepDraft(session.pageId, null);
       begin(now.current.doc);
+      editor.current?.focus();
     },
   };
 }
