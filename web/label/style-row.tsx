@@ -32,7 +32,7 @@ export function StyleRow({ use, rules, isEditable }: StyleRowProps) {
             );
           }}
         >
-          <Choice name="plain" value={NONE} style={null} />
+          <Choice name="Plain" value={NONE} style={null} />
           {styles.map((style) => (
             <Choice key={style.className} name={style.name} value={style.className} style={style} />
           ))}

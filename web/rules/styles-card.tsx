@@ -1,7 +1,7 @@
+import type { ReactNode } from 'react';
 import * as v from 'valibot';
 import { type PictureStyle, SHADOWS, StyleClassSchema, TONES } from '#core/page/picture-style.ts';
 import { StyleDrawing } from '../label/style-row.tsx';
-import { Table } from '../table/table.tsx';
 import { Button } from '../ui/button.tsx';
 import { ColourField } from '../ui/colour.tsx';
 import { Input } from '../ui/input.tsx';
@@ -16,121 +16,117 @@ export function StylesCard({ rules, change }: RulesPart) {
   const styles = rules.pictureStyles;
   const put = (at: number, part: Partial<PictureStyle>) =>
     change({ pictureStyles: styles.map((style, index) => (index === at ? { ...style, ...part } : style)) });
-  const placeOf = (style: PictureStyle) => styles.indexOf(style);
   return (
     <RulesCard
       id="rules-styles"
       title="Picture styles"
       about="How pictures may look, each by a class of the site’s own. They lie over a picture and are never drawn into it."
     >
-      {styles.length > 0 ? (
-        <Table
-          about="Picture styles"
-          isSmall
-          rows={styles}
-          keyOf={(style) => String(placeOf(style))}
-          columns={[
-            {
-              id: 'drawing',
-              heading: 'Drawing',
-              isHeadingHidden: true,
-              cell: (style) => <StyleDrawing style={style} />,
-            },
-            {
-              id: 'name',
-              heading: 'Name',
-              cell: (style) => (
-                <Input
-                  aria-label={`Name of style ${placeOf(style) + 1}`}
-                  value={style.name}
-                  onChange={(event) => put(placeOf(style), { name: event.target.value })}
-                />
-              ),
-            },
-            {
-              id: 'class',
-              heading: 'Class',
-              cell: (style) => (
-                <ClassInput style={style} onChange={(className) => put(placeOf(style), { className })} />
-              ),
-            },
-            {
-              id: 'line',
-              heading: 'Line (px)',
-              cell: (style) => (
-                <div className="flex items-center gap-1">
-                  <PxInput
-                    label={`Line of ${style.name} in px`}
-                    value={style.line.width}
-                    most={20}
-                    onChange={(width) => put(placeOf(style), { line: { ...style.line, width } })}
-                  />
-                  <ColourField
-                    name={`Colour of the line of ${style.name}`}
-                    isNameHidden
-                    value={style.line.colour}
-                    onMove={(colour) => put(placeOf(style), { line: { ...style.line, colour } })}
-                  />
-                </div>
-              ),
-            },
-            {
-              id: 'corners',
-              heading: 'Corners (px)',
-              cell: (style) => (
-                <PxInput
-                  label={`Corners of ${style.name} in px`}
-                  value={style.corners}
-                  most={200}
-                  onChange={(corners) => put(placeOf(style), { corners })}
-                />
-              ),
-            },
-            {
-              id: 'shadow',
-              heading: 'Shadow',
-              cell: (style) => (
-                <Select
-                  aria-label={`Shadow of ${style.name}`}
-                  value={style.shadow}
-                  choices={SHADOWS.map((shadow) => [shadow, CAPITAL(shadow)] as const)}
-                  onChoose={(shadow) => put(placeOf(style), { shadow })}
-                />
-              ),
-            },
-            {
-              id: 'tone',
-              heading: 'Tone',
-              cell: (style) => (
-                <Select
-                  aria-label={`Tone of ${style.name}`}
-                  value={style.tone}
-                  choices={TONES.map((tone) => [tone, CAPITAL(tone)] as const)}
-                  onChoose={(tone) => put(placeOf(style), { tone })}
-                />
-              ),
-            },
-            {
-              id: 'drop',
-              heading: 'Remove',
-              isHeadingHidden: true,
-              cell: (style) => (
-                <Button
-                  kind="quiet"
-                  aria-label={`Remove ${style.name || style.className}`}
-                  onClick={() => change({ pictureStyles: styles.filter((one) => one !== style) })}
-                >
-                  Remove
-                </Button>
-              ),
-            },
-          ]}
-        />
-      ) : null}
+      <ul className="mb-1.5 border-t border-line">
+        {styles.map((style, at) => (
+          <StyleFields
+            // biome-ignore lint/suspicious/noArrayIndexKey: a style is known by its place while its class is typed
+            key={at}
+            style={style}
+            place={at + 1}
+            put={(part) => put(at, part)}
+            onRemove={() => change({ pictureStyles: styles.filter((one) => one !== style) })}
+          />
+        ))}
+      </ul>
       <Button kind="link" onClick={() => change({ pictureStyles: [...styles, newStyle(styles)] })}>
         Another picture style
       </Button>
     </RulesCard>
+  );
+}
+
+interface StyleFieldsProps {
+  readonly style: PictureStyle;
+  /** Its place among the others, from 1. */
+  readonly place: number;
+  readonly put: (part: Partial<PictureStyle>) => void;
+  readonly onRemove: () => void;
+}
+
+/** A style with its drawing: what it is called, and what it does. */
+function StyleFields({ style, place, put, onRemove }: StyleFieldsProps) {
+  const { name, line, corners, shadow, tone } = style;
+  return (
+    <li className="grid grid-cols-[auto_minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-x-2 gap-y-1.5 border-b border-line py-2.5">
+      <div className="self-center pr-1">
+        <StyleDrawing style={style} />
+      </div>
+      <Said words="Name">
+        <Input
+          aria-label={`Name of style ${place}`}
+          value={name}
+          onChange={(event) => put({ name: event.target.value })}
+        />
+      </Said>
+      <Said words="Class">
+        <ClassInput style={style} onChange={(className) => put({ className })} />
+      </Said>
+      <Button kind="quiet" aria-label={`Remove ${name || style.className}`} onClick={onRemove}>
+        Remove
+      </Button>
+      <div className="col-span-full flex flex-wrap items-end gap-2">
+        <Said words="Line (px)">
+          <div className="flex items-center gap-1">
+            <PxInput
+              label={`Line of ${name} in px`}
+              value={line.width}
+              most={20}
+              onChange={(width) => put({ line: { ...line, width } })}
+            />
+            <ColourField
+              name={`Colour of the line of ${name}`}
+              isNameHidden
+              value={line.colour}
+              onMove={(colour) => put({ line: { ...line, colour } })}
+            />
+          </div>
+        </Said>
+        <Said words="Corners (px)">
+          <PxInput
+            label={`Corners of ${name} in px`}
+            value={corners}
+            most={200}
+            onChange={(px) => put({ corners: px })}
+          />
+        </Said>
+        <Said words="Shadow">
+          <Select
+            className="w-26"
+            aria-label={`Shadow of ${name}`}
+            value={shadow}
+            choices={SHADOWS.map((one) => [one, CAPITAL(one)] as const)}
+            onChoose={(one) => put({ shadow: one })}
+          />
+        </Said>
+        <Said words="Tone">
+          <Select
+            className="w-26"
+            aria-label={`Tone of ${name}`}
+            value={tone}
+            choices={TONES.map((one) => [one, CAPITAL(one)] as const)}
+            onChoose={(one) => put({ tone: one })}
+          />
+        </Said>
+      </div>
+    </li>
+  );
+}
+
+/** A control under the word for it; its own name says of which style it is. */
+function Said({ words, children }: { readonly words: string; readonly children: ReactNode }) {
+  return (
+    <div className="grid gap-0.5">
+      <span aria-hidden className="text-2xs font-semibold text-soft">
+        {words}
+      </span>
+      {children}
+    </div>
   );
 }
 
