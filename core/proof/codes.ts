@@ -106,7 +106,7 @@ export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'link-vague': 'A link whose words do not say where it leads',
   'name-rule': 'A file name that breaks the rule',
   'same-piece-twice': 'The same piece twice on a page',
-  'picture-style-unknown': 'A picture style that the target does not have',
+  'picture-style-unknown': 'A picture style that the site does not have',
 };
 
 /**
