@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { mergePages } from '#core/page/merge.ts';
-import type { PageDoc } from '#core/page/model.ts';
+import { MOST_BLOCKS, type PageDoc } from '#core/page/model.ts';
 import type { Piece } from '#core/page/piece.ts';
 import { writeSource } from '#core/page/source/write.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -112,8 +112,10 @@ export function useSource({ session, doc, block, rules, pieces, isEditable }: So
       const { base } = now.current;
       const typed = state.reading.page;
       const next = page === base ? typed : mergePages(base, typed, page).page;
-      keepDraft(session.pageId, null);
       session.show(next, 'typing in source');
+      // More than a page holds was not put there, which was said: what was typed stays.
+      if (next.blocks.length > MOST_BLOCKS) return;
+      keepDraft(session.pageId, null);
       begin(session.view.state.doc);
       // What was pressed is gone with what it was about.
       editor.current?.focus();
