@@ -60,17 +60,23 @@ import {
 import { JobSchema } from './jobs.ts';
 import { LikenessCurveSchema, LikenessQuerySchema, SampleWishSchema } from './likeness.ts';
 import {
+  AtPageSchema,
   ChangeTraySchema,
   FragmentQuerySchema,
   FragmentSchema,
+  KeptStateSchema,
+  NameVersionSchema,
   NewPageSchema,
   PageAddressesSchema,
   PageListQuerySchema,
   PageListSchema,
   PageSchema,
+  PageVersionListSchema,
+  PageVersionSchema,
   PreviewSchema,
   SavedPageSchema,
   SavePageSchema,
+  SittingSchema,
 } from './pages.ts';
 import {
   BeginningSchema,
@@ -300,6 +306,21 @@ export const OPERATIONS = {
   'get /pages/{id}': { does: 'A page with its pieces', answers: PageSchema },
   'put /pages/{id}': { does: 'Save a page (If-Match)', body: SavePageSchema, answers: SavedPageSchema },
   'post /pages/{id}/tray': { does: 'Put pieces on a tray, or take them off', body: ChangeTraySchema },
+  'get /pages/{id}/versions': { does: 'The kept states of a page', answers: PageVersionListSchema },
+  'post /pages/{id}/versions': {
+    does: 'Name the state that a page is in (If-Match)',
+    body: NameVersionSchema,
+    answers: PageVersionSchema,
+  },
+  'get /pages/{id}/versions/{versionId}': {
+    does: 'A kept state of a page with its pieces',
+    answers: KeptStateSchema,
+  },
+  'post /pages/{id}/sittings': {
+    does: 'Say where one is on a page, and hear who else is there',
+    body: SittingSchema,
+    answers: AtPageSchema,
+  },
   'get /pages/{id}/findings': { does: 'The findings of a page' },
   'get /pages/{id}/preview': { does: 'Where its proof can be seen', answers: PreviewSchema },
   'get /pages/{id}/fragment': {

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { IdSchema } from '#core/page/id.ts';
 import { PageDocSchema, WantSchema } from '#core/page/model.ts';
 import { AssetSchema } from './assets.ts';
 import { TargetSchema } from './targets.ts';
@@ -122,3 +123,52 @@ export type FragmentWish = v.InferInput<typeof FragmentQuerySchema>;
 
 /** `stops` are the sentences of what stops the page from going out. */
 export const FragmentSchema = v.object({ html: v.string(), css: v.string(), stops: v.array(v.string()) });
+
+/** What a kept state of a page is called. */
+const VersionNameSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'Give the version a name, as “Before the second walk”.'),
+  v.maxLength(200, 'A name of a version has at most 200 letters.'),
+);
+
+export const NameVersionSchema = v.strictObject({ name: VersionNameSchema });
+
+/** A kept state of a page: named by a person, gone out (`sent` says how it did last), or both. */
+export const PageVersionSchema = v.object({
+  id: v.string(),
+  name: v.string(),
+  sent: v.nullable(v.string()),
+  sentAt: v.nullable(v.string()),
+  keptAt: v.string(),
+  keptBy: v.string(),
+});
+export type PageVersion = v.InferOutput<typeof PageVersionSchema>;
+
+/** The newest first, at most `MOST_VERSIONS_LISTED`; `count` says how many there are. */
+export const PageVersionListSchema = v.object({ versions: v.array(PageVersionSchema), count: v.number() });
+export const MOST_VERSIONS_LISTED = 200;
+
+/** A kept state with what it shows. */
+export const KeptStateSchema = v.object({
+  version: PageVersionSchema,
+  doc: PageDocSchema,
+  pieces: v.array(AssetSchema),
+  ownViews: v.record(v.string(), v.string()),
+});
+export type KeptState = v.InferOutput<typeof KeptStateSchema>;
+
+/** A window that has a page open, and the block in it that is worked on; `block` is null where that is none. */
+export const SittingSchema = v.strictObject({
+  id: v.pipe(v.string(), v.uuid('A sitting is known by a UUID.')),
+  block: v.nullable(IdSchema),
+  /** The window is being closed. */
+  left: v.optional(v.boolean(), false),
+});
+
+/** Who else has the page open and where they are, and the version that stands. */
+export const AtPageSchema = v.object({
+  version: v.number(),
+  others: v.array(v.object({ id: v.string(), name: v.string(), block: v.nullable(v.string()) })),
+});
+export type AtPage = v.InferOutput<typeof AtPageSchema>;

@@ -41,7 +41,7 @@ test('what is typed in the source is shown before anything of it is dropped, kep
   await sheet(page).getByText('The gate').click();
   await expect(line(page, 'The gate')).toHaveClass(/cm-here/);
   await line(page, 'Boots').click();
-  await expect(sheet(page).locator('[data-source-here]')).toHaveText('Boots are enough.');
+  await expect(sheet(page).locator('[data-here]')).toHaveText('Boots are enough.');
   await expect(line(page, 'The gate')).not.toHaveClass(/cm-here/);
   await page.keyboard.press('End');
   await page.keyboard.insertText(

@@ -68,7 +68,7 @@ test('the server is killed: what was written lies on this machine and is saved b
   await saved(second);
 });
 
-test('two people on one page: the second saver sees the clash and loses nothing', async ({
+test('two people on one page see where the other is, and what both do is put together by itself', async ({
   page,
   browser,
 }) => {
@@ -83,22 +83,53 @@ test('two people on one page: the second saver sees the clash and loses nothing'
   const piet = await anotherPerson(browser, 'Piet');
   await piet.goto(page.url());
   await sheet(piet).getByText('A first paragraph.').click();
+  await expect(page.getByText('Piet Hallam is here')).toBeVisible({ timeout: 15_000 });
+  await expect(piet.getByText('Mara Oduya is here')).toBeVisible({ timeout: 15_000 });
+  await expect(sheet(page).locator('[data-others="Piet Hallam"]')).toHaveText('A first paragraph.', {
+    timeout: 15_000,
+  });
   await piet.keyboard.press('Home');
   await piet.keyboard.type('Piet: ');
-  await saved(piet);
-  await piet.context().close();
-
-  await sheet(page).getByText('A last paragraph.').click();
-  await page.keyboard.press('End');
   await page.keyboard.type(' Mara was here.');
-  const clash = page.getByRole('dialog', { name: 'Piet Hallam saved this page while you worked on it' });
-  await expect(clash).toBeVisible();
-  await expect(clash.getByText('Piet: A first paragraph.')).toBeVisible();
-  await clash.getByRole('button', { name: 'Put both together' }).click();
+  // Neither has asked for anything: each sees the words of the other, and her own caret stays.
+  for (const one of [page, piet])
+    await expect(sheet(one).locator('p')).toHaveText(
+      ['Piet: A first paragraph.', 'A last paragraph. Mara was here.'],
+      { timeout: 20_000 },
+    );
+  await page.keyboard.type(' Still.');
+  await expect(sheet(page).locator('p').last()).toHaveText('A last paragraph. Mara was here. Still.');
+  await saved(page);
+  await expectAccessible(page);
+  await piet.context().close();
+  await expect(page.getByText('Piet Hallam is here')).toHaveCount(0, { timeout: 40_000 });
+});
+
+test('two people who changed the same line see both, and lose nothing', async ({ page, browser }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'The same line');
+  await sheet(page).click();
+  await page.keyboard.type('A first paragraph.');
+  await saved(page);
+  const piet = await anotherPerson(browser, 'Piet');
+  await piet.goto(page.url());
+  await sheet(piet).getByText('A first paragraph.').click();
+  await piet.keyboard.press('Home');
+  await page.context().setOffline(true);
+  await page.keyboard.type(' Mara was here.');
+  await piet.keyboard.type('Piet: ');
+  await saved(piet);
+  await page.context().setOffline(false);
+  const clash = page.getByRole('dialog', { name: 'Piet Hallam and you changed the same place' });
+  await expect(clash).toBeVisible({ timeout: 20_000 });
+  await expectAccessible(page);
+  await expect(clash.getByText('Piet:').first()).toBeVisible();
+  await clash.getByRole('button', { name: 'Put together' }).click();
   await saved(page);
   await page.reload();
   await expect(sheet(page).getByText('Piet: A first paragraph.')).toBeVisible();
-  await expect(sheet(page).getByText('A last paragraph. Mara was here.')).toBeVisible();
+  await expect(sheet(page).getByText('A first paragraph. Mara was here.')).toBeVisible();
+  await piet.context().close();
 });
 
 test('bad files in a batch are refused in a sentence each, and the others go on', async ({ page }) => {

@@ -8,6 +8,7 @@ import { closeContext, openContext } from './context.ts';
 import { writeBundle } from './deliver/bundle.ts';
 import { whatStops } from './pages/gate.ts';
 import { everyPage, type WholePage } from './pages/store.ts';
+import { keepVersion } from './pages/versions.ts';
 
 // Writes every page that may go out as the content of its ZIP into a folder, and says what stops the others.
 const [, , folder] = process.argv;
@@ -33,6 +34,9 @@ async function writeOut(whole: WholePage, under: string): Promise<void> {
   const into = join(resolve(under), folderOf(whole));
   await mkdir(into, { recursive: true });
   const written = await writeBundle(context, whole, into, async () => {});
+  const { row, doc } = whole;
+  const state = { id: crypto.randomUUID(), pageId: row.id, doc, personId: null };
+  await keepVersion(context, state, { sent: 'into a folder' }, new Date());
   process.stdout.write(`${into}: ${written.length} files\n`);
 }
 

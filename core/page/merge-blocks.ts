@@ -1,38 +1,33 @@
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
+import { PAGE, type Tree, type TreeNode, treeOf } from './block-tree.ts';
 import { AnyBlockSchema, type Block } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
 import { mergedOrder } from './merge-order.ts';
-import { blocksIn } from './walk.ts';
 
-/** The page itself, as what holds its blocks. */
-const PAGE = '';
+/** Of a place that both changed: which side goes on, or both, one after the other. */
+export type Way = 'both' | 'mine' | 'theirs';
 
-/** One state of a page's blocks, found by ID. */
-interface Tree {
-  readonly nodes: ReadonlyMap<string, TreeNode>;
-  /** The IDs of what stands in a block, or on the page, in order. */
-  readonly order: ReadonlyMap<string, readonly string[]>;
-}
-
-interface TreeNode {
-  readonly block: Block;
-  /** The block without those in it. */
-  readonly own: Block;
-  readonly parent: string;
+/** A block that both sides changed in ways that do not go together. */
+export interface BlockClash {
+  readonly kind: 'block';
+  readonly id: string;
+  readonly mine: Block;
+  readonly theirs: Block;
 }
 
 /**
  * The blocks of two changed states put together against the state both began from, by their IDs, at any depth. What one side
  * alone changed, moved, added or took out is as that side has it; what one changed and the other took out stays. Of attributes
- * that both changed differently, and of words, both are kept: theirs in its place and mine behind it under a new ID, counted in
- * `doubled`. n log n in the number of blocks.
+ * that both changed differently, and of words, `wayOf` says which goes on: by itself both are kept, theirs in its place and mine
+ * behind it under a new ID. n log n in the number of blocks.
  */
 export function mergeTrees(
   base: readonly Block[],
   mine: readonly Block[],
   theirs: readonly Block[],
-): { readonly blocks: Block[]; readonly doubled: number } {
+  wayOf: (id: string) => Way = () => 'both',
+): { readonly blocks: Block[]; readonly clashes: readonly BlockClash[] } {
   const trees = { base: treeOf(base), mine: treeOf(mine), theirs: treeOf(theirs) };
   const kept = new Map<string, Kept>();
   for (const id of new Set([...trees.theirs.nodes.keys(), ...trees.mine.nodes.keys()])) {
@@ -41,19 +36,25 @@ export function mergeTrees(
   }
   const parents = parentsOf(kept, trees);
   const inside = groupedBy(kept.keys(), (id) => parents.get(id) ?? PAGE);
-  let doubled = 0;
+  const clashes: BlockClash[] = [];
   const build = (parent: string): Block[] =>
     orderIn(parent, new Set(inside.get(parent)), trees).flatMap((id) => {
       const one = kept.get(id);
       if (!one) return [];
       const [block, copy] = one.blocks;
-      const { inside: holds } = kindOf(block);
-      const whole = holds ? holds.with(block, build(id)) : block;
-      if (!copy) return [whole];
-      doubled += 1;
-      return [whole, copyOf(copy, id, kept)];
+      const within = build(id);
+      if (!copy) return [holding(block, within)];
+      clashes.push({ kind: 'block', id, mine: copy, theirs: block });
+      const way = wayOf(id);
+      if (way === 'mine') return [holding(copy, within)];
+      return way === 'theirs' ? [holding(block, within)] : [holding(block, within), copyOf(copy, id, kept)];
     });
-  return { blocks: build(PAGE), doubled };
+  return { blocks: build(PAGE), clashes };
+}
+
+function holding(block: Block, within: readonly Block[]): Block {
+  const { inside } = kindOf(block);
+  return inside ? inside.with(block, within) : block;
 }
 
 function groupedBy(
@@ -74,25 +75,6 @@ interface Trees {
   readonly base: Tree;
   readonly mine: Tree;
   readonly theirs: Tree;
-}
-
-function treeOf(blocks: readonly Block[]): Tree {
-  const nodes = new Map<string, TreeNode>();
-  const order = new Map<string, readonly string[]>();
-  const add = (some: readonly Block[], parent: string): void => {
-    const fresh = some.filter(({ attrs }) => !nodes.has(attrs.id));
-    order.set(
-      parent,
-      fresh.map(({ attrs }) => attrs.id),
-    );
-    for (const block of fresh) {
-      const { inside } = kindOf(block);
-      nodes.set(block.attrs.id, { block, own: inside ? inside.with(block, []) : block, parent });
-      if (inside) add(blocksIn(block), block.attrs.id);
-    }
-  };
-  add(blocks, PAGE);
-  return { nodes, order };
 }
 
 /** A block that stays: as it is now, and mine beside it where both sides changed the same of it. */

@@ -47,7 +47,7 @@ function pushTo(lists: Map<string, string[]>, key: string, value: string): void 
 }
 
 /** What stands in both orders and had to be moved to get from one to the other: all but a longest run in the same order. */
-function movedOf(from: readonly string[], to: readonly string[]): ReadonlySet<string> {
+export function movedOf(from: readonly string[], to: readonly string[]): ReadonlySet<string> {
   const places = new Map(from.map((id, at) => [id, at]));
   const common = to.filter((id) => places.has(id));
   const stays = longestRising(common.map((id) => places.get(id) ?? 0));

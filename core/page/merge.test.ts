@@ -24,7 +24,7 @@ describe('merging two states of a page', () => {
       paragraph('Two', '2'),
       paragraph('Theirs', '3'),
     ]);
-    expect(merged.doubled).toBe(0);
+    expect(merged.clashes).toEqual([]);
   });
 
   it('keeps both where both changed the words of a block, theirs first and mine as a block of its own', () => {
@@ -35,7 +35,32 @@ describe('merging two states of a page', () => {
       paragraph('Mine', '2-also'),
       paragraph('Three', '3'),
     ]);
-    expect(merged.doubled).toBe(1);
+    expect(merged.clashes).toMatchObject([{ kind: 'block', id: '2' }]);
+  });
+
+  it.each([
+    ['mine', 'Mine'],
+    ['theirs', 'Theirs'],
+  ] as const)('goes on with %s where that is said, and keeps what each did elsewhere', (way, words) => {
+    const mine = withWords(withWords(base, '2', 'Mine'), '1', 'Only mine');
+    const theirs = withWords(withWords(base, '2', 'Theirs'), '3', 'Only theirs');
+    expect(mergePages(base, mine, theirs, () => way).page.blocks).toEqual([
+      paragraph('Only mine', '1'),
+      paragraph(words, '2'),
+      paragraph('Only theirs', '3'),
+    ]);
+  });
+
+  it('tells where both gave another title, and takes the one that is chosen', () => {
+    const [mine, theirs] = [
+      { ...base, title: 'Mine' },
+      { ...base, title: 'Theirs', address: '/theirs' },
+    ];
+    const merged = mergePages(base, mine, theirs);
+    expect(merged.clashes).toEqual([{ kind: 'fact', id: 'title', mine: 'Mine', theirs: 'Theirs' }]);
+    expect(merged.page).toMatchObject({ title: 'Mine', address: '/theirs' });
+    expect(mergePages(base, mine, theirs, () => 'theirs').page.title).toBe('Theirs');
+    expect(mergePages(base, mine, mine).clashes).toEqual([]);
   });
 
   it('keeps what either side added, and drops what one side took away', () => {
@@ -67,7 +92,7 @@ describe('merging two states of a page', () => {
   ])('moved blocks: %s', (_, mine, theirs, after) => {
     const merged = mergePages(base, inOrder(base, ...mine.split(' ')), inOrder(base, ...theirs.split(' ')));
     expect(idsOf(merged.page)).toBe(after);
-    expect(merged.doubled).toBe(0);
+    expect(merged.clashes).toEqual([]);
   });
 
   it('puts a move by one and a change by the other together', () => {
@@ -86,11 +111,11 @@ describe('merging two states of a page', () => {
     const told = at({ caption: 'Theirs' });
     expect(mergePages(at({}), wide, told)).toMatchObject({
       page: { blocks: [{ attrs: { width: { unit: '%', value: 80 }, caption: 'Theirs' } }] },
-      doubled: 0,
+      clashes: [],
     });
     expect(mergePages(at({}), at({ caption: 'Mine' }), told)).toMatchObject({
       page: { blocks: [{ attrs: { id: 'one', caption: 'Theirs' } }, { attrs: { caption: 'Mine' } }] },
-      doubled: 1,
+      clashes: [{ kind: 'block', id: 'one' }],
     });
   });
 

@@ -1,42 +1,65 @@
 import isEqual from 'fast-deep-equal';
-import { mergeTrees } from './merge-blocks.ts';
+import { COMPARED_FACTS, type ComparedFact } from './compare.ts';
+import { type BlockClash, mergeTrees, type Way } from './merge-blocks.ts';
 import type { PageDoc, Want } from './model.ts';
 
-/** A merged page, and how many places both sides changed differently (both are kept, one after the other). */
+/** What of a page itself both sides changed differently, as its title. */
+interface FactClash {
+  readonly kind: 'fact';
+  readonly id: ComparedFact;
+  readonly mine: string;
+  readonly theirs: string;
+}
+
+/** A place that both sides changed differently: it is for a person to say which goes on. */
+export type Clash = BlockClash | FactClash;
+
 export interface Merge {
   readonly page: PageDoc;
-  readonly doubled: number;
+  readonly clashes: readonly Clash[];
 }
 
 /**
- * Puts two changed states of a page together, against the state both began from. A place that only one side
- * changed takes that side; a block that both changed is kept twice, theirs first, so that nothing is lost.
+ * Puts two changed states of a page together, against the state both began from. A place that only one side changed takes
+ * that side. Of a place that both changed, `wayOf` says which goes on: by itself a block is kept twice, theirs first, so that
+ * nothing is lost, and a fact of the page, of which there is one, is mine.
  */
-export function mergePages(base: PageDoc, mine: PageDoc, theirs: PageDoc): Merge {
-  const { blocks, doubled } = mergeTrees(base.blocks, mine.blocks, theirs.blocks);
+export function mergePages(
+  base: PageDoc,
+  mine: PageDoc,
+  theirs: PageDoc,
+  wayOf: (id: string) => Way = () => 'both',
+): Merge {
+  const { blocks, clashes } = mergeTrees(base.blocks, mine.blocks, theirs.blocks, wayOf);
+  const { lead: _lead, address: _address, ...rest } = mine;
+  const facts = COMPARED_FACTS.flatMap((fact) => clashIn(fact, base, mine, theirs));
+  const factOf = (fact: ComparedFact) => {
+    const isTheirs = mine[fact] === base[fact] || wayOf(fact) === 'theirs';
+    return (isTheirs && theirs[fact] !== base[fact] ? theirs : mine)[fact];
+  };
+  const [lead, address] = [factOf('lead'), factOf('address')];
   return {
     page: {
-      title: mine.title === base.title ? theirs.title : mine.title,
+      ...rest,
+      title: factOf('title') ?? '',
       wants: mergeById(base.wants, mine.wants, theirs.wants, (want) => want.id),
-      ...mergedFacts(base, mine, theirs),
+      ...(lead === undefined ? {} : { lead }),
+      ...(address === undefined ? {} : { address }),
       tray: mergeById(base.tray, mine.tray, theirs.tray, (assetId) => assetId),
       blocks,
     },
-    doubled,
+    clashes: [...facts, ...clashes],
   };
 }
 
-/** What may be said of a page or not: of two hands the one that changed it. */
-function mergedFacts(base: PageDoc, mine: PageDoc, theirs: PageDoc): Pick<PageDoc, 'lead' | 'address'> {
-  const { lead } = mine.lead === base.lead ? theirs : mine;
-  const { address } = mine.address === base.address ? theirs : mine;
-  return { ...(lead === undefined ? {} : { lead }), ...(address === undefined ? {} : { address }) };
-}
-
-/** Whether all that changed between two states is what was gathered: nothing on the sheet, nothing in the title. */
-export function isOnlyGathered(before: PageDoc, after: PageDoc): boolean {
-  const facts = ['title', 'lead', 'address', 'blocks'] as const;
-  return facts.every((fact) => isEqual(before[fact], after[fact]));
+function clashIn(
+  fact: ComparedFact,
+  base: PageDoc,
+  { [fact]: mine = '' }: PageDoc,
+  { [fact]: theirs = '' }: PageDoc,
+): readonly FactClash[] {
+  const was = base[fact] ?? '';
+  return mine === was || theirs === was || mine === theirs ? [] : [{ kind: 'fact', id: fact, mine, theirs }];
 }
 
 function mergeById<T extends Want | string>(

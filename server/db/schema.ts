@@ -258,6 +258,44 @@ export const pages = mysqlTable(
   (table) => [index('pages_updated').on(table.updatedAt)],
 );
 
+/**
+ * States of pages that are kept: those that a person named, and those that went out. Of one state there is one row, however
+ * often it goes out; `sent` says how it did last.
+ */
+export const pageVersions = mysqlTable(
+  'page_versions',
+  {
+    id: id().primaryKey(),
+    pageId: varchar('page_id', { length: 36 })
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    name: varchar('name', { length: 200 }).notNull().default(''),
+    sent: varchar('sent', { length: 40 }),
+    sentAt: time('sent_at'),
+    doc: storedJson<PageDoc>('doc', STORED.page).notNull(),
+    createdAt: time('created_at').notNull(),
+    createdBy: varchar('created_by', { length: 36 }),
+  },
+  (table) => [index('page_versions_page').on(table.pageId, table.createdAt)],
+);
+
+/** Who has a page open, a row for each window: where in it they are, and when that was last said. */
+export const sittings = mysqlTable(
+  'sittings',
+  {
+    id: id().primaryKey(),
+    pageId: varchar('page_id', { length: 36 })
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    personId: varchar('person_id', { length: 36 })
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    block: varchar('block', { length: 64 }),
+    seenAt: time('seen_at').notNull(),
+  },
+  (table) => [index('sittings_page').on(table.pageId, table.seenAt)],
+);
+
 /** Which piece stands on which page: derived from page documents at each save, so that "where used" is one query. */
 export const placements = mysqlTable(
   'placements',

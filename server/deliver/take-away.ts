@@ -9,6 +9,7 @@ import type { JobRow } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
 import { assertMayGoOut } from '../pages/gate.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
+import { keepVersion } from '../pages/versions.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
 import { bundleKey } from '../storage/storage.ts';
 import { workFolder } from '../work-folder.ts';
@@ -44,17 +45,19 @@ export async function takeAway(context: Context, job: JobRow, tools: JobTools): 
   }
 }
 
-/** Writes down who took a page away, and how. */
+/** Writes down who took a page away, and how, and keeps the state that went out. */
 export async function tellSent(
-  { db }: Context,
-  { doc }: WholePage,
+  context: Context,
+  { row, doc }: WholePage,
   personId: string,
   how: string,
 ): Promise<void> {
-  const [person] = await db
+  const [person] = await context.db
     .select({ id: people.id, name: people.name })
     .from(people)
     .where(eq(people.id, personId));
   const subject = doc.title || 'Untitled page';
-  await writeAudit(db, { person: person ?? null, what: 'sent', subject, detail: how }, new Date());
+  const now = new Date();
+  await keepVersion(context, { id: crypto.randomUUID(), pageId: row.id, doc, personId }, { sent: how }, now);
+  await writeAudit(context.db, { person: person ?? null, what: 'sent', subject, detail: how }, now);
 }

@@ -22,6 +22,7 @@ import { keepNamesOut } from '../shelf/names-out.ts';
 import { thumbAddress } from '../shelf/present.ts';
 import { assertMayGoOut, markedUnfinished, whatStops } from './gate.ts';
 import { firstLoad, outgoing, proofOf } from './proof.ts';
+import { sitAt } from './sittings.ts';
 import {
   type AllPages,
   countPages,
@@ -34,6 +35,7 @@ import {
   type WholePage,
 } from './store.ts';
 import { putOnTray, takeOffTray } from './tray.ts';
+import { listVersions, nameVersion, readVersion } from './versions.ts';
 
 export function pageRoutes(context: Context): Router {
   const router = Router();
@@ -75,6 +77,31 @@ export function pageRoutes(context: Context): Router {
     if (add.length > 0) await putOnTray(context, id, add, wantId, person.id, now);
     if (remove.length > 0) await takeOffTray(context, id, remove, person.id, now);
     response.status(204).end();
+  });
+
+  route(router, 'get /pages/{id}/versions', mayRead, async (request, response) => {
+    response.json(await listVersions(context, request.params.id));
+  });
+
+  route(router, 'post /pages/{id}/versions', allowed('edit-pages'), async (request, response) => {
+    const named = {
+      id: newId(context, request),
+      pageId: request.params.id,
+      version: versionOf(request),
+      personId: personOf(request).id,
+      name: request.body.name,
+    };
+    response.status(201).json(await nameVersion(context, named, new Date()));
+  });
+
+  route(router, 'get /pages/{id}/versions/{versionId}', mayRead, async (request, response) => {
+    const { id, versionId } = request.params;
+    response.json(await readVersion(context, id, versionId, personOf(request)));
+  });
+
+  route(router, 'post /pages/{id}/sittings', mayRead, async (request, response) => {
+    const { id } = request.params;
+    response.json(await sitAt(context, id, request.body, personOf(request).id, new Date()));
   });
 
   route(router, 'get /pages/{id}/findings', mayRead, async (request, response) => {

@@ -243,6 +243,19 @@ async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<rea
     .where(and(inArray(held.id, ids), isNull(held.deletedAt)));
 }
 
+/** What a state of a page shows: its pieces, and those of them that it prepares by itself. */
+export async function presentState(
+  context: Context,
+  doc: PageDoc,
+  person: Person,
+): Promise<Pick<Page, 'pieces' | 'ownViews'>> {
+  const assets = await assetsOf(context, [doc]);
+  return {
+    pieces: await presentAssets(context, assets, person),
+    ownViews: ownViews(context, { doc, assets }),
+  };
+}
+
 export async function presentPage(context: Context, whole: WholePage, person: Person): Promise<Page> {
   return {
     id: whole.row.id,
@@ -258,7 +271,10 @@ export async function presentPage(context: Context, whole: WholePage, person: Pe
 }
 
 /** Placements that are prepared by themselves, each as it looks before it is cut to a shape. */
-function ownViews(context: Context, { doc, assets: rows }: WholePage): Record<string, string> {
+function ownViews(
+  context: Context,
+  { doc, assets: rows }: Pick<WholePage, 'doc' | 'assets'>,
+): Record<string, string> {
   const views = placementsOf(doc).flatMap(({ asset, prep }) => {
     const row = rows.find(({ id }) => id === asset);
     return row && prep ? [[viewKey(asset, pieceOf(row), prep), viewAddress(context, { ...row, prep })]] : [];

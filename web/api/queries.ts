@@ -17,9 +17,11 @@ import { LikenessCurveSchema } from '#api/likeness.ts';
 import {
   FragmentSchema,
   type FragmentWish,
+  KeptStateSchema,
   PageAddressesSchema,
   PageListSchema,
   PageSchema,
+  PageVersionListSchema,
   PreviewSchema,
 } from '#api/pages.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
@@ -173,6 +175,21 @@ export const pinsQuery = queryOptions({
   queryKey: ['pins'],
   queryFn: () => requestJson('get /pins', v.array(v.string())),
 });
+export const versionsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['versions', id],
+    queryFn: () => requestJson('get /pages/{id}/versions', PageVersionListSchema, { path: { id } }),
+  });
+
+/** A kept state never changes. */
+export const keptStateQuery = (id: string, versionId: string) =>
+  queryOptions({
+    queryKey: ['versions', id, versionId],
+    queryFn: () =>
+      requestJson('get /pages/{id}/versions/{versionId}', KeptStateSchema, { path: { id, versionId } }),
+    staleTime: Infinity,
+  });
+
 export const previewQuery = (id: string, version: number) =>
   queryOptions({
     queryKey: ['preview', id, version],

@@ -1,9 +1,4 @@
-import { plainText } from '#core/page/inline.ts';
-import { runsOf } from '#core/page/walk.ts';
 import { Button } from '../ui/button.tsx';
-import { sayTime } from '../ui/dates.ts';
-import { Deeds } from '../ui/deeds.tsx';
-import { Panel } from '../ui/panel.tsx';
 import type { SaveState } from './saver.ts';
 
 interface SaveNoticeProps {
@@ -33,38 +28,4 @@ export function SaveNotice({ saving, recovered, onAgain }: SaveNoticeProps) {
     );
   }
   return null;
-}
-
-interface ClashNoticeProps {
-  readonly saving: SaveState;
-  readonly onSettle: (way: 'both' | 'mine' | 'theirs') => void;
-}
-
-/** Two people on one page: both states are kept until the second saver has chosen. */
-export function ClashNotice({ saving, onSettle }: ClashNoticeProps) {
-  if (saving.kind !== 'clash') return null;
-  const { theirs } = saving;
-  const words = runsOf(theirs.doc).map(plainText).filter(Boolean);
-  return (
-    <Panel
-      title={`${theirs.updatedBy} saved this page while you worked on it`}
-      about={`Theirs is of ${sayTime(theirs.updatedAt)} and has ${theirs.doc.blocks.length} blocks. Yours is on the sheet, kept on this machine. Nothing is lost until you choose.`}
-      isOpen
-      onClose={() => undefined}
-    >
-      <p className="mt-3">Theirs begins:</p>
-      <p className="text-soft">“{words.slice(0, 2).join(' ').slice(0, 220)}”</p>
-      <Deeds>
-        <Button kind="action" onClick={() => onSettle('both')}>
-          Put both together
-        </Button>
-        <Button onClick={() => onSettle('mine')}>Go on with mine</Button>
-        <Button onClick={() => onSettle('theirs')}>Go on with theirs</Button>
-      </Deeds>
-      <p className="mt-2.5 text-soft">
-        Put together, each place takes the side that changed it; where both did, both stand one after the
-        other.
-      </p>
-    </Panel>
-  );
 }

@@ -1,11 +1,11 @@
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest';
 import type { PageDoc } from '#core/page/model.ts';
-import { examplePage, examplePlacement, paragraph } from '#core/page/testing.ts';
+import { examplePage, examplePlacement } from '#core/page/testing.ts';
 import { button, click, mount, unmount } from '../mounted.tsx';
 import { putPieces } from '../pieces/pieces.ts';
 import { drawn, exampleAsset, exampleOpenPage, wordsOf } from '../testing.tsx';
-import { ClashNotice, SaveNotice } from './notices.tsx';
+import { SaveNotice } from './notices.tsx';
 import { PageHeader } from './page-header.tsx';
 import type { SaveState } from './saver.ts';
 
@@ -24,7 +24,9 @@ function header(doc: PageDoc, saving: SaveState = SAVED, isEditable = true) {
       saving={saving}
       isEditable={isEditable}
       onOpen={(next, row) => opened.push([next, row])}
+      others={[]}
       onSource={() => undefined}
+      onVersions={() => undefined}
       onProof={async () => undefined}
       onSave={async () => undefined}
     />,
@@ -86,24 +88,5 @@ describe('how a page is saved', () => {
     );
     expect(notice({ kind: 'unsaved' }, true)).toContain('are back on the sheet');
     expect(notice(SAVED, true)).toBe('');
-  });
-});
-
-describe('two people on one page', () => {
-  it('shows the second what the first saved, and asks how to go on', async () => {
-    const chosen: string[] = [];
-    const theirs = {
-      version: 2,
-      doc: examplePage(paragraph('High water at noon.'), paragraph('Low water at six.')),
-      updatedBy: 'Piet Hallam',
-      updatedAt: AT,
-    };
-    mount(<ClashNotice saving={{ kind: 'clash', theirs }} onSettle={(way) => chosen.push(way)} />);
-    const dialog = document.body;
-    expect(dialog.textContent).toContain('Piet Hallam saved this page while you worked on it');
-    expect(dialog.textContent).toContain('“High water at noon. Low water at six.”');
-    for (const words of ['Put both together', 'Go on with mine', 'Go on with theirs'])
-      await click(button(dialog, words));
-    expect(chosen).toEqual(['both', 'mine', 'theirs']);
   });
 });

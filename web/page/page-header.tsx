@@ -12,6 +12,7 @@ import type { Opened } from './opened.ts';
 import type { SaveState } from './saver.ts';
 import { saySaving } from './say-saving.ts';
 import { TakeAway } from './take-away.tsx';
+import { type Other, sayOthers } from './use-others.ts';
 
 interface PageHeaderProps {
   readonly page: Page;
@@ -22,7 +23,9 @@ interface PageHeaderProps {
   readonly part: 'all' | 'name' | 'stations';
   readonly onOpen: (opened: Opened, row: LabelRowName | null) => void;
   readonly onProof: () => Promise<void>;
+  readonly others: readonly Other[];
   readonly onSource: () => void;
+  readonly onVersions: () => void;
   /** Saves what is not saved yet. */
   readonly onSave: () => Promise<void>;
 }
@@ -44,8 +47,10 @@ export function PageHeader({
   isEditable,
   part,
   onOpen,
+  others,
   onProof,
   onSource,
+  onVersions,
   onSave,
 }: PageHeaderProps) {
   const held = usePieces();
@@ -76,7 +81,11 @@ export function PageHeader({
       <div className="min-w-0 flex-1 max-narrow:basis-full">
         <h1 className="truncate text-2xl">{sayPageTitle(doc.title)}</h1>
         <p className="truncate text-sm text-soft">
-          for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span>
+          for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span> ·{' '}
+          <Button kind="link" onClick={onVersions}>
+            Versions
+          </Button>
+          {others.length > 0 ? <b className="font-semibold text-ink"> · {sayOthers(others)}</b> : null}
         </p>
       </div>
       {part === 'all' ? (

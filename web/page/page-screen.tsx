@@ -38,20 +38,24 @@ import {
 } from '../sheet/commands.ts';
 import type { SheetText } from '../sheet/rich-text.ts';
 import { Sheet } from '../sheet/sheet.tsx';
-import { SourceHeader } from '../source/source-header.tsx';
+import { SourceBeside } from '../source/source-beside.tsx';
 import { Tray, type TrayHands } from '../tray/tray.tsx';
 import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
 import { toast } from '../ui/toast.ts';
+import { ClashPanel } from '../versions/clash-panel.tsx';
+import { BesideHeader } from './beside-header.tsx';
 import { takeCarried, takeFiles, takeOffered, takePieces, takeRichText, takeText } from './brought.ts';
 import { FindBar } from './find-bar.tsx';
 import { LeftOutPanel } from './left-out-panel.tsx';
 import { NarrowPage } from './narrow-page.tsx';
-import { ClashNotice, SaveNotice } from './notices.tsx';
+import { SaveNotice } from './notices.tsx';
 import { type Opened, withChosen } from './opened.ts';
 import { PageHeader } from './page-header.tsx';
 import { isPagePlace, type PagePlace } from './page-places.ts';
 import { RightPane } from './right-pane.tsx';
+import { useBeside } from './use-beside.ts';
+import { useOthers } from './use-others.ts';
 import { type PageSession, usePageSession } from './use-page-session.ts';
 import { useSheetAlone } from './use-sheet-alone.ts';
 
@@ -94,7 +98,9 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       focusSoon('[data-row="beside"]');
     },
   };
-  const session = usePageSession(page, isEditable, hooks);
+  const session = usePageSession(page, isEditable, hooks, (by) => {
+    if (by !== me.name) tellOnce(by);
+  });
   useAsked(session, kept, setOpened, setRow);
   usePaste(
     session && isEditable
@@ -125,6 +131,15 @@ function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
       }}
     />
   );
+}
+
+/** Whose changes were told of: who works on a page beside oneself is told once, not at each word. */
+const told = new Set<string>();
+
+function tellOnce(by: string): void {
+  if (told.has(by)) return;
+  told.add(by);
+  toast(`${by} works on this page as well. What both of you do is put together by itself.`);
 }
 
 /** Gives the focus to a part of the label that is about to be drawn; on a busy machine that takes more than a frame. */
@@ -171,7 +186,9 @@ function PageWork({
   const [place, setPlace] = usePlaceAsked();
   const finding = useFinding(() => setPlace('sheet'));
   const { isAlone, turn } = useSheetAlone();
-  const { isSource, setSource } = useSourceOpen();
+  const { beside, open: openBeside } = useBeside();
+  const others = useOthers(session);
+  const back = () => openBeside({ kind: 'label' });
   const sheet = (
     <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
       {finding.isOpen ? (
@@ -193,7 +210,7 @@ function PageWork({
           block={view.block}
           isEditable={isEditable}
         />
-        {isNarrow || isSource ? null : <AloneButton isAlone={isAlone} onTurn={turn} />}
+        {isNarrow || beside.kind !== 'label' ? null : <AloneButton isAlone={isAlone} onTurn={turn} />}
       </div>
     </div>
   );
@@ -227,7 +244,9 @@ function PageWork({
       }}
       onProof={onProof}
       onSave={save}
-      onSource={() => setSource(true)}
+      others={others}
+      onSource={() => openBeside({ kind: 'source' })}
+      onVersions={() => openBeside({ kind: 'versions', versionId: null })}
     />
   );
   const tray = (
@@ -258,13 +277,18 @@ function PageWork({
   );
   return (
     <div className="grid h-full grid-cols-1 grid-rows-[auto_auto_minmax(0,1fr)_auto]">
-      {isSource ? (
-        <SourceHeader
+      {beside.kind !== 'label' ? (
+        <BesideHeader
           page={page}
           title={view.doc.title}
+          says={
+            beside.kind === 'source'
+              ? `source for the ${rules.name} · files and credits are put in when it goes out`
+              : `versions for the ${rules.name}`
+          }
           saving={saving}
           isEditable={isEditable}
-          onBack={() => setSource(false)}
+          onBack={back}
           beforeTaking={save}
         />
       ) : isAlone ? (
@@ -274,33 +298,23 @@ function PageWork({
       )}
       <div className="col-span-full">
         <SaveNotice saving={saving} recovered={view.recovered} onAgain={() => void session.saver.save()} />
-        <ClashNotice saving={saving} onSettle={(way) => session.show(session.saver.settle(way))} />
+        <ClashPanel saving={saving} onSettle={(wayOf) => session.saver.settle(wayOf)} />
         <LeftOutPanel />
       </div>
-      {isSource ? (
-        <Split
-          id="source"
-          className="row-start-3"
-          panes={[
-            ...(isNarrow ? [] : [{ id: 'sheet', name: 'the sheet', content: sheet }]),
-            {
-              id: 'source',
-              name: 'the source',
-              ...(isNarrow ? {} : { width: { usual: SOURCE_PX, least: 360 } }),
-              content: (
-                <Suspense>
-                  <SourcePane
-                    session={session}
-                    doc={view.doc}
-                    block={view.selected?.id ?? view.block}
-                    rules={rules}
-                    isEditable={isEditable}
-                  />
-                </Suspense>
-              ),
-            },
-          ]}
-        />
+      {beside.kind === 'source' ? (
+        <SourceBeside sheet={sheet} session={session} view={view} rules={rules} isEditable={isEditable} />
+      ) : beside.kind === 'versions' ? (
+        <Suspense>
+          <VersionsBeside
+            sheet={sheet}
+            page={page}
+            session={session}
+            view={view}
+            versionId={beside.versionId}
+            onVersion={(versionId) => openBeside({ kind: 'versions', versionId })}
+            isEditable={isEditable}
+          />
+        </Suspense>
       ) : isNarrow ? (
         <NarrowPage
           page={page}
@@ -352,27 +366,8 @@ function PageWork({
   );
 }
 
-/** CodeMirror and the parser come when they are asked for. */
-const SourcePane = lazy(() => import('../source/source-pane.tsx'));
-const SOURCE_PX = 660;
-
-/** Whether the source of the page stands beside its sheet; the address says so, and Back leads to the sheet. */
-function useSourceOpen() {
-  const [params, setParams] = useSearchParams();
-  const isSource = params.get('source') === 'yes';
-  const setSource = (isOpen: boolean) =>
-    setParams((now) => {
-      if (isOpen) now.set('source', 'yes');
-      else now.delete('source');
-      return now;
-    });
-  useOffer(
-    isSource
-      ? [{ words: 'Back to the sheet', act: () => setSource(false) }]
-      : [{ words: 'Source of this page', act: () => setSource(true) }],
-  );
-  return { isSource, setSource };
-}
+/** What compares comes when it is asked for. */
+const VersionsBeside = lazy(() => import('../versions/versions-beside.tsx'));
 
 interface AloneButtonProps {
   readonly isAlone: boolean;
@@ -538,10 +533,7 @@ function useGathered(session: PageSession | null, pageId: string): void {
       if (event instanceof CustomEvent && event.detail === pageId)
         void session.saver.catchUp().catch(() => undefined);
     };
-    const takeOver = async () => {
-      const doc = await session.saver.takeOver().catch(() => null);
-      if (doc) session.show(doc, null);
-    };
+    const takeOver = () => void session.saver.catchUp().catch(() => undefined);
     onTray.addEventListener('change', catchUp);
     pagesChanged.addEventListener('change', takeOver);
     return () => {

@@ -7,6 +7,7 @@ import type { PageDoc } from '#core/page/model.ts';
 import { examplePage, paragraph } from '#core/page/testing.ts';
 import { proofPageQuery } from '../api/queries.ts';
 import { exampleOpenPage } from '../testing.tsx';
+import { toast } from '../ui/toast.ts';
 import { PageSaver } from './saver.ts';
 
 const AT = '2026-03-12T09:00:00.000Z';
@@ -77,7 +78,8 @@ afterEach(() => {
 });
 
 const pass = (millis: number) => vi.advanceTimersByTimeAsync(millis);
-const open = (onMerged?: (doc: PageDoc) => void) => new PageSaver(server.page(), server.doc, onMerged);
+const open = (merged: (doc: PageDoc) => void = () => undefined) =>
+  new PageSaver(server.page(), server.doc, { merged });
 
 describe('a page that is changed', () => {
   it('is kept on this machine at once, saved a moment later, and no longer kept then', async () => {
@@ -157,8 +159,8 @@ describe('a line that is cut', () => {
     const after = open();
     after.resume(kept);
     await pass(800);
-    expect(after.store.state).toMatchObject({ kind: 'clash', theirs: { updatedBy: 'Piet Hallam' } });
-    expect(textsOf(server.doc)).toEqual(['High water at noon.', 'Theirs']);
+    await pass(800);
+    expect(textsOf(server.doc)).toEqual(['High water at noon.', 'Theirs', 'Mine']);
   });
 
   it.each(['{', '{}', '{"version":1,"base":{},"doc":{}}'])('is not misled by %s in its place', (text) => {
@@ -168,53 +170,100 @@ describe('a line that is cut', () => {
 });
 
 describe('a page that somebody else saved meanwhile', () => {
+  /** The first line as each side has it, and a line of each behind it. */
+  const lines = (first: string, ...more: readonly string[]): PageDoc =>
+    examplePage(paragraph(first, 'first'), ...more.map((text) => paragraph(text)));
+  beforeEach(() => {
+    server = new Server(lines('High water at noon.'));
+    vi.stubGlobal('fetch', server.answer);
+  });
   const clashing = async () => {
-    const saver = open();
-    server.save(withText('High water at noon.', 'Theirs'));
-    saver.change(withText('High water at noon.', 'Mine'));
+    const merged: PageDoc[] = [];
+    const saver = open((doc) => merged.push(doc));
+    server.save(lines('High water at one.', 'Theirs'));
+    saver.change(lines('High water at two.', 'Mine'));
     await pass(800);
-    expect(saver.store.state.kind).toBe('clash');
-    return saver;
+    expect(saver.store.state).toMatchObject({ kind: 'clash', clashes: [{ id: 'first' }] });
+    expect(merged).toEqual([]);
+    return { saver, merged };
   };
 
   it.each([
-    ['both', ['High water at noon.', 'Theirs', 'Mine']],
-    ['mine', ['High water at noon.', 'Mine']],
-    ['theirs', ['High water at noon.', 'Theirs']],
-  ] as const)('goes on with %s as chosen, and nothing is written before', async (way, texts) => {
-    const saver = await clashing();
-    saver.change(withText('High water at noon.', 'Mine', 'More'));
-    await pass(5000);
-    expect(server.written).toEqual([]);
-    saver.change(withText('High water at noon.', 'Mine'));
-    expect(textsOf(saver.settle(way))).toEqual(texts);
-    await pass(2000);
-    expect(textsOf(server.doc)).toEqual(texts);
-    expect(saver.store.state.kind).toBe('saved');
-  });
+    ['both', ['High water at one.', 'High water at two.', 'Theirs', 'Mine']],
+    ['mine', ['High water at two.', 'Theirs', 'Mine']],
+    ['theirs', ['High water at one.', 'Theirs', 'Mine']],
+  ] as const)(
+    'goes on with %s where both changed the same, as chosen, and nothing is written before',
+    async (way, texts) => {
+      const { saver, merged } = await clashing();
+      saver.change(lines('High water at two.', 'Mine', 'More'));
+      await pass(5000);
+      expect(server.written).toEqual([]);
+      saver.change(lines('High water at two.', 'Mine'));
+      saver.settle(() => way);
+      expect(merged.map(textsOf)).toEqual([texts]);
+      await pass(2000);
+      expect(textsOf(server.doc)).toEqual(texts);
+      expect(saver.store.state.kind).toBe('saved');
+    },
+  );
 
-  it('is put together without asking where only pieces were gathered', async () => {
+  it('is put together without asking where each changed something else', async () => {
     const merged: PageDoc[] = [];
     const saver = open((doc) => merged.push(doc));
-    server.save({ ...server.doc, tray: ['heron'] });
-    saver.change(withText('High water at one.'));
+    server.save({ ...lines('High water at noon.', 'Theirs'), tray: ['heron'] });
+    saver.change(lines('High water at one.'));
     await pass(2000);
     expect(saver.store.state.kind).toBe('saved');
     expect(server.doc.tray).toEqual(['heron']);
-    expect(textsOf(server.doc)).toEqual(['High water at one.']);
-    expect(merged.map(({ tray }) => tray)).toEqual([['heron']]);
+    expect(textsOf(server.doc)).toEqual(['High water at one.', 'Theirs']);
+    expect(merged.map(textsOf)).toEqual([['High water at one.', 'Theirs']]);
   });
 
-  it('is caught up with when something was gathered, and not when the text differs', async () => {
+  it('is put together with what was typed a moment ago and not told yet', async () => {
+    let typed: (() => void) | null = null;
+    const saver = new PageSaver(server.page(), server.doc, { stirred: () => typed?.() });
+    server.save(lines('High water at noon.', 'Theirs'));
+    saver.change(lines('High water at o'));
+    typed = () => saver.change(lines('High water at one.'));
+    await pass(2000);
+    expect(textsOf(server.doc)).toEqual(['High water at one.', 'Theirs']);
+  });
+
+  it('is caught up with before anything is saved here, and is saved then', async () => {
     const merged: PageDoc[] = [];
     const saver = open((doc) => merged.push(doc));
-    server.save({ ...server.doc, tray: ['heron'] });
+    server.save(lines('Other words'));
     await saver.catchUp();
-    expect(merged).toHaveLength(1);
-    server.save(withText('Other words'));
+    expect(merged.map(textsOf)).toEqual([['Other words']]);
+    expect(saver.store.state).toMatchObject({ kind: 'saved' });
     await saver.catchUp();
+    await pass(5000);
     expect(merged).toHaveLength(1);
+    expect(server.written).toEqual([]);
   });
+
+  it('is a clash when it is caught up with, where the same was changed here', async () => {
+    const saver = open();
+    saver.change(lines('Mine'));
+    server.save(lines('Theirs'));
+    await saver.catchUp();
+    expect(saver.store.state.kind).toBe('clash');
+  });
+});
+
+it('a browser that keeps no more says so, and the page is saved all the same', async () => {
+  const saver = open();
+  const told = vi.spyOn(toast, 'error');
+  vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+    throw new DOMException('full', 'QuotaExceededError');
+  });
+  saver.change(withText('High water at one.'));
+  await pass(300);
+  expect(told).toHaveBeenCalledWith(expect.stringContaining('keeps no more'), expect.anything());
+  vi.restoreAllMocks();
+  await pass(2000);
+  expect(textsOf(server.doc)).toEqual(['High water at one.']);
 });
 
 it('a page that is opened while it is still being saved is asked when that is done', async () => {

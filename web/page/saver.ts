@@ -1,12 +1,15 @@
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { type Page, type PageClash, PageClashSchema, PageSchema, SavedPageSchema } from '#api/pages.ts';
-import { isOnlyGathered, mergePages } from '#core/page/merge.ts';
+import { type Clash, mergePages } from '#core/page/merge.ts';
+import type { Way } from '#core/page/merge-blocks.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { fromStored, STORED, toStored } from '#core/stored.ts';
 import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
 import { noteSaving } from '../api/under-way.ts';
+import { putOwnViews } from '../pieces/own-views.ts';
 import { putPieces } from '../pieces/pieces.ts';
+import { keepHere } from '../ui/keep-here.ts';
 import { Store } from '../ui/store.ts';
 
 /** How the page on screen stands to the page on the server. */
@@ -16,7 +19,19 @@ export type SaveState =
   /** Kept on this machine; it is tried again by itself. */
   | { readonly kind: 'kept'; readonly why: string }
   | { readonly kind: 'refused'; readonly why: string }
-  | { readonly kind: 'clash'; readonly theirs: PageClash['current'] };
+  /** Others changed the same places: they are put together when a person has said which goes on. */
+  | { readonly kind: 'clash'; readonly theirs: Theirs; readonly clashes: readonly Clash[] };
+
+/** What somebody else saved. */
+export type Theirs = PageClash['current'];
+
+/** What a saver asks of what is open. */
+interface Hands {
+  /** Tells the saver of what was typed just now. */
+  readonly stirred?: () => void;
+  /** Shows what was put together with what others saved. */
+  readonly merged?: (doc: PageDoc, theirs: Theirs) => void;
+}
 
 /** A page as it lies on this machine: it may be from before Placard was renewed. */
 const KeptDocSchema = v.pipe(
@@ -46,17 +61,16 @@ export class PageSaver {
   #keepTimer: ReturnType<typeof setTimeout> | undefined;
   #retryMillis = FIRST_RETRY_MILLIS;
   #isSending = false;
-  /** What others gathered was put together with what is open here, and has to be sent on its new version. */
+  /** What others did was put together with what is open here, and has to be sent on its new version. */
   #hasJoined = false;
   #sending: Promise<void> = Promise.resolve();
   #isClosed = false;
 
-  readonly #onMerged: (doc: PageDoc) => void;
+  readonly #hands: Hands;
 
-  /** `onMerged` is told when what others gathered was put together with what is open here. */
-  constructor(page: Page, shown: PageDoc, onMerged: (doc: PageDoc) => void = () => {}) {
+  constructor(page: Page, shown: PageDoc, hands: Hands = {}) {
     this.#id = page.id;
-    this.#onMerged = onMerged;
+    this.#hands = hands;
     this.#version = page.version;
     this.#base = shown;
     this.#doc = shown;
@@ -108,7 +122,7 @@ export class PageSaver {
     clearTimeout(this.#keepTimer);
     if (isEqual(this.#doc, this.#base)) localStorage.removeItem(keyOf(this.#id));
     else
-      localStorage.setItem(
+      keepHere(
         keyOf(this.#id),
         JSON.stringify({
           version: this.#version,
@@ -147,7 +161,7 @@ export class PageSaver {
       this.#retryMillis = FIRST_RETRY_MILLIS;
       this.store.set({ kind: 'saved', at: saved.updatedAt });
     } catch (error) {
-      this.#failed(error);
+      await this.#failed(error);
     } finally {
       this.#isSending = false;
       this.keep();
@@ -159,13 +173,11 @@ export class PageSaver {
       this.#saveIn(SAVE_AFTER_MILLIS);
   }
 
-  #failed(error: unknown): void {
+  async #failed(error: unknown): Promise<void> {
     const clash =
       error instanceof ApiProblem && error.status === 412 ? v.safeParse(PageClashSchema, error.body) : null;
-    if (clash?.success && isOnlyGathered(this.#base, clash.output.current.doc)) {
-      this.#hasJoined = true;
-      this.#join(clash.output.current);
-    } else if (clash?.success) this.store.set({ kind: 'clash', theirs: clash.output.current });
+    // With the page come the pieces that were put on it meanwhile; without a line what the clash said has to do.
+    if (clash?.success) this.#hasJoined = this.#join(await this.#ask().catch(() => clash.output.current));
     else if (error instanceof ApiProblem && !error.isPassing)
       this.store.set({ kind: 'refused', why: error.message });
     else {
@@ -175,51 +187,54 @@ export class PageSaver {
     }
   }
 
-  /** Takes over what was gathered for this page meanwhile, by a job or on another screen. */
+  async #ask(): Promise<Page> {
+    const page = await requestJson('get /pages/{id}', PageSchema, { path: { id: this.#id } });
+    putPieces(page.pieces);
+    putOwnViews(page.ownViews);
+    return page;
+  }
+
+  /** Takes over what others did to this page meanwhile: a job, another screen, another person. */
   async catchUp(): Promise<void> {
     if (this.#isSending || this.store.state.kind === 'clash') return;
-    const page = await requestJson('get /pages/{id}', PageSchema, { path: { id: this.#id } });
-    putPieces(page.pieces);
-    if (page.version > this.#version && isOnlyGathered(this.#base, page.doc)) this.#join(page);
+    const page = await this.#ask();
+    // It was saved, or a clash was seen, while the page was on its way.
+    if (this.#isSending || page.version <= this.#version) return;
+    this.#join(page);
   }
 
-  /** Takes over what was done to this page by something that was asked for, as a replacement on every page; answers the page to show. */
-  async takeOver(): Promise<PageDoc | null> {
-    if (this.store.state.kind === 'clash') return null;
-    const page = await requestJson('get /pages/{id}', PageSchema, { path: { id: this.#id } });
-    putPieces(page.pieces);
-    if (page.version <= this.#version) return null;
-    this.#doc = mergePages(this.#base, this.#doc, page.doc).page;
-    this.#version = page.version;
-    this.#base = page.doc;
-    return this.#doc;
+  /** Puts what others did together with what is open here; false, and a clash, where both changed the same. */
+  #join(theirs: Theirs): boolean {
+    this.#hands.stirred?.();
+    const { page, clashes } = mergePages(this.#base, this.#doc, theirs.doc);
+    if (clashes.length > 0) {
+      this.store.set({ kind: 'clash', theirs, clashes });
+      return false;
+    }
+    this.#goOn(page, theirs);
+    return true;
   }
 
-  /** Nothing on the sheet differs, so there is nothing to ask: both are put together. */
-  #join(theirs: { readonly version: number; readonly doc: PageDoc }): void {
-    const doc = mergePages(this.#base, this.#doc, theirs.doc).page;
+  #goOn(page: PageDoc, theirs: Theirs): void {
     this.#version = theirs.version;
     this.#base = theirs.doc;
-    this.#doc = doc;
-    this.#onMerged(doc);
-    this.change(doc);
+    this.#hands.merged?.(page, theirs);
+    if (isEqual(page, theirs.doc)) {
+      this.#doc = page;
+      this.keep();
+      this.store.set({ kind: 'saved', at: theirs.updatedAt });
+    } else {
+      this.store.set({ kind: 'unsaved' });
+      this.change(page);
+    }
   }
 
-  /** Settles a clash and answers the page to go on with. */
-  settle(way: 'both' | 'mine' | 'theirs'): PageDoc {
+  /** Settles a clash: at each place goes on what is chosen for it; what only one side changed stays either way. */
+  settle(wayOf: (id: string) => Way): void {
     const { state } = this.store;
-    if (state.kind !== 'clash') return this.#doc;
-    const theirs = state.theirs;
-    const doc = {
-      both: () => mergePages(this.#base, this.#doc, theirs.doc).page,
-      mine: () => this.#doc,
-      theirs: () => theirs.doc,
-    }[way]();
-    this.#version = theirs.version;
-    this.#base = theirs.doc;
-    this.store.set({ kind: 'unsaved' });
-    this.change(doc);
-    return doc;
+    if (state.kind !== 'clash') return;
+    this.#hands.stirred?.();
+    this.#goOn(mergePages(this.#base, this.#doc, state.theirs.doc, wayOf).page, state.theirs);
   }
 
   #saveIn(millis: number): void {

@@ -10,7 +10,8 @@ import { blockAround } from '../sheet/blocks/walk.ts';
 import { NAME_META, selectedPlacement } from '../sheet/commands.ts';
 import { connectSheet, makeEditor } from '../sheet/editor.ts';
 import type { SheetHooks } from '../sheet/hooks.ts';
-import { factsOf, fromEditor } from '../sheet/page-json.ts';
+import { factsOf, fromEditor, toEditor } from '../sheet/page-json.ts';
+import { showMerged } from '../sheet/show-merged.ts';
 import { Store } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { PageSaver } from './saver.ts';
@@ -24,8 +25,8 @@ export interface PageSession {
   readonly view: Store<PageView>;
   /** Reads what was typed just now and keeps it on this machine. */
   readonly flush: () => void;
-  /** Shows another state of the page: a step that undo takes back by its name, or (null) one that is taken back where it was done. */
-  readonly show: (doc: PageDoc, step?: string | null) => void;
+  /** Shows another state of the page: a step that undo takes back by its name. */
+  readonly show: (doc: PageDoc, step: string) => void;
 }
 
 export interface PageView {
@@ -37,11 +38,16 @@ export interface PageView {
 }
 
 /** Opens a page for work, and closes it when the screen is left. */
-export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession | null {
+export function usePageSession(
+  page: Page,
+  isEditable: boolean,
+  hooks: SheetHooks,
+  onOthers: (by: string) => void,
+): PageSession | null {
   const [session, setSession] = useState<PageSession | null>(null);
-  const steady = useRef(hooks);
+  const steady = useRef({ ...hooks, onOthers });
   useEffect(() => {
-    steady.current = hooks;
+    steady.current = { ...hooks, onOthers };
   });
   useEffect(() => {
     putPieces(page.pieces);
@@ -56,6 +62,7 @@ export function usePageSession(page: Page, isEditable: boolean, hooks: SheetHook
       onTooLong: (blocks) => steady.current.onTooLong(blocks),
       onBesideParagraph: () => steady.current.onBesideParagraph(),
       onLinkWords: () => steady.current.onLinkWords(),
+      onOthers: (by) => steady.current.onOthers(by),
     });
     setSession(opened);
     return () => {
@@ -87,17 +94,26 @@ const READ_AFTER_MILLIS = 120;
 
 const scopeOf = (pageId: string) => `page ${pageId}`;
 
-function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
+interface SessionHooks extends SheetHooks {
+  /** What somebody else did was put together with what is open. */
+  readonly onOthers: (by: string) => void;
+}
+
+function open(page: Page, isEditable: boolean, hooks: SessionHooks): PageSession {
   const scope = scopeOf(page.id);
   const kept = isEditable ? PageSaver.kept(page) : null;
   const editor = makeEditor(kept?.doc ?? page.doc, page.target, scope, isEditable, hooks);
   connectSheet(editor, hooks);
   beginInText(editor);
   const shown = fromEditor(editor.getJSON());
-  const saver = new PageSaver(page, kept ? page.doc : shown, (doc) => {
-    // Only what was gathered differs; the text and the cursor in it stay as they are, and undo passes over it.
-    const tr = editor.state.tr.setDocAttribute('tray', doc.tray).setDocAttribute('wants', doc.wants);
-    editor.view.dispatch(tr.setMeta('addToHistory', false).setMeta(NAME_META, 'what was gathered'));
+  const saver = new PageSaver(page, kept ? page.doc : shown, {
+    stirred: () => {
+      if (reading !== undefined) readDoc();
+    },
+    merged: (doc, { updatedBy }) => {
+      showMerged(editor, doc);
+      hooks.onOthers(updatedBy);
+    },
   });
   const view = new Store<PageView>({ doc: shown, selected: null, block: null, recovered: kept !== null });
   if (kept && isEditable) saver.resume({ ...kept, doc: shown });
@@ -140,19 +156,11 @@ function open(page: Page, isEditable: boolean, hooks: SheetHooks): PageSession {
     saver,
     view,
     flush,
-    show: (doc, step = 'settling a clash') => {
-      const node = editor.schema.nodeFromJSON({
-        type: 'doc',
-        attrs: factsOf(doc),
-        content: doc.blocks,
-      });
+    show: (doc, step) => {
+      const node = editor.schema.nodeFromJSON(toEditor(doc));
       const tr = editor.state.tr.replaceWith(0, editor.state.doc.content.size, node.content);
       for (const [name, fact] of Object.entries(factsOf(doc))) tr.setDocAttribute(name, fact);
-      editor.view.dispatch(
-        step !== null
-          ? tr.setMeta(NAME_META, step)
-          : tr.setMeta('addToHistory', false).setMeta(NAME_META, 'what was replaced'),
-      );
+      editor.view.dispatch(tr.setMeta(NAME_META, step));
     },
   };
 }

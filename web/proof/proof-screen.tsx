@@ -18,7 +18,7 @@ import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { useLinkedPages } from '../page/linked-pages.ts';
-import { ClashNotice, SaveNotice } from '../page/notices.tsx';
+import { SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
 import { TakeAway } from '../page/take-away.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
@@ -27,6 +27,7 @@ import { LinkButton } from '../ui/button.tsx';
 import { OneOf } from '../ui/chips.tsx';
 import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
+import { ClashPanel } from '../versions/clash-panel.tsx';
 import { Findings } from './findings.tsx';
 import { ProofFrame } from './frame.tsx';
 import { NarrowProof } from './narrow-proof.tsx';
@@ -49,7 +50,8 @@ function OpenProof({ page, me }: { readonly page: Page; readonly me: Person }) {
   const [session, setSession] = useState<ProofSession | null>(null);
   useEffect(() => {
     putPieces(page.pieces);
-    const opened = { doc: new Store(page.doc), saver: new PageSaver(page, page.doc) };
+    const shown = new Store(page.doc);
+    const opened = { doc: shown, saver: new PageSaver(page, page.doc, { merged: (doc) => shown.set(doc) }) };
     setSession(opened);
     return () => {
       opened.saver.close();
@@ -137,17 +139,19 @@ function Proof({
     setMended(words);
   };
   useOffer([{ words: 'Back to the sheet', act: () => navigate(`/pages/${page.id}`) }]);
-  const settle = (way: 'both' | 'mine' | 'theirs') => {
-    session.doc.set(session.saver.settle(way));
-    void session.saver.save();
-  };
   const [params, setParams] = useSearchParams();
   const [looked, setLooked] = useState(0);
   const [viewport = 390] = [rules.proofWidths[looked]];
   const notices = (
     <div>
       <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
-      <ClashNotice saving={saving} onSettle={settle} />
+      <ClashPanel
+        saving={saving}
+        onSettle={(wayOf) => {
+          session.saver.settle(wayOf);
+          void session.saver.save();
+        }}
+      />
     </div>
   );
   const frame = (width: number, shownAt: number) =>

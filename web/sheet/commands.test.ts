@@ -17,6 +17,7 @@ import {
   moveOnTray,
   movePlacement,
   movePlacementTo,
+  NAME_META,
   paragraphNumber,
   placePiece,
   removePlacement,
@@ -26,10 +27,11 @@ import {
   takeOffTray,
 } from './commands.ts';
 import { makeEditor } from './editor.ts';
+import { QUIET_HOOKS } from './hooks.ts';
 import { placementKey, stepped } from './keys.ts';
 import { onSheet } from './on-sheet.ts';
 import { fromEditor } from './page-json.ts';
-import { layNothingOut, NO_HOOKS } from './testing.ts';
+import { layNothingOut } from './testing.ts';
 
 layNothingOut();
 
@@ -42,7 +44,7 @@ afterEach(() => {
 function editorOf(page: PageDoc): Editor {
   open?.destroy();
   ledger.forget('test');
-  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, NO_HOOKS);
+  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, QUIET_HOOKS);
   return open;
 }
 
@@ -185,6 +187,17 @@ describe('a piece is placed', () => {
     expect(shortOf(editor)).toBe('one two');
   });
 
+  it('and done right after something was typed as a step of its own', () => {
+    const editor = editorOf(examplePage(paragraph('x')));
+    onSheet(editor).focus('start').run();
+    editor.commands.insertContent('typed ');
+    editor.view.dispatch(editor.state.tr.insertText('and named ').setMeta(NAME_META, 'a step'));
+    expect(shortOf(editor)).toBe('typed and named x');
+    expect(ledger.store.state.done.at(-1)?.name).toBe('a step');
+    editor.commands.undo();
+    expect(shortOf(editor)).toBe('typed x');
+  });
+
   it('and changed as one named step, which undo says and takes back', () => {
     const editor = editorOf(PAGE);
     changePlacement(editor, 'heron', { position: 'bleed' }, 'placing it edge to edge');
@@ -261,7 +274,7 @@ describe('keys on a selected piece', () => {
   function press(editor: Editor, key: string, more: KeyboardEventInit = {}): boolean {
     const placement = selectedPlacement(editor);
     if (!placement) throw new Error('nothing is selected');
-    return placementKey(editor, placement, new KeyboardEvent('keydown', { key, ...more }), NO_HOOKS);
+    return placementKey(editor, placement, new KeyboardEvent('keydown', { key, ...more }), QUIET_HOOKS);
   }
 
   it.each([

@@ -1,7 +1,7 @@
 import { Editor, Extension } from '@tiptap/core';
 import { Document } from '@tiptap/extension-document';
 import { closeHistory, undoDepth } from '@tiptap/pm/history';
-import { Selection } from '@tiptap/pm/state';
+import { Plugin, Selection } from '@tiptap/pm/state';
 import type { EditorView } from '@tiptap/pm/view';
 import { StarterKit } from '@tiptap/starter-kit';
 import type { Page } from '#api/pages.ts';
@@ -13,6 +13,7 @@ import { carriedText } from '../arrivals/carried-text.ts';
 import { type FoundFile, filesOfDrop } from '../arrivals/dropped.ts';
 import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { ledger } from '../undo/ledger.ts';
+import { BLOCK_MARKS, BLOCK_MARKS_LOOK } from './block-marks.ts';
 import { emptiedRows } from './blocks/emptied.ts';
 import { closedAround } from './blocks/flow.ts';
 import { blockIds } from './blocks/ids.ts';
@@ -29,7 +30,7 @@ import { linkSays, NEW_WINDOW_LOOK, newWindow } from './new-window.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
-import { HERE_LOOK, sourceHere } from './source-here.ts';
+
 import { typedLetters } from './typed-letters.ts';
 
 /** The page's own facts are attributes of the document, so that one history holds text, tray, wants and title. */
@@ -51,6 +52,7 @@ export function makeEditor(
   scope: string,
   isEditable: boolean,
   hooks: SheetHooks,
+  name = 'Text of the page',
 ): Editor {
   let isForeign = false;
   let isShiftHeld = false;
@@ -88,7 +90,7 @@ export function makeEditor(
       blockIds,
       emptiedRows,
       leadMark,
-      sourceHere,
+      ...BLOCK_MARKS,
       pictureOffer(hooks),
       mostBlocks(hooks.onTooLong),
       ledgerExtension(scope),
@@ -98,8 +100,8 @@ export function makeEditor(
     ],
     editorProps: {
       attributes: {
-        class: `sheet-text placard-column ${LEAD_LOOK} ${NEW_WINDOW_LOOK} ${HERE_LOOK}`,
-        'aria-label': 'Text of the page',
+        class: `sheet-text placard-column ${LEAD_LOOK} ${NEW_WINDOW_LOOK} ${BLOCK_MARKS_LOOK}`,
+        'aria-label': name,
         role: 'textbox',
         'aria-multiline': 'true',
       },
@@ -196,6 +198,15 @@ const isLinkKey = ({ key, ctrlKey, metaKey }: KeyboardEvent) =>
 function ledgerExtension(scope: string) {
   return Extension.create({
     name: 'ledger',
+    // Done right after something was typed, a step that has a name would be taken back together with it.
+    addProseMirrorPlugins: () => [
+      new Plugin({
+        filterTransaction: (tr) => {
+          if (typeof tr.getMeta(NAME_META) === 'string') closeHistory(tr);
+          return true;
+        },
+      }),
+    ],
     onTransaction({ editor, transaction }) {
       if (!transaction.docChanged) return;
       const before = this.storage.depth;

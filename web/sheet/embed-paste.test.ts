@@ -9,8 +9,9 @@ import { ledger } from '../undo/ledger.ts';
 import { selectedPlacement } from './commands.ts';
 import { makeEditor } from './editor.ts';
 import { becomeEmbeds, insertAsText } from './embed-paste.ts';
+import { QUIET_HOOKS } from './hooks.ts';
 import { fromEditor } from './page-json.ts';
-import { layNothingOut, NO_HOOKS } from './testing.ts';
+import { layNothingOut } from './testing.ts';
 
 layNothingOut();
 
@@ -24,7 +25,7 @@ afterEach(() => {
 });
 
 function editorOf(page: PageDoc): Editor {
-  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, NO_HOOKS);
+  open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, QUIET_HOOKS);
   return open;
 }
 

@@ -23,3 +23,16 @@ export interface SheetHooks {
   /** Chosen words are to lead somewhere: where is said on the label. */
   readonly onLinkWords: () => void;
 }
+
+/** A sheet that is only looked at asks nothing of the screen. */
+export const QUIET_HOOKS: SheetHooks = {
+  onFiles: () => undefined,
+  onOfferedPicture: async () => null,
+  onPieces: () => undefined,
+  onPastedText: () => false,
+  onRichText: () => undefined,
+  onOpenLabel: () => undefined,
+  onTooLong: () => undefined,
+  onBesideParagraph: () => undefined,
+  onLinkWords: () => undefined,
+};

@@ -1,7 +1,11 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
+import type { Block } from '#core/page/blocks/block.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
+import { examplePage } from '#core/page/testing.ts';
 import { fromEditor, toEditor } from './page-json.ts';
+import { editorOf } from './testing.ts';
 
 const page: PageDoc = {
   ...emptyPage('Bitterns', [{ id: 'w', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null }]),
@@ -60,5 +64,30 @@ describe('a page in the editor', () => {
 
   it('of a shape that no page has is refused', () => {
     expect(() => fromEditor({ ...toEditor(page), content: [{ type: 'table' }] })).toThrow();
+  });
+});
+
+describe('what holds others and is left with none', () => {
+  const box: Block = {
+    type: 'sideBox',
+    attrs: { id: 'box', title: 'Beside', position: 'column', share: 40 },
+    content: [],
+  };
+  const cards: Block = { type: 'cards', attrs: { id: 'cards', perRow: 2, gap: 24 }, content: [] };
+  const card: Block = { type: 'card', attrs: { id: 'card', link: '' }, content: [] };
+
+  it('has a line to write in where words may stand, and is nothing where only pieces may', () => {
+    const page = examplePage(box, cards, {
+      ...cards,
+      attrs: { ...cards.attrs, id: 'more' },
+      content: [card],
+    });
+    const { content } = toEditor(page);
+    expect(content).toMatchObject([
+      { type: 'sideBox', content: [{ type: 'paragraph' }] },
+      { type: 'cards', attrs: { id: 'more' }, content: [{ type: 'card', content: [{ type: 'paragraph' }] }] },
+      { type: 'paragraph' },
+    ]);
+    expect(() => editorOf(...page.blocks).state.doc.check()).not.toThrow();
   });
 });

@@ -1,9 +1,11 @@
 import type { JSONContent } from '@tiptap/core';
 import * as v from 'valibot';
 import type { Block } from '#core/page/blocks/block.ts';
+import { kindOf } from '#core/page/blocks/kinds.ts';
 import { ItemsSchema, shallowItems } from '#core/page/blocks/list/schema.ts';
 import { MarkSchema } from '#core/page/inline.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
+import { withBlocks } from '#core/page/walk.ts';
 import { keptOfPart, sheetKindOf } from './blocks/kinds.ts';
 import { PICTURE_OFFER } from './rich-text.ts';
 
@@ -12,8 +14,20 @@ export function toEditor(page: PageDoc): JSONContent {
   return {
     type: 'doc',
     attrs: factsOf(page),
-    content: withLastParagraph(page.blocks),
+    content: withLastParagraph(withBlocks(page, writable).blocks),
   };
+}
+
+/**
+ * What holds others and is left with none, as when two people each took the other half out: a line to write in where words
+ * may stand in it, and nothing where only pieces may. The editor knows no such thing.
+ */
+function writable(block: Block): Block | null {
+  const { inside } = kindOf(block);
+  if (!inside || inside.of(block).length > 0) return block;
+  const line: Block = { type: 'paragraph', attrs: { id: crypto.randomUUID() } };
+  const filled = inside.with(block, [line]);
+  return inside.of(filled).length > 0 ? filled : null;
 }
 
 /** The page's own facts as attributes of the document. */

@@ -31,10 +31,12 @@ interface SheetProps {
   /** The block that the caret is in. */
   readonly block: string | null;
   readonly isEditable: boolean;
+  /** What it is called where two stand side by side. */
+  readonly name?: string;
 }
 
 /** The page at the target's true column width, under a ruler, laid out by the very rules that go out. */
-export function Sheet({ editor, page, rules, selected, block, isEditable }: SheetProps) {
+export function Sheet({ editor, page, rules, selected, block, isEditable, name = 'Sheet' }: SheetProps) {
   const pane = useRef<HTMLDivElement>(null);
   const paper = useRef<HTMLDivElement>(null);
   const text = useRef<HTMLDivElement>(null);
@@ -70,7 +72,7 @@ export function Sheet({ editor, page, rules, selected, block, isEditable }: Shee
     <section
       className="relative min-h-0 min-w-0 scroll-p-15 overflow-auto px-6 pb-15 max-narrow:px-0 max-narrow:pt-0 max-narrow:pb-7.5"
       ref={pane}
-      aria-label="Sheet"
+      aria-label={name}
     >
       {/* The paper is white whatever one's own device is set to. */}
       <style>{styleSheet({ ...rules, dark: false }, page, 'any')}</style>
@@ -90,7 +92,7 @@ export function Sheet({ editor, page, rules, selected, block, isEditable }: Shee
           <div className="placard-column">
             <textarea
               className="mt-[0.7em] mb-[0.4em] block field-sizing-content w-full resize-none font-serif text-[1.9em] leading-heading font-strong text-paper-ink placeholder:text-paper-soft"
-              aria-label="Title of the page"
+              aria-label={name === 'Sheet' ? 'Title of the page' : `Title of ${name.toLowerCase()}`}
               placeholder="Title of the page"
               rows={1}
               maxLength={300}

@@ -4,6 +4,7 @@ import type { Block } from '#core/page/blocks/block.ts';
 import { examplePage, PLAIN_RULES } from '#core/page/testing.ts';
 import { ledger } from '../undo/ledger.ts';
 import { makeEditor } from './editor.ts';
+import { QUIET_HOOKS } from './hooks.ts';
 import { fromEditor } from './page-json.ts';
 
 /** jsdom lays nothing out, and the editor asks where the selection is to bring it into sight. */
@@ -25,26 +26,13 @@ export function layNothingOut(): void {
   });
 }
 
-/** A screen that takes nothing from the sheet. */
-export const NO_HOOKS = {
-  onFiles: () => undefined,
-  onOfferedPicture: async () => null,
-  onPieces: () => undefined,
-  onPastedText: () => false,
-  onRichText: () => undefined,
-  onOpenLabel: () => undefined,
-  onTooLong: () => undefined,
-  onBesideParagraph: () => undefined,
-  onLinkWords: () => undefined,
-};
-
 let open: Editor | null = null;
 
 /** A sheet with these blocks, for a target of plain rules; the one before it is closed. */
 export function editorOf(...blocks: Block[]): Editor {
   open?.destroy();
   const target = { id: 'reserve', version: 1, rules: PLAIN_RULES };
-  open = makeEditor(examplePage(...blocks), target, 'test', true, NO_HOOKS);
+  open = makeEditor(examplePage(...blocks), target, 'test', true, QUIET_HOOKS);
   document.body.append(open.view.dom);
   return open;
 }

@@ -4,7 +4,8 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { blank, examplePage, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
 import { ledger } from '../undo/ledger.ts';
 import { connectSheet, makeEditor } from './editor.ts';
-import { layNothingOut, NO_HOOKS } from './testing.ts';
+import { QUIET_HOOKS } from './hooks.ts';
+import { layNothingOut } from './testing.ts';
 
 layNothingOut();
 
@@ -14,7 +15,7 @@ afterEach(() => {
   ledger.forget('test');
 });
 
-function editorOf(words: string, hooks = NO_HOOKS): Editor {
+function editorOf(words: string, hooks = QUIET_HOOKS): Editor {
   const first = words === '' ? blank() : paragraph(words);
   const page = examplePage(first, { type: 'placement', attrs: examplePlacement('column') });
   open = makeEditor(page, { id: 'reserve', version: 1, rules: PLAIN_RULES }, 'test', true, hooks);
@@ -71,8 +72,8 @@ describe('letters that are typed', () => {
 
   it('leave a key that is pressed right after a click to the words clicked on, not to those chosen before', () => {
     const onLinkWords = vi.fn();
-    const editor = editorOf('Eels', { ...NO_HOOKS, onLinkWords });
-    connectSheet(editor, { ...NO_HOOKS, onLinkWords });
+    const editor = editorOf('Eels', { ...QUIET_HOOKS, onLinkWords });
+    connectSheet(editor, { ...QUIET_HOOKS, onLinkWords });
     editor.commands.setTextSelection({ from: 1, to: 5 });
     press(editor, ['k'], { ctrlKey: true });
     expect(onLinkWords).toHaveBeenCalledTimes(1);

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { fromStored, STORED, toStored } from '#core/stored.ts';
+import { keepHere } from '../ui/keep-here.ts';
 
 /** What was typed in the source of a page and not kept yet, with the page that it was typed on. */
 export interface SourceDraft {
@@ -35,9 +36,6 @@ export function keptDraft(pageId: string): SourceDraft | null {
 /** Keeps what was typed on this machine, so that no closed screen loses it; null forgets it. */
 export function keepDraft(pageId: string, draft: SourceDraft | null): void {
   if (draft)
-    localStorage.setItem(
-      keyOf(pageId),
-      JSON.stringify({ base: toStored(STORED.page, draft.base), text: draft.text }),
-    );
+    keepHere(keyOf(pageId), JSON.stringify({ base: toStored(STORED.page, draft.base), text: draft.text }));
   else localStorage.removeItem(keyOf(pageId));
 }

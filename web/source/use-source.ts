@@ -6,7 +6,7 @@ import { writeSource } from '#core/page/source/write.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { placementById } from '#core/page/walk.ts';
 import type { PageSession } from '../page/use-page-session.ts';
-import { showSourceHere } from '../sheet/source-here.ts';
+import { showHere } from '../sheet/block-marks.ts';
 import { keepDraft, keptDraft } from './draft.ts';
 import type { TypedReading } from './read-typed.ts';
 import { makeSourceEditor, type SourceEditor } from './source-editor.ts';
@@ -63,7 +63,7 @@ export function useSource({ session, doc, block, rules, pieces, isEditable }: So
       saySign: (id) => saySign(id, now.current),
       onBlock: (id) => {
         made.showBlock(id);
-        showSourceHere(session.editor, id);
+        showHere(session.editor, id);
       },
       onTyped: (text) => {
         now.current.isTyped = true;
@@ -86,7 +86,7 @@ export function useSource({ session, doc, block, rules, pieces, isEditable }: So
       made.destroy();
       editor.current = null;
       reader.current = null;
-      if (!session.editor.isDestroyed) showSourceHere(session.editor, null);
+      if (!session.editor.isDestroyed) showHere(session.editor, null);
     };
   }, [session, rules, isEditable]);
 

@@ -4,8 +4,9 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { blank, examplePage, examplePlacement, PLAIN_RULES, paragraph, placed } from '#core/page/testing.ts';
 import { ledger } from '../../undo/ledger.ts';
 import { makeEditor } from '../editor.ts';
+import { QUIET_HOOKS } from '../hooks.ts';
 import { fromEditor } from '../page-json.ts';
-import { layNothingOut, NO_HOOKS } from '../testing.ts';
+import { layNothingOut } from '../testing.ts';
 
 layNothingOut();
 
@@ -17,7 +18,7 @@ afterEach(() => {
 
 function editorOf(...blocks: Parameters<typeof examplePage>): Editor {
   const target = { id: 'reserve', version: 1, rules: PLAIN_RULES };
-  open = makeEditor(examplePage(...blocks), target, 'test', true, NO_HOOKS);
+  open = makeEditor(examplePage(...blocks), target, 'test', true, QUIET_HOOKS);
   document.body.append(open.view.dom);
   return open;
 }
