@@ -67,6 +67,7 @@ import {
   KeptStateSchema,
   NameVersionSchema,
   NewPageSchema,
+  NewTranslationSchema,
   PageAddressesSchema,
   PageListQuerySchema,
   PageListSchema,
@@ -76,7 +77,10 @@ import {
   PreviewSchema,
   SavedPageSchema,
   SavePageSchema,
+  SistersSchema,
   SittingSchema,
+  TranslatedSchema,
+  TranslatedVersionSchema,
 } from './pages.ts';
 import {
   BeginningSchema,
@@ -320,6 +324,17 @@ export const OPERATIONS = {
     does: 'Say where one is on a page, and hear who else is there',
     body: SittingSchema,
     answers: AtPageSchema,
+  },
+  'get /pages/{id}/sisters': { does: 'The same page in other languages', answers: SistersSchema },
+  'post /pages/{id}/translations': {
+    does: 'Begin a translation of a page',
+    body: NewTranslationSchema,
+    answers: MadeSchema,
+  },
+  'put /pages/{id}/translated': {
+    does: 'Say which state of its original a translation says (If-Match)',
+    body: TranslatedSchema,
+    answers: TranslatedVersionSchema,
   },
   'get /pages/{id}/findings': { does: 'The findings of a page' },
   'get /pages/{id}/preview': { does: 'Where its proof can be seen', answers: PreviewSchema },

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { IdSchema } from '#core/page/id.ts';
 import { PageDocSchema, WantSchema } from '#core/page/model.ts';
+import { LanguageTagSchema } from '#core/words/language-tag.ts';
 import { AssetSchema } from './assets.ts';
 import { TargetSchema } from './targets.ts';
 
@@ -21,6 +22,8 @@ export const PageSummarySchema = v.object({
   id: v.string(),
   title: v.string(),
   targetName: v.string(),
+  /** The language that it is in, where that is another than its target's. */
+  language: v.nullable(v.string()),
   version: v.number(),
   due: v.nullable(v.string()),
   updatedAt: v.string(),
@@ -47,7 +50,13 @@ export type PageList = v.InferOutput<typeof PageListSchema>;
 
 /** Where every page stands on its site (`address`, empty where nobody has said so), for links from one to another. */
 export const PageAddressesSchema = v.array(
-  v.object({ id: v.string(), targetId: v.string(), title: v.string(), address: v.string() }),
+  v.object({
+    id: v.string(),
+    targetId: v.string(),
+    title: v.string(),
+    address: v.string(),
+    language: v.string(),
+  }),
 );
 
 export const PageSchema = v.object({
@@ -172,3 +181,41 @@ export const AtPageSchema = v.object({
   others: v.array(v.object({ id: v.string(), name: v.string(), block: v.nullable(v.string()) })),
 });
 export type AtPage = v.InferOutput<typeof AtPageSchema>;
+
+/** A translation to begin: its language, and the target that it is for; that of the original without one. */
+export const NewTranslationSchema = v.strictObject({
+  language: LanguageTagSchema,
+  targetId: v.optional(v.nullable(v.string()), null),
+});
+
+/** The same page in other languages, the original first. */
+const SisterSchema = v.object({
+  id: v.string(),
+  title: v.string(),
+  language: v.string(),
+  targetName: v.string(),
+  isOriginal: v.boolean(),
+});
+export type Sister = v.InferOutput<typeof SisterSchema>;
+
+/** `translation` says of what the page is one, the state of that which it says (`base`) and how that is now; null for none. */
+export const SistersSchema = v.object({
+  language: v.string(),
+  sisters: v.array(SisterSchema),
+  translation: v.nullable(
+    v.object({
+      version: v.number(),
+      originalId: v.string(),
+      originalLanguage: v.string(),
+      base: PageDocSchema,
+      original: PageDocSchema,
+      pieces: v.array(AssetSchema),
+      ownViews: v.record(v.string(), v.string()),
+    }),
+  ),
+});
+export type Sisters = v.InferOutput<typeof SistersSchema>;
+
+/** Up to which state of its original a translation was brought. */
+export const TranslatedSchema = v.strictObject({ base: PageDocSchema });
+export const TranslatedVersionSchema = v.object({ version: v.number() });

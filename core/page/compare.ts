@@ -128,7 +128,7 @@ function differenceOf(id: string, was: Tree, now: Tree, isMoved: boolean): Diffe
 }
 
 /** All that a block says itself, each run on a line of its own. */
-function saidBy(block: Block): string {
+export function saidBy(block: Block): string {
   if (block.type === 'placement') {
     const { alt, caption } = block.attrs;
     return [alt?.kind === 'text' ? alt.text : '', caption ?? ''].filter(Boolean).join('\n');

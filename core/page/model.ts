@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { LanguageTagSchema } from '../words/language-tag.ts';
 import { type Block, BlockSchema } from './blocks/block.ts';
 import { IdSchema } from './id.ts';
 import { PageAddressSchema } from './page-address.ts';
@@ -40,6 +41,8 @@ export const PageDocSchema = v.strictObject({
   lead: v.exactOptional(IdSchema),
   /** Where it stands on its site, once that is known. */
   address: v.exactOptional(PageAddressSchema),
+  /** The language that it is in, where that is another than its target's. */
+  language: v.exactOptional(LanguageTagSchema),
   blocks: v.pipe(
     v.array(BlockSchema),
     v.maxLength(MOST_BLOCKS, 'A page has at most 5,000 blocks. Part it in two.'),

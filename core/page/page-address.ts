@@ -6,6 +6,8 @@ interface LinkedPage {
   readonly title: string;
   /** Where it stands on its site; empty while nobody has said so. */
   readonly address: string;
+  /** The language that it is in (BCP 47), where that is known. */
+  readonly language?: string;
 }
 
 export type LinkedPages = ReadonlyMap<string, LinkedPage>;

@@ -24,10 +24,11 @@ function writeLink({ href, newWindow }: LinkMark, html: string, context: LinkCon
   const said = [out.says, newWindow ? messagesFor(context.rules.language).opensNewWindow : ''].filter(
     Boolean,
   );
+  const language = out.hreflang === '' ? '' : ` hreflang="${escapeHtml(out.hreflang)}"`;
   const type = out.mime === '' ? '' : ` type="${out.mime}"`;
   const target = newWindow ? ' target="_blank" rel="noopener"' : '';
   const says = said.length === 0 ? '' : `<span class="link-says"> (${escapeHtml(said.join(', '))})</span>`;
-  return `<a href="${escapeHtml(out.href)}"${type}${target}>${html}${says}</a>`;
+  return `<a href="${escapeHtml(out.href)}"${language}${type}${target}>${html}${says}</a>`;
 }
 
 const writeInline = (inline: Inline) =>

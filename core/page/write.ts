@@ -46,7 +46,10 @@ export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): 
   const title =
     page.title.trim() === '' || context.withoutTitle ? [] : [`<h1>${escapeHtml(page.title.trim())}</h1>`];
   return [
-    '<div class="placard">',
+    // The site that it is put into is in its own language (WHATWG HTML, 3.2.6.2; WCAG 2.2, 3.1.2).
+    page.language === undefined
+      ? '<div class="placard">'
+      : `<div class="placard" lang="${escapeHtml(page.language)}">`,
     '<div class="placard-column">',
     ...title,
     ...writeBlocks(page.blocks, columnRoom(context.rules), context, whole),

@@ -279,6 +279,22 @@ export const pageVersions = mysqlTable(
   (table) => [index('page_versions_page').on(table.pageId, table.createdAt)],
 );
 
+/** Pages that are a translation of another, and the state of that one which they say. */
+export const translations = mysqlTable(
+  'translations',
+  {
+    pageId: varchar('page_id', { length: 36 })
+      .primaryKey()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    originalId: varchar('original_id', { length: 36 })
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    base: storedJson<PageDoc>('base', STORED.page).notNull(),
+    version: int('version').notNull().default(1),
+  },
+  (table) => [index('translations_original').on(table.originalId)],
+);
+
 /** Who has a page open, a row for each window: where in it they are, and when that was last said. */
 export const sittings = mysqlTable(
   'sittings',

@@ -5,6 +5,7 @@ import { imageObjects } from '#core/formats/jsonld.ts';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
 import { messagesFor } from '#core/messages/messages.ts';
 import type { Messages } from '#core/messages/table.ts';
+import { writeAlternates } from '#core/page/alternates.ts';
 import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { creditsOfPage, writeCredits } from '#core/page/credits.ts';
 import { embedsOfPage } from '#core/page/embeds-of-page.ts';
@@ -24,6 +25,7 @@ import type { Context } from '../context.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
 import { inFiles, outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
+import { alternatesOf } from '../pages/translations.ts';
 import { formerNames } from '../shelf/names-out.ts';
 import { originalKey } from '../storage/storage.ts';
 import { FONT_FILES, fontFaces, fontFile } from './fonts.ts';
@@ -48,13 +50,14 @@ export async function writeBundle(
   const script = pageScript(whole.doc);
   const media = imageObjects(whole.doc, whole.pieces, whole.rules, inMedia);
   const hasCredits = creditsOfPage(whole.doc, whole.pieces, whole.rules).length > 0;
+  const alternates = writeAlternates(await alternatesOf(context, whole));
   const texts: [string, string][] = [
     [
       'index.html',
       writeDocument(whole.doc, {
         ...going,
         styleSheet: 'style.css',
-        head: `${PAGE_LINKS}${linkedData(media)}${hasEmbeds ? EMBED_HEAD : ''}${script === '' ? '' : scriptElement('page.js', whole.rules.language)}`,
+        head: `${PAGE_LINKS}${alternates}${linkedData(media)}${hasEmbeds ? EMBED_HEAD : ''}${script === '' ? '' : scriptElement('page.js', whole.rules.language)}`,
         foot: hasCredits ? creditsLink(messagesFor(whole.rules.language)) : '',
       }),
     ],

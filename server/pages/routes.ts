@@ -34,6 +34,7 @@ import {
   savePage,
   type WholePage,
 } from './store.ts';
+import { beginTranslation, presentSisters, saveTranslated } from './translations.ts';
 import { putOnTray, takeOffTray } from './tray.ts';
 import { listVersions, nameVersion, readVersion } from './versions.ts';
 
@@ -97,6 +98,22 @@ export function pageRoutes(context: Context): Router {
   route(router, 'get /pages/{id}/versions/{versionId}', mayRead, async (request, response) => {
     const { id, versionId } = request.params;
     response.json(await readVersion(context, id, versionId, personOf(request)));
+  });
+
+  route(router, 'get /pages/{id}/sisters', mayRead, async (request, response) => {
+    response.json(await presentSisters(context, request.params.id, personOf(request)));
+  });
+
+  route(router, 'post /pages/{id}/translations', allowed('edit-pages'), async (request, response) => {
+    const [id, pageId, personId] = [newId(context, request), request.params.id, personOf(request).id];
+    await beginTranslation(context, { ...request.body, id, pageId, personId }, new Date());
+    response.status(201).json({ id });
+  });
+
+  route(router, 'put /pages/{id}/translated', allowed('edit-pages'), async (request, response) => {
+    const { base } = request.body;
+    const version = await saveTranslated(context, request.params.id, versionOf(request), base);
+    response.json({ version });
   });
 
   route(router, 'post /pages/{id}/sittings', mayRead, async (request, response) => {
@@ -165,6 +182,7 @@ export async function summaries(context: Context, { wholes, broken }: AllPages):
     id: row.id,
     title: row.title,
     targetName: '',
+    language: null,
     version: row.version,
     due: row.due,
     updatedAt: row.updatedAt.toISOString(),
@@ -178,6 +196,7 @@ export async function summaries(context: Context, { wholes, broken }: AllPages):
     id: whole.row.id,
     title: whole.row.title,
     targetName: whole.rules.name,
+    language: whole.doc.language ?? null,
     version: whole.row.version,
     due: whole.row.due,
     updatedAt: whole.row.updatedAt.toISOString(),

@@ -15,6 +15,7 @@ import type { LinkedPages } from '#core/page/page-address.ts';
 import { viewKey } from '#core/page/picture.ts';
 import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { rulesInLanguage } from '#core/page/translation.ts';
 import { underWords } from '#core/page/under-words.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { STORED, toStored } from '#core/stored.ts';
@@ -56,7 +57,7 @@ export async function readPage(context: Context, id: string): Promise<WholePage>
   return {
     row: found.pages,
     doc,
-    rules: readRules(found.targets.rules),
+    rules: rulesInLanguage(readRules(found.targets.rules), doc),
     targetVersion: found.targets.version,
     assets: rows,
     pieces: await piecesOf(context, rows, [doc]),
@@ -197,7 +198,19 @@ async function readWhole(
   const linked = await linkedFrom(context, docs);
   return {
     wholes: read.flatMap(({ pages: row, targets: { version }, doc, rules }) =>
-      doc && rules ? [{ row, doc, rules, targetVersion: version, assets: rows, pieces, pages: linked }] : [],
+      doc && rules
+        ? [
+            {
+              row,
+              doc,
+              rules: rulesInLanguage(rules, doc),
+              targetVersion: version,
+              assets: rows,
+              pieces,
+              pages: linked,
+            },
+          ]
+        : [],
     ),
     broken: read.flatMap(({ pages: row, doc, rules }) =>
       doc && rules
@@ -214,21 +227,33 @@ const addressInDoc = sql<string | null>`json_value(${pages.doc}, '$.address')`;
 async function linkedFrom(context: Context, docs: readonly PageDoc[]): Promise<LinkedPages> {
   const ids = [...new Set(docs.flatMap((doc) => [...linkedPageIds(doc)]))];
   if (ids.length === 0) return new Map();
-  const found = await context.db
-    .select({ id: pages.id, title: pages.title, address: addressInDoc })
+  const found = await addressed(context).where(inArray(pages.id, ids));
+  return new Map(found.map((page) => [page.id, addressOf(page)]));
+}
+
+const languageInDoc = sql<string | null>`json_value(${pages.doc}, '$.language')`;
+
+const addressed = ({ db }: Context) =>
+  db
+    .select({
+      id: pages.id,
+      targetId: pages.targetId,
+      title: pages.title,
+      address: addressInDoc,
+      language: languageInDoc,
+      rules: targets.rules,
+    })
     .from(pages)
-    .where(inArray(pages.id, ids));
-  return new Map(found.map(({ id, title, address }) => [id, { title, address: address ?? '' }]));
+    .innerJoin(targets, eq(pages.targetId, targets.id));
+
+function addressOf({ rules, address, language, ...page }: Awaited<ReturnType<typeof addressed>>[number]) {
+  return { ...page, address: address ?? '', language: language ?? maybeRules(rules)?.language ?? '' };
 }
 
 /** Where every page stands, by title. */
 export async function pageAddresses(context: Context): Promise<v.InferOutput<typeof PageAddressesSchema>> {
-  const found = await context.db
-    .select({ id: pages.id, targetId: pages.targetId, title: pages.title, address: addressInDoc })
-    .from(pages)
-    .orderBy(asc(pages.title), asc(pages.id))
-    .limit(MOST_ADDRESSES);
-  return found.map(({ address, ...page }) => ({ ...page, address: address ?? '' }));
+  const found = await addressed(context).orderBy(asc(pages.title), asc(pages.id)).limit(MOST_ADDRESSES);
+  return found.map(addressOf);
 }
 
 /** So many pages are offered for links; who has more writes the address. */

@@ -51,7 +51,7 @@ describe('versions of a page', () => {
     const { id } = v.parse(PageVersionSchema, made.body);
     await save('Two');
     expect(await list()).toMatchObject([
-      { id, name: 'Before the second walk', sent: null, sentAt: null, keptBy: 'Mara Voss' },
+      { id, name: 'Before the second walk', sent: null, sentAt: null, keptBy: 'mara' },
     ]);
     const read = v.parse(KeptStateSchema, (await server.ask(`/api/pages/${pageId}/versions/${id}`)).body);
     expect(read).toMatchObject({ doc: docWith('One'), pieces: [], ownViews: {} });
@@ -78,7 +78,7 @@ describe('versions of a page', () => {
     const late = await name('Late', version - 1);
     expect(late.status).toBe(412);
     expect(detailOf(late)).toContain('Nothing was named');
-    expect((await name('   ')).status).toBe(400);
+    expect((await name('   ')).status).toBe(422);
     expect(await list()).toEqual([]);
   });
 
@@ -118,7 +118,7 @@ describe('who is on a page', () => {
   it('is said to the others, with where they are and the version that stands, until they leave', async () => {
     expect(await sit('mara', A, 'first')).toEqual({ version, others: [] });
     const seen = await sit('piet', B, null);
-    expect(seen).toMatchObject({ version, others: [{ id: A, name: 'Mara Voss', block: 'first' }] });
+    expect(seen).toMatchObject({ version, others: [{ id: A, name: 'mara', block: 'first' }] });
     await sit('mara', A, 'second');
     expect((await sit('piet', B, null)).others).toMatchObject([{ block: 'second' }]);
     await sit('mara', A, null, true);

@@ -23,6 +23,7 @@ import {
   PageSchema,
   PageVersionListSchema,
   PreviewSchema,
+  SistersSchema,
 } from '#api/pages.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
@@ -188,6 +189,13 @@ export const keptStateQuery = (id: string, versionId: string) =>
     queryFn: () =>
       requestJson('get /pages/{id}/versions/{versionId}', KeptStateSchema, { path: { id, versionId } }),
     staleTime: Infinity,
+  });
+
+/** The same page in other languages. */
+export const sistersQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['sisters', id],
+    queryFn: () => requestJson('get /pages/{id}/sisters', SistersSchema, { path: { id } }),
   });
 
 export const previewQuery = (id: string, version: number) =>

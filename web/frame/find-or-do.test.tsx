@@ -26,6 +26,7 @@ const page = (id: string, title: string): PageSummary => ({
   id,
   title,
   targetName: 'Reserve site',
+  language: null,
   version: 1,
   due: null,
   updatedAt: '2026-03-12T09:00:00.000Z',

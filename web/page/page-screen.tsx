@@ -54,7 +54,7 @@ import { type Opened, withChosen } from './opened.ts';
 import { PageHeader } from './page-header.tsx';
 import { isPagePlace, type PagePlace } from './page-places.ts';
 import { RightPane } from './right-pane.tsx';
-import { useBeside } from './use-beside.ts';
+import { type Beside, useBeside } from './use-beside.ts';
 import { useOthers } from './use-others.ts';
 import { type PageSession, usePageSession } from './use-page-session.ts';
 import { useSheetAlone } from './use-sheet-alone.ts';
@@ -228,6 +228,7 @@ function PageWork({
       row={row}
       onRow={onRow}
       onOpened={onOpened}
+      onTranslation={() => openBeside({ kind: 'translation' })}
     />
   );
   const headerOf = (part: 'all' | 'name' | 'stations') => (
@@ -281,11 +282,7 @@ function PageWork({
         <BesideHeader
           page={page}
           title={view.doc.title}
-          says={
-            beside.kind === 'source'
-              ? `source for the ${rules.name} · files and credits are put in when it goes out`
-              : `versions for the ${rules.name}`
-          }
+          says={SAYS_BESIDE[beside.kind](rules.name)}
           saving={saving}
           isEditable={isEditable}
           onBack={back}
@@ -303,6 +300,16 @@ function PageWork({
       </div>
       {beside.kind === 'source' ? (
         <SourceBeside sheet={sheet} session={session} view={view} rules={rules} isEditable={isEditable} />
+      ) : beside.kind === 'translation' ? (
+        <Suspense>
+          <TranslationBeside
+            sheet={sheet}
+            page={page}
+            session={session}
+            view={view}
+            isEditable={isEditable}
+          />
+        </Suspense>
       ) : beside.kind === 'versions' ? (
         <Suspense>
           <VersionsBeside
@@ -368,6 +375,13 @@ function PageWork({
 
 /** What compares comes when it is asked for. */
 const VersionsBeside = lazy(() => import('../versions/versions-beside.tsx'));
+const TranslationBeside = lazy(() => import('../translation/translation-beside.tsx'));
+
+const SAYS_BESIDE: Readonly<Record<Exclude<Beside['kind'], 'label'>, (target: string) => string>> = {
+  source: (target) => `source for the ${target} · files and credits are put in when it goes out`,
+  versions: (target) => `versions for the ${target}`,
+  translation: (target) => `translation for the ${target}`,
+};
 
 interface AloneButtonProps {
   readonly isAlone: boolean;

@@ -46,6 +46,7 @@ interface RightPaneProps {
   readonly row: LabelRowName | null;
   readonly onRow: (row: LabelRowName | null) => void;
   readonly onOpened: (opened: Opened) => void;
+  readonly onTranslation: () => void;
 }
 
 /** The label of what is selected: a placed piece, a piece on the tray, the wants, or the text at the cursor. */
@@ -58,6 +59,7 @@ export function RightPane({
   row,
   onRow,
   onOpened,
+  onTranslation,
 }: RightPaneProps) {
   const { editor } = session;
   const known = usePieces();
@@ -129,7 +131,8 @@ export function RightPane({
           </>
         ) : (
           <TextCard
-            editor={editor}
+            session={session}
+            onTranslation={onTranslation}
             view={view}
             rules={rules}
             isEditable={isEditable}

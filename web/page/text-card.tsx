@@ -10,20 +10,22 @@ import type { TextWay } from '../sheet/blocks/kind.ts';
 import { sheetKindOf, TEXT_WAYS } from '../sheet/blocks/kinds.ts';
 import { setAddress } from '../sheet/commands.ts';
 import { onSheet } from '../sheet/on-sheet.ts';
+import { TranslationsRow } from '../translation/translations-row.tsx';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
 import { BlockRows } from './block-rows.tsx';
 import { CharactersRow } from './characters-row.tsx';
 import { LinkRow } from './link-row.tsx';
 import { MeaningRow } from './meaning-row.tsx';
-import type { PageView } from './use-page-session.ts';
+import type { PageSession, PageView } from './use-page-session.ts';
 
 interface TextCardProps {
-  readonly editor: Editor;
+  readonly session: PageSession;
   readonly view: PageView;
   readonly rules: HouseRules;
   readonly isEditable: boolean;
   readonly onWants: () => void;
+  readonly onTranslation: () => void;
 }
 
 const LETTERS = [
@@ -38,7 +40,8 @@ const LETTERS = [
 const waysOf = (sort: TextWay['sort']) => TEXT_WAYS.filter((one) => one.sort === sort);
 
 /** The label of the text at the cursor: what it is, its letters, its link. */
-export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardProps) {
+export function TextCard({ session, view, rules, isEditable, onWants, onTranslation }: TextCardProps) {
+  const { editor } = session;
   const around = view.block === null ? [] : wayTo(view.doc, view.block);
   // Text is what everything else is made of: any other way that it stands goes before.
   const [text, ...others] = waysOf('is');
@@ -122,6 +125,7 @@ export function TextCard({ editor, view, rules, isEditable, onWants }: TextCardP
           <AddressForm key={view.doc.address ?? ''} editor={editor} address={view.doc.address ?? ''} />
         ) : null}
       </LabelRow>
+      <TranslationsRow session={session} isEditable={isEditable} onCompare={onTranslation} />
     </article>
   );
 }

@@ -2,7 +2,7 @@ import { useSearchParams } from 'react-router';
 import { useOffer } from '../frame/commands.ts';
 
 /** What stands beside the sheet in place of the label; the address says so, and Back leads to the sheet. */
-export type Beside = { readonly kind: 'label' } | { readonly kind: 'source' } | VersionsBeside;
+export type Beside = { readonly kind: 'label' | 'source' | 'translation' } | VersionsBeside;
 
 /** The versions of the page, and the one that it is compared with. */
 interface VersionsBeside {
@@ -16,6 +16,7 @@ const LIST = 'list';
 function besideIn(params: URLSearchParams): Beside {
   const versions = params.get('versions');
   if (params.get('source') === 'yes') return { kind: 'source' };
+  if (params.get('translation') === 'yes') return { kind: 'translation' };
   if (versions) return { kind: 'versions', versionId: versions === LIST ? null : versions };
   return { kind: 'label' };
 }
@@ -27,7 +28,8 @@ export function useBeside() {
     setParams((now) => {
       now.delete('source');
       now.delete('versions');
-      if (next.kind === 'source') now.set('source', 'yes');
+      now.delete('translation');
+      if (next.kind === 'source' || next.kind === 'translation') now.set(next.kind, 'yes');
       if (next.kind === 'versions') now.set('versions', next.versionId ?? LIST);
       return now;
     });

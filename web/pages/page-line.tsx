@@ -2,7 +2,7 @@ import type { PageSummary } from '#api/pages.ts';
 import { LinkButton } from '../ui/button.tsx';
 import { sayDue } from '../ui/dates.ts';
 import { PageStations } from './page-stations.tsx';
-import { sayPageTitle } from './say-title.ts';
+import { sayFor, sayPageTitle } from './say-title.ts';
 
 /** A page under way in one line: what it is, how far it is at each station, and the way to it. */
 export function PageLine({ page }: { readonly page: PageSummary }) {
@@ -10,7 +10,7 @@ export function PageLine({ page }: { readonly page: PageSummary }) {
     <li className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-3.5 border-b border-line py-2.25 max-middle:grid-cols-[minmax(0,1fr)_auto]">
       <div>
         <h3 className="text-md">{sayPageTitle(page.title)}</h3>
-        <p className="text-xs text-soft">{[page.targetName, sayDue(page.due)].filter(Boolean).join(', ')}</p>
+        <p className="text-xs text-soft">{[sayFor(page), sayDue(page.due)].filter(Boolean).join(', ')}</p>
       </div>
       {page.fault ? (
         <p className="text-due">{page.fault}</p>

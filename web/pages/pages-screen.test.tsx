@@ -14,6 +14,7 @@ const summary = (at: number, change: Partial<PageSummary> = {}): PageSummary => 
   id: `p${at}`,
   title: `Tide table ${at}`,
   targetName: 'Reserve site',
+  language: null,
   version: 1,
   due: null,
   updatedAt: '2026-03-12T09:00:00.000Z',

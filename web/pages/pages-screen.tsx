@@ -10,7 +10,7 @@ import { Empty } from '../ui/empty.tsx';
 import { Field } from '../ui/field.tsx';
 import { Input } from '../ui/input.tsx';
 import { PageStations } from './page-stations.tsx';
-import { sayPageTitle } from './say-title.ts';
+import { sayFor, sayPageTitle } from './say-title.ts';
 
 /** So many pages are looked through by eye. */
 const EASILY_SEEN = 12;
@@ -96,7 +96,7 @@ export function PagesScreen() {
                   {sayPageTitle(page.title)}
                 </h2>
                 <p className="text-soft">
-                  {page.targetName}, {sayDue(page.due)} · {page.updatedBy}, {sayTime(page.updatedAt)}
+                  {sayFor(page)}, {sayDue(page.due)} · {page.updatedBy}, {sayTime(page.updatedAt)}
                 </p>
                 <MayGoOut page={page} />
               </div>

@@ -1,7 +1,7 @@
 import type { Editor } from '@tiptap/core';
 import { closeHistory } from '@tiptap/pm/history';
 import type { Node } from '@tiptap/pm/model';
-import { NodeSelection, Selection, type Transaction } from '@tiptap/pm/state';
+import { NodeSelection, Selection, TextSelection, type Transaction } from '@tiptap/pm/state';
 import { Transform } from '@tiptap/pm/transform';
 import { shapeOf } from '#core/media/dimensions.ts';
 import type { Placement } from '#core/page/blocks/placement/schema.ts';
@@ -48,6 +48,17 @@ export function selectPlacement(editor: Editor, id: string): void {
   editor.view.dispatch(
     editor.state.tr.setSelection(NodeSelection.create(editor.state.doc, found.pos)).scrollIntoView(),
   );
+}
+
+/** Puts the caret into the words of a block, all of them chosen, to be written over. */
+export function selectWords(editor: Editor, blockId: string): void {
+  const { doc, tr } = editor.state;
+  forEachBlock(doc, (node, pos) => {
+    if (node.attrs.id !== blockId) return;
+    const [from, to] = [doc.resolve(pos), doc.resolve(pos + node.nodeSize)];
+    editor.view.dispatch(tr.setSelection(TextSelection.between(from, to)).scrollIntoView());
+  });
+  editor.view.focus();
 }
 
 /** Lets go of a piece that is selected: the caret stands in the words behind it, or before it where there are none. Elsewhere it stays. */

@@ -42,6 +42,7 @@ const PageDocument = Document.extend({
       tray: { default: [], rendered: false },
       lead: { default: null, rendered: false },
       address: { default: null, rendered: false },
+      language: { default: null, rendered: false },
     };
   },
 });

@@ -31,8 +31,8 @@ function writable(block: Block): Block | null {
 }
 
 /** The page's own facts as attributes of the document. */
-export function factsOf({ title, wants, tray, lead, address }: PageDoc) {
-  return { title, wants, tray, lead: lead ?? null, address: address ?? null };
+export function factsOf({ title, wants, tray, lead, address, language }: PageDoc) {
+  return { title, wants, tray, lead: lead ?? null, address: address ?? null, language: language ?? null };
 }
 
 function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
@@ -43,13 +43,14 @@ function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
 
 /** The editor's document as a page. Attributes of its own that a page does not have are left away. */
 export function fromEditor(json: JSONContent): PageDoc {
-  const { title, wants, tray, lead, address } = json.attrs ?? {};
+  const { title, wants, tray, lead, address, language } = json.attrs ?? {};
   return v.parse(PageDocSchema, {
     title,
     wants,
     tray,
     ...(typeof lead === 'string' ? { lead } : {}),
     ...(typeof address === 'string' ? { address } : {}),
+    ...(typeof language === 'string' ? { language } : {}),
     blocks: (json.content ?? []).flatMap(blockOf),
   });
 }

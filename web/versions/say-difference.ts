@@ -1,5 +1,5 @@
 import type { Block } from '#core/page/blocks/block.ts';
-import type { ComparedFact, Difference } from '#core/page/compare.ts';
+import { type ComparedFact, type Difference, saidBy } from '#core/page/compare.ts';
 import { plainText } from '#core/page/inline.ts';
 import type { Piece } from '#core/page/piece.ts';
 import { runsOf } from '#core/page/walk.ts';
@@ -16,11 +16,10 @@ export function sayBlock(block: Block, pieces: Pieces): string {
     return piece ? piece.label.title || piece.stem : 'A piece that is gone';
   }
   const name = sheetKindOf(block.type)?.title ?? 'A part';
-  const words = runsOf({ blocks: [block] })
+  const said = runsOf({ blocks: [block] })
     .map(plainText)
-    .join(' ')
-    .replace(/\s+/g, ' ')
-    .trim();
+    .join(' ');
+  const words = (said || saidBy(block)).replace(/\s+/g, ' ').trim();
   if (words === '') return block.type === 'paragraph' ? 'An empty line' : name;
   const begins = words.length > MOST_LETTERS ? `${words.slice(0, MOST_LETTERS).trimEnd()}…` : words;
   return `${name} “${begins}”`;

@@ -7,10 +7,11 @@ import { LABEL_PX, Split } from '../frame/split.tsx';
 import type { PageSession, PageView } from '../page/use-page-session.ts';
 import { putOwnViews } from '../pieces/own-views.ts';
 import { putPieces } from '../pieces/pieces.ts';
-import { showCompared, showHere } from '../sheet/block-marks.ts';
 import { Button } from '../ui/button.tsx';
 import { sayTime } from '../ui/dates.ts';
+import { NamedSheet } from './named-sheet.tsx';
 import { ThenSheet } from './then-sheet.tsx';
+import { useCompared } from './use-compared.ts';
 import { sayVersion, VersionsPane } from './versions-pane.tsx';
 
 interface VersionsBesideProps {
@@ -44,7 +45,6 @@ export default function VersionsBeside({
     enabled: versionId !== null,
   });
   const kept = versionId === null ? undefined : state;
-  const { editor } = session;
   const [looked, setLooked] = useState<string | null>(null);
   const differences = useMemo(() => (kept ? comparePages(kept.doc, view.doc) : []), [kept, view.doc]);
   const differing = useMemo(
@@ -56,20 +56,7 @@ export default function VersionsBeside({
     putPieces(kept.pieces);
     putOwnViews(kept.ownViews);
   }, [kept]);
-  useEffect(() => {
-    showCompared(editor, differing);
-  }, [editor, differing]);
-  useEffect(() => {
-    showHere(editor, looked);
-  }, [editor, looked]);
-  useEffect(
-    () => () => {
-      if (editor.isDestroyed) return;
-      showCompared(editor, NOTHING);
-      showHere(editor, null);
-    },
-    [editor],
-  );
+  useCompared(session.editor, differing, looked);
   return (
     <Split
       id={kept ? 'compared' : 'versions'}
@@ -80,7 +67,7 @@ export default function VersionsBeside({
           id: 'sheet',
           name: 'the sheet',
           says: 'as it is now',
-          content: kept ? <Named as="Now">{sheet}</Named> : sheet,
+          content: kept ? <NamedSheet as="Now">{sheet}</NamedSheet> : sheet,
         },
         ...(kept
           ? [
@@ -89,9 +76,15 @@ export default function VersionsBeside({
                 name: 'the version',
                 says: 'as it was',
                 content: (
-                  <Named as={`${sayVersion(kept.version)}, ${sayTime(kept.version.keptAt)}`}>
-                    <ThenSheet doc={kept.doc} target={page.target} differing={differing} looked={looked} />
-                  </Named>
+                  <NamedSheet as={`${sayVersion(kept.version)}, ${sayTime(kept.version.keptAt)}`}>
+                    <ThenSheet
+                      name="The version"
+                      doc={kept.doc}
+                      target={page.target}
+                      differing={differing}
+                      looked={looked}
+                    />
+                  </NamedSheet>
                 ),
               },
             ]
@@ -129,15 +122,5 @@ export default function VersionsBeside({
         },
       ]}
     />
-  );
-}
-
-/** A sheet with what it is over it, where two stand side by side. */
-function Named({ as, children }: { readonly as: string; readonly children: ReactNode }) {
-  return (
-    <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
-      <p className="truncate px-6 pt-2 font-semibold max-narrow:px-3.5">{as}</p>
-      {children}
-    </div>
   );
 }

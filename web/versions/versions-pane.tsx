@@ -11,14 +11,11 @@ import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { SidePane } from '../frame/panes.tsx';
 import type { PageSession } from '../page/use-page-session.ts';
-import { usePieces } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
-import { cx } from '../ui/cx.ts';
 import { sayTime } from '../ui/dates.ts';
 import { toast } from '../ui/toast.ts';
-import { sayWhat, sayWhere } from './say-difference.ts';
-import { WordsCompared } from './words-compared.tsx';
+import { DifferenceRow } from './difference-row.tsx';
 
 interface VersionsPaneProps {
   readonly session: PageSession;
@@ -102,11 +99,14 @@ export function VersionsPane({
                 difference={one}
                 isLooked={one.id === looked}
                 onLook={() => onLook(one.kind === 'fact' || one.id === looked ? null : one.id)}
-                onBringBack={
+                deed={
                   isEditable
-                    ? () => {
-                        bringBack(session, kept.doc, one);
-                        goOn();
+                    ? {
+                        words: 'Bring back',
+                        act: () => {
+                          bringBack(session, kept.doc, one);
+                          goOn();
+                        },
                       }
                     : null
                 }
@@ -217,49 +217,4 @@ function NameForm({ session }: { readonly session: PageSession }) {
       <Button type="submit">Keep</Button>
     </Form>
   );
-}
-
-interface DifferenceRowProps {
-  readonly difference: Difference;
-  readonly isLooked: boolean;
-  readonly onLook: () => void;
-  readonly onBringBack: (() => void) | null;
-}
-
-function DifferenceRow({ difference, isLooked, onLook, onBringBack }: DifferenceRowProps) {
-  const pieces = usePieces();
-  const where = sayWhere(difference, pieces);
-  return (
-    <li className={cx('-mx-2 border-t border-hairline px-2 py-1.5', isLooked && 'bg-action-soft')}>
-      <div className="flex items-baseline gap-2">
-        {difference.kind === 'fact' ? (
-          <b className="min-w-0 flex-1 font-semibold">{where}</b>
-        ) : (
-          <button
-            type="button"
-            className="min-w-0 flex-1 cursor-pointer text-left font-semibold wrap-anywhere hover:underline"
-            aria-pressed={isLooked}
-            onClick={onLook}
-          >
-            {where}
-          </button>
-        )}
-        {onBringBack ? (
-          <Button kind="link" className="flex-none" aria-label={`Bring back: ${where}`} onClick={onBringBack}>
-            Bring back
-          </Button>
-        ) : null}
-      </div>
-      <p className="text-sm text-soft">{sayWhat(difference)}</p>
-      <Words of={difference} />
-    </li>
-  );
-}
-
-/** What was said and what is said, where it is for people to read: leads and places are known by IDs. */
-function Words({ of: one }: { readonly of: Difference }) {
-  if (one.kind === 'fact')
-    return one.id === 'lead' ? null : <WordsCompared before={one.before} after={one.after} />;
-  if (one.kind !== 'changed' || !one.words) return null;
-  return <WordsCompared before={one.words.before} after={one.words.after} />;
 }

@@ -193,7 +193,9 @@ function srcset(cuts: readonly Cut[], context: WriteContext): string {
 function writeClick(placement: Placement, plan: PicturePlan, picture: string, context: WriteContext): string {
   if (placement.click.kind === 'link') {
     const out = linkOut(placement.click.href, context);
-    return out ? `<a href="${escapeHtml(out.href)}">${picture}</a>` : picture;
+    if (!out) return picture;
+    const language = out.hreflang === '' ? '' : ` hreflang="${escapeHtml(out.hreflang)}"`;
+    return `<a href="${escapeHtml(out.href)}"${language}>${picture}</a>`;
   }
   if (!plan.larger || context.oneFileEach) return picture;
   return `<a class="larger" href="${escapeHtml(context.addressOf(plan.larger))}">${picture}</a>`;
