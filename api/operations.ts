@@ -82,6 +82,7 @@ import {
   TranslatedSchema,
   TranslatedVersionSchema,
 } from './pages.ts';
+import { ChangePartSchema, NewPartSchema, PartChangedSchema, PartListSchema, PartSchema } from './parts.ts';
 import {
   BeginningSchema,
   BeginSchema,
@@ -324,6 +325,14 @@ export const OPERATIONS = {
     does: 'Say where one is on a page, and hear who else is there',
     body: SittingSchema,
     answers: AtPageSchema,
+  },
+  'get /parts': { does: 'What is kept to stand on many pages', answers: PartListSchema },
+  'post /parts': { does: 'Keep a part of a page', body: NewPartSchema, answers: MadeSchema },
+  'get /parts/{id}': { does: 'A kept part, and the pages that it stands on', answers: PartSchema },
+  'put /parts/{id}': {
+    does: 'Change a kept part on every page (If-Match)',
+    body: ChangePartSchema,
+    answers: PartChangedSchema,
   },
   'get /pages/{id}/sisters': { does: 'The same page in other languages', answers: SistersSchema },
   'post /pages/{id}/translations': {

@@ -16,6 +16,7 @@ import { likenessRoutes } from './imaging/likeness/routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { mediaRoutes } from './media/routes.ts';
 import { openApi } from './openapi.ts';
+import { partRoutes } from './pages/part-routes.ts';
 import { pageRoutes } from './pages/routes.ts';
 import { colleagueRoutes } from './people/colleague-routes.ts';
 import { sameOrigin, signedIn } from './people/guard.ts';
@@ -84,6 +85,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(colleagueRoutes(context));
   router.use(deskRoutes(context), shelfRoutes(context), folderRoutes(context), putAwayRoutes(context));
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
+  router.use(partRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
   router.use(embedRoutes(context), auditRoutes(context));
   return router;

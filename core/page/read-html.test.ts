@@ -78,6 +78,7 @@ function lineOf(block: Block): string | string[] {
     case 'beforeAfter':
     case 'banner':
     case 'bannerWords':
+    case 'keptPart':
     case 'teaser':
       throw new Error(`A ${block.type} is not read by itself.`);
     default:

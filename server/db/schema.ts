@@ -295,6 +295,31 @@ export const translations = mysqlTable(
   (table) => [index('translations_original').on(table.originalId)],
 );
 
+/** What stands on many pages alike: its name, and its blocks as those of a page. */
+export const keptParts = mysqlTable('kept_parts', {
+  id: id().primaryKey(),
+  name: varchar('name', { length: 200 }).notNull(),
+  doc: storedJson<PageDoc>('doc', STORED.page).notNull(),
+  version: int('version').notNull().default(1),
+  updatedAt: time('updated_at').notNull(),
+  updatedBy: varchar('updated_by', { length: 36 }).notNull(),
+});
+
+/** Which part stands on which page: derived from page documents at each save, as `placements` are. */
+export const pageParts = mysqlTable(
+  'page_parts',
+  {
+    pageId: varchar('page_id', { length: 36 })
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    partId: varchar('part_id', { length: 64 }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.pageId, table.partId] }),
+    index('page_parts_part').on(table.partId),
+  ],
+);
+
 /** Who has a page open, a row for each window: where in it they are, and when that was last said. */
 export const sittings = mysqlTable(
   'sittings',

@@ -9,6 +9,7 @@ import {
   type SavedPageSchema,
 } from '#api/pages.ts';
 import type { Person } from '#api/people.ts';
+import { partsOn } from '#core/page/kept-parts.ts';
 import { linkedPageIds, usesOf } from '#core/page/linked.ts';
 import { emptyPage, type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import type { LinkedPages } from '#core/page/page-address.ts';
@@ -22,7 +23,7 @@ import { STORED, toStored } from '#core/stored.ts';
 import { writeActivity, writeAutosave } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { held, pages, people, placements, targets } from '../db/schema.ts';
+import { held, pageParts, pages, people, placements, targets } from '../db/schema.ts';
 import { lightsOf } from '../imaging/lights.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -416,6 +417,7 @@ async function alreadySaved(
   );
 }
 
+/** Writes down which pieces and parts stand on a page. */
 export async function indexPlacements(db: Queries, pageId: string, doc: PageDoc): Promise<void> {
   await db.delete(placements).where(eq(placements.pageId, pageId));
   const rows = usesOf(doc).map((placement, ordinal) => ({
@@ -425,4 +427,7 @@ export async function indexPlacements(db: Queries, pageId: string, doc: PageDoc)
     ordinal,
   }));
   if (rows.length > 0) await db.insert(placements).values(rows);
+  await db.delete(pageParts).where(eq(pageParts.pageId, pageId));
+  const parts = [...partsOn(doc)].map((partId) => ({ pageId, partId }));
+  if (parts.length > 0) await db.insert(pageParts).values(parts);
 }

@@ -10,7 +10,7 @@ import { justDone, writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { activity, assets, pages, placements } from '../db/schema.ts';
+import { activity, assets, keptParts, pages, placements } from '../db/schema.ts';
 import { isSame } from '../is-same.ts';
 import { indexPlacements, maybeDoc } from '../pages/store.ts';
 import { HttpProblem } from '../problem.ts';
@@ -89,6 +89,7 @@ export async function replaceEverywhere(
       await writeActivity(tx, { personId: person.id, subject: 'page', subjectId: row.id, ...change }, now);
       changed += 1;
     }
+    await replaceInParts(tx, oldId, newId, person, now);
     await tx.update(assets).set({ deletedAt: now }).where(eq(assets.id, oldId));
     const change = {
       what: REPLACED,
@@ -103,6 +104,35 @@ export async function replaceEverywhere(
     );
   });
   return { pages: changed, at: now };
+}
+
+/** What is kept to stand on many pages names the new piece as well, or it would bring the old one back. */
+async function replaceInParts(
+  tx: Queries,
+  oldId: string,
+  newId: string,
+  person: Person,
+  now: Date,
+): Promise<void> {
+  const rows = await tx
+    .select()
+    .from(keptParts)
+    .where(sql`${keptParts.doc} like ${`%"${oldId}"%`}`)
+    .orderBy(asc(keptParts.id))
+    .for('update');
+  for (const row of rows) {
+    const doc = maybeDoc(row.doc);
+    const after = doc ? withReplaced(doc, oldId, newId) : null;
+    if (!doc || !after || after === doc) continue;
+    const part = { doc: after, version: row.version + 1, updatedAt: now, updatedBy: person.id };
+    await tx.update(keptParts).set(part).where(eq(keptParts.id, row.id));
+    const change = {
+      what: REPLACED,
+      before: toStored(STORED.page, doc),
+      after: toStored(STORED.page, after),
+    };
+    await writeActivity(tx, { personId: person.id, subject: 'part', subjectId: row.id, ...change }, now);
+  }
 }
 
 const ReplacedSchema = v.object({ replacedBy: v.string(), pages: v.optional(v.number(), 0) });
@@ -153,13 +183,13 @@ export async function takeReplacementBack(
   now: Date,
 ): Promise<number> {
   const steps = await context.db
-    .select({ id: activity.id, subject: activity.subject, pageId: activity.subjectId })
+    .select({ id: activity.id, subject: activity.subject, subjectId: activity.subjectId })
     .from(activity)
     .where(and(eq(activity.at, at), eq(activity.personId, person.id), eq(activity.what, REPLACED)));
   const ofPages = steps.filter(({ subject }) => subject === 'page');
   await context.db.transaction(async (tx) => {
-    for (const { id, pageId } of ofPages) {
-      const [row] = await tx.select().from(pages).where(eq(pages.id, pageId)).for('update');
+    for (const { id, subjectId } of ofPages) {
+      const [row] = await tx.select().from(pages).where(eq(pages.id, subjectId)).for('update');
       const [step] = await tx.select().from(activity).where(eq(activity.id, id));
       if (!row || !step) continue;
       if (!isSame(row.doc, fromStored(STORED.page, step.after)))
@@ -174,9 +204,27 @@ export async function takeReplacementBack(
         .where(eq(pages.id, row.id));
       await indexPlacements(tx, row.id, doc);
     }
+    for (const { id, subjectId } of steps.filter(({ subject }) => subject === 'part'))
+      await takeBackInPart(tx, subjectId, id, person, now);
     await tx.update(assets).set({ deletedAt: null }).where(eq(assets.id, oldId));
     const change = { what: 'took a replacement back', before: null, after: null };
     await writeActivity(tx, { personId: person.id, subject: 'asset', subjectId: oldId, ...change }, now);
   });
   return ofPages.length;
+}
+
+/** A part that was changed since stays as it is: its pages say which piece stands on them. */
+async function takeBackInPart(
+  tx: Queries,
+  partId: string,
+  stepId: number,
+  person: Person,
+  now: Date,
+): Promise<void> {
+  const [row] = await tx.select().from(keptParts).where(eq(keptParts.id, partId)).for('update');
+  const [step] = await tx.select().from(activity).where(eq(activity.id, stepId));
+  if (!row || !step || !isSame(row.doc, fromStored(STORED.page, step.after))) return;
+  const doc = v.parse(PageDocSchema, fromStored(STORED.page, step.before));
+  const part = { doc, version: row.version + 1, updatedAt: now, updatedBy: person.id };
+  await tx.update(keptParts).set(part).where(eq(keptParts.id, partId));
 }

@@ -25,6 +25,7 @@ import {
   PreviewSchema,
   SistersSchema,
 } from '#api/pages.ts';
+import { PartListSchema, PartSchema } from '#api/parts.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, requestJson } from './client.ts';
@@ -189,6 +190,18 @@ export const keptStateQuery = (id: string, versionId: string) =>
     queryFn: () =>
       requestJson('get /pages/{id}/versions/{versionId}', KeptStateSchema, { path: { id, versionId } }),
     staleTime: Infinity,
+  });
+
+/** What is kept to stand on many pages. */
+export const partsQuery = queryOptions({
+  queryKey: ['parts'],
+  queryFn: () => requestJson('get /parts', PartListSchema),
+});
+
+export const partQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['parts', id],
+    queryFn: () => requestJson('get /parts/{id}', PartSchema, { path: { id } }),
   });
 
 /** The same page in other languages. */

@@ -17,6 +17,7 @@ import { BlockRows } from './block-rows.tsx';
 import { CharactersRow } from './characters-row.tsx';
 import { LinkRow } from './link-row.tsx';
 import { MeaningRow } from './meaning-row.tsx';
+import { PartsRow } from './parts-row.tsx';
 import type { PageSession, PageView } from './use-page-session.ts';
 
 interface TextCardProps {
@@ -95,6 +96,7 @@ export function TextCard({ session, view, rules, isEditable, onWants, onTranslat
           {isWordsAlone ? null : (
             <WaysRow name="Add below" about="What is added below" sort="adds" on={[]} editor={editor} />
           )}
+          {isWordsAlone ? null : <PartsRow editor={editor} />}
           <LinkRow
             key={`${editor.state.selection.from} ${editor.state.selection.to}`}
             editor={editor}

@@ -7,6 +7,7 @@ import { type Contents, ContentsSchema } from './contents/schema.ts';
 import { type Details, DetailsSchema } from './details/schema.ts';
 import { type FlowBlock, FlowBlockSchema } from './flow-block.ts';
 import { type Gallery, GallerySchema } from './gallery/schema.ts';
+import { type KeptPart, KeptPartSchema } from './kept-part/schema.ts';
 import { type SideBox, SideBoxSchema } from './side-box/schema.ts';
 import { type Teaser, TeaserSchema } from './teaser/schema.ts';
 
@@ -24,6 +25,7 @@ export type Block =
   | Banner
   | BannerWords
   | Teaser
+  | KeptPart
   | Contents;
 
 /** All that stands in running text, and what sets a part of the page apart. */
@@ -37,6 +39,7 @@ const PAGE_BLOCKS = v.variant('type', [
   BeforeAfterSchema,
   BannerSchema,
   TeaserSchema,
+  KeptPartSchema,
   ContentsSchema,
 ]);
 

@@ -170,6 +170,18 @@ const EXAMPLES: { readonly [T in Type]: Of<T> } = {
     attrs: { id: 'teaser', title: 'Eleven & more', words: 'Boats boom.' },
     content: [placed(examplePlacement('column', { id: 'teased' }))],
   },
+  keptPart: {
+    type: 'keptPart',
+    attrs: { id: 'kept', part: 'opening-hours' },
+    content: [
+      heading('Opening hours', 3, 'kept-head'),
+      {
+        type: 'sideBox',
+        attrs: { id: 'kept-box', title: 'Today', position: 'column', share: 40 },
+        content: [paragraph('From nine to five.', 'kept-words')],
+      },
+    ],
+  },
   bannerWords: {
     type: 'bannerWords',
     attrs: { id: 'lone-words' },
@@ -282,8 +294,12 @@ describe.each(HOLDERS)('a piece in a $type', (holder) => {
   it('says in its sizes how wide it is there, and does not break out of it', () => {
     const wide = Math.round(shownWidth(PLAIN_RULES, examplePlacement('column'), room, 1280));
     expect(html(...page.blocks)).toContain(`${wide}px"`);
+    // A kept part is no room of its own: what stands in it stands in the column.
+    const isColumn = holder.type === 'keptPart';
     for (const position of ['breakout', 'bleed'] as const)
-      expect(html(...pageWith(holder, { position }).blocks)).toContain('<figure class="placed column"');
+      expect(html(...pageWith(holder, { position }).blocks)).toContain(
+        `<figure class="placed ${isColumn ? position : 'column'}"`,
+      );
   });
 
   it('is changed, exchanged, merged and found at fault as on the page itself', () => {

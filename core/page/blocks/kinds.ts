@@ -8,6 +8,7 @@ import { contents } from './contents/kind.ts';
 import { details } from './details/kind.ts';
 import { gallery } from './gallery/kind.ts';
 import { heading } from './heading/kind.ts';
+import { keptPart } from './kept-part/kind.ts';
 import type { BlockKind } from './kind.ts';
 import { bulletList, orderedList } from './list/kind.ts';
 import { paragraph } from './paragraph/kind.ts';
@@ -41,6 +42,7 @@ const KINDS = {
   bannerWords,
   teaser,
   contents,
+  keptPart,
 } satisfies {
   readonly [T in Block['type']]: BlockKind<Extract<Block, { readonly type: T }>>;
 };

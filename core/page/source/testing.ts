@@ -3,6 +3,7 @@ import { OVER_PLACES } from '../../media/over-words.ts';
 import { BANNER_POSITIONS } from '../blocks/banner/schema.ts';
 import type { Block } from '../blocks/block.ts';
 import type { FlowBlock } from '../blocks/flow-block.ts';
+import { isInPart } from '../blocks/kept-part/schema.ts';
 import { newPlacement, type PlacedBlock, POSITIONS } from '../blocks/placement/schema.ts';
 import type { Inline, Mark } from '../inline.ts';
 import type { PageDoc } from '../model.ts';
@@ -319,12 +320,29 @@ const arranged: fc.Arbitrary<Block> = fc.oneof(
     .map((deepest): Block => ({ type: 'contents', attrs: { id: 'any', deepest } })),
 );
 
+const keptPart = fc
+  .record({
+    part: fc.constantFrom('', 'opening-hours'),
+    content: fc.array(fc.oneof(flow, arranged), { minLength: 1, maxLength: 3 }),
+  })
+  .map(
+    ({ part, content }): Block => ({
+      type: 'keptPart',
+      attrs: { id: 'any', part },
+      content: content.filter(isInPart),
+    }),
+  );
+
 /** Whatever page Placard can make: blocks of every kind, with words and settings of every sort. */
 export const anyPage: fc.Arbitrary<PageDoc> = fc
-  .array(fc.oneof({ weight: 2, arbitrary: flow }, { weight: 1, arbitrary: arranged }), {
-    minLength: 1,
-    maxLength: 8,
-  })
+  .array(
+    fc.oneof(
+      { weight: 8, arbitrary: flow },
+      { weight: 4, arbitrary: arranged },
+      { weight: 1, arbitrary: keptPart },
+    ),
+    { minLength: 1, maxLength: 8 },
+  )
   .map((blocks) => {
     let count = 0;
     const own = JSON.parse(JSON.stringify(blocks), (name, value) => (name === 'id' ? `b${++count}` : value));

@@ -7,6 +7,7 @@ import { contents } from './contents/kind.ts';
 import { details } from './details/kind.tsx';
 import { gallery } from './gallery/kind.tsx';
 import { heading } from './heading/kind.ts';
+import { keptPart } from './kept-part/kind.tsx';
 import type { SheetKind, TextWay } from './kind.ts';
 import { list } from './list/kind.ts';
 import { paragraph } from './paragraph/kind.ts';
@@ -33,6 +34,7 @@ export const SHEET_KINDS: readonly SheetKind[] = [
   banner,
   bannerWords,
   details,
+  keptPart,
   codeBlock,
   rule,
   contents,
