@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { AnyBlockSchema, type Block } from '#core/page/blocks/block.ts';
 import type { Margins, Placement, Position } from '#core/page/blocks/placement/schema.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
-import type { Inline } from '#core/page/inline.ts';
+import { type Inline, plainText } from '#core/page/inline.ts';
 import { articleOf } from '#core/page/lead.ts';
 import type { PageDoc, Want } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/walk.ts';
@@ -387,3 +387,30 @@ const HOLDERS: ReadonlySet<string> = new Set([
 function isHolder(block: DemoBlock): block is Extract<DemoBlock, { readonly type: Holder['type'] }> {
   return HOLDERS.has(block.type);
 }
+
+/** A state that a page was in before, under the name that it was kept by. */
+interface DemoVersion {
+  readonly of: string;
+  readonly name: string;
+  readonly daysBefore: number;
+  readonly change: (block: Block) => Block | null;
+}
+
+const says = (block: Block, begins: string) =>
+  block.type === 'paragraph' && plainText(block.content).startsWith(begins);
+
+export const DEMO_VERSIONS: readonly DemoVersion[] = [
+  {
+    of: 'The boardwalk reopens',
+    name: 'Before the second walk',
+    daysBefore: 2,
+    change: (block) => {
+      if (says(block, 'By the next morning')) return null;
+      if (block.type === 'gallery') return { ...block, attrs: { ...block.attrs, perRow: 2 } };
+      if (block.type !== 'paragraph' || !says(block, 'After two winters')) return block;
+      const words =
+        'After two winters of work the boardwalk is open as far as Hide 3: three hundred metres of new planks, and a rail on the weather side.';
+      return { ...block, content: text(words) };
+    },
+  },
+];

@@ -7,10 +7,20 @@ import { folderPath } from '#core/naming/folders.ts';
 import { withAncestors } from '#core/naming/paths.ts';
 import { nameByPattern } from '#core/naming/pattern.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
+import { withBlocks } from '#core/page/walk.ts';
 import { type Label, withPatch } from '#core/rights/label.ts';
 import type { Context } from '../server/context.ts';
 import type { Queries } from '../server/db/connection.ts';
-import { assets, embedHosts, folders, pages, people, settings, targets } from '../server/db/schema.ts';
+import {
+  assets,
+  embedHosts,
+  folders,
+  pages,
+  pageVersions,
+  people,
+  settings,
+  targets,
+} from '../server/db/schema.ts';
 import { HANGING, sayHanging } from '../server/desk/hanging.ts';
 import { embedKey } from '../server/embeds/keep.ts';
 import type { SavedEmbed } from '../server/embeds/saved.ts';
@@ -21,7 +31,7 @@ import { hashPassword } from '../server/people/passwords.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../server/shelf/names.ts';
 import { StartProblem } from '../server/start-problem.ts';
-import { DEMO_PAGES, type DemoPage, pageDoc } from './pages.ts';
+import { DEMO_PAGES, DEMO_VERSIONS, type DemoPage, pageDoc } from './pages.ts';
 import { paintPiece } from './paint.ts';
 import { DEMO_PIECES, type DemoPerson, type DemoPiece } from './pieces.ts';
 import { BULLETIN, RESERVE_SITE } from './rules.ts';
@@ -269,4 +279,16 @@ async function seedPage(
     updatedBy: 'mara',
   });
   await indexPlacements(context.db, id, doc);
+  for (const [place, version] of DEMO_VERSIONS.filter(({ of }) => of === page.title).entries())
+    await context.db
+      .insert(pageVersions)
+      .ignore()
+      .values({
+        id: `${id}-version-${place + 1}`,
+        pageId: id,
+        name: version.name,
+        doc: withBlocks(doc, version.change),
+        createdAt: new Date(updatedAt.getTime() - version.daysBefore * DAY_MILLIS),
+        createdBy: 'mara',
+      });
 }

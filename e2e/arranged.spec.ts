@@ -194,6 +194,54 @@ test('pictures of a gallery open larger over the page, by keyboard and swipe, an
   await plain.close();
 });
 
+test('pieces become a list of links, and words alone open a picture over the page, or lead to it without script', async ({
+  page,
+  browser,
+  context,
+}) => {
+  await signIn(page, 'Mara');
+  await withPieces(page, 'Linked', 2);
+  await choosePieces(page, 1, 2);
+  await row(page, 'Make').getByRole('button', { name: 'a list of links' }).press('Enter');
+  await expect(sheet(page).locator('ul > li a')).toHaveCount(2);
+  await expect(figures(page)).toHaveCount(0);
+  await saved(page);
+  await expect.poll(async () => (await htmlOf(page)).match(/class="larger"/g)?.length).toBe(2);
+  await expectAccessible(page);
+
+  // A piece of the tray by its words where the caret is, and words that lead to another one.
+  await sheet(page).press('Control+End');
+  await tray(page)
+    .getByRole('button', { name: /^shore-1-/ })
+    .click();
+  await label(page).getByRole('button', { name: 'Words that open it' }).click();
+  await expect(sheet(page).locator('a')).toHaveCount(3);
+  await saved(page);
+
+  const address = await addressOf(page);
+  const reader = await readerOf(context, address, 834);
+  const links = reader.locator('a.larger');
+  await expect(links.first()).toHaveText(/^shore.*\(picture/i);
+  await expectAccessible(reader);
+  await links.first().focus();
+  await reader.keyboard.press('Enter');
+  const large = reader.getByRole('dialog');
+  await expect(large.locator('img')).toHaveJSProperty('complete', true);
+  expect(
+    await large.locator('img').evaluate((img) => (img as HTMLImageElement).naturalWidth),
+  ).toBeGreaterThan(900);
+  await expectAccessible(reader);
+  await reader.keyboard.press('Escape');
+  await expect(links.first()).toBeFocused();
+
+  const plain = await browser.newContext({ javaScriptEnabled: false });
+  const without = await readerOf(plain, address, 390);
+  const href = await without.locator('a.larger').first().getAttribute('href');
+  await without.locator('a.larger').first().click();
+  expect(without.url()).toContain(href?.split('?')[0] ?? 'nothing');
+  await plain.close();
+});
+
 test('two pieces become a before-and-after, whose divider readers move, and two figures without script', async ({
   page,
   browser,

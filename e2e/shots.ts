@@ -66,6 +66,16 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   [
+    'versions',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/demo-page-2?versions=list`);
+      const versions = page.getByRole('complementary', { name: 'Versions' });
+      await versions.getByRole('button', { name: 'Before the second walk' }).click();
+      await versions.getByRole('button', { name: /^Text “After two winters/ }).click();
+      await page.waitForLoadState('networkidle');
+    },
+  ],
+  [
     'source',
     async (page) => {
       await page.goto(`${ORIGIN}/pages/demo-page-5?source=yes`);
@@ -84,15 +94,6 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
       await page.goto(`${ORIGIN}/gather?page=demo-page-2&words=boardwalk&shape=landscape&leastWidth=1600`);
       await page.getByRole('option', { name: /^Planks at last light/ }).click();
       await page.getByText('Its page says the same licence.').waitFor();
-    },
-  ],
-  [
-    'lookalikes',
-    async (page) => {
-      await page.goto(`${ORIGIN}/shelf?words=north+reed+neck`);
-      await page.getByRole('option').first().click();
-      await page.getByRole('button', { name: 'Compare' }).click();
-      await page.getByRole('dialog').waitFor();
     },
   ],
   [

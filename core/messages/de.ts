@@ -44,6 +44,7 @@ export const DE: Messages = {
     ),
   licensedTo: (name) => `lizenziert für ${name}`,
   opensLarger: 'Öffnet sich größer',
+  picture: 'Bild',
   opensNewWindow: 'öffnet sich in einem neuen Fenster',
   divider: 'Wie viel von vorher zu sehen ist, in Prozent',
   large: { close: 'Schließen', next: 'Nächstes Bild', back: 'Voriges Bild' },

@@ -32,6 +32,7 @@ export const EN: Messages = {
   changed: (changes) => listed(changes, 'and'),
   licensedTo: (name) => `licensed to ${name}`,
   opensLarger: 'Opens larger',
+  picture: 'picture',
   opensNewWindow: 'opens in a new window',
   divider: 'How much of before is shown, in percent',
   large: { close: 'Close', next: 'Next picture', back: 'Picture before' },

@@ -16,6 +16,8 @@ export interface Messages {
   readonly licensedTo: (name: string) => string;
   /** Said of a picture that is a link to its larger file. */
   readonly opensLarger: string;
+  /** What words lead to that is a picture. */
+  readonly picture: string;
   /** Said in a link that opens a new window. */
   readonly opensNewWindow: string;
   /** What moves the line between a picture of before and one of after. */

@@ -1,6 +1,12 @@
 import { DOCUMENT_FORMATS } from '../document/formats.ts';
+import { CUT_FORMATS } from '../media/formats.ts';
 import { messagesFor } from '../messages/messages.ts';
+import { creditText } from '../rights/attribution.ts';
+import { newPlacement } from './blocks/placement/schema.ts';
+import { largerFile } from './larger-file.ts';
 import { fileIdIn, pageIdIn } from './page-address.ts';
+import type { Piece } from './piece.ts';
+import { altHere, creditedAs, creditHere } from './words.ts';
 import type { WriteContext } from './write-context.ts';
 
 /** What leads somewhere, as it goes out. */
@@ -10,17 +16,19 @@ interface LinkOut {
   readonly hreflang: string;
   /** The type of the file that it leads to (RFC 6838); empty for what is no file. */
   readonly mime: string;
+  /** Whether it is a picture, which opens over the page where there are scripts; what is said of it where it is not seen. */
+  readonly larger: { readonly alt: string } | null;
   /** What the link says of that file: its kind, pages and size; empty for what is no file. */
   readonly says: string;
 }
 
 export type LinkContext = Pick<WriteContext, 'rules' | 'pages' | 'fileOf' | 'isSource'> &
-  Partial<Pick<WriteContext, 'pieces'>>;
+  Partial<Pick<WriteContext, 'pieces' | 'addressOf'>>;
 
 /** A link as it goes out, or as it is kept for source; null where nobody knows where it leads, so that its words stand there alone. */
 export function linkOut(href: string, context: LinkContext): LinkOut | null {
   const { rules, pages, pieces, fileOf, isSource } = context;
-  const plain = { hreflang: '', mime: '', says: '' };
+  const plain = { hreflang: '', mime: '', larger: null, says: '' };
   if (isSource) return { href, ...plain };
   const pageId = pageIdIn(href);
   if (pageId !== null) {
@@ -32,13 +40,32 @@ export function linkOut(href: string, context: LinkContext): LinkOut | null {
   const fileId = fileIdIn(href);
   if (fileId === null) return { href, ...plain };
   const piece = pieces?.get(fileId);
+  if (piece?.kind === 'picture') return pictureOut(piece, context);
   const address =
     piece?.kind === 'document' ? fileOf?.(`${piece.stem}.${piece.extension}`, piece.id) : undefined;
   if (piece?.kind !== 'document' || !address) return null;
   return {
     href: address,
     hreflang: '',
+    larger: null,
     mime: DOCUMENT_FORMATS[piece.document.format].mime,
     says: messagesFor(rules.language).document(piece.document),
+  };
+}
+
+/** A picture that words lead to. Its credit is owed wherever it is shown, and stands with the words. */
+function pictureOut(piece: Piece, { rules, addressOf }: LinkContext): LinkOut | null {
+  const cut = largerFile(rules, piece);
+  if (!cut || !addressOf) return null;
+  const messages = messagesFor(rules.language);
+  const use = newPlacement('link', piece.id);
+  const alt = altHere(rules, use, piece);
+  const credit = creditText(creditHere(rules, use, piece), creditedAs(piece), messages);
+  return {
+    href: addressOf(cut),
+    hreflang: '',
+    mime: CUT_FORMATS[cut.format].mime,
+    larger: { alt: alt.kind === 'text' ? alt.text : '' },
+    says: [messages.picture, credit.replace(/\.$/, '')].filter(Boolean).join('. '),
   };
 }

@@ -1,7 +1,9 @@
 import { messagesFor } from '../messages/messages.ts';
 import { escapeHtml } from './escape.ts';
 import { LABEL_FACES } from './faces.ts';
+import { linkedPictures } from './linked-pictures.ts';
 import type { PageDoc } from './model.ts';
+import type { Piece } from './piece.ts';
 import { placementsOf, walkPage } from './walk.ts';
 
 /** Puts the divider between before and after into the hands of readers: a slider (HTML, `input type=range`) over the pictures. */
@@ -43,10 +45,12 @@ const LARGER = `{
     let at = links.indexOf(link);
     const show = (by) => {
       at = (at + by + links.length) % links.length;
-      const figure = links[at].closest('figure');
-      img.src = links[at].href;
-      img.alt = links[at].querySelector('img').alt.replace(said.opens, '').trim();
-      words.textContent = [...(figure.querySelector('figcaption')?.childNodes ?? [])].filter((one) => one.nodeName !== 'DETAILS').map((one) => one.textContent).join('').trim();
+      const link = links[at];
+      const thumb = link.querySelector('img');
+      const caption = thumb ? link.closest('figure').querySelector('figcaption') : link;
+      img.src = link.href;
+      img.alt = thumb ? thumb.alt.replace(said.opens, '').trim() : (link.dataset.alt ?? '');
+      words.textContent = [...(caption?.childNodes ?? [])].filter((one) => one.nodeName !== 'DETAILS').map((one) => one.textContent).join('').trim();
       dialog.setAttribute('aria-label', img.alt || words.textContent || said.opens);
     };
     dialog.className = 'shown-large';
@@ -104,11 +108,14 @@ export function scriptElement(address: string, language: string): string {
 }
 
 /** What a page carries besides its HTML so that readers can do with it what is more than following links; often nothing. */
-export function pageScript(page: Pick<PageDoc, 'blocks'>): string {
+export function pageScript(page: Pick<PageDoc, 'blocks'>, pieces: ReadonlyMap<string, Piece>): string {
   const hasPair = [...walkPage(page)].some(({ type }) => type === 'beforeAfter');
-  return `${hasPair ? DIVIDER : ''}${opensLarger(page) ? LARGER : ''}`;
+  return `${hasPair ? DIVIDER : ''}${opensLarger(page, pieces) ? LARGER : ''}`;
 }
 
-function opensLarger(page: Pick<PageDoc, 'blocks'>): boolean {
-  return placementsOf(page).some(({ click }) => click.kind === 'larger');
+/** Whether a picture of a page opens larger, from its thumbnail or from words. */
+export function opensLarger(page: Pick<PageDoc, 'blocks'>, pieces: ReadonlyMap<string, Piece>): boolean {
+  return (
+    placementsOf(page).some(({ click }) => click.kind === 'larger') || linkedPictures(page, pieces).length > 0
+  );
 }

@@ -3,6 +3,7 @@ import { placementStyle } from './blocks/placement/style.ts';
 import { TEXT_FACES } from './faces.ts';
 import { SMALL_TEXT_BELOW_PX, SMALL_TEXT_SHARE } from './layout.ts';
 import type { PageDoc } from './model.ts';
+import { opensLarger } from './on-page.ts';
 import type { Piece } from './piece.ts';
 import { LEAST_SHOWN_PX } from './room.ts';
 import type { HouseRules } from './target.ts';
@@ -17,9 +18,10 @@ export function styleSheet(
   page: PageDoc,
   pieces: ReadonlyMap<string, Piece> | 'any',
 ): string {
+  const isLarger = opensLarger(page, pieces === 'any' ? new Map() : pieces);
   return `${TEXT(rules.textSize)}
 .placard-column { width: max(${LEAST_SHOWN_PX}px, min(${rules.column}px, 100cqw - ${2 * rules.gutter}px)); }
-${stylesOfKinds(rules, page, pieces === 'any')}${placementStyle(rules, placementsOf(page), pieces)}
+${stylesOfKinds(rules, page, pieces === 'any')}${placementStyle(rules, placementsOf(page), pieces, isLarger)}
 ${rules.dark ? `${DARK}\n` : ''}${PRINT}`
     .trimEnd()
     .concat('\n');

@@ -26,9 +26,10 @@ function writeLink({ href, newWindow }: LinkMark, html: string, context: LinkCon
   );
   const language = out.hreflang === '' ? '' : ` hreflang="${escapeHtml(out.hreflang)}"`;
   const type = out.mime === '' ? '' : ` type="${out.mime}"`;
+  const larger = out.larger ? ` class="larger" data-alt="${escapeHtml(out.larger.alt)}"` : '';
   const target = newWindow ? ' target="_blank" rel="noopener"' : '';
   const says = said.length === 0 ? '' : `<span class="link-says"> (${escapeHtml(said.join(', '))})</span>`;
-  return `<a href="${escapeHtml(out.href)}"${language}${type}${target}>${html}${says}</a>`;
+  return `<a${larger} href="${escapeHtml(out.href)}"${language}${type}${target}>${html}${says}</a>`;
 }
 
 const writeInline = (inline: Inline) =>

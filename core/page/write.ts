@@ -4,7 +4,9 @@ import type { Block } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
 import { pictureUse } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
+import { largerFile } from './larger-file.ts';
 import { firstSeen, teaserOf } from './lead.ts';
+import { linkedPictures } from './linked-pictures.ts';
 import type { PageDoc } from './model.ts';
 import { allCuts, type Cut, planPicture } from './picture.ts';
 import type { Piece } from './piece.ts';
@@ -21,6 +23,10 @@ export function cutsOfPage(page: PageDoc, context: Pick<WriteContext, 'rules' | 
     const piece = context.pieces.get(standing.placement.asset);
     if (!piece) continue;
     for (const cut of cutsHere(standing, piece, context)) byName.set(cut.fileName, cut);
+  }
+  for (const piece of linkedPictures(page, context.pieces)) {
+    const cut = largerFile(context.rules, piece);
+    if (cut) byName.set(cut.fileName, cut);
   }
   return [...byName.values()];
 }

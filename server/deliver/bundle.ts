@@ -47,7 +47,7 @@ export async function writeBundle(
   const going = outgoing(whole);
   const cuts = cutsOfPage(whole.doc, going);
   const hasEmbeds = embedsOfPage(whole.doc, whole.rules, whole.pieces).length > 0;
-  const script = pageScript(whole.doc);
+  const script = pageScript(whole.doc, whole.pieces);
   const media = imageObjects(whole.doc, whole.pieces, whole.rules, inMedia);
   const hasCredits = creditsOfPage(whole.doc, whole.pieces, whole.rules).length > 0;
   const alternates = writeAlternates(await alternatesOf(context, whole));

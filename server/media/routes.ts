@@ -138,7 +138,7 @@ export function mediaRoutes(context: Context): Router {
     const html = writeDocument(whole.doc, {
       ...previewed(context, whole),
       styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
-      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}${pageScript(whole.doc) === '' ? '' : scriptElement('/page.js', whole.rules.language)}`,
+      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}${pageScript(whole.doc, whole.pieces) === '' ? '' : scriptElement('/page.js', whole.rules.language)}`,
     });
     response.set(
       'Content-Security-Policy',

@@ -42,6 +42,7 @@ const KEYS: readonly (readonly [string, readonly Line[]])[] = [
       [letter('paragraph'), 'Beside a paragraph that you name'],
       [letter('carry'), 'Carry it: into the text, to a want, back to the tray'],
       ['Enter', 'To its label'],
+      ['Ctrl Enter', 'Choose it with others, wherever they stand'],
       ['Delete', 'Take it off the page'],
     ],
   ],

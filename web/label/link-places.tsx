@@ -13,6 +13,8 @@ interface LinkPlacesProps {
   /** What leads there, for those who are told that its address is not known: "the words", "the card". */
   readonly what: string;
   readonly onChoose: (href: string) => void;
+  /** Whether a picture may open from it: from words it does, over the page. */
+  readonly opensPictures?: true;
 }
 
 /** Places that a link leads to by what they are and not by their address: other pages of the site, documents of the tray. */
@@ -20,7 +22,8 @@ export function LinkPlaces(props: LinkPlacesProps) {
   return (
     <>
       <PageChoice {...props} />
-      <FileChoice {...props} />
+      <FileChoice {...props} kind="document" />
+      {props.opensPictures ? <FileChoice {...props} kind="picture" /> : null}
     </>
   );
 }
@@ -55,25 +58,30 @@ function PageChoice({ now, what, onChoose }: LinkPlacesProps) {
   );
 }
 
-/** Documents of the tray: their files go out with the page. */
-function FileChoice({ now, onChoose }: LinkPlacesProps) {
+const FILES = {
+  document: { about: 'A document of the tray', or: 'or to a document of the tray' },
+  picture: { about: 'A picture of the tray', or: 'or to a picture of the tray, opened larger' },
+} as const;
+
+/** Documents or pictures of the tray: their files go out with the page. */
+function FileChoice({ now, onChoose, kind }: LinkPlacesProps & { readonly kind: keyof typeof FILES }) {
   const { tray } = usePageOf();
   const known = useStore(pieces);
   const led = fileIdIn(now);
   const ids = led === null || tray.includes(led) ? tray : [...tray, led];
-  const documents = ids.flatMap((id) => {
+  const files = ids.flatMap((id) => {
     const asset = known.get(id);
-    return asset?.kind === 'document' ? [asset] : [];
+    return asset?.kind === kind ? [asset] : [];
   });
-  if (documents.length === 0) return null;
+  if (files.length === 0) return null;
   return (
     <Select
       className="basis-full"
-      aria-label="A document of the tray"
-      value={led ?? ''}
+      aria-label={FILES[kind].about}
+      value={files.some(({ id }) => id === led) ? (led ?? '') : ''}
       choices={[
-        ['', 'or to a document of the tray'],
-        ...documents.map(({ id, label, stem }) => [id, label.title || stem] as const),
+        ['', FILES[kind].or],
+        ...files.map(({ id, label, stem }) => [id, label.title || stem] as const),
       ]}
       onChoose={(id) => {
         if (id !== '') onChoose(fileHref(id));

@@ -1,11 +1,14 @@
 import type { Editor } from '@tiptap/core';
 import type { ComponentType } from 'react';
+import type { Asset } from '#api/assets.ts';
 import { CARDS_LIMIT } from '#core/page/blocks/cards/schema.ts';
 import { GALLERY_LIMIT, galleryPerRow } from '#core/page/blocks/gallery/schema.ts';
 import { pairOfPieces } from '../sheet/blocks/before-after/commands.ts';
 import { cardsOfPieces } from '../sheet/blocks/cards/of-pieces.ts';
 import { columnsOfPieces, MOST_COLUMNS } from '../sheet/blocks/columns/commands.ts';
 import { galleryOfPieces } from '../sheet/blocks/gallery/commands.ts';
+import type { Gathered } from '../sheet/blocks/gathered.ts';
+import { listOfFiles } from '../sheet/blocks/list/of-files.ts';
 
 interface DrawingProps {
   /** How many pieces it is made of. */
@@ -14,39 +17,71 @@ interface DrawingProps {
 
 interface Arrangement {
   readonly words: string;
-  readonly make: (editor: Editor, assetIds: readonly string[]) => boolean;
-  /** Whether so many pieces make one. */
-  readonly fits: (count: number) => boolean;
+  readonly make: (editor: Editor, gathered: Gathered) => boolean;
+  /** Whether these pieces make one. */
+  readonly fits: (pieces: readonly Pick<Asset, 'kind'>[]) => boolean;
   readonly Drawing: ComponentType<DrawingProps>;
 }
 
 /** All that several pieces can be made into, each with a drawing of what comes of it. */
-export const ARRANGEMENTS: readonly Arrangement[] = [
+const ARRANGEMENTS: readonly Arrangement[] = [
   {
     words: 'a row of cards',
     make: cardsOfPieces,
-    fits: (count) => count <= CARDS_LIMIT,
+    fits: ({ length }) => length <= CARDS_LIMIT,
     Drawing: CardsDrawing,
   },
   {
     words: 'columns',
     make: columnsOfPieces,
-    fits: (count) => count >= 2 && count <= MOST_COLUMNS,
+    fits: ({ length }) => length >= 2 && length <= MOST_COLUMNS,
     Drawing: ColumnsDrawing,
   },
   {
     words: 'a gallery',
     make: galleryOfPieces,
-    fits: (count) => count <= GALLERY_LIMIT,
+    fits: ({ length }) => length <= GALLERY_LIMIT,
     Drawing: GalleryDrawing,
   },
   {
     words: 'a before-and-after',
     make: pairOfPieces,
-    fits: (count) => count === 2,
+    fits: ({ length }) => length === 2,
     Drawing: PairDrawing,
   },
+  {
+    words: 'a list of links',
+    make: listOfFiles,
+    // What is framed has no file of its own to lead to.
+    fits: (pieces) => pieces.every(({ kind }) => kind !== 'embed'),
+    Drawing: ListDrawing,
+  },
 ];
+
+interface ArrangementsProps {
+  readonly pieces: readonly Asset[];
+  readonly onMake: (make: Arrangement['make']) => void;
+}
+
+/** A drawing of everything that pieces can be made into; what so many do not make cannot be pressed. */
+export function Arrangements({ pieces, onMake }: ArrangementsProps) {
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      {ARRANGEMENTS.map(({ words, make, fits, Drawing }) => (
+        <button
+          key={words}
+          type="button"
+          className="grid cursor-pointer content-between justify-items-start gap-1.5 rounded-sm border border-line bg-panel p-2 text-left hover:border-ink disabled:cursor-not-allowed disabled:opacity-55"
+          disabled={!fits(pieces)}
+          onClick={() => onMake(make)}
+        >
+          <Drawing count={pieces.length} />
+          {words}
+        </button>
+      ))}
+    </div>
+  );
+}
 
 const WIDTH = 110;
 const HEIGHT = 36;
@@ -135,6 +170,20 @@ function PairDrawing() {
       <rect x={0} y={0} width={middle - 1} height={HEIGHT} />
       <rect x={middle + 1} y={0} width={middle - 1} height={HEIGHT} className="fill-soft" />
       <circle cx={middle} cy={HEIGHT / 2} r={6} className="fill-panel stroke-ink" />
+    </Frame>
+  );
+}
+
+function ListDrawing({ count }: DrawingProps) {
+  return (
+    <Frame>
+      {Array.from({ length: Math.min(count, 3) }, (_, at) => 4 + at * 12).map((y, at) => (
+        <g key={y}>
+          <circle cx={5} cy={y + 2} r={2.5} className="fill-ink" />
+          <rect x={14} y={y} width={[74, 58, 66][at]} height={4} />
+          <rect x={14} y={y + 6} width={[74, 58, 66][at]} height={1} className="fill-ink" />
+        </g>
+      ))}
     </Frame>
   );
 }

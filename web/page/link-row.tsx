@@ -75,6 +75,7 @@ export function LinkRow({ editor, language }: LinkRowProps) {
           <LinkPlaces
             now={now}
             what="the words"
+            opensPictures
             onChoose={(href) => onSheet(editor).extendMarkRange('link').setLink({ href }).run()}
           />
         </Form>

@@ -80,12 +80,17 @@ export function PageHeader({
     <header className="col-span-full flex min-h-14.5 items-center gap-5 border-b border-line bg-panel px-4.5 py-1.25 max-middle:flex-wrap max-middle:gap-x-3 max-middle:gap-y-2 max-narrow:min-h-0 max-narrow:px-3.5 max-narrow:py-1.5">
       <div className="min-w-0 flex-1 max-narrow:basis-full">
         <h1 className="truncate text-2xl">{sayPageTitle(doc.title)}</h1>
-        <p className="truncate text-sm text-soft">
-          for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span> ·{' '}
-          <Button kind="link" onClick={onVersions}>
+        <p className="flex gap-x-1.5 text-sm text-soft">
+          <span className="truncate">
+            for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span>
+          </span>
+          <span aria-hidden>·</span>
+          <Button kind="link" className="flex-none" onClick={onVersions}>
             Versions
           </Button>
-          {others.length > 0 ? <b className="font-semibold text-ink"> · {sayOthers(others)}</b> : null}
+          {others.length > 0 ? (
+            <b className="min-w-0 truncate font-semibold text-ink">· {sayOthers(others)}</b>
+          ) : null}
         </p>
       </div>
       {part === 'all' ? (

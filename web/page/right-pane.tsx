@@ -34,6 +34,7 @@ import { FieldSet } from '../ui/field-set.tsx';
 import { BlockRows } from './block-rows.tsx';
 import type { Opened } from './opened.ts';
 import { SeveralCard } from './several-card.tsx';
+import { SeveralPlacedCard } from './several-placed-card.tsx';
 import { TextCard } from './text-card.tsx';
 import type { PageSession, PageView } from './use-page-session.ts';
 
@@ -66,6 +67,12 @@ export function RightPane({
   const openedAsset = opened?.kind === 'asset' && isHere(view, opened.id) ? opened.id : null;
   const asset = usePiece(view.selected?.asset ?? openedAsset);
   useKeepRow(session.pageId, { use: view.selected?.id ?? null, piece: openedAsset }, row);
+  if (view.chosen > 1)
+    return (
+      <SidePane data-pane="label" aria-label="Label">
+        <SeveralPlacedCard session={session} />
+      </SidePane>
+    );
   if (opened?.kind === 'want' && !view.selected) {
     return (
       <SidePane aria-label="Wants">
@@ -204,9 +211,9 @@ function RoleDeeds({ session, view, asset, rules }: DeedProps & { readonly rules
       >
         {teaserOf(doc) ? 'Show it in the teaser' : 'Make a teaser of it'}
       </Button>
-      {asset.kind === 'document' && !selected ? (
+      {(asset.kind === 'document' || asset.kind === 'picture') && !selected ? (
         <Button kind="link" onClick={() => linkFile(editor, asset.id, asset.label.title || asset.stem)}>
-          Link to its file
+          {asset.kind === 'document' ? 'Link to its file' : 'Words that open it'}
         </Button>
       ) : null}
       {isPicture && inside.length === 0 ? (

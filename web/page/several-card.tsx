@@ -3,10 +3,11 @@ import type { PageDoc } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { LabelRow } from '../label/row.tsx';
 import { pieces } from '../pieces/pieces.ts';
+import { ofTray } from '../sheet/blocks/gathered.ts';
 import { takeAllOffTray } from '../sheet/commands.ts';
 import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
-import { ARRANGEMENTS } from './arrangements.tsx';
+import { Arrangements } from './arrangements.tsx';
 import type { PageSession } from './use-page-session.ts';
 
 interface SeveralCardProps {
@@ -45,26 +46,17 @@ export function SeveralCard({ session, page, ids, isEditable, onDone }: SeveralC
       {isEditable ? (
         <>
           <LabelRow name="Make">
-            <div className="grid grid-cols-2 gap-2">
-              {ARRANGEMENTS.map(({ words, make, fits, Drawing }) => (
-                <button
-                  key={words}
-                  type="button"
-                  className="grid cursor-pointer content-between justify-items-start gap-1.5 rounded-sm border border-line bg-panel p-2 text-left hover:border-ink disabled:cursor-not-allowed disabled:opacity-55"
-                  disabled={!fits(chosen.length)}
-                  onClick={() => {
-                    make(editor, ids);
-                    onDone();
-                  }}
-                >
-                  <Drawing count={chosen.length} />
-                  {words}
-                </button>
-              ))}
-            </div>
+            <Arrangements
+              pieces={chosen}
+              onMake={(make) => {
+                make(editor, ofTray(editor, ids));
+                onDone();
+              }}
+            />
             <p className="text-soft">
               It stands where the caret is, in the order in which the pieces were chosen. On a card, the title
-              of a piece is the heading and its caption the words.
+              of a piece is the heading and its caption the words. Links say the kind and size of a file, and
+              a picture opens larger from its.
             </p>
           </LabelRow>
           <LabelRow name="Choice">

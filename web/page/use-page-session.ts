@@ -7,6 +7,7 @@ import type { PageDoc } from '#core/page/model.ts';
 import { putOwnViews } from '../pieces/own-views.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { blockAround } from '../sheet/blocks/walk.ts';
+import { chosenIn } from '../sheet/chosen-pieces.ts';
 import { NAME_META, selectedPlacement } from '../sheet/commands.ts';
 import { connectSheet, makeEditor } from '../sheet/editor.ts';
 import type { SheetHooks } from '../sheet/hooks.ts';
@@ -34,6 +35,8 @@ export interface PageView {
   readonly selected: Placement | null;
   /** The cursor is in this block, or a placement is selected there. */
   readonly block: string | null;
+  /** How many pieces are chosen together on the sheet. */
+  readonly chosen: number;
   readonly recovered: boolean;
 }
 
@@ -115,7 +118,13 @@ function open(page: Page, isEditable: boolean, hooks: SessionHooks): PageSession
       hooks.onOthers(updatedBy);
     },
   });
-  const view = new Store<PageView>({ doc: shown, selected: null, block: null, recovered: kept !== null });
+  const view = new Store<PageView>({
+    doc: shown,
+    selected: null,
+    block: null,
+    chosen: 0,
+    recovered: kept !== null,
+  });
   if (kept && isEditable) saver.resume({ ...kept, doc: shown });
   let reading: ReturnType<typeof setTimeout> | undefined;
   const readDoc = () => {
@@ -132,9 +141,11 @@ function open(page: Page, isEditable: boolean, hooks: SessionHooks): PageSession
   editor.on('transaction', ({ transaction }) => {
     const block = blockOf(editor);
     const selected = selectedPlacement(editor);
+    const chosen = chosenIn(editor.state).length;
     // While letters are typed into one block nothing else on the screen changes: it is not drawn anew at each of them.
     const isTyping = transaction.docChanged && selected === null && view.state.selected === null;
-    if (!isTyping || block !== view.state.block) view.set({ ...view.state, selected, block });
+    if (!isTyping || block !== view.state.block || chosen !== view.state.chosen)
+      view.set({ ...view.state, selected, block, chosen });
     if (!transaction.docChanged) return;
     // Letters appear at once; the page is read from the editor when a burst of typing pauses.
     if (transaction.getMeta(NAME_META) !== undefined) readDoc();

@@ -19,6 +19,7 @@ import { closedAround } from './blocks/flow.ts';
 import { blockIds } from './blocks/ids.ts';
 import { SHEET_KINDS } from './blocks/kinds.ts';
 import { caretFirst } from './caret-first.ts';
+import { CHOSEN_LOOK, chosenKey, chosenPieces } from './chosen-pieces.ts';
 import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
 import { foundMarks } from './find.ts';
 import type { SheetHooks } from './hooks.ts';
@@ -92,6 +93,7 @@ export function makeEditor(
       emptiedRows,
       leadMark,
       ...BLOCK_MARKS,
+      chosenPieces,
       pictureOffer(hooks),
       mostBlocks(hooks.onTooLong),
       ledgerExtension(scope),
@@ -101,7 +103,7 @@ export function makeEditor(
     ],
     editorProps: {
       attributes: {
-        class: `sheet-text placard-column ${LEAD_LOOK} ${NEW_WINDOW_LOOK} ${BLOCK_MARKS_LOOK}`,
+        class: `sheet-text placard-column ${LEAD_LOOK} ${NEW_WINDOW_LOOK} ${BLOCK_MARKS_LOOK} ${CHOSEN_LOOK}`,
         'aria-label': name,
         role: 'textbox',
         'aria-multiline': 'true',
@@ -178,7 +180,8 @@ export function connectSheet(editor: Editor, hooks: SheetHooks): void {
         void filesOfDrop(data).then((files) => hooks.onFiles(files, at));
         return true;
       },
-      handleKeyDown: (_view, event) => {
+      handleKeyDown: (view, event) => {
+        if (chosenKey(view, event)) return true;
         if (isLinkKey(event) && !editor.state.selection.empty && !selectedPlacement(editor)) {
           // Elsewhere the same keys find things.
           event.stopPropagation();

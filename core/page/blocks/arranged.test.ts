@@ -192,8 +192,8 @@ describe('a before-and-after', () => {
     );
     expect(made.match(/<figure /g)).toHaveLength(2);
     expect(widthsAt(1280, pair(use('usual'), use('wide')))).toEqual([PLAIN_RULES.column, PLAIN_RULES.column]);
-    expect(pageScript(examplePage(pair(use('usual'))))).toContain('.before-after');
-    expect(pageScript(examplePage(paragraph('Words')))).toBe('');
+    expect(pageScript(examplePage(pair(use('usual'))), new Map())).toContain('.before-after');
+    expect(pageScript(examplePage(paragraph('Words')), new Map())).toBe('');
   });
 
   it('is two plain figures where there is no style sheet, and one where the other is gone', () => {

@@ -73,7 +73,8 @@ function checkHeld({ page, pages, pieces }: ProofInput): readonly Found[] {
         return [{ code: 'page-link-broken', values: { title }, place, remedies: [] }];
       }
       const fileId = fileIdIn(href);
-      return fileId !== null && pieces.get(fileId)?.kind !== 'document'
+      const kind = fileId === null ? undefined : pieces.get(fileId)?.kind;
+      return fileId !== null && kind !== 'document' && kind !== 'picture'
         ? [{ code: 'file-link-broken', values: {}, place, remedies: [] }]
         : [];
     }),

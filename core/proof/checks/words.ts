@@ -1,3 +1,4 @@
+import { linkedFiles } from '../../page/linked.ts';
 import { isPicture } from '../../page/piece.ts';
 import { altHere, captionHere } from '../../page/words.ts';
 import { type AltFault, altFault, withoutImageOf } from '../../words/alt.ts';
@@ -6,6 +7,22 @@ import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '
 
 /** Alt text by the W3C WAI decision tree; WCAG 2.2, 1.1.1. */
 export function checkWords(input: ProofInput): readonly Found[] {
+  return [...checkPlaced(input), ...checkLinked(input)];
+}
+
+/** A picture that words lead to is shown by itself, and says then what it shows. */
+function checkLinked({ page, pieces, rules }: ProofInput): readonly Found[] {
+  return linkedFiles(page).flatMap(({ blockId, placement }): Found[] => {
+    const piece = pieces.get(placement.asset);
+    if (piece?.kind !== 'picture') return [];
+    const fault = altFault(altHere(rules, placement, piece), { linked: true, caption: '' });
+    if (fault !== 'missing' && fault !== 'decorative-linked') return [];
+    const place = { kind: 'block', blockId } as const;
+    return [{ code: 'alt-missing', values: { name: callPiece(piece), fault }, place, remedies: [] }];
+  });
+}
+
+function checkPlaced(input: ProofInput): readonly Found[] {
   return placedOf(input).flatMap((placed): readonly Found[] => {
     // What shows an embed or a document says nothing; the frame and the link have names of their own.
     if (!isPicture(placed.piece)) return [];

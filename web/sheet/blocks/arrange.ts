@@ -78,7 +78,7 @@ export function putInPlace(
 }
 
 /** The selection in a block that was made at a place: its first words, or its first piece where it has none. */
-function insideOf(tr: Transaction, at: number): Selection {
+export function insideOf(tr: Transaction, at: number): Selection {
   const made = tr.doc.nodeAt(at);
   const words = Selection.findFrom(tr.doc.resolve(at + 1), 1, true);
   if (made && words && words.from < at + made.nodeSize) return words;
@@ -98,6 +98,10 @@ export function usesOf(
     schema.node('placement', { ...newPlacement(crypto.randomUUID(), id), position: 'column', ...change }),
   );
 }
+
+/** A use as it fills a column or a card, whose width is its own. */
+export const inColumn = (piece: Node): Node =>
+  piece.type.create({ ...piece.attrs, position: 'column', width: null, margins: null });
 
 /** Puts an arrangement of pieces behind where the caret is, as a step of its own, with the pieces on the tray. */
 export function putArranged(editor: Editor, made: Node, assetIds: readonly string[], name: string): void {

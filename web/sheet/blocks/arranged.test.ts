@@ -28,6 +28,7 @@ import {
   shareColumns,
 } from './columns/commands.ts';
 import { galleryOfPieces, makeGallery } from './gallery/commands.ts';
+import { ofTray } from './gathered.ts';
 import { makeTeaser, removeTeaser, setLead, teaserId } from './teaser/commands.ts';
 
 layNothingOut();
@@ -110,11 +111,14 @@ describe('a gallery', () => {
     all(editor);
     expect(makeGallery(editor)).toBe(false);
     expect(shortOf(editor)).toBe('a Between b -');
-    expect(galleryOfPieces(editor, [])).toBe(false);
+    expect(galleryOfPieces(editor, ofTray(editor, []))).toBe(false);
     expect(
       galleryOfPieces(
         editor,
-        Array.from({ length: 201 }, () => 'heron'),
+        ofTray(
+          editor,
+          Array.from({ length: 201 }, () => 'heron'),
+        ),
       ),
     ).toBe(false);
   });
@@ -171,8 +175,8 @@ describe('a before-and-after', () => {
       null,
       { across: 3, down: 2 },
     ]);
-    expect(pairOfPieces(editor, ['wide'])).toBe(false);
-    expect(pairOfPieces(editor, ['wide', 'square', 'heron'])).toBe(false);
+    expect(pairOfPieces(editor, ofTray(editor, ['wide']))).toBe(false);
+    expect(pairOfPieces(editor, ofTray(editor, ['wide', 'square', 'heron']))).toBe(false);
   });
 
   it('holds two and no third, and exchanges them', () => {
@@ -212,7 +216,7 @@ describe('columns', () => {
     const editor = editorOf(paragraph('One'), gallery('a'), paragraph('Two'));
     all(editor);
     expect(makeColumns(editor)).toBe(false);
-    expect(columnsOfPieces(editor, ['heron'])).toBe(false);
+    expect(columnsOfPieces(editor, ofTray(editor, ['heron']))).toBe(false);
   });
 
   it('get shares, a first on a phone, another and one less', () => {

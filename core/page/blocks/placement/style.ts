@@ -19,13 +19,13 @@ export function placementStyle(
   rules: HouseRules,
   placements: readonly Placement[],
   pieces: ReadonlyMap<string, Piece> | 'any',
+  isLarger: boolean,
 ): string {
   const gutters = 2 * rules.gutter;
   const breakout = Math.max(rules.breakout, rules.column);
   const isWorded = pieces === 'any' || placements.some((one) => hasText(rules, one, pieces));
   const has = (kind: Piece['kind']) =>
     pieces === 'any' || placements.some(({ asset }) => pieces.get(asset)?.kind === kind);
-  const isLarger = placements.some(({ click }) => click.kind === 'larger');
   return [
     `${FIGURES}${isWorded ? OVER : ''}${has('embed') ? EMBED_STYLE : ''}${has('document') ? DOCUMENT : ''}${isLarger ? LARGER_STYLE : ''}`,
     `.placed.breakout { --room: min(${breakout}px, 100cqw - ${gutters}px); }`,

@@ -4,7 +4,8 @@ import type { Size } from '#core/media/dimensions.ts';
 import { isSameShape, shapeNear } from '#core/page/blocks/before-after/shapes.ts';
 import { shownSize } from '#core/page/picture.ts';
 import { corePieces } from '../../../pieces/pieces.ts';
-import { chosenBlocks, isEmptyLine, putArranged, putInPlace, trimmed, usesOf } from '../arrange.ts';
+import { chosenBlocks, isEmptyLine, putInPlace, trimmed } from '../arrange.ts';
+import type { Gathered } from '../gathered.ts';
 import { placementOf } from '../placement/node.ts';
 
 const isPiece = ({ type }: Node) => type.name === 'placement';
@@ -18,10 +19,10 @@ export function makePair(editor: Editor): boolean {
   return made !== null && putInPlace(editor, chosen, made, 'making a before-and-after');
 }
 
-/** Makes a before-and-after of two pieces behind the caret, the first before; false for fewer or more. */
-export function pairOfPieces(editor: Editor, assetIds: readonly string[]): boolean {
-  const made = pairOf(editor, usesOf(editor.schema, assetIds, {}));
-  if (made) putArranged(editor, made, assetIds, 'making a before-and-after');
+/** Makes a before-and-after of two gathered pieces, the first before; false for fewer or more. */
+export function pairOfPieces(editor: Editor, { pieces, put }: Gathered): boolean {
+  const made = pairOf(editor, pieces);
+  if (made) put(made, 'making a before-and-after');
   return made !== null;
 }
 

@@ -10,6 +10,7 @@ import { exampleAsset } from '../../../testing.tsx';
 import { changeBlock, movePlacement } from '../../commands.ts';
 import { blocksOf, closeEditor, copied, editorOf, layNothingOut, pasting } from '../../testing.ts';
 import { findBlock, shapePieces, takeApart } from '../arrange.ts';
+import { ofTray } from '../gathered.ts';
 import { addCard, cardAround, makeCards, moveCard, removeCard } from './commands.ts';
 import { cardsOfPieces } from './of-pieces.ts';
 
@@ -189,7 +190,7 @@ describe('a row of cards of pieces', () => {
   it('has the title of each as heading, one under the last before it, and its caption as words', () => {
     held();
     const editor = editorOf(heading('Birds', 3), paragraph('Here'));
-    expect(cardsOfPieces(editor, ['heron', 'bittern'])).toBe(true);
+    expect(cardsOfPieces(editor, ofTray(editor, ['heron', 'bittern']))).toBe(true);
     const made = blocksOf(editor).find(({ type }) => type === 'cards');
     if (made?.type !== 'cards') throw new Error('There are no cards.');
     const [first, second] = made.content;
@@ -208,11 +209,14 @@ describe('a row of cards of pieces', () => {
 
   it('is none of nothing, and of more than there may be', () => {
     const editor = editorOf(paragraph('Here'));
-    expect(cardsOfPieces(editor, [])).toBe(false);
+    expect(cardsOfPieces(editor, ofTray(editor, []))).toBe(false);
     expect(
       cardsOfPieces(
         editor,
-        Array.from({ length: 61 }, () => 'heron'),
+        ofTray(
+          editor,
+          Array.from({ length: 61 }, () => 'heron'),
+        ),
       ),
     ).toBe(false);
     expect(shortOf(editor)).toBe('Here');

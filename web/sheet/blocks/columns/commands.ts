@@ -4,16 +4,8 @@ import { Selection } from '@tiptap/pm/state';
 import { COLUMN_COUNTS } from '#core/page/blocks/columns/schema.ts';
 import { isFlowBlock } from '#core/page/blocks/flow-block.ts';
 import { named } from '../../commands.ts';
-import {
-  beginOf,
-  chosenBlocks,
-  findBlock,
-  groupsOf,
-  isEmptyLine,
-  putArranged,
-  putInPlace,
-  usesOf,
-} from '../arrange.ts';
+import { beginOf, chosenBlocks, findBlock, groupsOf, inColumn, isEmptyLine, putInPlace } from '../arrange.ts';
+import type { Gathered } from '../gathered.ts';
 
 export const MOST_COLUMNS = COLUMN_COUNTS.at(-1) ?? 4;
 
@@ -45,12 +37,12 @@ function split(blocks: readonly Node[]): readonly (readonly Node[])[] {
   return [said.slice(0, half), said.slice(half)];
 }
 
-/** Makes columns of two to four pieces behind the caret, one in each; false for fewer or more. */
-export function columnsOfPieces(editor: Editor, assetIds: readonly string[]): boolean {
-  if (assetIds.length < 2 || assetIds.length > MOST_COLUMNS) return false;
+/** Makes columns of two to four gathered pieces, one in each; false for fewer or more. */
+export function columnsOfPieces(editor: Editor, { pieces, put }: Gathered): boolean {
+  if (pieces.length < 2 || pieces.length > MOST_COLUMNS) return false;
   const { schema } = editor.state;
-  const parts = usesOf(schema, assetIds, {}).map((piece) => [piece, schema.node('paragraph')]);
-  putArranged(editor, columnsNode(schema, parts), assetIds, 'making columns');
+  const parts = pieces.map((piece) => [inColumn(piece), schema.node('paragraph')]);
+  put(columnsNode(schema, parts), 'making columns');
   return true;
 }
 

@@ -1,7 +1,8 @@
 import type { Editor } from '@tiptap/core';
 import type { Node, Schema } from '@tiptap/pm/model';
 import { GALLERY_LIMIT, galleryPerRow } from '#core/page/blocks/gallery/schema.ts';
-import { chosenBlocks, isEmptyLine, putArranged, putInPlace, trimmed, usesOf } from '../arrange.ts';
+import { chosenBlocks, isEmptyLine, putInPlace, trimmed } from '../arrange.ts';
+import type { Gathered } from '../gathered.ts';
 
 const isPiece = ({ type }: Node) => type.name === 'placement';
 
@@ -14,10 +15,15 @@ export function makeGallery(editor: Editor): boolean {
   return made !== null && putInPlace(editor, chosen, made, 'making a gallery');
 }
 
-/** Makes a gallery of pieces behind the caret, each of which opens larger; false where there are too many, or none. */
-export function galleryOfPieces(editor: Editor, assetIds: readonly string[]): boolean {
-  const made = galleryOf(editor.schema, usesOf(editor.schema, assetIds, { click: { kind: 'larger' } }));
-  if (made) putArranged(editor, made, assetIds, 'making a gallery');
+/** Makes a gallery of gathered pieces, each of which opens larger; false where there are too many, or none. */
+export function galleryOfPieces(editor: Editor, gathered: Gathered): boolean {
+  const larger = gathered.pieces.map((piece) =>
+    piece.attrs.click?.kind === 'link'
+      ? piece
+      : piece.type.create({ ...piece.attrs, click: { kind: 'larger' } }),
+  );
+  const made = galleryOf(editor.schema, larger);
+  if (made) gathered.put(made, 'making a gallery');
   return made !== null;
 }
 
