@@ -2,8 +2,9 @@ import { appendFile, copyFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import type { Block } from '#core/page/blocks/block.ts';
-import { examplePlacement, paragraph } from '#core/page/testing.ts';
+import { examplePlacement, paragraph, placed } from '#core/page/testing.ts';
 import { CHROMIUM } from '../scripts/lib/browser.mjs';
+import { everyKind } from './every-kind.ts';
 import { benchFirstSight } from './first-sight.ts';
 import { millis, say, times } from './measure.ts';
 import { type BenchWorld, grainedOriginals, ORIGIN } from './world.ts';
@@ -40,25 +41,33 @@ export async function benchInterface({ folder }: Pick<BenchWorld, 'folder'>): Pr
 }
 
 async function typing(page: Page): Promise<void> {
+  await typingOn(page, 'a page of 300 placements', (ids) =>
+    Array.from({ length: 300 }, (_, at): Block[] => [
+      paragraph(WORDS, `text-${at}`),
+      placed(examplePlacement('column', { id: `p${at}`, asset: ids[at % ids.length] ?? '' })),
+    ]).flat(),
+  );
+  await typingOn(page, 'one of 300 in blocks of every kind', (ids) => everyKind(ids, 300));
+}
+
+const WORDS = 'You hear them long before you see one: a note like breath across the neck of a bottle.';
+
+async function typingOn(
+  page: Page,
+  what: string,
+  blocksOf: (assetIds: readonly string[]) => readonly Block[],
+): Promise<void> {
   const assets = await (await page.request.get(`${ORIGIN}/api/assets?limit=40`)).json();
   const ids: string[] = assets.assets.map((asset: { id: string }) => asset.id);
-  const blocks = Array.from({ length: 300 }, (_, at): Block[] => [
-    paragraph(
-      'You hear them long before you see one: a note like breath across the neck of a bottle.',
-      `text-${at}`,
-    ),
-    {
-      type: 'placement',
-      attrs: examplePlacement('column', { id: `p${at}`, asset: ids[at % ids.length] ?? '' }),
-    },
-  ]).flat();
   const made = await page.request.post(`${ORIGIN}/api/pages`, {
     data: { title: 'Three hundred placements', targetId: 'reserve', wants: [], due: null },
     headers: { origin: ORIGIN },
   });
   const { id } = await made.json();
   await page.request.put(`${ORIGIN}/api/pages/${id}`, {
-    data: { doc: { title: 'Three hundred placements', wants: [], tray: [...new Set(ids)], blocks } },
+    data: {
+      doc: { title: 'Three hundred placements', wants: [], tray: [...new Set(ids)], blocks: blocksOf(ids) },
+    },
     headers: { origin: ORIGIN, 'if-match': '"1"' },
   });
   const typed = async (isBare: boolean) => {
@@ -79,7 +88,7 @@ async function typing(page: Page): Promise<void> {
   const bare = await typed(true);
   const middle = (sorted: readonly number[]) => sorted[Math.floor(sorted.length / 2)] ?? 0;
   say(
-    'a key typed in a page of 300 placements (aim: under 16 ms)',
+    `a key typed in ${what} (aim: under 16 ms)`,
     `${millis(middle(ours))}, p95 ${millis(ours[Math.floor(ours.length * 0.95)] ?? 0)}, ${times(middle(ours), middle(bare))} the same page without any editor`,
   );
   say(

@@ -80,12 +80,12 @@ export function PageHeader({
     <header className="col-span-full flex min-h-14.5 items-center gap-5 border-b border-line bg-panel px-4.5 py-1.25 max-middle:flex-wrap max-middle:gap-x-3 max-middle:gap-y-2 max-narrow:min-h-0 max-narrow:px-3.5 max-narrow:py-1.5">
       <div className="min-w-0 flex-1 max-narrow:basis-full">
         <h1 className="truncate text-2xl">{sayPageTitle(doc.title)}</h1>
-        <p className="flex gap-x-1.5 text-sm text-soft">
+        <p className="flex items-baseline gap-x-1.5 text-sm text-soft">
           <span className="truncate">
             for the {rules.name} · column {rules.column} px · <span role="status">{saySaving(saving)}</span>
           </span>
           <span aria-hidden>·</span>
-          <Button kind="link" className="flex-none" onClick={onVersions}>
+          <Button kind="link" className="min-h-0 flex-none" onClick={onVersions}>
             Versions
           </Button>
           {others.length > 0 ? (

@@ -51,19 +51,53 @@ function partsOf(before: string, after: string): readonly Part[] {
     { removed: true, added: false, value: before },
     { removed: false, added: true, value: after },
   ];
-  return parts
-    .filter(({ value }) => value !== '')
-    .map(({ removed, added, value }, at) => ({
-      key: `${at}`,
-      sort: removed ? 'gone' : added ? 'new' : 'same',
-      words: removed || added ? value : shortened(value, at === 0, at === parts.length - 1),
-    }));
+  return together(parts.filter(({ value }) => value !== '')).map(({ sort, words }, at, all) => ({
+    key: `${at}`,
+    sort,
+    words: sort === 'same' ? shortened(words, at === 0, at === all.length - 1) : words,
+  }));
+}
+
+type Run = Omit<Part, 'key'>;
+
+/** Changes with nothing but a blank between them are one: all that is gone, and then all that is new. */
+function together(
+  parts: readonly { readonly removed: boolean; readonly added: boolean; readonly value: string }[],
+): readonly Run[] {
+  const runs: Run[] = [];
+  let [gone, fresh, blank] = ['', '', ''];
+  const end = () => {
+    if (gone !== '') runs.push({ sort: 'gone', words: gone });
+    if (fresh !== '') runs.push({ sort: 'new', words: fresh });
+    if (blank !== '') runs.push({ sort: 'same', words: blank });
+    [gone, fresh, blank] = ['', '', ''];
+  };
+  for (const { removed, added, value } of parts) {
+    if (!removed && !added) {
+      if (value.trim() === '' && gone + fresh !== '') blank += value;
+      else {
+        const before = blank;
+        blank = '';
+        end();
+        runs.push({ sort: 'same', words: before + value });
+      }
+      continue;
+    }
+    if (blank !== '') {
+      [gone, fresh, blank] = [gone + blank, fresh + blank, ''];
+    }
+    if (removed) gone += value;
+    else fresh += value;
+  }
+  end();
+  return runs;
 }
 
 /** Words that did not change: their ends where something changes beside them. */
 function shortened(words: string, isFirst: boolean, isLast: boolean): string {
-  const head = isFirst ? '' : words.slice(0, AROUND);
-  const tail = isLast ? '' : words.slice(-AROUND);
-  const isWhole = words.length <= head.length + tail.length + 1 || (isFirst && isLast);
-  return isWhole ? words : `${head}…${tail}`;
+  const [before, after] = [isFirst ? 0 : AROUND, isLast ? 0 : AROUND];
+  if ((isFirst && isLast) || words.length <= before + after) return words;
+  const head = words.slice(0, before).replace(/\S*$/, '');
+  const tail = after === 0 ? '' : words.slice(-after).replace(/^\S*/, '');
+  return `${head}…${tail}`;
 }

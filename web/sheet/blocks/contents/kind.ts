@@ -2,6 +2,7 @@ import { type Editor, Node as EditorNode, mergeAttributes } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import type { NodeView } from '@tiptap/pm/view';
 import { messagesFor } from '#core/messages/messages.ts';
+import type { Anchored } from '#core/page/anchored.ts';
 import { type Entry, entriesOf } from '#core/page/blocks/contents/entries.ts';
 import { HEADING_LEVELS, type HeadingLevel } from '#core/page/blocks/heading/schema.ts';
 import { afterSelection } from '../../commands.ts';
@@ -47,6 +48,7 @@ class ContentsView implements NodeView {
   readonly #language: string;
   readonly #draw = () => this.#show();
   #deepest: HeadingLevel;
+  #headings: readonly Anchored[] | null = null;
   #shown = '';
 
   constructor(node: Node, editor: Editor, language: string) {
@@ -75,9 +77,13 @@ class ContentsView implements NodeView {
   }
 
   #show(): void {
-    const entries = entriesOf(headingsOf(this.#editor.state.doc, this.#language), this.#deepest);
+    const headings = headingsOf(this.#editor.state.doc, this.#language);
+    const name = `contents to-${this.#deepest}`;
+    if (headings === this.#headings && this.dom.className === name) return;
+    this.#headings = headings;
+    this.dom.className = name;
+    const entries = entriesOf(headings, this.#deepest);
     const next = JSON.stringify(entries);
-    this.dom.className = `contents to-${this.#deepest}`;
     if (next === this.#shown) return;
     this.#shown = next;
     this.dom.replaceChildren(entries.length > 0 ? listOf(entries) : emptyLine());
