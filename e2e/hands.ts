@@ -47,6 +47,18 @@ export async function beginPage(page: Page, title: string): Promise<void> {
   await expect(sheet(page)).toBeVisible();
 }
 
+/** Begins a page with these lines of text on it, saved; answers its address. */
+export async function beginText(page: Page, title: string, ...lines: readonly string[]): Promise<string> {
+  await beginPage(page, title);
+  await sheet(page).click();
+  for (const [at, words] of lines.entries()) {
+    if (at > 0) await page.keyboard.press('Enter');
+    await page.keyboard.type(words);
+  }
+  await saved(page);
+  return page.url();
+}
+
 export const sheet = (page: Page) => page.getByRole('textbox', { name: 'Text of the page' });
 export const tray = (page: Page) => page.getByRole('region', { name: 'Tray' });
 export const label = (page: Page) => page.getByRole('complementary', { name: 'Label' });

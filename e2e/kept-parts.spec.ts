@@ -1,19 +1,8 @@
 import { expect, type Page } from '@playwright/test';
-import { beginPage, expectAccessible, htmlOf, label, row, saved, sheet, signIn, tabTo } from './hands.ts';
+import { beginText, expectAccessible, htmlOf, label, row, saved, sheet, signIn, tabTo } from './hands.ts';
 import { test } from './test.ts';
 
 const part = (page: Page) => sheet(page).locator('.kept-part');
-
-async function beginWith(page: Page, title: string, ...lines: readonly string[]): Promise<string> {
-  await beginPage(page, title);
-  await sheet(page).click();
-  for (const [at, words] of lines.entries()) {
-    if (at > 0) await page.keyboard.press('Enter');
-    await page.keyboard.type(words);
-  }
-  await saved(page);
-  return page.url();
-}
 
 async function keepAs(page: Page, name: string): Promise<void> {
   await label(page).getByRole('button', { name: 'kept part', exact: true }).click();
@@ -27,13 +16,13 @@ test('a part is kept, stands on three pages, is changed once with the pages show
   page,
 }) => {
   await signIn(page, 'Mara');
-  const first = await beginWith(page, 'Part one', 'Come along on Sunday.');
+  const first = await beginText(page, 'Part one', 'Come along on Sunday.');
   await keepAs(page, 'Sunday call');
   await expectAccessible(page);
 
   const others: string[] = [];
   for (const title of ['Part two', 'Part three']) {
-    others.push(await beginWith(page, title, 'Something else.'));
+    others.push(await beginText(page, title, 'Something else.'));
     await row(page, 'Kept parts').getByRole('button', { name: 'Add Sunday call' }).click();
     await expect(part(page)).toHaveText('Come along on Sunday.');
     await saved(page);
@@ -84,11 +73,11 @@ test('a change everywhere reaches a page that somebody has open, and is taken ba
   context,
 }) => {
   await signIn(page, 'Mara');
-  await beginWith(page, 'Open one', 'Low water at six.');
+  await beginText(page, 'Open one', 'Low water at six.');
   await keepAs(page, 'Water');
   const second = await context.newPage();
   await second.goto('/');
-  await beginWith(second, 'Open two', 'Words.');
+  await beginText(second, 'Open two', 'Words.');
   await row(second, 'Kept parts').getByRole('button', { name: 'Add Water' }).click();
   await expect(part(second)).toHaveText('Low water at six.');
   await saved(second);
@@ -104,7 +93,7 @@ test('a change everywhere reaches a page that somebody has open, and is taken ba
 
 test('by keyboard alone: a part is set apart, kept, added and changed everywhere', async ({ page }) => {
   await signIn(page, 'Mara');
-  const first = await beginWith(page, 'Key one', 'Bring boots.');
+  const first = await beginText(page, 'Key one', 'Bring boots.');
   const press = async (name: string | RegExp) => {
     await tabTo(label(page).getByRole('button', { name, exact: typeof name === 'string' }));
     await page.keyboard.press('Enter');
@@ -125,7 +114,7 @@ test('by keyboard alone: a part is set apart, kept, added and changed everywhere
   await page.keyboard.press('Enter');
   await expect(row(page, 'Kept part').getByText('Boots, on this page alone.')).toBeVisible();
   await saved(page);
-  await beginWith(page, 'Key two', 'Words.');
+  await beginText(page, 'Key two', 'Words.');
   await press('Add Boots');
   await expect(part(page)).toHaveText('Bring boots.');
   await sheet(page).focus();

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
-  beginPage,
+  beginText,
   choose,
   expectAccessible,
   htmlOf,
@@ -17,18 +17,6 @@ const pane = (page: Page) => page.getByRole('complementary', { name: 'Translatio
 const part = (page: Page, name: string) => pane(page).getByRole('region', { name });
 const original = (page: Page) => page.getByRole('textbox', { name: 'Text of the original' });
 
-async function beginWith(page: Page, title: string, ...lines: readonly string[]): Promise<string> {
-  await signIn(page, 'Mara');
-  await beginPage(page, title);
-  await sheet(page).click();
-  for (const [at, words] of lines.entries()) {
-    if (at > 0) await page.keyboard.press('Enter');
-    await page.keyboard.type(words);
-  }
-  await saved(page);
-  return page.url();
-}
-
 async function beginGerman(page: Page): Promise<string> {
   await row(page, 'Translations').getByRole('button', { name: 'Begin a translation' }).click();
   await choose(
@@ -43,7 +31,8 @@ async function beginGerman(page: Page): Promise<string> {
 test('a translation shares the arrangement, says what is not translated, and what its original says otherwise since', async ({
   page,
 }) => {
-  const english = await beginWith(
+  await signIn(page, 'Mara');
+  const english = await beginText(
     page,
     'Boots in two languages',
     'Boots are enough.',
@@ -111,7 +100,8 @@ test('a translation shares the arrangement, says what is not translated, and wha
 });
 
 test('there is one page in each language', async ({ page }) => {
-  const english = await beginWith(page, 'Once in German', 'Boots.');
+  await signIn(page, 'Mara');
+  const english = await beginText(page, 'Once in German', 'Boots.');
   await beginGerman(page);
   await page.goto(english);
   await row(page, 'Translations').getByRole('button', { name: 'Begin a translation' }).click();

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
-  beginPage,
+  beginText,
   dropFiles,
   expectAccessible,
   saved,
@@ -16,17 +16,6 @@ const pane = (page: Page) => page.getByRole('complementary', { name: 'Versions' 
 const then = (page: Page) => page.getByRole('textbox', { name: 'Text of the version' });
 const differences = (page: Page) => pane(page).getByRole('region', { name: 'What differs' });
 
-async function beginWith(page: Page, title: string, ...lines: readonly string[]): Promise<void> {
-  await signIn(page, 'Mara');
-  await beginPage(page, title);
-  await sheet(page).click();
-  for (const [at, words] of lines.entries()) {
-    if (at > 0) await page.keyboard.press('Enter');
-    await page.keyboard.type(words);
-  }
-  await saved(page);
-}
-
 async function name(page: Page, called: string): Promise<void> {
   await pane(page).getByLabel('Name what stands now').fill(called);
   await pane(page).getByRole('button', { name: 'Keep' }).click();
@@ -36,7 +25,8 @@ async function name(page: Page, called: string): Promise<void> {
 test('a version is named, compared side by side and in words, and brought back in part and whole', async ({
   page,
 }) => {
-  await beginWith(page, 'The second walk', 'Boots are enough.', 'The gate is closed.', 'Bring water.');
+  await signIn(page, 'Mara');
+  await beginText(page, 'The second walk', 'Boots are enough.', 'The gate is closed.', 'Bring water.');
   await page.getByRole('button', { name: 'Versions' }).click();
   await expect(pane(page).getByText('None is kept yet.')).toBeVisible();
   await name(page, 'Before the second walk');
@@ -93,7 +83,8 @@ test('a version is named, compared side by side and in words, and brought back i
 test('a version is kept by itself when the page goes out, and shows the pieces that have left the page since', async ({
   page,
 }) => {
-  await beginWith(page, 'Gone out once', 'Words.');
+  await signIn(page, 'Mara');
+  await beginText(page, 'Gone out once', 'Words.');
   await dropFiles(page, tray(page), [await smallPicture('gate at low water')]);
   await tray(page).getByRole('button', { name: /gate/ }).first().dblclick();
   await expect(sheet(page).locator('figure img')).toBeVisible();
@@ -116,7 +107,8 @@ test('a version is kept by itself when the page goes out, and shows the pieces t
 test('by keyboard alone: found by its name in Find or do, named, looked at, brought back', async ({
   page,
 }) => {
-  await beginWith(page, 'By key', 'Boots are enough.');
+  await signIn(page, 'Mara');
+  await beginText(page, 'By key', 'Boots are enough.');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('Versions of this');
   await page.keyboard.press('Enter');

@@ -1,45 +1,29 @@
 import { useQuery } from '@tanstack/react-query';
 import { Maximize2, Minimize2 } from 'lucide-react';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { MOST_BLOCKS } from '#core/page/model.ts';
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
-import { placementsOf } from '#core/page/walk.ts';
 import { meQuery, pageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
-import { onTray } from '../arrivals/arrivals.ts';
-import { mayCarry } from '../arrivals/carried-text.ts';
 import { ComingIn } from '../arrivals/coming-in.tsx';
 import type { FoundFile } from '../arrivals/dropped.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
-import { droppedPieces, holdsPieces } from '../drag/dragged.ts';
 import { hostsQuery } from '../embeds/embed-queries.ts';
-import { useOffer } from '../frame/commands.ts';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
-import { type KeptRow, keptRow } from '../label/kept-row.ts';
-import { isLabelRowName, type LabelRowName } from '../label/row.tsx';
+import { keptRow } from '../label/kept-row.ts';
+import type { LabelRowName } from '../label/row.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
-import { pagesChanged } from '../pieces/pages-changed.ts';
 import { usePiece } from '../pieces/pieces.ts';
-import {
-  afterSelection,
-  fillWant,
-  letGo,
-  moveOnTray,
-  placePiece,
-  removePlacement,
-  selectedPlacement,
-  selectPlacement,
-  takeOffTray,
-} from '../sheet/commands.ts';
+import { afterSelection } from '../sheet/commands.ts';
 import type { SheetText } from '../sheet/rich-text.ts';
 import { Sheet } from '../sheet/sheet.tsx';
 import { SourceBeside } from '../source/source-beside.tsx';
-import { Tray, type TrayHands } from '../tray/tray.tsx';
+import { Tray } from '../tray/tray.tsx';
 import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
 import { toast } from '../ui/toast.ts';
@@ -54,7 +38,10 @@ import { type Opened, withChosen } from './opened.ts';
 import { PageHeader } from './page-header.tsx';
 import { isPagePlace, type PagePlace } from './page-places.ts';
 import { RightPane } from './right-pane.tsx';
+import { open, type PageHands, trayHands } from './tray-hands.ts';
+import { useAsked, useCaretFirst, useGathered } from './use-asked.ts';
 import { type Beside, useBeside } from './use-beside.ts';
+import { useFinding } from './use-finding.ts';
 import { useOthers } from './use-others.ts';
 import { type PageSession, usePageSession } from './use-page-session.ts';
 import { useSheetAlone } from './use-sheet-alone.ts';
@@ -148,9 +135,6 @@ function focusSoon(selector: string, frames = 60): void {
   if (part) part.focus();
   else if (frames > 0) requestAnimationFrame(() => focusSoon(selector, frames - 1));
 }
-
-const NOT_CARRIED =
-  'What was dropped is no file, no address and no embed code. Nothing was taken: drop pictures, or what its host offers under Share or Embed.';
 
 const NO_HOSTS: Hosts = { entries: [], decisions: [] };
 
@@ -404,37 +388,6 @@ function AloneButton({ isAlone, onTurn }: AloneButtonProps) {
   );
 }
 
-/**
- * Ctrl F finds on the page, in words that the browser does not see as well. Pressed again in the field, the key is the
- * browser's own.
- */
-function useFinding(onOpen: () => void) {
-  const [isOpen, setOpen] = useState(false);
-  const field = useRef<HTMLInputElement>(null);
-  const begin = useRef(onOpen);
-  useEffect(() => {
-    begin.current = onOpen;
-  });
-  const open = useCallback(() => {
-    begin.current();
-    setOpen(true);
-    requestAnimationFrame(() => field.current?.select());
-  }, []);
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      const isFind = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'f';
-      if (!isFind || event.shiftKey || event.altKey || document.activeElement === field.current) return;
-      if (document.querySelector('[role="dialog"], [role="alertdialog"]')) return;
-      event.preventDefault();
-      open();
-    };
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, [open]);
-  useOffer([{ words: 'Find and replace on this page', act: open }]);
-  return { isOpen, setOpen, field };
-}
-
 /** The place that is looked at on a narrow screen: at first the one that the address asks for. */
 function usePlaceAsked() {
   const [params] = useSearchParams();
@@ -447,112 +400,4 @@ function usePlaceAsked() {
         : 'sheet',
   );
   return [place, setPlace] as const;
-}
-
-/** Opens a piece where it stands on the sheet, else on its own; or a want. */
-function open(session: PageSession, next: Opened, onOpened: (opened: Opened) => void): void {
-  onOpened(next);
-  if (next?.kind !== 'asset') return;
-  const placed = placementsOf(session.view.state.doc).find((placement) => placement.asset === next.id);
-  if (placed) selectPlacement(session.editor, placed.id);
-  else letGo(session.editor);
-}
-
-/** Choosing several depends on what is looked at just now. */
-type PageHands = Omit<TrayHands, 'onChoose'>;
-
-interface TrayWays {
-  readonly setOpened: (opened: Opened) => void;
-  readonly setRow: (row: LabelRowName | null) => void;
-  readonly hosts: Hosts;
-  readonly goTo: (path: string) => void;
-}
-
-function trayHands(
-  session: PageSession,
-  pageId: string,
-  { setOpened, setRow, ...ways }: TrayWays,
-): PageHands {
-  const { editor } = session;
-  return {
-    onOpen: (id) => {
-      setRow(null);
-      open(session, { kind: 'asset', id }, setOpened);
-    },
-    onPlace: (id) => placePiece(editor, id, afterSelection(editor)),
-    onTakeOff: (id) => takeOffTray(editor, id),
-    onFiles: (files) => takeFiles(session, files, { pageId, wantId: null, at: null }),
-    // What is dragged out of the text itself is no piece.
-    takes: (data) => !editor.view.dragging && (mayCarry(data) || holdsPieces(data)),
-    onDrop: (data, wantId) => {
-      if (holdsPieces(data)) void takePieces(session, droppedPieces(data), { pageId, wantId, at: null });
-      else if (!takeCarried(session, data, { pageId, wantId }, ways)) toast.error(NOT_CARRIED);
-    },
-    onMove: (id, before) => void moveOnTray(editor, id, before),
-    onTakeBack: (id) => removePlacement(editor, id),
-    onFill: (wantId, id) => {
-      fillWant(editor, wantId, id);
-      setOpened({ kind: 'asset', id });
-    },
-    onWant: (id) => {
-      letGo(editor);
-      setOpened({ kind: 'want', id });
-    },
-  };
-}
-
-/** Opens what the address asks for (?use=, ?piece=, ?want=, ?row=), or else the label that was being edited here. */
-function useAsked(
-  session: PageSession | null,
-  kept: KeptRow | null,
-  setOpened: (opened: Opened) => void,
-  setRow: (row: LabelRowName | null) => void,
-): void {
-  const [params] = useSearchParams();
-  useEffect(() => {
-    if (!session) return;
-    const isAsked = ['use', 'piece', 'want', 'row'].some((name) => params.has(name));
-    const asked = (name: string) => params.get(name);
-    const { of = null, row = asked('row') } = isAsked || !kept ? {} : kept;
-    const [use, piece, want] = [of?.use ?? asked('use'), of?.piece ?? asked('piece'), asked('want')];
-    if (use) selectPlacement(session.editor, use);
-    else if (piece) open(session, { kind: 'asset', id: piece }, setOpened);
-    else if (want) setOpened({ kind: 'want', id: want });
-    if (isLabelRowName(row)) setRow(row);
-  }, [session, params, kept, setOpened, setRow]);
-}
-
-/** What has the caret has the label: a piece or want that was opened beside it gives way. */
-function useCaretFirst(session: PageSession | null, setOpened: (opened: Opened) => void): void {
-  useEffect(() => {
-    if (!session) return;
-    const { editor } = session;
-    const look = () => {
-      if (editor.view.hasFocus() && !selectedPlacement(editor)) setOpened(null);
-    };
-    editor.on('focus', look);
-    editor.on('selectionUpdate', look);
-    return () => {
-      editor.off('focus', look);
-      editor.off('selectionUpdate', look);
-    };
-  }, [session, setOpened]);
-}
-
-/** What was gathered for this page, or replaced on it, by a job or on another screen, comes to it by itself. */
-function useGathered(session: PageSession | null, pageId: string): void {
-  useEffect(() => {
-    if (!session) return;
-    const catchUp = (event: Event) => {
-      if (event instanceof CustomEvent && event.detail === pageId)
-        void session.saver.catchUp().catch(() => undefined);
-    };
-    const takeOver = () => void session.saver.catchUp().catch(() => undefined);
-    onTray.addEventListener('change', catchUp);
-    pagesChanged.addEventListener('change', takeOver);
-    return () => {
-      onTray.removeEventListener('change', catchUp);
-      pagesChanged.removeEventListener('change', takeOver);
-    };
-  }, [session, pageId]);
 }
