@@ -63,6 +63,31 @@ describe('merging two states of a page', () => {
     expect(mergePages(base, mine, mine).clashes).toEqual([]);
   });
 
+  it('tells where both made a teaser, of which a page has one, and keeps the one that is chosen', () => {
+    const teaser = (id: string): Block => ({
+      type: 'teaser',
+      attrs: { id, title: `Teaser ${id}`, words: '' },
+      content: [],
+    });
+    const [mine, theirs] = ['mine', 'theirs'].map((id) => ({
+      ...base,
+      blocks: [teaser(id), ...base.blocks],
+    }));
+    if (!mine || !theirs) throw new Error('No page.');
+    const merged = mergePages(base, mine, theirs);
+    expect(merged.clashes).toEqual([
+      {
+        kind: 'block',
+        id: 'theirs',
+        mine: { ...teaser('mine'), attrs: { ...teaser('mine').attrs, id: 'theirs' } },
+        theirs: teaser('theirs'),
+      },
+    ]);
+    expect(merged.page).toEqual(mine);
+    expect(mergePages(base, mine, theirs, () => 'theirs').page).toEqual(theirs);
+    expect(mergePages(base, mine, base).clashes).toEqual([]);
+  });
+
   it('keeps what either side added, and drops what one side took away', () => {
     const mine = { ...base, blocks: [...base.blocks, paragraph('Mine', 'm')], tray: ['heron'] };
     const theirs = { ...base, blocks: base.blocks.slice(1), tray: ['bittern'] };

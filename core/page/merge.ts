@@ -1,4 +1,6 @@
 import isEqual from 'fast-deep-equal';
+import * as v from 'valibot';
+import { AnyBlockSchema, type Block } from './blocks/block.ts';
 import { COMPARED_FACTS, type ComparedFact } from './compare.ts';
 import { type BlockClash, mergeTrees, type Way } from './merge-blocks.ts';
 import type { PageDoc, Want } from './model.ts';
@@ -30,7 +32,8 @@ export function mergePages(
   theirs: PageDoc,
   wayOf: (id: string) => Way = () => 'both',
 ): Merge {
-  const { blocks, clashes } = mergeTrees(base.blocks, mine.blocks, theirs.blocks, wayOf);
+  const merged = mergeTrees(base.blocks, mine.blocks, theirs.blocks, wayOf);
+  const { blocks, teasers } = withOneTeaser(merged.blocks, theirs, wayOf);
   const { lead: _lead, address: _address, ...rest } = mine;
   const facts = COMPARED_FACTS.flatMap((fact) => clashIn(fact, base, mine, theirs));
   const factOf = (fact: ComparedFact) => {
@@ -48,7 +51,29 @@ export function mergePages(
       tray: mergeById(base.tray, mine.tray, theirs.tray, (assetId) => assetId),
       blocks,
     },
-    clashes: [...facts, ...clashes],
+    clashes: [...facts, ...merged.clashes, ...teasers],
+  };
+}
+
+/** Whether of a clash one side alone can go on: of a fact of the page, and of its teaser, there is one. */
+export const isOneOf = (clash: Clash): boolean => clash.kind === 'fact' || clash.theirs.type === 'teaser';
+
+/** A page has one teaser: where each side made one, it is for a person to say which goes on; by itself mine does. */
+function withOneTeaser(
+  blocks: Block[],
+  theirs: PageDoc,
+  wayOf: (id: string) => Way,
+): { readonly blocks: Block[]; readonly teasers: readonly BlockClash[] } {
+  const all = blocks.filter(({ type }) => type === 'teaser');
+  const other = all.find(({ attrs }) => theirs.blocks.some((block) => block.attrs.id === attrs.id));
+  const own = all.find((block) => block !== other);
+  if (!own || !other) return { blocks, teasers: [] };
+  const { id } = other.attrs;
+  const gone = wayOf(id) === 'theirs' ? own : other;
+  const mine = v.parse(AnyBlockSchema, { ...own, attrs: { ...own.attrs, id } });
+  return {
+    blocks: blocks.filter((block) => block !== gone),
+    teasers: [{ kind: 'block', id, mine, theirs: other }],
   };
 }
 

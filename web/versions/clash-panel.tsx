@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Block } from '#core/page/blocks/block.ts';
 import { comparePages, type Difference } from '#core/page/compare.ts';
-import type { Clash } from '#core/page/merge.ts';
+import { type Clash, isOneOf } from '#core/page/merge.ts';
 import type { Way } from '#core/page/merge-blocks.ts';
 import type { Piece } from '#core/page/piece.ts';
 import type { SaveState } from '../page/saver.ts';
@@ -40,7 +40,7 @@ export function ClashPanel({ saving, onSettle }: ClashPanelProps) {
             clash={clash}
             by={theirs.updatedBy}
             pieces={pieces}
-            way={ways.get(clash.id) ?? USUAL[clash.kind]}
+            way={ways.get(clash.id) ?? usualOf(clash)}
             onWay={(way) => setWays(new Map(ways).set(clash.id, way))}
           />
         ))}
@@ -49,7 +49,10 @@ export function ClashPanel({ saving, onSettle }: ClashPanelProps) {
         <Button
           kind="action"
           onClick={() =>
-            onSettle((id) => ways.get(id) ?? USUAL[clashes.find((one) => one.id === id)?.kind ?? 'block'])
+            onSettle((id) => {
+              const clash = clashes.find((one) => one.id === id);
+              return ways.get(id) ?? (clash ? usualOf(clash) : 'both');
+            })
           }
         >
           Put together
@@ -61,8 +64,7 @@ export function ClashPanel({ saving, onSettle }: ClashPanelProps) {
   );
 }
 
-/** Of a fact of the page there is one, so both cannot stand. */
-const USUAL: Readonly<Record<Clash['kind'], Way>> = { block: 'both', fact: 'mine' };
+const usualOf = (clash: Clash): Way => (isOneOf(clash) ? 'mine' : 'both');
 
 const WAYS = [
   ['both', 'both, theirs first'],
@@ -89,7 +91,7 @@ function ClashRow({ clash, by, pieces, way, onWay }: ClashRowProps) {
         <OneOf
           about={`What goes on of: ${name}`}
           value={way}
-          choices={clash.kind === 'fact' ? WAYS.slice(1) : WAYS}
+          choices={isOneOf(clash) ? WAYS.slice(1) : WAYS}
           onChoose={onWay}
         />
       </div>
