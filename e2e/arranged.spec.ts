@@ -11,6 +11,7 @@ import {
   saved,
   sheet,
   signIn,
+  tabTo,
   tray,
 } from './hands.ts';
 import { test } from './test.ts';
@@ -417,4 +418,37 @@ test('text and pieces stand in columns, whose shares are set by number, key and 
   await expect(sheet(page)).toContainText('Bring boots and a flask.');
   await page.keyboard.press('Control+z');
   await expect(sheet(page).locator('.columns')).toHaveCount(1);
+});
+
+test('by keyboard alone: pieces of the tray become columns, are shared, put first on a phone, and exported', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'Mara');
+  await withPieces(page, 'Columns by key', 2);
+  await choosePieces(page, 1, 2);
+  // The label stands before the tray: Tab backwards leads to it, past what is chosen and not over the sheet.
+  const make = row(page, 'Make').getByRole('button', { name: 'columns' });
+  await expect(make).toBeVisible();
+  for (let presses = 0; presses < 40; presses += 1) {
+    if (await make.evaluate((one) => one === document.activeElement)) break;
+    await page.keyboard.press('Shift+Tab');
+  }
+  await page.keyboard.press('Enter');
+  await expect(sheet(page).locator('.columns figure')).toHaveCount(2);
+  await page.keyboard.type('The dyke is wet.');
+  await tabTo(row(page, 'Columns').getByRole('textbox', { name: 'Shares' }));
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('60 : 40');
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'Columns')).toContainText('415, 277 px');
+  await tabTo(row(page, 'Columns').getByRole('radio', { name: 'the first' }));
+  await page.keyboard.press('ArrowRight', { delay: 80 });
+  await expect(row(page, 'Columns').getByRole('radio', { name: 'the second' })).toBeChecked();
+  await saved(page);
+  await expect.poll(() => htmlOf(page)).toContain('<div class="column leads">');
+  const reader = await readerOf(context, await addressOf(page), 390);
+  const [one, other] = await boxesOf(reader.locator('.columns > .column'));
+  expect(other?.top).toBeLessThan(one?.top ?? 0);
+  await reader.close();
 });

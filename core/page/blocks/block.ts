@@ -1,14 +1,14 @@
 import * as v from 'valibot';
-import { type Banner, BannerSchema, type BannerWords, BannerWordsSchema } from './banner/schema.ts';
-import { type BeforeAfter, BeforeAfterSchema } from './before-after/schema.ts';
-import { type Card, CardSchema, type Cards, CardsSchema } from './cards/schema.ts';
-import { type Column, ColumnSchema, type Columns, ColumnsSchema } from './columns/schema.ts';
+import { type Banner, type BannerWords, BannerWordsSchema } from './banner/schema.ts';
+import type { BeforeAfter } from './before-after/schema.ts';
+import { type Card, CardSchema, type Cards } from './cards/schema.ts';
+import { type Column, ColumnSchema, type Columns } from './columns/schema.ts';
 import { type Contents, ContentsSchema } from './contents/schema.ts';
-import { type Details, DetailsSchema } from './details/schema.ts';
-import { type FlowBlock, FlowBlockSchema } from './flow-block.ts';
-import { type Gallery, GallerySchema } from './gallery/schema.ts';
-import { type KeptPart, KeptPartSchema } from './kept-part/schema.ts';
-import { type SideBox, SideBoxSchema } from './side-box/schema.ts';
+import type { Details } from './details/schema.ts';
+import type { FlowBlock } from './flow-block.ts';
+import type { Gallery } from './gallery/schema.ts';
+import { InPartSchema, type KeptPart, KeptPartSchema } from './kept-part/schema.ts';
+import type { SideBox } from './side-box/schema.ts';
 import { type Teaser, TeaserSchema } from './teaser/schema.ts';
 
 /** One thing that a page holds. What each kind does is listed in `kinds.ts`. */
@@ -30,14 +30,7 @@ export type Block =
 
 /** All that stands in running text, and what sets a part of the page apart. */
 const PAGE_BLOCKS = v.variant('type', [
-  ...FlowBlockSchema.options,
-  DetailsSchema,
-  SideBoxSchema,
-  CardsSchema,
-  ColumnsSchema,
-  GallerySchema,
-  BeforeAfterSchema,
-  BannerSchema,
+  ...InPartSchema.options,
   TeaserSchema,
   KeptPartSchema,
   ContentsSchema,
