@@ -154,6 +154,25 @@ test('what is dropped on the tray or on a want is taken, and what embeds nothing
   await expect(page.getByRole('heading', { level: 1, name: 'Gather' })).toBeAttached();
 });
 
+test('what is dropped the moment a page shows is known for what it is', async ({ page }) => {
+  await signIn(page, 'Mara');
+  // The list of hosts comes late, as on a slow line: a film read without it would be a page to look for pictures on.
+  await page.route('**/api/embeds/hosts', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 3000));
+    await route.continue();
+  });
+  await beginPage(page, 'A film at once');
+  await dropText(page, tray(page), at('lanternreel', '/watch/reed-cutting-3'));
+  await expect(tray(page).getByRole('button', { name: /a-day-of-reed-cutting/ })).toBeVisible();
+  await page.goto('/gather');
+  await dropText(
+    page,
+    page.getByRole('main').getByRole('heading', { level: 1 }),
+    at('lanternreel', '/watch/reed-cutting-3'),
+  );
+  await expect(page).toHaveURL(/\/embeds\?/);
+});
+
 test('code that embeds nothing stays out of the text, unless it is wanted there', async ({ page }) => {
   await signIn(page, 'Mara');
   await beginPage(page, 'About scripts');

@@ -68,6 +68,28 @@ test('a part is kept, stands on three pages, is changed once with the pages show
   await expect(part(page)).toHaveText('Come along on Saturday.');
 });
 
+test('what was written a moment ago stands on its page once when it changes everywhere', async ({ page }) => {
+  await signIn(page, 'Mara');
+  const first = await beginText(page, 'Slow one', 'Open from nine.');
+  await keepAs(page, 'Slow hours');
+  await beginText(page, 'Slow two', 'Something else.');
+  await row(page, 'Kept parts').getByRole('button', { name: 'Add Slow hours' }).click();
+  await expect(part(page)).toHaveText('Open from nine.');
+  await saved(page);
+  await page.goto(first);
+  await page.route('**/api/pages/*', async (route) => {
+    if (route.request().method() === 'PUT') await new Promise((resolve) => setTimeout(resolve, 4000));
+    await route.continue();
+  });
+  await part(page).getByText('Open from').click({ clickCount: 3 });
+  await page.keyboard.type('Open from ten.');
+  await row(page, 'Kept part').getByRole('button', { name: 'Change it everywhere…' }).click();
+  await page.getByRole('button', { name: 'Change it on one page' }).click();
+  await expect(row(page, 'Kept part').getByText('Slow hours, on 2 pages.', { exact: true })).toBeVisible();
+  await saved(page);
+  await expect(part(page)).toHaveText('Open from ten.');
+});
+
 test('a change everywhere reaches a page that somebody has open, and is taken back on all of them', async ({
   page,
   context,

@@ -17,6 +17,8 @@ export default defineConfig({
   reporter: report ? [['list'], ['json', { outputFile: report }]] : [['list']],
   use: {
     baseURL: ORIGIN,
+    // Less than the test has, so that what was waited for in vain is named, and not only that time ran out.
+    actionTimeout: 120_000,
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
     permissions: ['clipboard-read', 'clipboard-write'],

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import type { KeptPart } from './blocks/kept-part/schema.ts';
+import { isInPart, type KeptPart } from './blocks/kept-part/schema.ts';
 import { contentFor, isAsKept, keptFrom, partsOn, withPartChanged } from './kept-parts.ts';
 import { mergePages } from './merge.ts';
 import type { PageDoc } from './model.ts';
 import { examplePage, examplePlacement, heading, paragraph, placed } from './testing.ts';
+import { walkPage } from './walk.ts';
 
 const KEPT = [heading('Opening hours', 3, 'h'), paragraph('From nine to five.', 'p')];
 const AFTER = [
@@ -69,5 +70,22 @@ describe('a kept part', () => {
     const { page: merged, clashes } = mergePages(base, mine, theirs);
     expect(clashes).toEqual([]);
     expect(merged.blocks).toEqual([paragraph('Mine', 'before'), theirs.blocks[1]]);
+  });
+
+  it('set apart on this page, or given a block on it, has each block once where it changes everywhere meanwhile', () => {
+    const own = part('one', KEPT);
+    const base = page(own);
+    const mine = page({ ...own, content: keptFrom(part('one', AFTER.filter(isInPart))) });
+    const { page: theirs } = withPartChanged(
+      base,
+      'hours',
+      KEPT,
+      keptFrom(own).map((block, at) => AFTER[at] ?? block),
+    );
+    const { page: merged, clashes } = mergePages(base, mine, theirs);
+    expect(clashes).toEqual([]);
+    expect([...walkPage(merged)].map(({ attrs }) => attrs.id)).toEqual([
+      ...new Set([...walkPage(mine)].map(({ attrs }) => attrs.id)),
+    ]);
   });
 });

@@ -20,13 +20,22 @@ const [OF_HOLDER, OF_KEPT] = [24, 39];
 
 /**
  * What is kept, as it stands in a block of a page: each block under an ID made of that block's and its own. So a part that
- * changes everywhere is, on each page, the same blocks that are changed, and not others in their place.
+ * changes everywhere is, on each page, the same blocks that are changed, and not others in their place. The page that a part
+ * was set apart on, or that a block of it comes from, has that block under the very ID that is kept: it stays (`standing`), or
+ * whoever has that page open would have the block twice.
  */
-export function contentFor(kept: readonly Block[], blockId: string): InPart[] {
-  return kept
-    .map((block) => withIds(block, (id) => `${blockId.slice(0, OF_HOLDER)}-${id.slice(0, OF_KEPT)}`))
-    .filter(isInPart);
+export function contentFor(
+  kept: readonly Block[],
+  blockId: string,
+  standing: ReadonlySet<string> = new Set(),
+): InPart[] {
+  const placed = (id: string) =>
+    standing.has(id) ? id : `${blockId.slice(0, OF_HOLDER)}-${id.slice(0, OF_KEPT)}`;
+  return kept.map((block) => withIds(block, placed)).filter(isInPart);
 }
+
+const idsIn = ({ content }: KeptPart): ReadonlySet<string> =>
+  new Set([...walkPage({ blocks: content })].map(({ attrs }) => attrs.id));
 
 /** What stands in a block of a page, as it is kept: the same IDs as before where it came from there. */
 export function keptFrom({ attrs: { id }, content }: KeptPart): InPart[] {
@@ -60,7 +69,7 @@ export function withPartChanged(
       return block;
     }
     changed += 1;
-    return { ...block, content: contentFor(after, block.attrs.id) };
+    return { ...block, content: contentFor(after, block.attrs.id, idsIn(block)) };
   });
   if (changed === 0) return { page, changed, own };
   const here = new Set(next.tray);

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import type { SealedPicture } from '#api/gather.ts';
+import type { Hosts } from '#core/embed/host.ts';
 import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { strictest } from '#core/page/target.ts';
@@ -16,6 +17,7 @@ import { ComingIn } from '../arrivals/coming-in.tsx';
 import { gather } from '../arrivals/gatherings.ts';
 import { useDrop } from '../arrivals/use-drop.ts';
 import { usePaste } from '../arrivals/use-paste.ts';
+import { hostsQuery } from '../embeds/embed-queries.ts';
 import { FootPane, HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
@@ -41,14 +43,16 @@ export function GatherScreen() {
   const page = useQuery({ ...gatherPageQuery(pageId ?? ''), enabled: pageId !== null });
   const targets = useQuery(targetsQuery);
   const sources = useQuery(sourcesQuery);
-  if (!targets.data || !sources.data || (pageId !== null && !page.data))
-    return <Unanswered isScreen of={[targets, sources, page]} />;
+  const hosts = useQuery(hostsQuery);
+  if (!targets.data || !sources.data || !hosts.data || (pageId !== null && !page.data))
+    return <Unanswered isScreen of={[targets, sources, hosts, page]} />;
   const rules = page.data?.target.rules ?? strictest(targets.data)?.rules;
   if (!rules) return null;
   return (
     <Gathering
       key={pageId}
       rules={rules}
+      hosts={hosts.data}
       page={page.data ? { id: page.data.id, title: page.data.doc.title, wants: page.data.doc.wants } : null}
     />
   );
@@ -72,7 +76,13 @@ function sayOpened(opened: Opened): string {
   return opened.kind === 'held' ? opened.asset.label.title || opened.asset.stem : titleOf(opened.picture);
 }
 
-function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page: ForPage | null }) {
+interface GatheringProps {
+  readonly rules: HouseRules;
+  readonly hosts: Hosts;
+  readonly page: ForPage | null;
+}
+
+function Gathering({ rules, hosts, page }: GatheringProps) {
   const [params, setParams] = useSearchParams();
   const want = page?.wants.find(({ id }) => id === params.get('want')) ?? null;
   const asked = readAsked(params, { commercial: rules.commercial, want });
@@ -117,7 +127,7 @@ function Gathering({ rules, page }: { readonly rules: HouseRules; readonly page:
       if (!next.delete(idOf(picture))) next.set(idOf(picture), picture);
       return next;
     });
-  const takeCarried = useCarriedHere(ask, asked, folder);
+  const takeCarried = useCarriedHere(ask, asked, { folder, hosts });
   usePaste(takeCarried);
   const drop = useDrop(mayCarry, takeCarried);
   const group = {

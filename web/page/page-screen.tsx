@@ -50,16 +50,23 @@ export function PageScreen() {
   const { id = '' } = useParams();
   const page = useQuery(pageQuery(id));
   const me = useQuery(meQuery);
-  if (!page.data || !me.data) return <Unanswered isScreen of={[page, me]} />;
-  return <OpenPage key={id} page={page.data} me={me.data} />;
+  // What is dropped or pasted at once has to be known for what it is, or a film would be read as a page of pictures.
+  const hosts = useQuery(hostsQuery);
+  if (!page.data || !me.data || !hosts.data) return <Unanswered isScreen of={[page, me, hosts]} />;
+  return <OpenPage key={id} page={page.data} me={me.data} hosts={hosts.data} />;
 }
 
-function OpenPage({ page, me }: { readonly page: Page; readonly me: Person }) {
+interface OpenPageProps {
+  readonly page: Page;
+  readonly me: Person;
+  readonly hosts: Hosts;
+}
+
+function OpenPage({ page, me, hosts }: OpenPageProps) {
   const isEditable = may(me.role, 'edit-pages');
   const [opened, setOpened] = useState<Opened>(null);
   const [row, setRow] = useState<LabelRowName | null>(null);
   const [kept] = useState(() => keptRow(page.id));
-  const hosts = useQuery(hostsQuery).data ?? NO_HOSTS;
   const navigate = useNavigate();
   const hooks = {
     onFiles: (files: readonly FoundFile[], at: number | null) =>
@@ -135,8 +142,6 @@ function focusSoon(selector: string, frames = 60): void {
   if (part) part.focus();
   else if (frames > 0) requestAnimationFrame(() => focusSoon(selector, frames - 1));
 }
-
-const NO_HOSTS: Hosts = { entries: [], decisions: [] };
 
 interface PageWorkProps {
   readonly page: Page;

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Page } from '#api/pages.ts';
 import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import type { PageDoc } from '#core/page/model.ts';
+import { noteOpen } from '../api/under-way.ts';
 import { putOwnViews } from '../pieces/own-views.ts';
 import { putPieces } from '../pieces/pieces.ts';
 import { blockAround } from '../sheet/blocks/walk.ts';
@@ -156,7 +157,12 @@ function open(page: Page, isEditable: boolean, hooks: SessionHooks): PageSession
     }
   });
   window.addEventListener('pagehide', flush);
+  const leave = noteOpen(() => {
+    flush();
+    return saver.save();
+  });
   editor.on('destroy', () => {
+    leave();
     clearTimeout(reading);
     window.removeEventListener('pagehide', flush);
   });

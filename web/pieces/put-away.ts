@@ -1,6 +1,7 @@
 import { type Asset, AssetSchema, ReplacedSchema } from '#api/assets.ts';
 import { requestJson, requestVoid } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
+import { saveOpenPages } from '../api/under-way.ts';
 import { ledger } from '../undo/ledger.ts';
 import { tellPagesChanged } from './pages-changed.ts';
 import { putPieces } from './pieces.ts';
@@ -91,6 +92,7 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
   await deed(
     'putting it in the other’s place',
     async () => {
+      await saveOpenPages();
       const done = await requestJson('post /assets/{id}/replace', ReplacedSchema, {
         path: { id: old.id },
         body: { by: fresh.id },
@@ -99,6 +101,7 @@ export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
       tellPagesChanged();
     },
     async () => {
+      await saveOpenPages();
       await requestJson('post /assets/{id}/replace/take-back', ReplacedSchema, {
         path: { id: old.id },
         body: { at },

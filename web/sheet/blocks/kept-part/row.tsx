@@ -9,11 +9,12 @@ import type { KeptPart } from '#core/page/blocks/kept-part/schema.ts';
 import { isAsKept, keptFrom } from '#core/page/kept-parts.ts';
 import { requestJson, sayFailure } from '../../../api/client.ts';
 import { partQuery, queryClient } from '../../../api/queries.ts';
+import { saveOpenPages } from '../../../api/under-way.ts';
 import { Form, Line } from '../../../form/form.tsx';
 import { useSaveForm } from '../../../form/use-save-form.ts';
 import { LabelRow } from '../../../label/row.tsx';
 import { sayPageTitle } from '../../../pages/say-title.ts';
-import { pagesChanged } from '../../../pieces/pages-changed.ts';
+import { tellPagesChanged } from '../../../pieces/pages-changed.ts';
 import { Button } from '../../../ui/button.tsx';
 import { Deeds } from '../../../ui/deeds.tsx';
 import { Fault } from '../../../ui/fault.tsx';
@@ -170,6 +171,7 @@ function PageList({ says, pages }: { readonly says: string; readonly pages: Part
 
 /** Changes a part on the version that is known here, and answers on how many pages. */
 async function changeTo(id: string, wish: Pick<Part, 'name' | 'blocks'>): Promise<number> {
+  await saveOpenPages();
   const { queryKey } = partQuery(id);
   const { version } = await queryClient.fetchQuery({ ...partQuery(id), staleTime: 0 });
   const { changed } = await requestJson('put /parts/{id}', PartChangedSchema, {
@@ -178,6 +180,6 @@ async function changeTo(id: string, wish: Pick<Part, 'name' | 'blocks'>): Promis
     version,
   });
   await queryClient.invalidateQueries({ queryKey });
-  pagesChanged.dispatchEvent(new Event('change'));
+  tellPagesChanged();
   return changed;
 }
