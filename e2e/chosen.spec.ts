@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import {
   beginPage,
+  blocksOf,
   dropFiles,
   expectAccessible,
   figures,
@@ -84,6 +85,49 @@ test('by keyboard alone: pieces are chosen, cut together, and stand on another p
   await saved(page);
   await page.reload();
   await expect(figures(page)).toHaveCount(2);
+});
+
+test('by keyboard alone: several of the tray are carried to the sheet, and several of the sheet to another place', async ({
+  page,
+}) => {
+  await withThree(page, 'Carried together');
+  await tray(page).getByRole('button', { name: /^one-/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(figures(page)).toHaveCount(4);
+  await page.keyboard.press('Control+z');
+  await expect(figures(page)).toHaveCount(3);
+
+  const option = (name: string) => tray(page).getByRole('button', { name: new RegExp(`^${name}-`) });
+  // The caret in the text, for a piece that is selected on the sheet would be the first of the choice.
+  await sheet(page).press('Control+End');
+  await option('one').focus();
+  await page.keyboard.press('Control+Enter');
+  await option('three').focus();
+  await page.keyboard.press('Control+Enter');
+  await expect(label(page).getByRole('heading', { name: '2 pieces' })).toBeVisible();
+  // Over the sheet to the label of both, and back: what is chosen stays so.
+  await sheet(page).focus();
+  await expect(label(page).getByRole('heading', { name: '2 pieces' })).toBeVisible();
+  await option('three').focus();
+  await page.keyboard.press('m');
+  await expect(page.getByText(/Carrying 2 pieces, /)).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(figures(page)).toHaveCount(5);
+  await page.keyboard.press('Control+z');
+  await expect(figures(page)).toHaveCount(3);
+
+  await figures(page).nth(0).click();
+  await figures(page)
+    .nth(2)
+    .click({ modifiers: ['Control'] });
+  await expect(label(page).getByRole('heading', { name: '2 pieces' })).toBeVisible();
+  const before = await blocksOf(page);
+  await page.keyboard.press('m');
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Enter');
+  await expect.poll(() => blocksOf(page)).toMatch(/^piece piece /);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => blocksOf(page)).toBe(before);
 });
 
 test('what is chosen is let go by Escape, and taken off the page by Delete', async ({ page }) => {

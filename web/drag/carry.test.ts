@@ -30,7 +30,7 @@ function place(names: readonly string[], more: Partial<Place> = {}): HTMLElement
   return element;
 }
 
-const HERON: Dragged = { from: 'tray', id: 'heron' };
+const HERON: Dragged = { from: 'tray', ids: ['heron'] };
 function takeUp(dragged: Dragged = HERON): void {
   carry({ dragged, words: 'Heron at dawn', isMovable: true });
   vi.setSystemTime(Date.now() + 300);

@@ -5,7 +5,7 @@ import { pointerOutsideOfPreview } from '@atlaskit/pragmatic-drag-and-drop/utils
 import { setCustomNativeDragPreview } from '@atlaskit/pragmatic-drag-and-drop/utils/set-custom-native-drag-preview';
 import { autoScrollForElements } from '@atlaskit/pragmatic-drag-and-drop-auto-scroll/element';
 import { say } from '../ui/spoken.ts';
-import { idsOf, PIECES_TYPE } from './dragged.ts';
+import { PIECES_TYPE } from './dragged.ts';
 import { moving } from './moving.ts';
 import { addPlace, type Place, type Spot } from './place.ts';
 import type { Source } from './source.ts';
@@ -24,11 +24,11 @@ export function makeSource(element: HTMLElement, source: () => Source): () => vo
     },
     onDragStart: () => moving.set(true),
     onDrop: () => moving.set(false),
-    getInitialDataForExternal: () => ({ [PIECES_TYPE]: JSON.stringify(idsOf(source().dragged)) }),
+    getInitialDataForExternal: () => ({ [PIECES_TYPE]: JSON.stringify(source().dragged.ids) }),
     onGenerateDragPreview: ({ nativeSetDragImage }) => {
       const { dragged, words } = source();
       // One piece is its own picture.
-      if (idsOf(dragged).length < 2) return;
+      if (dragged.ids.length < 2) return;
       setCustomNativeDragPreview({
         nativeSetDragImage,
         getOffset: pointerOutsideOfPreview({ x: '12px', y: '8px' }),

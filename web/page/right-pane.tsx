@@ -25,7 +25,7 @@ import {
   movePlacement,
   paragraphCount,
   paragraphNumber,
-  removePlacement,
+  removePlacements,
   setWants,
   takeOffTray,
 } from '../sheet/commands.ts';
@@ -247,7 +247,7 @@ function placementUse(
     paragraphs: paragraphCount(editor),
     paragraph: paragraphNumber(editor, placement.id),
     move: (move) => void movePlacement(editor, placement.id, move),
-    remove: () => removePlacement(editor, placement.id),
+    remove: () => removePlacements(editor, [placement.id]),
   };
 }
 

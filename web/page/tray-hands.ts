@@ -8,8 +8,8 @@ import {
   fillWant,
   letGo,
   moveOnTray,
-  placePiece,
-  removePlacement,
+  placePieces,
+  removePlacements,
   selectPlacement,
   takeOffTray,
 } from '../sheet/commands.ts';
@@ -52,7 +52,7 @@ export function trayHands(
       setRow(null);
       open(session, { kind: 'asset', id }, setOpened);
     },
-    onPlace: (id) => placePiece(editor, id, afterSelection(editor)),
+    onPlace: (ids) => placePieces(editor, ids, afterSelection(editor)),
     onTakeOff: (id) => takeOffTray(editor, id),
     onFiles: (files) => takeFiles(session, files, { pageId, wantId: null, at: null }),
     // What is dragged out of the text itself is no piece.
@@ -61,8 +61,8 @@ export function trayHands(
       if (holdsPieces(data)) void takePieces(session, droppedPieces(data), { pageId, wantId, at: null });
       else if (!takeCarried(session, data, { pageId, wantId }, ways)) toast.error(NOT_CARRIED);
     },
-    onMove: (id, before) => void moveOnTray(editor, id, before),
-    onTakeBack: (id) => removePlacement(editor, id),
+    onMove: (ids, before) => void moveOnTray(editor, ids, before),
+    onTakeBack: (ids) => removePlacements(editor, ids),
     onFill: (wantId, id) => {
       fillWant(editor, wantId, id);
       setOpened({ kind: 'asset', id });

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { type Dispatch, type SetStateAction, useEffect } from 'react';
 import { useSearchParams } from 'react-router';
 import { onTray } from '../arrivals/arrivals.ts';
 import type { KeptRow } from '../label/kept-row.ts';
@@ -30,19 +30,35 @@ export function useAsked(
   }, [session, params, kept, setOpened, setRow]);
 }
 
+/** Keys that go over the sheet, or are held for another. */
+const PASSING_KEYS: ReadonlySet<string> = new Set(['Tab', 'Shift', 'Control', 'Alt', 'Meta']);
+
 /** What has the caret has the label: a piece or want that was opened beside it gives way. */
-export function useCaretFirst(session: PageSession | null, setOpened: (opened: Opened) => void): void {
+export function useCaretFirst(
+  session: PageSession | null,
+  setOpened: Dispatch<SetStateAction<Opened>>,
+): void {
   useEffect(() => {
     if (!session) return;
     const { editor } = session;
+    const isInText = () => editor.view.hasFocus() && !selectedPlacement(editor);
     const look = () => {
-      if (editor.view.hasFocus() && !selectedPlacement(editor)) setOpened(null);
+      if (isInText()) setOpened((opened) => (opened?.kind === 'several' ? opened : null));
     };
+    // Tab leads from several chosen on the tray over the sheet to their label: they are let go by what is done on the sheet.
+    const work = (event: Event) => {
+      const isPassing = event instanceof KeyboardEvent && PASSING_KEYS.has(event.key);
+      if (!isPassing && isInText()) setOpened(null);
+    };
+    const { dom } = editor.view;
+    const deeds = ['keyup', 'pointerup', 'beforeinput'] as const;
     editor.on('focus', look);
     editor.on('selectionUpdate', look);
+    for (const deed of deeds) dom.addEventListener(deed, work);
     return () => {
       editor.off('focus', look);
       editor.off('selectionUpdate', look);
+      for (const deed of deeds) dom.removeEventListener(deed, work);
     };
   }, [session, setOpened]);
 }

@@ -20,7 +20,7 @@ import {
   NAME_META,
   paragraphNumber,
   placePiece,
-  removePlacement,
+  removePlacements,
   selectedPlacement,
   selectPlacement,
   setTitle,
@@ -209,7 +209,7 @@ describe('a piece is placed', () => {
 
   it('and taken off, while it stays on the tray', () => {
     const editor = editorOf({ ...PAGE, tray: ['heron'] });
-    removePlacement(editor, 'heron');
+    removePlacements(editor, ['heron']);
     expect(shortOf(editor)).toBe('one two three');
     expect(docOf(editor).tray).toEqual(['heron']);
   });
@@ -251,20 +251,30 @@ describe('the tray', () => {
 
   it('is put into another order, each step with its name', () => {
     const editor = editorOf({ ...examplePage(paragraph('one')), tray: ['a', 'b', 'c'] });
-    expect(moveOnTray(editor, 'a', 'c')).toBe(true);
+    expect(moveOnTray(editor, ['a'], 'c')).toBe(true);
     expect(trayed(editor)).toBe('b a c');
-    expect(moveOnTray(editor, 'b', null)).toBe(true);
+    expect(moveOnTray(editor, ['b'], null)).toBe(true);
     expect(trayed(editor)).toBe('a c b');
     expect(ledger.store.state.done.at(-1)?.name).toBe('moving it on the tray');
   });
 
+  it('takes several before another in the order that they have', () => {
+    const editor = editorOf({ ...examplePage(paragraph('one')), tray: ['a', 'b', 'c', 'd'] });
+    expect(moveOnTray(editor, ['d', 'b'], 'a')).toBe(true);
+    expect(trayed(editor)).toBe('b d a c');
+    // Before one of themselves they come to stand together.
+    expect(moveOnTray(editor, ['b', 'c'], 'b')).toBe(true);
+    expect(trayed(editor)).toBe('b c d a');
+    expect(ledger.store.state.done.at(-1)?.name).toBe('moving them on the tray');
+  });
+
   it('stays as it is where a piece stands there already, or is not there', () => {
     const editor = editorOf({ ...examplePage(paragraph('one')), tray: ['a', 'b', 'c'] });
-    expect(moveOnTray(editor, 'a', 'b')).toBe(false);
-    expect(moveOnTray(editor, 'c', null)).toBe(false);
-    expect(moveOnTray(editor, 'gone', 'b')).toBe(false);
-    expect(moveOnTray(editor, 'a', 'gone')).toBe(false);
-    expect(moveOnTray(editor, 'a', 'a')).toBe(false);
+    expect(moveOnTray(editor, ['a'], 'b')).toBe(false);
+    expect(moveOnTray(editor, ['c'], null)).toBe(false);
+    expect(moveOnTray(editor, ['gone'], 'b')).toBe(false);
+    expect(moveOnTray(editor, ['a'], 'gone')).toBe(false);
+    expect(moveOnTray(editor, ['a'], 'a')).toBe(false);
     expect(trayed(editor)).toBe('a b c');
   });
 });

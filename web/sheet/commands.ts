@@ -94,12 +94,13 @@ export function changeBlock(
   return tr.docChanged;
 }
 
-export function removePlacement(editor: Editor, id: string): void {
-  const found = findPlacement(editor, id);
-  if (found)
-    editor.view.dispatch(
-      named(editor, 'taking a piece off the page').delete(found.pos, found.pos + found.node.nodeSize),
-    );
+export function removePlacements(editor: Editor, ids: readonly string[]): void {
+  const found = inReadingOrder(ids.flatMap((id) => findPlacement(editor, id) ?? []));
+  if (found.length === 0) return;
+  const what = found.length === 1 ? 'a piece' : `${found.length} pieces`;
+  const tr = named(editor, `taking ${what} off the page`);
+  for (const { node, pos } of [...found].reverse()) tr.delete(pos, pos + node.nodeSize);
+  editor.view.dispatch(tr);
 }
 
 /** Where a new piece stands at first: upright ones beside the text, documents small, the others in the column. */
@@ -120,6 +121,27 @@ export function placePiece(editor: Editor, assetId: string, at: number): void {
   const tr = named(editor, 'placing a piece').insert(at, node);
   tr.setSelection(NodeSelection.create(tr.doc, at)).scrollIntoView();
   editor.view.dispatch(withOnTray(tr, assetId));
+  editor.view.focus();
+}
+
+/** Puts pieces on the sheet at a block boundary, one behind the other, in one step. */
+export function placePieces(editor: Editor, assetIds: readonly string[], at: number): void {
+  const [only] = assetIds;
+  if (only !== undefined && assetIds.length === 1) {
+    placePiece(editor, only, at);
+    return;
+  }
+  const nodes = assetIds.flatMap(
+    (asset) =>
+      editor.schema.nodes.placement?.create({
+        ...newPlacement(crypto.randomUUID(), asset),
+        ...firstStanding(asset),
+      }) ?? [],
+  );
+  if (nodes.length === 0) return;
+  const tr = named(editor, `placing ${nodes.length} pieces`).insert(at, nodes);
+  tr.setSelection(NodeSelection.create(tr.doc, at)).scrollIntoView();
+  editor.view.dispatch(assetIds.reduce(withOnTray, tr));
   editor.view.focus();
 }
 
@@ -274,6 +296,25 @@ export function movePlacementTo(editor: Editor, id: string, at: number): void {
   editor.view.dispatch(moved(editor, found, at, 'moving it'));
 }
 
+/** Moves placements together to a block boundary, where they stand one behind the other in reading order. */
+export function movePlacementsTo(editor: Editor, ids: readonly string[], at: number): void {
+  const found = inReadingOrder(ids.flatMap((id) => findPlacement(editor, id) ?? []));
+  const [first] = found;
+  if (!first) return;
+  const tr = named(editor, `moving ${found.length} pieces`);
+  for (const { node, pos } of [...found].reverse()) tr.delete(pos, pos + node.nodeSize);
+  const to = tr.mapping.map(at, -1);
+  tr.insert(
+    to,
+    found.map(({ node }) => node),
+  );
+  if (tr.doc.eq(editor.state.doc)) return;
+  editor.view.dispatch(tr.setSelection(NodeSelection.create(tr.doc, to)).scrollIntoView());
+}
+
+export const inReadingOrder = (found: readonly Found[]): readonly Found[] =>
+  [...found].sort((one, other) => one.pos - other.pos);
+
 /** The place to which a move leads, or null where there is none. Behind the placement is the same place as before it. */
 function placeAfter(doc: Node, { node, pos }: Found, move: Move): number | null {
   const places = placesToMove(doc, { node, pos });
@@ -293,13 +334,14 @@ function placeAfter(doc: Node, { node, pos }: Found, move: Move): number | null 
 }
 
 /**
- * All places to which a block may be moved, in reading order, its own among them: those there are once it is taken out, for
+ * All places to which a block, or several of one kind together, may be moved, in reading order, its own among them: those there are once it is taken out, for
  * what holds no more than it has may have room for it again.
  */
-export function placesToMove(doc: Node, { node, pos }: Found): readonly number[] {
-  const without = new Transform(doc).delete(pos, pos + node.nodeSize).doc;
-  const size = doc.content.size - without.content.size;
-  return placesFor(without, node.type).map((at) => (at <= pos ? at : at + size));
+export function placesToMove(doc: Node, ...moved: readonly [Found, ...Found[]]): readonly number[] {
+  const without = new Transform(doc);
+  for (const { node, pos } of [...inReadingOrder(moved)].reverse()) without.delete(pos, pos + node.nodeSize);
+  const back = without.mapping.invert();
+  return placesFor(without.doc, moved[0].node.type, moved.length).map((at) => back.map(at, -1));
 }
 
 /** How many paragraphs hold text. */
@@ -344,13 +386,16 @@ export function takeAllOffTray(editor: Editor, assetIds: readonly string[]): voi
 }
 
 /** Moves a piece on the tray before another one, or to its end; false when it stands there already. */
-export function moveOnTray(editor: Editor, assetId: string, before: string | null): boolean {
-  const tr = named(editor, 'moving it on the tray');
+export function moveOnTray(editor: Editor, assetIds: readonly string[], before: string | null): boolean {
+  const tr = named(editor, assetIds.length > 1 ? 'moving them on the tray' : 'moving it on the tray');
   const now = trayOf(tr);
-  const others = now.filter((id) => id !== assetId);
-  const at = before === null ? others.length : others.indexOf(before);
-  if (at < 0 || !now.includes(assetId)) return false;
-  const next = [...others.slice(0, at), assetId, ...others.slice(at)];
+  const moved = now.filter((id) => assetIds.includes(id));
+  const others = now.filter((id) => !moved.includes(id));
+  // Before one that is moved itself is where the first that stays behind it stands.
+  const following = before === null ? null : now.slice(now.indexOf(before)).find((id) => !moved.includes(id));
+  const at = following ? others.indexOf(following) : others.length;
+  if (moved.length === 0 || (before !== null && !now.includes(before))) return false;
+  const next = [...others.slice(0, at), ...moved, ...others.slice(at)];
   if (next.every((id, index) => id === now[index])) return false;
   editor.view.dispatch(tr.setDocAttribute('tray', next));
   return true;

@@ -4,8 +4,8 @@ import { DEFAULT_SHARE } from '#core/page/target.ts';
 import { closestWidth } from '#core/page/width-limits.ts';
 import { carry } from '../drag/carry.ts';
 import { deedOf, type LetterDeed, singleKeys } from '../ui/single-keys.ts';
-import { carriedPlacement, ROW_GROUP } from './blocks/placement/node.ts';
-import { changePlacement, type Move, movePlacement, removePlacement } from './commands.ts';
+import { carriedFrom, ROW_GROUP } from './blocks/placement/node.ts';
+import { changePlacement, type Move, movePlacement, removePlacements } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
 import { firstKey, settleSoleKey, soleKey } from './sole-key.ts';
 
@@ -38,14 +38,14 @@ export function placementKey(
     return move !== undefined;
   }
   const deed = isPrinted ? deedOf(event.key) : undefined;
-  if (deed === 'carry') firstKey(Date.now(), () => carry(carriedPlacement(placement)));
+  if (deed === 'carry') firstKey(Date.now(), () => carry(carriedFrom(editor, placement)));
   else if (isPrinted && !isStep)
     soleKey(Date.now(), isInRow ? () => undefined : letterDeed(editor, placement, deed, hooks));
   else if (isStep && (isInRow || !singleKeys.state.areOn)) return true;
   else if (event.key === '+' || event.key === '=') widen(editor, placement, 1);
   else if (event.key === '-') widen(editor, placement, -1);
   else if (event.key === 'Enter') hooks.onOpenLabel();
-  else if (event.key === 'Delete' || event.key === 'Backspace') removePlacement(editor, placement.id);
+  else if (event.key === 'Delete' || event.key === 'Backspace') removePlacements(editor, [placement.id]);
   return event.key.length === 1 || ['Enter', 'Delete', 'Backspace'].includes(event.key);
 }
 

@@ -13,8 +13,10 @@ import {
   boundaryAt,
   type Found,
   findPlacement,
+  inReadingOrder,
+  movePlacementsTo,
   movePlacementTo,
-  placePiece,
+  placePieces,
   placesToMove,
 } from './commands.ts';
 
@@ -65,10 +67,10 @@ function sheetPlace(
   });
   return {
     takes: ({ from }) => isEditable && from !== 'shelf',
-    spotAt: (dragged, { x, y }) => spot(dragged, boundaryAt(editor, x, y, standing(editor, dragged))),
+    spotAt: (dragged, { x, y }) => spot(dragged, boundaryUnder(editor, dragged, x, y)),
     spots: (dragged) => boundaries(editor, dragged).map((at) => spot(dragged, at)),
     first: (dragged) => {
-      const from = staysAt(editor, dragged) ?? afterSelection(editor);
+      const from = staysAt(editor, dragged) ?? standing(editor, dragged)[0]?.pos ?? afterSelection(editor);
       return Math.max(0, boundaries(editor, dragged).indexOf(from));
     },
     unmark: () => show(null),
@@ -76,24 +78,50 @@ function sheetPlace(
 }
 
 function put(editor: Editor, dragged: Dragged, at: number): void {
-  if (dragged.from === 'sheet') movePlacementTo(editor, dragged.placementId, at);
-  else if (dragged.from === 'tray') placePiece(editor, dragged.id, at);
+  if (dragged.from === 'tray') placePieces(editor, dragged.ids, at);
+  if (dragged.from !== 'sheet') return;
+  const [only] = dragged.placementIds;
+  if (only !== undefined && dragged.placementIds.length === 1) movePlacementTo(editor, only, at);
+  else movePlacementsTo(editor, dragged.placementIds, at);
 }
 
-/** Where a placement stands already. */
-function standing(editor: Editor, dragged: Dragged): Found | null {
-  return dragged.from === 'sheet' ? findPlacement(editor, dragged.placementId) : null;
+/** Where placements stand already, in reading order. */
+function standing(editor: Editor, dragged: Dragged): readonly Found[] {
+  if (dragged.from !== 'sheet') return [];
+  return inReadingOrder(dragged.placementIds.flatMap((id) => findPlacement(editor, id) ?? []));
 }
 
-const staysAt = (editor: Editor, dragged: Dragged): number | null => standing(editor, dragged)?.pos ?? null;
+/** Where what is moved stands already; several that do not stand together come from nowhere. */
+function staysAt(editor: Editor, dragged: Dragged): number | null {
+  const found = standing(editor, dragged);
+  const [first] = found;
+  const isRun = found.every(({ pos, node }, at) => {
+    const next = found[at + 1];
+    return !next || next.pos === pos + node.nodeSize;
+  });
+  return first && isRun ? first.pos : null;
+}
+
+/** The boundary under the pointer; for several pieces the nearest one at which there is room for all. */
+function boundaryUnder(editor: Editor, dragged: Dragged, x: number, y: number): number {
+  const [first] = standing(editor, dragged);
+  const at = boundaryAt(editor, x, y, first ?? null);
+  if (dragged.ids.length < 2) return at;
+  const places = boundaries(editor, dragged);
+  return places.reduce(
+    (nearest, place) => (Math.abs(place - at) < Math.abs(nearest - at) ? place : nearest),
+    places[0] ?? at,
+  );
+}
 
 /** The places between blocks where a piece can stand; behind a placement that is moved is the same spot as before it. */
 function boundaries(editor: Editor, dragged: Dragged): readonly number[] {
   const { doc, schema } = editor.state;
   const stands = standing(editor, dragged);
   const { placement } = schema.nodes;
-  if (stands) return placesToMove(doc, stands);
-  return placement ? placesFor(doc, placement) : [];
+  const [first, ...others] = stands;
+  if (first) return placesToMove(doc, first, ...others);
+  return placement ? placesFor(doc, placement, dragged.ids.length) : [];
 }
 
 /** A boundary by the block that comes after it: "before paragraph 3, The tide turns". */

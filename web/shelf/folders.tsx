@@ -4,7 +4,7 @@ import { type AssetQuery, UNFILED } from '#api/assets.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
-import { type Dragged, idsOf } from '../drag/dragged.ts';
+import type { Dragged } from '../drag/dragged.ts';
 import type { Spot } from '../drag/place.ts';
 import { elementAt, usePlace, useScrollsAlong } from '../drag/use-drag.ts';
 import { changePieces } from '../pieces/pieces.ts';
@@ -46,7 +46,7 @@ export function Folders({ held, part, folder, onChoose, onAsk }: FoldersProps) {
       setOver(path);
       if (isByKeys) rowOf(pane.current, path)?.scrollIntoView({ block: 'nearest' });
     },
-    put: () => void moveInto(idsOf(dragged), path),
+    put: () => void moveInto(dragged.ids, path),
   });
   usePlace(pane, {
     takes: ({ from }) => from === 'shelf' && list.length > 0,

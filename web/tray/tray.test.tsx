@@ -112,7 +112,7 @@ describe('the tray', () => {
     await press(piece, 'Delete');
     expect(deeds).toEqual([
       ['open', 'heron'],
-      ['place', 'heron'],
+      ['place', ['heron']],
       ['take off', 'heron'],
     ]);
   });
@@ -160,9 +160,9 @@ describe('the tray', () => {
     await press(pieceOf(ground, 0), 'ArrowLeft', 'Alt');
     stop();
     expect(deeds).toEqual([
-      ['move', 'heron', 'boats'],
-      ['move', 'bittern', null],
-      ['move', 'boats', 'heron'],
+      ['move', ['heron'], 'boats'],
+      ['move', ['bittern'], null],
+      ['move', ['boats'], 'heron'],
     ]);
     expect(said).toEqual([
       'heron put 2 of 3 on the tray.',
@@ -223,6 +223,12 @@ describe('several pieces of the tray', () => {
       ['choose', 'heron'],
       ['open', 'bittern'],
     ]);
+  });
+
+  it('are placed together by Enter on one of them, in their order on the tray', async () => {
+    const { ground, deeds } = tray(two(), { chosen: ['bittern', 'heron'] });
+    await press(pieceOf(ground, 1), 'Enter');
+    expect(deeds).toEqual([['place', two().tray]]);
   });
 
   it('are all said to be chosen', () => {

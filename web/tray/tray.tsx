@@ -23,16 +23,16 @@ export interface TrayHands {
   readonly onOpen: (assetId: string) => void;
   /** Chooses one besides those that are chosen, or no longer. */
   readonly onChoose: (assetId: string) => void;
-  readonly onPlace: (assetId: string) => void;
+  readonly onPlace: (assetIds: readonly string[]) => void;
   readonly onTakeOff: (assetId: string) => void;
   readonly onFiles: (files: readonly FoundFile[]) => void;
   /** Whether what is dragged may be something for the tray. */
   readonly takes: (data: DataTransfer) => boolean;
   readonly onDrop: (data: DataTransfer, wantId: string | null) => void;
-  /** Moves a piece on the tray before another, or to the end. */
-  readonly onMove: (assetId: string, before: string | null) => void;
-  /** Takes a placement off the sheet; its piece stays on the tray. */
-  readonly onTakeBack: (placementId: string) => void;
+  /** Moves pieces on the tray before another, or to the end. */
+  readonly onMove: (assetIds: readonly string[], before: string | null) => void;
+  /** Takes placements off the sheet; their pieces stay on the tray. */
+  readonly onTakeBack: (placementIds: readonly string[]) => void;
   readonly onFill: (wantId: string, assetId: string) => void;
   readonly onWant: (wantId: string) => void;
 }
@@ -60,6 +60,7 @@ export function Tray({ pageId, page, chosen, openWant, isEditable, isWhole, ...h
   const picker = useRef<HTMLInputElement>(null);
   const gathered = page.tray.flatMap((id) => known.get(id) ?? []);
   const placed = new Set(placementsOf(page).map((placement) => placement.asset));
+  const chosenHere = gathered.map(({ id }) => id).filter((id) => chosen.includes(id));
   const open = page.wants.filter((want) => want.filledBy === null);
   const placedCount = gathered.filter((asset) => placed.has(asset.id)).length;
   const choose = (event: ChangeEvent<HTMLInputElement>) => {
@@ -136,7 +137,7 @@ export function Tray({ pageId, page, chosen, openWant, isEditable, isWhole, ...h
             fills={page.wants.find((want) => want.filledBy === asset.id)?.purpose ?? null}
             mark={gap === asset.id ? 'before' : gap === END && at === gathered.length - 1 ? 'after' : null}
             steps={stepsOf(gathered, at)}
-            isOpen={chosen.includes(asset.id)}
+            chosen={chosenHere}
             isEditable={isEditable}
             hands={isChoosing ? { ...hands, onOpen: hands.onChoose } : hands}
           />
@@ -183,15 +184,15 @@ function trayPlace({ list, gathered, isEditable, hands, setGap }: TrayPlaceParts
         if (isByKeys) beside?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
       },
       put: () => {
-        if (dragged.from === 'tray') hands.onMove(dragged.id, before?.id ?? null);
+        if (dragged.from === 'tray') hands.onMove(dragged.ids, before?.id ?? null);
       },
     };
   };
-  const back = ({ placementId }: Dragged & { from: 'sheet' }): Spot => ({
+  const back = ({ placementIds }: Dragged & { from: 'sheet' }): Spot => ({
     say: 'back on the tray',
     name: '',
     mark: () => setGap(END),
-    put: () => hands.onTakeBack(placementId),
+    put: () => hands.onTakeBack(placementIds),
   });
   return {
     takes: ({ from }) => isEditable && from !== 'shelf',
@@ -210,7 +211,7 @@ function trayPlace({ list, gathered, isEditable, hands, setGap }: TrayPlaceParts
     first: (dragged) =>
       Math.max(
         0,
-        gathered.findIndex(({ id }) => dragged.from === 'tray' && id === dragged.id),
+        gathered.findIndex(({ id }) => dragged.from === 'tray' && dragged.ids.includes(id)),
       ),
     unmark: () => setGap(null),
   };
@@ -254,17 +255,20 @@ interface TrayPieceProps {
   /** Where something that is dragged would go, beside this. */
   readonly mark: 'before' | 'after' | null;
   readonly steps: TraySteps;
-  readonly isOpen: boolean;
+  /** Those that are chosen, in their order on the tray: what is done with one of several is done with all. */
+  readonly chosen: readonly string[];
   readonly isEditable: boolean;
   readonly hands: TrayHands;
 }
 
-function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, hands }: TrayPieceProps) {
+function TrayPiece({ asset, isPlaced, fills, mark, steps, chosen, isEditable, hands }: TrayPieceProps) {
   const isComp = asset.label.licence === 'comp';
   const element = useRef<HTMLButtonElement>(null);
+  const isOpen = chosen.includes(asset.id);
+  const ids = isOpen ? chosen : [asset.id];
   const source = (): Source => ({
-    dragged: { from: 'tray', id: asset.id },
-    words: titleOf(asset),
+    dragged: { from: 'tray', ids },
+    words: ids.length > 1 ? `${ids.length} pieces` : titleOf(asset),
     isMovable: isEditable,
   });
   useSource(element, source);
@@ -275,12 +279,12 @@ function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, ha
     } else if (!isEditable) return;
     else if (event.key === 'Enter') {
       event.preventDefault();
-      hands.onPlace(asset.id);
+      hands.onPlace(ids);
     } else if (deedOf(event.key) === 'carry') carry(source());
     else if (event.altKey && event.key in STEP_KEYS) {
       event.preventDefault();
       const step = steps[STEP_KEYS[event.key as keyof typeof STEP_KEYS]];
-      if (step) hands.onMove(asset.id, step.before);
+      if (step) hands.onMove([asset.id], step.before);
       say(step ? `${titleOf(asset)} put ${step.say}.` : `${titleOf(asset)} is there already.`);
     } else if (event.key === 'Delete' || event.key === 'Backspace') hands.onTakeOff(asset.id);
   };
@@ -305,7 +309,7 @@ function TrayPiece({ asset, isPlaced, fills, mark, steps, isOpen, isEditable, ha
         aria-pressed={isOpen}
         aria-description={`${fills ? `Fills the want “${fills}”. ` : ''}Enter places it, M carries it, Ctrl and Enter chooses it with others`}
         onClick={(event) => (isWithMore(event) ? hands.onChoose(asset.id) : hands.onOpen(asset.id))}
-        onDoubleClick={() => isEditable && hands.onPlace(asset.id)}
+        onDoubleClick={() => isEditable && hands.onPlace([asset.id])}
         onKeyDown={press}
       >
         <img
@@ -361,7 +365,8 @@ function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
       if (isByKeys) frame.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     },
     put: () => {
-      if (dragged.from !== 'shelf') hands.onFill(want.id, dragged.id);
+      const [first] = dragged.ids;
+      if (first !== undefined) hands.onFill(want.id, first);
     },
   });
   usePlace(frame, {

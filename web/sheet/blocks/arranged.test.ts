@@ -11,7 +11,7 @@ import {
   changeBlock,
   movePlacement,
   placePiece,
-  removePlacement,
+  removePlacements,
   selectPlacement,
 } from '../commands.ts';
 import { fromEditor } from '../page-json.ts';
@@ -140,7 +140,7 @@ describe('a gallery', () => {
     placePiece(editor, 'bittern', afterSelection(editor));
     expect(shortOf(editor)).toMatch(/^gallery\(a \S{8} b\) -$/);
     const alone = editorOf(gallery('a'), blank());
-    removePlacement(alone, 'a');
+    removePlacements(alone, ['a']);
     expect(shortOf(alone)).toBe('-');
     alone.commands.undo();
     expect(shortOf(alone)).toBe('gallery(a) -');
@@ -308,7 +308,7 @@ describe('a banner', () => {
     const made = blocksOf(editor)[0];
     changeBlock(editor, made?.attrs.id ?? '', { place: 'top', plate: null, link: '/walks' }, 'x');
     const html = copied(editor);
-    removePlacement(editor, 'a');
+    removePlacements(editor, ['a']);
     expect(shortOf(editor)).toMatch(/^banner\(over: Heron at dawn\)/);
     placePiece(editor, 'heron', 1);
     expect(shortOf(editor)).toMatch(/^banner\(\S+ over: Heron at dawn\)/);
@@ -373,7 +373,7 @@ describe('a teaser', () => {
     const editor = editorOf(paragraph('Here'));
     makeTeaser(editor, examplePlacement('column', { asset: 'heron' }), null);
     const [made] = blocksOf(editor);
-    removePlacement(editor, made?.type === 'teaser' ? (made.content[0]?.attrs.id ?? '') : '');
+    removePlacements(editor, [made?.type === 'teaser' ? (made.content[0]?.attrs.id ?? '') : '']);
     expect(shortOf(editor)).toMatch(/^Here/);
   });
 

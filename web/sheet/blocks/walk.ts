@@ -1,4 +1,4 @@
-import type { Node, NodeType, ResolvedPos } from '@tiptap/pm/model';
+import type { ContentMatch, Node, NodeType, ResolvedPos } from '@tiptap/pm/model';
 
 /** Whether blocks stand in it, as on the page itself; entries of lists hold words, and are part of their list. */
 export function holdsBlocks(node: Node): boolean {
@@ -22,16 +22,16 @@ function walk(holder: Node, start: number, tell: (block: Node, pos: number) => v
 }
 
 /**
- * All places between blocks at which a node of a type may stand, in reading order. The empty line that ends the page is
- * there to write in: what would stand behind it stands before it.
+ * All places between blocks at which a node of a type, or so many of them in a row, may stand, in reading order. The empty
+ * line that ends the page is there to write in: what would stand behind it stands before it.
  */
-export function placesFor(doc: Node, type: NodeType): readonly number[] {
+export function placesFor(doc: Node, type: NodeType, count = 1): readonly number[] {
   const places: number[] = [];
   const add = (holder: Node, start: number): void => {
     let at = start;
     for (let index = 0; index <= holder.childCount; index += 1) {
       const isBehindLast = index > 0 && index === holder.childCount && endsInEmptyLine(holder);
-      if (!isBehindLast && holder.canReplaceWith(index, index, type)) places.push(at);
+      if (!isBehindLast && hasRoom(holder, index, type, count)) places.push(at);
       if (index === holder.childCount) return;
       const block = holder.child(index);
       if (holdsBlocks(block)) add(block, at + 1);
@@ -40,6 +40,13 @@ export function placesFor(doc: Node, type: NodeType): readonly number[] {
   };
   add(doc, 0);
   return places;
+}
+
+function hasRoom(holder: Node, index: number, type: NodeType, count: number): boolean {
+  if (count === 1) return holder.canReplaceWith(index, index, type);
+  let match: ContentMatch | null = holder.contentMatchAt(index);
+  for (let placed = 0; placed < count; placed += 1) match = match?.matchType(type) ?? null;
+  return match?.matchFragment(holder.content, index)?.validEnd === true;
 }
 
 const endsInEmptyLine = ({ type, lastChild }: Node) =>

@@ -32,6 +32,7 @@ import type { Source } from '../../../drag/source.ts';
 import { drawOver } from '../../../over/draw-over.ts';
 import { ownViews } from '../../../pieces/own-views.ts';
 import { pieceOf, pieces } from '../../../pieces/pieces.ts';
+import { chosenPlaced } from '../../chosen-pieces.ts';
 import { LiveEmbed } from './live-embed.ts';
 
 /** What pieces stand in side by side, each filling its place. */
@@ -77,13 +78,24 @@ export function placementNode(rules: HouseRules, targetId: string) {
   });
 }
 
-/** A placement as what is dragged, or carried by keys. */
-export function carriedPlacement({ id, asset }: Placement): Source {
+/** A placement as what is dragged, or carried by keys; one of several that are chosen together takes the others with it. */
+export function carriedFrom(editor: Editor, { id, asset }: Placement): Source {
+  const placed = chosenPlaced(editor.state);
+  if (placed.length > 1 && placed.some((one) => one.id === id))
+    return {
+      dragged: {
+        from: 'sheet',
+        ids: placed.map(({ node }) => String(node.attrs.asset)),
+        placementIds: placed.map((one) => one.id),
+      },
+      words: `${placed.length} pieces`,
+      isMovable: editor.isEditable,
+    };
   const held = pieces.state.get(asset);
   return {
-    dragged: { from: 'sheet', id: asset, placementId: id },
+    dragged: { from: 'sheet', ids: [asset], placementIds: [id] },
     words: held ? held.label.title || held.stem : 'The piece',
-    isMovable: true,
+    isMovable: editor.isEditable,
   };
 }
 
@@ -145,7 +157,7 @@ class PlacementView implements NodeView {
         // Of all pieces that any screen has seen, only its own is drawn here.
         if (pieces.state.get(this.#placement.asset) !== this.#drawn) this.#draw();
       }),
-      makeSource(this.dom, () => ({ ...carriedPlacement(this.#placement), isMovable: editor.isEditable })),
+      makeSource(this.dom, () => carriedFrom(editor, this.#placement)),
     );
   }
 
