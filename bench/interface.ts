@@ -86,15 +86,42 @@ async function typingOn(
   const ours = await typed(false);
   const [still, dragged] = await draggingPieces(page, `${ORIGIN}/pages/${id}`);
   const bare = await typed(true);
+  const source = await openingSource(page, `${ORIGIN}/pages/${id}`);
   const middle = (sorted: readonly number[]) => sorted[Math.floor(sorted.length / 2)] ?? 0;
   say(
     `a key typed in ${what} (aim: under 16 ms)`,
     `${millis(middle(ours))}, p95 ${millis(ours[Math.floor(ours.length * 0.95)] ?? 0)}, ${times(middle(ours), middle(bare))} the same page without any editor`,
   );
+  say(`source of that page, opened beside the sheet`, millis(source.opened));
+  say(
+    'a key typed in that source',
+    `${millis(middle(source.keys))}, p95 ${millis(source.keys[Math.floor(source.keys.length * 0.95)] ?? 0)}`,
+  );
   say(
     'dragging a piece of the tray over that page, frames against standing still',
     `${dragged.perSecond.toFixed(0)} a second against ${still.perSecond.toFixed(0)}, ${Math.round(dragged.late * 100)}% late`,
   );
+}
+
+/** Source of the page beside the sheet: until its lines stand there, and a key typed in them. */
+async function openingSource(
+  page: Page,
+  address: string,
+): Promise<{ readonly opened: number; readonly keys: readonly number[] }> {
+  await page.goto(address);
+  await page.getByText('You hear them').first().waitFor();
+  await page.waitForTimeout(1500);
+  const begun = Date.now();
+  await page.getByRole('button', { name: 'Source', exact: true }).click();
+  const line = page.locator('.cm-line', { hasText: 'You hear them' }).first();
+  await line.waitFor();
+  const opened = Date.now() - begun;
+  await line.click();
+  await page.keyboard.press('End');
+  const keys = await handled(page, () =>
+    page.keyboard.type('and a few more words to be read', { delay: 60 }),
+  );
+  return { opened, keys: keys.sort((a, b) => a - b) };
 }
 
 async function draggingPieces(page: Page, address: string): Promise<readonly [Frames, Frames]> {

@@ -215,7 +215,7 @@ export const DEMO_PAGES: readonly DemoPage[] = [
     title: 'Reed-cutting days',
     address: '/events/reed-cutting',
     dueInDays: 9,
-    tray: ['reed-bed', 'cutters', 'cutters-break', 'rest-21', 'rest-20', 'tiny'],
+    tray: ['reed-bed', 'cutters', 'cutters-break', 'rest-21', 'rest-20', 'tiny', 'join-form'],
     wants: [
       want('Three cards, all the same shape', 'portrait', 400),
       want('Lead of the page', 'landscape', 1600, 'cutters'),
@@ -244,6 +244,8 @@ export const DEMO_PAGES: readonly DemoPage[] = [
       piece('reed-bed', 'beside-left', { width: { unit: '%', value: 34 } }),
       p('You will be shown how to cut, how to bundle and how to carry. Nobody is asked to do all three.'),
       p('At noon everybody sits on the planks for an hour. That hour is the reason most people come back.'),
+      h('Put your name down'),
+      piece('join-form', 'column'),
     ],
   },
   {

@@ -287,6 +287,23 @@ const STORY: readonly DemoPiece[] = [
     },
   },
   {
+    key: 'join-form',
+    file: 'join-a-reed-cutting-day.jpg',
+    painting: { kind: 'scene', subject: 'cutters', light: 'dusk' },
+    width: 1600,
+    height: 1200,
+    seed: 523,
+    folder: 'events/reed-cutting',
+    by: 'mara',
+    said: { ...OURS, title: 'Join a reed-cutting day', source: 'Corkline' },
+    embed: {
+      host: 'corkline',
+      path: '/f/join-in',
+      facts: { title: 'Join a reed-cutting day', visibility: 'public' },
+      framing: { kind: 'may', why: 'nothing-said' },
+    },
+  },
+  {
     key: 'eel-chart',
     file: 'eels-by-month.png',
     painting: { kind: 'chart' },
