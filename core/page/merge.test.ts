@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Block } from './blocks/block.ts';
-import { mergePages } from './merge.ts';
+import { isOneOf, mergePages } from './merge.ts';
 import type { PageDoc } from './model.ts';
 import { examplePage, examplePlacement, heading, paragraph, placed } from './testing.ts';
 
@@ -61,6 +61,31 @@ describe('merging two states of a page', () => {
     expect(merged.page).toMatchObject({ title: 'Mine', address: '/theirs' });
     expect(mergePages(base, mine, theirs, () => 'theirs').page.title).toBe('Theirs');
     expect(mergePages(base, mine, mine).clashes).toEqual([]);
+  });
+
+  it('puts a want together respect by respect, and tells where both changed the same one', () => {
+    const want = { id: 'w', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null } as const;
+    const [was, narrow, filled, otherwise] = [
+      want,
+      { ...want, shape: 'portrait', leastWidth: 400 } as const,
+      { ...want, filledBy: 'heron' },
+      { ...want, filledBy: 'bittern' },
+    ].map((one) => ({ ...base, wants: [one] }));
+    if (!was || !narrow || !filled || !otherwise) throw new Error('No page.');
+    const both = mergePages(was, narrow, filled);
+    expect(both.clashes).toEqual([]);
+    expect(both.page.wants).toEqual([{ ...narrow.wants[0], filledBy: 'heron' }]);
+
+    const clash = mergePages(was, otherwise, filled);
+    expect(clash.clashes).toEqual([
+      { kind: 'want', id: 'w', mine: otherwise.wants[0], theirs: filled.wants[0] },
+    ]);
+    expect(clash.clashes.every(isOneOf)).toBe(true);
+    expect(clash.page.wants).toEqual(otherwise.wants);
+    expect(mergePages(was, otherwise, filled, () => 'theirs').page.wants).toEqual(filled.wants);
+    expect(mergePages(was, filled, filled).clashes).toEqual([]);
+    // One that one side took away and the other changed stays, and is nobody's clash.
+    expect(mergePages(was, base, filled)).toMatchObject({ clashes: [], page: { wants: filled.wants } });
   });
 
   it('tells where both made a teaser, of which a page has one, and keeps the one that is chosen', () => {

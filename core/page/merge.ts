@@ -13,8 +13,16 @@ interface FactClash {
   readonly theirs: string;
 }
 
+/** A want that both sides changed in the same respect, as what fills it. */
+interface WantClash {
+  readonly kind: 'want';
+  readonly id: string;
+  readonly mine: Want;
+  readonly theirs: Want;
+}
+
 /** A place that both sides changed differently: it is for a person to say which goes on. */
-export type Clash = BlockClash | FactClash;
+export type Clash = BlockClash | FactClash | WantClash;
 
 export interface Merge {
   readonly page: PageDoc;
@@ -41,22 +49,55 @@ export function mergePages(
     return (isTheirs && theirs[fact] !== base[fact] ? theirs : mine)[fact];
   };
   const [lead, address] = [factOf('lead'), factOf('address')];
+  const wants = mergeById(base.wants, mine.wants, theirs.wants, (want) => want.id).map((want) =>
+    mergedWant(want.id, base, mine, theirs, wayOf),
+  );
   return {
     page: {
       ...rest,
       title: factOf('title') ?? '',
-      wants: mergeById(base.wants, mine.wants, theirs.wants, (want) => want.id),
+      wants: wants.map(({ want }) => want),
       ...(lead === undefined ? {} : { lead }),
       ...(address === undefined ? {} : { address }),
       tray: mergeById(base.tray, mine.tray, theirs.tray, (assetId) => assetId),
       blocks,
     },
-    clashes: [...facts, ...merged.clashes, ...teasers],
+    clashes: [...facts, ...wants.flatMap(({ clash }) => clash ?? []), ...merged.clashes, ...teasers],
   };
 }
 
-/** Whether of a clash one side alone can go on: of a fact of the page, and of its teaser, there is one. */
-export const isOneOf = (clash: Clash): boolean => clash.kind === 'fact' || clash.theirs.type === 'teaser';
+/** A want that is left: what only one side changed of it takes that side, respect by respect. */
+function mergedWant(
+  id: string,
+  base: PageDoc,
+  mine: PageDoc,
+  theirs: PageDoc,
+  wayOf: (id: string) => Way,
+): { readonly want: Want; readonly clash: WantClash | null } {
+  const [was, own, other] = [base, mine, theirs].map(({ wants }) => wants.find((want) => want.id === id));
+  const either = own ?? other;
+  if (!either) throw new RangeError('No side has this want.');
+  if (!was || !own || !other) return { want: either, clash: null };
+  const isTheirs = wayOf(id) === 'theirs';
+  let isClash = false;
+  const pick = <K extends keyof Want>(name: K): Want[K] => {
+    if (own[name] === was[name] || own[name] === other[name]) return other[name];
+    if (other[name] === was[name]) return own[name];
+    isClash = true;
+    return (isTheirs ? other : own)[name];
+  };
+  const want: Want = {
+    id,
+    purpose: pick('purpose'),
+    shape: pick('shape'),
+    leastWidth: pick('leastWidth'),
+    filledBy: pick('filledBy'),
+  };
+  return { want, clash: isClash ? { kind: 'want', id, mine: own, theirs: other } : null };
+}
+
+/** Whether of a clash one side alone can go on: of a fact of the page, a want, and its teaser, there is one. */
+export const isOneOf = (clash: Clash): boolean => clash.kind !== 'block' || clash.theirs.type === 'teaser';
 
 /** A page has one teaser: where each side made one, it is for a person to say which goes on; by itself mine does. */
 function withOneTeaser(

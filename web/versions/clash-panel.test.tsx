@@ -44,6 +44,24 @@ describe('two people who changed the same places', () => {
     ]);
   });
 
+  it('are shown a want as each of them has it', () => {
+    const [own, other] = [
+      { id: 'w', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null } as const,
+      { id: 'w', purpose: 'Lead', shape: 'portrait', leastWidth: 400, filledBy: 'gone' } as const,
+    ];
+    const saving = {
+      kind: 'clash',
+      theirs: { version: 2, doc: theirs, updatedBy: 'Piet Hallam', updatedAt: '2026-03-12T09:00:00.000Z' },
+      clashes: [{ kind: 'want', id: 'w', mine: own, theirs: other }],
+    } as const;
+    mount(<ClashPanel saving={saving} onSettle={() => undefined} />);
+    expect(document.body.textContent).toContain('The want “Lead”');
+    expect([...document.querySelectorAll('del')].map(({ textContent }) => textContent).join(' ')).toContain(
+      'filled by a piece',
+    );
+    expect(document.querySelectorAll('[role="radio"]')).toHaveLength(2);
+  });
+
   it('go on as was chosen for each, with both where nothing was', async () => {
     const settled = shown();
     const [first] = document.querySelectorAll(

@@ -11,7 +11,7 @@ import { OneOf } from '../ui/chips.tsx';
 import { sayTime } from '../ui/dates.ts';
 import { Deeds } from '../ui/deeds.tsx';
 import { Panel } from '../ui/panel.tsx';
-import { sayBlock, sayFact, sayWhat } from './say-difference.ts';
+import { sayBlock, sayFact, sayWant, sayWhat } from './say-difference.ts';
 import { WordsCompared } from './words-compared.tsx';
 
 interface ClashPanelProps {
@@ -81,12 +81,12 @@ interface ClashRowProps {
 }
 
 function ClashRow({ clash, by, pieces, way, onWay }: ClashRowProps) {
-  const name = clash.kind === 'fact' ? sayFact(clash.id) : sayBlock(clash.theirs, pieces);
+  const name = sayClash(clash, pieces);
   return (
     <li className="border-t border-line py-2">
       <h3 className="font-semibold wrap-anywhere">{name}</h3>
       <p className="mt-1 text-sm text-soft">Struck out as {by} has it, marked as you have it:</p>
-      <Compared clash={clash} />
+      <Compared clash={clash} pieces={pieces} />
       <div className="mt-1.5">
         <OneOf
           about={`What goes on of: ${name}`}
@@ -99,8 +99,20 @@ function ClashRow({ clash, by, pieces, way, onWay }: ClashRowProps) {
   );
 }
 
-function Compared({ clash }: { readonly clash: Clash }) {
+function sayClash(clash: Clash, pieces: ReadonlyMap<string, Piece>): string {
+  if (clash.kind === 'fact') return sayFact(clash.id);
+  return clash.kind === 'want' ? `The want “${clash.theirs.purpose}”` : sayBlock(clash.theirs, pieces);
+}
+
+interface ComparedProps {
+  readonly clash: Clash;
+  readonly pieces: ReadonlyMap<string, Piece>;
+}
+
+function Compared({ clash, pieces }: ComparedProps) {
   if (clash.kind === 'fact') return <WordsCompared before={clash.theirs} after={clash.mine} />;
+  if (clash.kind === 'want')
+    return <WordsCompared before={sayWant(clash.theirs, pieces)} after={sayWant(clash.mine, pieces)} />;
   const one = differenceOf(clash.theirs, clash.mine);
   if (one?.kind !== 'changed') return null;
   const { words, ...rest } = one;

@@ -1,8 +1,10 @@
 import type { Block } from '#core/page/blocks/block.ts';
 import { type ComparedFact, type Difference, saidBy } from '#core/page/compare.ts';
 import { plainText } from '#core/page/inline.ts';
+import type { Want } from '#core/page/model.ts';
 import type { Piece } from '#core/page/piece.ts';
 import { runsOf } from '#core/page/walk.ts';
+import { SHAPE_WORDS } from '../pages/want-lines.tsx';
 import { sheetKindOf } from '../sheet/blocks/kinds.ts';
 
 type Pieces = ReadonlyMap<string, Piece>;
@@ -32,6 +34,18 @@ const FACTS: Readonly<Record<ComparedFact, string>> = {
 };
 
 export const sayFact = (fact: ComparedFact): string => FACTS[fact];
+
+/** A want as it stands: "Lead of the page, landscape, at least 1600 px, filled by Heron at dawn". */
+export function sayWant({ purpose, shape, leastWidth, filledBy }: Want, pieces: Pieces): string {
+  const piece = filledBy === null ? undefined : pieces.get(filledBy);
+  const filled = piece ? piece.label.title || piece.stem : 'a piece';
+  return [
+    purpose,
+    SHAPE_WORDS[shape],
+    ...(leastWidth > 0 ? [`at least ${leastWidth} px`] : []),
+    filledBy === null ? 'not filled' : `filled by ${filled}`,
+  ].join(', ');
+}
 
 /** What a difference is about. */
 export function sayWhere(difference: Difference, pieces: Pieces): string {
