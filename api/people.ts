@@ -11,14 +11,22 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   contributor: 'Contributor',
 };
 
-/** What a person may do. `hand-in` is adding own pieces and saying what they are; `gather`, taking from elsewhere. */
-const PERMISSIONS = ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away', 'set-rules'] as const;
+/** What a person may do. `decide-rights` is allowing what a licence or statement by itself does not; `hand-in` is adding own pieces and saying what they are; `gather`, taking from elsewhere. */
+const PERMISSIONS = [
+  'hand-in',
+  'gather',
+  'say-rights',
+  'decide-rights',
+  'edit-pages',
+  'take-away',
+  'set-rules',
+] as const;
 export type Permission = (typeof PERMISSIONS)[number];
 
 const DEEDS_OF: Readonly<Record<Role, readonly Permission[]>> = {
   editor: ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away'],
-  'rights-keeper': ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away'],
-  'site-owner': ['hand-in', 'gather', 'say-rights', 'edit-pages', 'take-away', 'set-rules'],
+  'rights-keeper': ['hand-in', 'gather', 'say-rights', 'decide-rights', 'edit-pages', 'take-away'],
+  'site-owner': ['hand-in', 'gather', 'say-rights', 'decide-rights', 'edit-pages', 'take-away', 'set-rules'],
   contributor: ['hand-in'],
 };
 
@@ -27,6 +35,7 @@ export const PERMISSION_WORDS: Readonly<Record<Permission, string>> = {
   'hand-in': 'hand pieces in',
   gather: 'gather from other places',
   'say-rights': 'say what may be done with a piece',
+  'decide-rights': 'decide what a licence leaves open',
   'edit-pages': 'change pages',
   'take-away': 'take pages away or send them',
   'set-rules': 'change the house rules',

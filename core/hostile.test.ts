@@ -26,7 +26,7 @@ import { tableFromText } from './page/blocks/table/from-text.ts';
 import { readBrought } from './page/read-brought.ts';
 import { styleRules } from './page/style-rules.ts';
 import { isWebAddress } from './rights/label.ts';
-import { maybeLicenceByWords } from './rights/licences.ts';
+import { maybeLicenceByWords } from './rights/recognise.ts';
 import { replaceAll } from './words/find.ts';
 
 /**

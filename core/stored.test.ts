@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { NO_TERMS } from './rights/terms.ts';
 import { fromStored, STORED, type StoredKind, toStored } from './stored.ts';
 
 const HERONS: StoredKind = {
@@ -76,6 +77,10 @@ describe('what is stored', () => {
       dateCreated: '',
       keywords: ['reed'],
       translations: [],
+      work: '',
+      licenceAddress: '',
+      terms: NO_TERMS,
+      decisions: [],
     };
     expect(fromStored(STORED.label, stored)).toEqual(read);
     expect(fromStored(STORED.label, toStored(STORED.label, read))).toEqual(read);

@@ -117,10 +117,30 @@ function withTranslations(stored: unknown): unknown {
   return isObject(stored) && !('translations' in stored) ? { ...stored, translations: [] } : stored;
 }
 
+/** Nothing was agreed of a piece but its licence, and nothing said of what it is. */
+function withTerms(stored: unknown): unknown {
+  if (!isObject(stored)) return stored;
+  const terms = {
+    begins: '',
+    ends: '',
+    territory: [],
+    uses: [],
+    copies: null,
+    price: null,
+    agreed: '',
+    agreement: null,
+    consent: 'unsaid',
+    consentForm: null,
+    shownFrom: '',
+    shownUntil: '',
+  };
+  return { work: '', licenceAddress: '', terms, decisions: [], ...stored };
+}
+
 export const STORED = {
   page: kind('page', withBlockIds, withBackgrounds),
   rules: kind('house rules', withoutQualities),
-  label: kind('label', withTermsOfTheField, withTranslations),
+  label: kind('label', withTermsOfTheField, withTranslations, withTerms),
   prep: kind('recipe of a piece', withBackgrounds),
   embed: kind('embed', withLoadOnClick),
   hosts: kind('hosts of embeds'),

@@ -195,7 +195,7 @@ test('a picture pasted into the text is placed there', async ({ page }) => {
 test('a piece dragged onto a list comes to stand before or after it, never inside', async ({ page }) => {
   await signIn(page, 'Mara', '/pages/demo-page-3');
   const order = () => blocksOf(page);
-  const before = 'P piece UL H2 UL piece P P';
+  const before = 'P piece UL H2 UL piece P P H2 piece P';
   await expect.poll(order).toBe(before);
   await page
     .getByText('Boots that can get wet')
@@ -210,7 +210,7 @@ test('a piece dragged onto a list comes to stand before or after it, never insid
   await page.mouse.move(from.x + 80, from.y + 10, { steps: 4 });
   await page.mouse.move(onto.x + 200, onto.y + 5, { steps: 8 });
   await page.mouse.up();
-  await expect.poll(order).toBe('P piece UL H2 piece UL P P');
+  await expect.poll(order).toBe('P piece UL H2 piece UL P P H2 piece P');
   await page.getByRole('button', { name: 'Undo moving it' }).click();
   await expect.poll(order).toBe(before);
 });

@@ -96,7 +96,7 @@ describe('media.jsonld', () => {
       '@type': 'ImageObject',
       contentUrl: 'media/heron--1440.jpg',
       creator: { '@type': 'Person', name: 'Ines Okonjo' },
-      creditText: 'Photo: Ines Okonjo, Commonfield, CC BY 4.0.',
+      creditText: 'Photo: © Ines Okonjo, Commonfield, CC BY 4.0.',
       license: 'https://creativecommons.org/licenses/by/4.0/',
       acquireLicensePage: 'https://commonfield.example/heron',
     });

@@ -6,9 +6,8 @@ import type { Piece } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
 import { standingsOf } from '../page/walk.ts';
 import { altHere, captionHere, creditedAs, creditHere } from '../page/words.ts';
-import { creditText } from '../rights/attribution.ts';
+import { creditText, licenceAddressOf } from '../rights/attribution.ts';
 import { labelIn } from '../rights/label-in.ts';
-import { licenceTerms } from '../rights/licences.ts';
 
 /** schema.org ImageObject. Only what is known is said. */
 export interface ImageObject {
@@ -72,7 +71,7 @@ export function imageObjects(
         : {}),
       ...said('creditText', credit),
       ...said('copyrightNotice', label.copyrightNotice),
-      ...said('license', licenceTerms(label.licence).address ?? ''),
+      ...said('license', licenceAddressOf(label) ?? ''),
       ...said('acquireLicensePage', label.sourceAddress),
     });
   }

@@ -1,6 +1,8 @@
 import { maybeStatement, type Statement, statements } from '../gather/statement.ts';
+import { licenceAddressOf } from '../rights/attribution.ts';
 import { isWebAddress, type Label, type LabelField, type LabelPatch } from '../rights/label.ts';
-import { isOfCopies, licenceTerms, maybeLicenceByAddress, maybeLicenceByWords } from '../rights/licences.ts';
+import { isOfCopies, licenceTerms } from '../rights/licences.ts';
+import { maybeLicenceByAddress, maybeLicenceByWords, maybePort } from '../rights/recognise.ts';
 
 /** Metadata of a file as its reader gives it: group and tag ("XMP-dc:Title") to a value of any kind. */
 export type RawTags = Readonly<Record<string, unknown>>;
@@ -84,7 +86,7 @@ export function draftFromMetadata(tags: RawTags): MetadataDraft {
   const where = firstText(tags, [LICENSOR]);
   if (where && isWebAddress(where)) patch.sourceAddress = where;
   const licence = licenceOf(tags);
-  if (licence) patch.licence = licence;
+  if (licence) Object.assign(patch, licence);
   return {
     patch,
     drafted: Object.keys(patch) as LabelField[],
@@ -110,12 +112,17 @@ function saidByFile(tags: RawTags): readonly Statement[] {
   return statements(...given);
 }
 
-function licenceOf(tags: RawTags): Label['licence'] | undefined {
+function licenceOf(tags: RawTags): Pick<LabelPatch, 'licence' | 'licenceAddress'> | undefined {
   const address = firstText(tags, LICENCE_ADDRESSES);
   const byAddress = address ? maybeLicenceByAddress(address) : undefined;
-  if (byAddress) return byAddress;
+  if (address && byAddress) {
+    // The text of a port is another one than the catalogue's.
+    const isPort = maybePort(address) !== null && isWebAddress(address);
+    return { licence: byAddress, ...(isPort ? { licenceAddress: address } : {}) };
+  }
   const terms = firstText(tags, [LICENCE_WORDS]);
-  return terms ? maybeLicenceByWords(terms) : undefined;
+  const byWords = terms ? maybeLicenceByWords(terms) : undefined;
+  return byWords ? { licence: byWords } : undefined;
 }
 
 function firstText(tags: RawTags, names: readonly string[]): string | undefined {
@@ -173,7 +180,7 @@ export function metadataOfLabel(
   say(label.copyrightNotice, 'XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright');
   const isSaid = label.licence !== 'unknown' && isOfCopies(label.licence);
   say(isSaid ? terms.name : '', 'XMP-xmpRights:UsageTerms');
-  say(terms.address ?? '', 'XMP-xmpRights:WebStatement');
+  say(licenceAddressOf(label) ?? '', 'XMP-xmpRights:WebStatement');
   say(label.sourceAddress, 'XMP-plus:LicensorURL');
   say(credit, 'XMP-photoshop:Credit', 'IPTC:Credit');
   say(label.source, 'XMP-photoshop:Source', 'IPTC:Source');

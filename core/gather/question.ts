@@ -1,6 +1,5 @@
 import * as v from 'valibot';
 import { shapeOf } from '../media/dimensions.ts';
-import type { HouseRules } from '../page/target.ts';
 import { copyAt, judge } from '../rights/judgement.ts';
 import { EMPTY_LABEL, withPatch } from '../rights/label.ts';
 import { licenceTerms } from '../rights/licences.ts';
@@ -68,7 +67,7 @@ export function sayMisfits(misfits: readonly Misfit[]): string {
 /** What a found picture may be used for here, in a few words under it; due when a person has to decide or pay. */
 export function sayUse(
   found: Findable,
-  rules: Pick<HouseRules, 'name' | 'commercial' | 'creditOwnWork'>,
+  rules: Parameters<typeof copyAt>[0],
 ): { readonly words: string; readonly isDue: boolean } {
   const reading = readLicence(found.statements);
   if (reading.kind === 'contradicting') return { words: 'licence disagrees, decide', isDue: true };

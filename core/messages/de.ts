@@ -1,9 +1,16 @@
 import { sayBytes } from '../media/weight.ts';
+import { inWords } from './in-words.ts';
 import { listed } from './listed.ts';
+import { quotedWith } from './quoted.ts';
 import type { Messages } from './table.ts';
 
 const MADE = {
   photo: 'Foto',
+  drawing: 'Zeichnung',
+  painting: 'Gemälde',
+  print: 'Druck',
+  chart: 'Diagramm',
+  picture: 'Bild',
   document: 'Dokument',
   film: 'Film',
   sound: 'Aufnahme',
@@ -35,7 +42,7 @@ const CHANGED = {
 
 /** German, with its own quotation marks (DIN 5008). */
 export const DE: Messages = {
-  quoted: (title) => `„${title}“`,
+  quoted: quotedWith(['„', '“'], ['‚', '‘']),
   made: MADE,
   changed: (changes) =>
     listed(
@@ -43,6 +50,7 @@ export const DE: Messages = {
       'und',
     ),
   licensedTo: (name) => `lizenziert für ${name}`,
+  accessed: (day) => `abgerufen am ${inWords('de', day)}`,
   opensLarger: 'Öffnet sich größer',
   picture: 'Bild',
   opensNewWindow: 'öffnet sich in einem neuen Fenster',

@@ -1,6 +1,8 @@
 import { sayKind } from '../embed/model.ts';
 import { sayBytes } from '../media/weight.ts';
+import { inWords } from './in-words.ts';
 import { listed } from './listed.ts';
+import { quotedWith } from './quoted.ts';
 import type { Messages } from './table.ts';
 
 const VERBS = {
@@ -15,6 +17,11 @@ const VERBS = {
 
 const MADE = {
   photo: 'Photo',
+  drawing: 'Drawing',
+  painting: 'Painting',
+  print: 'Print',
+  chart: 'Chart',
+  picture: 'Picture',
   document: 'Document',
   film: 'Film',
   sound: 'Recording',
@@ -27,10 +34,11 @@ const MADE = {
 
 /** British English. */
 export const EN: Messages = {
-  quoted: (title) => `“${title}”`,
+  quoted: quotedWith(['“', '”'], ['‘', '’']),
   made: MADE,
   changed: (changes) => listed(changes, 'and'),
   licensedTo: (name) => `licensed to ${name}`,
+  accessed: (day) => `accessed ${inWords('en-GB', day)}`,
   opensLarger: 'Opens larger',
   picture: 'picture',
   opensNewWindow: 'opens in a new window',

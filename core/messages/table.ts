@@ -1,19 +1,22 @@
 import type { DocumentFacts } from '../document/formats.ts';
 import type { EmbedKind } from '../embed/host.ts';
 import type { Change } from '../media/recipe-says.ts';
+import type { WORKS } from '../rights/label.ts';
 
 /** What was made, as a credit names it. */
-export type Made = 'photo' | 'document' | EmbedKind;
+export type Made = (typeof WORKS)[number] | 'document' | EmbedKind;
 
 /** The words that go out beside what people wrote, in one language. Each is a whole, so that no sentence is put together from parts of another language. */
 export interface Messages {
-  /** A title as this language quotes one. */
+  /** A title as this language quotes one, with what is quoted in it in the inner marks; the empty text for none. */
   readonly quoted: (title: string) => string;
   /** As a credit or a title begins: "Photo: ...". */
   readonly made: Readonly<Record<Made, string>>;
   /** "cropped and toned"; the empty text for no change. */
   readonly changed: (changes: readonly Change[]) => string;
   readonly licensedTo: (name: string) => string;
+  /** On which day it was had from an agency (YYYY-MM-DD). */
+  readonly accessed: (day: string) => string;
   /** Said of a picture that is a link to its larger file. */
   readonly opensLarger: string;
   /** What words lead to that is a picture. */

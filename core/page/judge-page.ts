@@ -5,11 +5,12 @@ import type { Piece } from './piece.ts';
 import type { HouseRules } from './target.ts';
 import { judgeUses } from './words.ts';
 
-/** Whether a piece may stand on a page as it does: the first use there that is not simply allowed decides. */
-export function judgeOnPage(rules: HouseRules, page: PageDoc, piece: Piece): Judgement {
+/** Whether a piece may stand on a page as it does now: the first use there that is not simply allowed decides. */
+export function judgeOnPage(rules: HouseRules, page: PageDoc, piece: Piece, now: Date): Judgement {
   return judgeUses(
     rules,
     usesOf(page).filter(({ asset }) => asset === piece.id),
     piece,
+    now,
   );
 }

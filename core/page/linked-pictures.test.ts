@@ -5,7 +5,7 @@ import type { Block } from './blocks/block.ts';
 import { linkedPictures } from './linked-pictures.ts';
 import { pageScript } from './on-page.ts';
 import { styleSheet } from './style-sheet.ts';
-import { examplePage, examplePiece, PLAIN_RULES } from './testing.ts';
+import { A_DAY, examplePage, examplePiece, PLAIN_RULES } from './testing.ts';
 import { cutsOfPage, writeFragment } from './write.ts';
 
 const words = (...assets: readonly string[]): Block => ({
@@ -44,7 +44,7 @@ describe('words alone that open a picture', () => {
 
   it('are found where the picture is gone, may not be used, or says nothing to those who cannot see it', () => {
     const codes = (piece: ReturnType<typeof examplePiece> | null) =>
-      proofPage(proofInput(page, PLAIN_RULES, piece ? new Map([['heron', piece]]) : new Map())).map(
+      proofPage(proofInput(page, PLAIN_RULES, piece ? new Map([['heron', piece]]) : new Map(), A_DAY)).map(
         ({ code }) => code,
       );
     expect(codes(examplePiece())).toEqual([]);

@@ -17,6 +17,7 @@ import { stationsOf } from './stations.ts';
 import { styleSheet } from './style-sheet.ts';
 import type { HouseRules } from './target.ts';
 import {
+  A_DAY,
   blank,
   examplePage,
   examplePiece,
@@ -407,7 +408,7 @@ describe('credits and stations', () => {
       tray: ['heron'],
       wants: [{ id: 'w', purpose: 'Lead', shape: 'any', leastWidth: 0, filledBy: null }],
     };
-    const stations = stationsOf(page, PIECES, RULES);
+    const stations = stationsOf(page, PIECES, RULES, A_DAY);
     expect(stations.map(({ id, done, of }) => `${id} ${done}/${of}`)).toEqual([
       'wanted 0/1',
       'cleared 1/1',

@@ -44,6 +44,8 @@ interface Shared {
   readonly alpha: boolean;
   readonly animated: boolean;
   readonly label: Label;
+  /** Its licence is only said by the file or the place it came from: nobody has kept it yet. */
+  readonly isLicenceClaimed: boolean;
   /** Known where words stand over it, for their contrast. */
   readonly lights?: Lights;
 }

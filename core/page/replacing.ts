@@ -1,7 +1,8 @@
 import { heightAtWidth } from '../media/dimensions.ts';
 import { wholeSize } from '../media/recipe.ts';
-import { copyAt, judge, sayJudgement } from '../rights/judgement.ts';
+import { copyAt, judge } from '../rights/judgement.ts';
 import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
+import { sayJudgement } from '../rights/say-judgement.ts';
 import type { PageDoc } from './model.ts';
 import type { Piece } from './piece.ts';
 import { placementsOf } from './walk.ts';
@@ -21,7 +22,7 @@ export interface Replacing {
 /** What differs between a piece and the one that is to take its place, on a target. Sizes in px. */
 export function replacing(
   old: Pick<Piece, 'label' | 'size' | 'trim' | 'prep'>,
-  fresh: Pick<Piece, 'label' | 'size' | 'trim' | 'prep'>,
+  fresh: Pick<Piece, 'label' | 'size' | 'trim' | 'prep' | 'isLicenceClaimed'>,
   target: Parameters<typeof copyAt>[0],
 ): Replacing {
   return {
@@ -81,7 +82,10 @@ function shapes(
   return lines;
 }
 
-function rights({ label }: Pick<Piece, 'label'>, target: Parameters<typeof copyAt>[0]): readonly string[] {
-  const judgement = judge(label, copyAt(target));
+function rights(
+  { label, isLicenceClaimed }: Pick<Piece, 'label' | 'isLicenceClaimed'>,
+  target: Parameters<typeof copyAt>[0],
+): readonly string[] {
+  const judgement = judge(label, copyAt(target), isLicenceClaimed);
   return judgement.verdict === 'allowed' ? [] : [sayJudgement(judgement)];
 }

@@ -21,6 +21,7 @@ export function stationsOf(
   page: PageDoc,
   pieces: ReadonlyMap<string, Piece>,
   rules: HouseRules,
+  now: Date,
 ): readonly Station[] {
   const gathered = page.tray.flatMap((assetId) => pieces.get(assetId) ?? []);
   const usesOf = new Map<string, Placement[]>();
@@ -30,7 +31,7 @@ export function stationsOf(
     else usesOf.set(placement.asset, [placement]);
   }
   const uses = (piece: Piece) => usesOf.get(piece.id) ?? [];
-  const isCleared = (piece: Piece) => judgeUses(rules, uses(piece), piece).verdict === 'allowed';
+  const isCleared = (piece: Piece) => judgeUses(rules, uses(piece), piece, now).verdict === 'allowed';
   const isWorded = (piece: Piece) => {
     const here = uses(piece);
     if (here.length > 0) return here.every((placement) => altHere(rules, placement, piece).kind !== 'unsaid');

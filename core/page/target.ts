@@ -4,6 +4,8 @@ import { LEAST_LIKENESS } from '../media/quality.ts';
 import { NamePatternSchema } from '../naming/parts.ts';
 import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/codes.ts';
 import { WebAddressSchema } from '../rights/label.ts';
+import { RegionsSchema } from '../rights/regions.ts';
+import { AGREED_USES, isTimeZone } from '../rights/terms.ts';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 import { type Margins, type Placement, type Position, RatioSchema } from './blocks/placement/schema.ts';
 import { PictureStylesSchema } from './picture-style.ts';
@@ -42,6 +44,26 @@ export const HouseRulesSchema = v.strictObject({
   language: LanguageTagSchema,
   commercial: v.boolean(),
   creditOwnWork: v.boolean(),
+  /** Whether it teaches: some statements allow educational use alone. */
+  educational: v.optional(v.boolean(), false),
+  /** Where its pages are meant to be read; none for everywhere. */
+  territory: v.optional(RegionsSchema, []),
+  /** What agreements would call it. */
+  publishing: v.optional(v.picklist(AGREED_USES), 'web'),
+  /** In which its days begin and end (IANA). */
+  timeZone: v.optional(
+    v.pipe(
+      v.string(),
+      v.maxLength(60),
+      v.check(isTimeZone, 'There is no such time zone. One is written as Europe/London.'),
+    ),
+    'UTC',
+  ),
+  /** Sources whose word on a licence is enough: nobody has to keep it before it goes out. */
+  trustedSources: v.optional(
+    v.pipe(v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(100))), v.maxLength(40)),
+    [],
+  ),
   column: px(200, 2000),
   /** The least space in px between the column and the edge of a narrow screen, on each side. */
   gutter: px(0, 100),

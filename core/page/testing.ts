@@ -25,6 +25,9 @@ export const PLAIN_RULES: HouseRules = {
   severities: {},
 };
 
+/** A day on which nothing of the examples begins or ends. */
+export const A_DAY = new Date('2026-11-28T12:00:00Z');
+
 /** A piece that nothing is wrong with, with some of its facts changed. */
 export function examplePiece(
   change: Partial<Omit<Piece, 'label' | 'kind'>> & { readonly label?: LabelPatch } = {},
@@ -47,6 +50,7 @@ export function examplePiece(
     bytes: 9_000_000,
     alpha: false,
     animated: false,
+    isLicenceClaimed: false,
     ...facts,
     ...own,
     label: withPatch(good, label ?? {}),

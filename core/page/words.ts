@@ -5,6 +5,7 @@ import { type CreditPart, creditParts } from '../rights/attribution.ts';
 import { copyAt, type Judgement, judge } from '../rights/judgement.ts';
 import type { Alt } from '../rights/label.ts';
 import { labelIn } from '../rights/label-in.ts';
+import { dayIn } from '../rights/terms.ts';
 import type { Placement } from './blocks/placement/schema.ts';
 import { copiesHere } from './embed-here.ts';
 import { recipeHere } from './picture.ts';
@@ -29,36 +30,61 @@ export function titleHere({ language }: InLanguage, { label, stem }: Pick<Piece,
   return labelIn(label, language).title.trim() || stem;
 }
 
-/** Whether this use is allowed, and what it owes. */
-export function judgeHere(rules: HouseRules, placement: Placement, piece: Piece): Judgement {
+/** Whether this use is allowed at a moment, and what it owes; `now` null where no day is asked about. */
+export function judgeHere(
+  rules: HouseRules,
+  placement: Placement,
+  piece: Piece,
+  now: Date | null,
+): Judgement {
   const changes = changesOf(recipeHere(placement, piece));
-  return judge(piece.label, { ...copyAt(rules, changes), copies: copiesHere(rules, placement, piece) });
+  const use = { ...copyAt(rules, changes, dayAt(rules, now)), copies: copiesHere(rules, placement, piece) };
+  return judge(piece.label, use, piece.isLicenceClaimed);
 }
 
+const dayAt = ({ timeZone }: HouseRules, now: Date | null): string | null =>
+  now === null ? null : dayIn(timeZone, now);
+
 /** Whether a piece that is not placed yet may be used on a target, whole and in the form that suits it best there. */
-export function judgeUnplaced(rules: HouseRules, piece: Pick<Piece, 'label'> & OfKind): Judgement {
-  return judge(piece.label, { ...copyAt(rules), copies: copiesHere(rules, { form: null }, piece) });
+export function judgeUnplaced(
+  rules: HouseRules,
+  piece: Pick<Piece, 'label' | 'isLicenceClaimed'> & OfKind,
+  now: Date | null,
+): Judgement {
+  const use = {
+    ...copyAt(rules, [], dayAt(rules, now)),
+    copies: copiesHere(rules, { form: null }, piece),
+  };
+  return judge(piece.label, use, piece.isLicenceClaimed);
 }
 
 /** Whether a piece may stand in these uses of a page: the first that is not simply allowed decides. */
-export function judgeUses(rules: HouseRules, uses: readonly Placement[], piece: Piece): Judgement {
-  const here = uses.map((placement) => judgeHere(rules, placement, piece));
-  return here.find(({ verdict }) => verdict !== 'allowed') ?? here[0] ?? judgeUnplaced(rules, piece);
+export function judgeUses(
+  rules: HouseRules,
+  uses: readonly Placement[],
+  piece: Piece,
+  now: Date | null,
+): Judgement {
+  const here = uses.map((placement) => judgeHere(rules, placement, piece, now));
+  return here.find(({ verdict }) => verdict !== 'allowed') ?? here[0] ?? judgeUnplaced(rules, piece, now);
 }
 
 export function creditHere(rules: HouseRules, placement: Placement, piece: Piece): readonly CreditPart[] {
   return creditParts(
     labelIn(piece.label, rules.language),
-    judgeHere(rules, placement, piece),
+    judgeHere(rules, placement, piece, null),
     messagesFor(rules.language),
   );
 }
 
-/** What a credit names as made. */
-export function creditedAs(piece: OfKind): Made {
+/** Files of these come from cameras, or stand for such as do; a drawing, a map or a sign is rarely one. */
+const OF_CAMERAS: ReadonlySet<string> = new Set(['jpg', 'tif', 'avif']);
+
+/** What a credit names as made: what somebody said that it is, or what its kind of file mostly is. */
+export function creditedAs(piece: OfKind & Pick<Piece, 'label' | 'extension'>): Made {
   switch (piece.kind) {
     case 'picture':
-      return 'photo';
+      return piece.label.work || (OF_CAMERAS.has(piece.extension) ? 'photo' : 'picture');
     case 'embed':
       return piece.embed.embed.kind;
     case 'document':

@@ -1,5 +1,5 @@
 import type { Made, Messages } from '../messages/table.ts';
-import { type CreditPart, creditLead } from '../rights/attribution.ts';
+import { type CreditPart, creditEnd, creditLead } from '../rights/attribution.ts';
 import { escapeHtml } from './escape.ts';
 
 /**
@@ -19,5 +19,5 @@ export function writeCredit(
     const rel = isInFigure && part.kind === 'licence' ? ' rel="license" property="license"' : '';
     return `<a href="${escapeHtml(part.address)}"${rel}>${text}</a>`;
   });
-  return `${creditLead(parts, made, messages)}${html.join(', ')}.`;
+  return `${creditLead(parts, made, messages)}${html.join(', ')}${creditEnd(parts)}`;
 }

@@ -18,6 +18,8 @@ export interface ProofInput {
   /** The pages that it may link to; absent while they are not known. */
   readonly pages?: LinkedPages;
   readonly html: string;
+  /** The moment it is looked at: terms begin and end. */
+  readonly now: Date;
 }
 
 /** A page for its proof, with the HTML that would go out. */
@@ -25,6 +27,7 @@ export function proofInput(
   page: PageDoc,
   rules: HouseRules,
   pieces: ReadonlyMap<string, Piece>,
+  now: Date,
   pages?: LinkedPages,
 ): ProofInput {
   const known = pages ? { pages } : {};
@@ -35,7 +38,7 @@ export function proofInput(
     addressOf: (cut) => cut.fileName,
     isMarked: true,
   });
-  return { page, rules, pieces, ...known, html };
+  return { page, rules, pieces, ...known, html, now };
 }
 
 /** A placement in its room, together with its piece and the plan of its picture. */

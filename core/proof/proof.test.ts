@@ -11,6 +11,7 @@ import type { PageDoc } from '../page/model.ts';
 import type { HeldEmbed, Piece } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
 import {
+  A_DAY,
   examplePage,
   examplePiece,
   examplePlacement,
@@ -39,7 +40,7 @@ const GOOD = examplePage(paragraph('Words'), figure(examplePlacement('column')))
 function findings({ page = GOOD, piece = examplePiece(), rules = {}, html }: Case) {
   const all = { ...PLAIN_RULES, ...rules };
   const pieces = new Map([['heron', piece]]);
-  const input = proofInput(page, all, pieces, new Map());
+  const input = proofInput(page, all, pieces, A_DAY, new Map());
   return proofPage(
     html === undefined ? input : { ...input, html: `<figure data-block="one">${html}</figure>` },
   );
@@ -112,6 +113,7 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'alt-missing': { piece: examplePiece({ label: { alt: { kind: 'unsaid' } } }) },
   'alt-poor': { piece: examplePiece({ label: { alt: { kind: 'text', text: 'Image of a heron' } } }) },
   'licence-missing': { piece: examplePiece({ label: { licence: 'unknown' } }) },
+  'licence-claimed': { piece: examplePiece({ isLicenceClaimed: true }) },
   'credit-missing': { piece: examplePiece({ label: { creator: '' } }) },
   'use-not-allowed': { piece: examplePiece({ label: { licence: 'cc-by-nc-4.0' } }) },
   'piece-missing': { page: examplePage(figure(examplePlacement('column', { asset: 'gone' }))) },

@@ -4,6 +4,7 @@ import type { Block } from '../page/blocks/block.ts';
 import type { PageDoc } from '../page/model.ts';
 import type { Piece } from '../page/piece.ts';
 import {
+  A_DAY,
   examplePage,
   examplePiece,
   examplePlacement,
@@ -102,7 +103,9 @@ describe('a remedy', () => {
 });
 
 function findings(page: PageDoc, piece: Piece, severities = PLAIN_RULES.severities): readonly Finding[] {
-  return proofPage(proofInput(page, { ...PLAIN_RULES, severities }, new Map([['heron', piece]]), new Map()));
+  return proofPage(
+    proofInput(page, { ...PLAIN_RULES, severities }, new Map([['heron', piece]]), A_DAY, new Map()),
+  );
 }
 const codes = (...args: Parameters<typeof findings>) => findings(...args).map(({ code }) => code);
 

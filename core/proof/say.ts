@@ -2,7 +2,7 @@ import { sayFormFault } from '../embed/forms.ts';
 import { sayContrast } from '../media/over-contrast.ts';
 import { sayBytes } from '../media/weight.ts';
 import { sayNameFault } from '../naming/rule.ts';
-import { sayReason } from '../rights/judgement.ts';
+import { sayReason } from '../rights/say-judgement.ts';
 import { sayAltFault } from '../words/alt.ts';
 import { callLanguage } from '../words/language.ts';
 import type { FindingCode } from './codes.ts';
@@ -38,6 +38,10 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
   }),
   'licence-missing': ({ name, reason }) => ({
     sentence: `The licence of ${name} is not known.`,
+    why: sayReason(reason),
+  }),
+  'licence-claimed': ({ name, reason }) => ({
+    sentence: `Nobody has kept the licence of ${name}.`,
     why: sayReason(reason),
   }),
   'credit-missing': ({ name, reason }) => ({

@@ -22,6 +22,7 @@ export interface FindingValues {
     readonly ofPage: string;
   };
   'licence-missing': { readonly name: string; readonly reason: Reason };
+  'licence-claimed': { readonly name: string; readonly reason: Reason };
   'credit-missing': { readonly name: string; readonly reason: Reason };
   'use-not-allowed': { readonly name: string; readonly reason: Reason };
   'piece-missing': Record<never, never>;

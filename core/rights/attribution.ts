@@ -2,39 +2,86 @@ import type { Made, Messages } from '../messages/table.ts';
 import type { Judgement } from './judgement.ts';
 import type { Label } from './label.ts';
 import { licenceTerms } from './licences.ts';
+import { maybePort } from './recognise.ts';
+import { foldName, isSameName } from './same-name.ts';
 
 /** One part of a credit line; parts with an address are links. */
 export interface CreditPart {
-  readonly kind: 'title' | 'maker' | 'source' | 'licence' | 'changes' | 'id' | 'licensed-to';
+  readonly kind:
+    | 'title'
+    | 'maker'
+    | 'notice'
+    | 'source'
+    | 'licence'
+    | 'changes'
+    | 'id'
+    | 'licensed-to'
+    | 'accessed';
   readonly text: string;
   readonly address: string | null;
 }
 
 /**
- * The parts of a credit line in the order title, maker, source, licence, changes, agency's ID and licensee
- * (Creative Commons, "Recommended practices for attribution"), in the words of a language. Empty when nothing is owed nor
- * asked.
+ * The parts of a credit line in the order title, maker, copyright notice, source, licence, changes, agency's ID and licensee, in
+ * the words of a language. Empty when nothing is owed nor asked, and where nobody could be credited.
+ *
+ * CC BY 4.0 s3(a)(1)(A): creator (i), copyright notice (ii), a notice of the licence (iii) with its address, which leads to the
+ * disclaimer (iv), and the address of the work (v), each as far as supplied; s3(a)(1)(B): that it was modified. 1.0 to 3.0 s4:
+ * the title as well. A maker whom the notice names is not named twice, nor is a source that is the maker in another spelling.
  */
 export function creditParts(label: Label, judgement: Judgement, messages: Messages): readonly CreditPart[] {
   const terms = licenceTerms(label.licence);
-  const owed = judgement.duties.includes('credit') || terms.owesCredit === 'asked';
-  if (!owed) return [];
+  const isOwed = judgement.duties.includes('credit');
+  if (!isOwed && terms.owesCredit !== 'asked') return [];
+  const people = peopleOf(label, terms.keepsNotice);
+  if (people.length === 0 && !isOwed) return [];
   const parts: CreditPart[] = [];
   const add = (kind: CreditPart['kind'], text: string, address: string | null = null) => {
     if (text !== '') parts.push({ kind, text, address: address || null });
   };
-  if (terms.titleInCredit === 'yes')
-    add('title', label.title && messages.quoted(label.title), label.sourceAddress);
-  add('maker', label.creator, label.makerAddress);
-  if (label.source !== label.creator) add('source', label.source, label.sourceAddress);
-  if (terms.address) add('licence', terms.short, terms.address);
+  if (terms.titleInCredit === 'yes') add('title', messages.quoted(label.title), label.sourceAddress);
+  parts.push(...people);
+  if (terms.address) add('licence', shortOf(label), licenceAddressOf(label));
   else if (label.licence === 'permission') add('licence', terms.short);
   if (judgement.duties.includes('say-changes')) add('changes', messages.changed(judgement.changes));
   if (label.licence === 'agency') {
     add('id', label.sourceId);
     add('licensed-to', label.licensedTo && messages.licensedTo(label.licensedTo));
+    add('accessed', label.terms.begins && messages.accessed(label.terms.begins));
   }
   return parts;
+}
+
+/** The maker, the notice and the source, none of them twice. */
+function peopleOf(label: Label, keepsNotice: boolean): readonly CreditPart[] {
+  const { creator, makerAddress, source, sourceAddress } = label;
+  const notice = keepsNotice ? label.copyrightNotice : '';
+  const isNamed = creator !== '' && ` ${foldName(notice)} `.includes(` ${foldName(creator)} `);
+  const parts: CreditPart[] = [];
+  if (creator !== '' && !isNamed) parts.push({ kind: 'maker', text: creator, address: makerAddress || null });
+  if (notice !== '') parts.push({ kind: 'notice', text: notice, address: (isNamed && makerAddress) || null });
+  // A source without a name is told by the host of its address: the address of the work is owed all the same.
+  const from = source === '' ? hostOf(sourceAddress) : source;
+  if (from === '') return parts;
+  const isMaker = isSameName(from, creator) || isSameName(from, notice);
+  if (!isMaker) parts.push({ kind: 'source', text: from, address: sourceAddress || null });
+  else if (sourceAddress !== '' && sourceAddress !== makerAddress && source !== '')
+    parts.push({ kind: 'source', text: hostOf(sourceAddress), address: sourceAddress });
+  return parts;
+}
+
+const hostOf = (address: string): string =>
+  URL.canParse(address) ? new URL(address).hostname.replace(/^www\./, '') : '';
+
+/** Where the text of a label's licence stands: that of the port that was said, or of the catalogue; null for none. */
+export const licenceAddressOf = ({ licence, licenceAddress }: Pick<Label, 'licence' | 'licenceAddress'>) =>
+  licenceAddress || licenceTerms(licence).address;
+
+/** "CC BY 3.0 DE": with the country whose law a port was made for. */
+function shortOf({ licence, licenceAddress }: Label): string {
+  const { short } = licenceTerms(licence);
+  const port = maybePort(licenceAddress);
+  return port === null ? short : `${short} ${port.toUpperCase()}`;
 }
 
 /** What a credit begins with: what was made, unless its title says so. */
@@ -42,11 +89,15 @@ export function creditLead(parts: readonly CreditPart[], made: Made, messages: M
   return parts[0]?.kind === 'title' ? '' : `${messages.made[made]}: `;
 }
 
+/** A sentence ends with one point, whatever its last word ends with ("Pictures Ltd."). */
+export const creditEnd = (parts: readonly CreditPart[]): string =>
+  /[.!?…]["'”’»“]?$/u.test(parts.at(-1)?.text ?? '') ? '' : '.';
+
 /**
  * The credit as plain text, "Photo: Ines Okonjo, CC BY 4.0, cropped." Empty when there is none. `made` is what it begins
  * with.
  */
 export function creditText(parts: readonly CreditPart[], made: Made, messages: Messages): string {
   if (parts.length === 0) return '';
-  return `${creditLead(parts, made, messages)}${parts.map((part) => part.text).join(', ')}.`;
+  return `${creditLead(parts, made, messages)}${parts.map((part) => part.text).join(', ')}${creditEnd(parts)}`;
 }

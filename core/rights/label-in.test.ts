@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { imageObjects } from '../formats/jsonld.ts';
 import { metadataOfLabel } from '../formats/metadata.ts';
 import { writeCredits } from '../page/credits.ts';
-import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, placed } from '../page/testing.ts';
+import { A_DAY, examplePage, examplePiece, examplePlacement, PLAIN_RULES, placed } from '../page/testing.ts';
 import { writeFragment } from '../page/write.ts';
 import { proofInput } from '../proof/input.ts';
 import { proofPage } from '../proof/proof.ts';
@@ -94,7 +94,7 @@ describe('a label in another language', () => {
     });
     expect(metadataOfLabel(LABEL, '')['XMP-dc:Title-de']).toBe('Graureiher');
     const codes = (language: string) =>
-      proofPage(proofInput(page, { ...PLAIN_RULES, language }, pieces)).map(({ code }) => code);
+      proofPage(proofInput(page, { ...PLAIN_RULES, language }, pieces, A_DAY)).map(({ code }) => code);
     expect(codes('de')).not.toContain('language-differs');
     expect(codes('fr')).toContain('language-differs');
   });

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 import { LICENCE_IDS } from './licences.ts';
+import { DecisionSchema, NO_TERMS, TermsSchema } from './terms.ts';
 
 const line = v.pipe(v.string(), v.trim(), v.maxLength(300, 'At most 300 letters fit here.'));
 const text = v.pipe(v.string(), v.trim(), v.maxLength(5000, 'At most 5,000 letters fit here.'));
@@ -53,7 +54,13 @@ const translations = v.pipe(
   ),
 );
 
-/** All that is said of a piece. Empty strings are "not said". `dateCreated` is ISO 8601 (YYYY-MM-DD) or empty. */
+/** What a picture is, as a credit names it: it is no photo because it is a file of one. */
+export const WORKS = ['photo', 'drawing', 'painting', 'print', 'map', 'chart', 'picture'] as const;
+
+/**
+ * All that is said of a piece. Empty strings are "not said". `dateCreated` is ISO 8601 (YYYY-MM-DD) or empty. `licenceAddress` is
+ * where the very text of the licence stands, where that is not the catalogue's, as of a port to the law of a country.
+ */
 export const LabelSchema = v.strictObject({
   title: line,
   creator: line,
@@ -61,9 +68,13 @@ export const LabelSchema = v.strictObject({
   source: line,
   sourceAddress: WebAddressSchema,
   sourceId: line,
+  work: v.picklist(['', ...WORKS]),
   licence: v.picklist(LICENCE_IDS),
+  licenceAddress: WebAddressSchema,
   copyrightNotice: line,
   licensedTo: line,
+  terms: TermsSchema,
+  decisions: v.pipe(v.array(DecisionSchema), v.maxLength(40)),
   alt: AltSchema,
   caption: text,
   extendedDescription: text,
@@ -83,9 +94,13 @@ export const EMPTY_LABEL: Label = {
   source: '',
   sourceAddress: '',
   sourceId: '',
+  work: '',
   licence: 'unknown',
+  licenceAddress: '',
   copyrightNotice: '',
   licensedTo: '',
+  terms: NO_TERMS,
+  decisions: [],
   alt: { kind: 'unsaid' },
   caption: '',
   extendedDescription: '',

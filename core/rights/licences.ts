@@ -1,13 +1,23 @@
-/** What a licence says, in the terms a page needs. `owesCredit`: 'asked' is a courtesy, 'house' as the house rules say. */
+/**
+ * What a licence says, in the terms a page needs. `owesCredit`: 'asked' is a courtesy, 'house' as the house rules say.
+ * `decision`: what keeps it from being published can be lifted by a recorded decision of the rights keeper, since it rests on
+ * facts that a licence does not say. `onlyIn`: the region in which it holds. `spdx`: its identifier in the SPDX License List.
+ */
 export interface LicenceTerms {
   readonly name: string;
   /** The short form for a credit line. */
   readonly short: string;
   readonly address: string | null;
+  readonly spdx: string | null;
   readonly publish: boolean;
+  readonly decision: boolean;
   readonly commercial: boolean;
+  readonly educationalOnly: boolean;
+  readonly onlyIn: string | null;
   readonly allowsDerivatives: boolean;
   readonly owesCredit: 'yes' | 'asked' | 'house' | 'no';
+  /** Whether the copyright notice of the work is kept with it where one was supplied. */
+  readonly keepsNotice: boolean;
   readonly sayChanges: boolean;
   readonly shareAlike: boolean;
   readonly titleInCredit: 'no' | 'wished' | 'yes';
@@ -24,202 +34,190 @@ const CC_CODES = {
   'by-nc-nd': { commercial: false, allowsDerivatives: false },
 } as const;
 type CcCode = keyof typeof CC_CODES;
-const CC_VERSIONS = ['4.0', '3.0', '2.5', '2.0'] as const;
+const CC_VERSIONS = ['4.0', '3.0', '2.5', '2.1', '2.0', '1.0'] as const;
 type CcVersion = (typeof CC_VERSIONS)[number];
+type CcId = `cc-${CcCode}-${CcVersion}`;
+
+const FREE = {
+  publish: true,
+  decision: false,
+  commercial: true,
+  educationalOnly: false,
+  onlyIn: null,
+  allowsDerivatives: true,
+  keepsNotice: false,
+  sayChanges: false,
+  shareAlike: false,
+  titleInCredit: 'no',
+  address: null,
+  spdx: null,
+} as const;
+const CLOSED = {
+  ...FREE,
+  publish: false,
+  commercial: false,
+  allowsDerivatives: false,
+} as const;
 
 function creativeCommons(code: CcCode, version: CcVersion): LicenceTerms {
   const name = code.toUpperCase();
+  // Version 1.0 named this one in another order.
+  const path = version === '1.0' && code === 'by-nc-nd' ? 'by-nd-nc' : code;
   return {
+    ...FREE,
     name: `Creative Commons ${name} ${version}`,
     short: `CC ${name} ${version}`,
-    address: `${CC}/licenses/${code}/${version}/`,
-    publish: true,
+    address: `${CC}/licenses/${path}/${version}/`,
+    // Version 2.1 is there only as ports to some countries' laws.
+    spdx: version === '2.1' ? null : `CC-${name}-${version}`,
     ...CC_CODES[code],
     owesCredit: 'yes',
-    // CC BY 4.0 s3(a)(1)(B) and 3.0 s4(b): say if it was modified; 2.x: for adaptations, which a crop is.
+    // 4.0 s3(a)(1)(A)(ii): the copyright notice, as far as supplied; 1.0 to 3.0 s4: all copyright notices are kept intact.
+    keepsNotice: true,
+    // 4.0 s3(a)(1)(B) and 3.0 s4(b): say if it was modified; before: for adaptations, which a crop is.
     sayChanges: true,
     shareAlike: code.endsWith('-sa'),
-    // CC BY 2.0 to 3.0 s4(b): the title if supplied; 4.0 no longer asks for it.
+    // 1.0 to 3.0 s4: the title if supplied; 4.0 no longer asks for it.
     titleInCredit: version === '4.0' ? 'wished' : 'yes',
   };
 }
 
-const FREE = {
-  publish: true,
-  commercial: true,
-  allowsDerivatives: true,
-  sayChanges: false,
-  shareAlike: false,
-} as const;
-const CLOSED = {
-  publish: false,
-  commercial: false,
-  allowsDerivatives: false,
-  sayChanges: false,
-  shareAlike: false,
-} as const;
+/** Every licence of Creative Commons in each version, newest first. */
+const CREATIVE_COMMONS = Object.fromEntries(
+  CC_VERSIONS.flatMap((version) =>
+    Object.keys(CC_CODES)
+      .filter(isCcCode)
+      .map((code) => [`cc-${code}-${version}`, creativeCommons(code, version)] as const),
+  ),
+) as Readonly<Record<CcId, LicenceTerms>>;
 
-/** Every licence of Creative Commons in each version in use, newest first. */
-const CREATIVE_COMMONS = {
-  'cc-by-4.0': creativeCommons('by', '4.0'),
-  'cc-by-sa-4.0': creativeCommons('by-sa', '4.0'),
-  'cc-by-nd-4.0': creativeCommons('by-nd', '4.0'),
-  'cc-by-nc-4.0': creativeCommons('by-nc', '4.0'),
-  'cc-by-nc-sa-4.0': creativeCommons('by-nc-sa', '4.0'),
-  'cc-by-nc-nd-4.0': creativeCommons('by-nc-nd', '4.0'),
-  'cc-by-3.0': creativeCommons('by', '3.0'),
-  'cc-by-sa-3.0': creativeCommons('by-sa', '3.0'),
-  'cc-by-nd-3.0': creativeCommons('by-nd', '3.0'),
-  'cc-by-nc-3.0': creativeCommons('by-nc', '3.0'),
-  'cc-by-nc-sa-3.0': creativeCommons('by-nc-sa', '3.0'),
-  'cc-by-nc-nd-3.0': creativeCommons('by-nc-nd', '3.0'),
-  'cc-by-2.5': creativeCommons('by', '2.5'),
-  'cc-by-sa-2.5': creativeCommons('by-sa', '2.5'),
-  'cc-by-nd-2.5': creativeCommons('by-nd', '2.5'),
-  'cc-by-nc-2.5': creativeCommons('by-nc', '2.5'),
-  'cc-by-nc-sa-2.5': creativeCommons('by-nc-sa', '2.5'),
-  'cc-by-nc-nd-2.5': creativeCommons('by-nc-nd', '2.5'),
-  'cc-by-2.0': creativeCommons('by', '2.0'),
-  'cc-by-sa-2.0': creativeCommons('by-sa', '2.0'),
-  'cc-by-nd-2.0': creativeCommons('by-nd', '2.0'),
-  'cc-by-nc-2.0': creativeCommons('by-nc', '2.0'),
-  'cc-by-nc-sa-2.0': creativeCommons('by-nc-sa', '2.0'),
-  'cc-by-nc-nd-2.0': creativeCommons('by-nc-nd', '2.0'),
-} as const;
+function isCcCode(code: string): code is CcCode {
+  return Object.hasOwn(CC_CODES, code);
+}
+
+/** A statement of RightsStatements.org: it tells what is known of the rights, and is no licence (rightsstatements.org, 1.0). */
+const statement = (name: string, short: string, code: string) => ({
+  name: `${name} (rights statement)`,
+  short,
+  address: `https://rightsstatements.org/vocab/${code}/1.0/`,
+});
 
 /** Every licence a piece can have. The legal codes of Creative Commons and RightsStatements.org are the source. */
 const LICENCES = {
-  unknown: {
-    ...CLOSED,
-    name: 'Not known yet',
-    short: 'licence not known',
-    address: null,
-    owesCredit: 'house',
-    titleInCredit: 'no',
-  },
-  own: {
-    ...FREE,
-    name: 'Our own work',
-    short: 'own work',
-    address: null,
-    owesCredit: 'house',
-    titleInCredit: 'no',
-  },
-  hire: {
-    ...FREE,
-    name: 'Made for us (work for hire)',
-    short: 'made for us',
-    address: null,
-    owesCredit: 'house',
-    titleInCredit: 'no',
-  },
+  unknown: { ...CLOSED, name: 'Not known yet', short: 'licence not known', owesCredit: 'house' },
+  own: { ...FREE, name: 'Our own work', short: 'own work', owesCredit: 'house' },
+  hire: { ...FREE, name: 'Made for us (work for hire)', short: 'made for us', owesCredit: 'house' },
   // Only for an embed whose poster was drawn here: its host shows it, and no file of it is held.
   'not-copied': {
     ...FREE,
     name: 'None needed: nothing of it is copied',
     short: 'nothing copied',
-    address: null,
     owesCredit: 'no',
-    titleInCredit: 'no',
   },
   cc0: {
     ...FREE,
     name: 'CC0 1.0, no rights reserved',
     short: 'CC0 1.0',
     address: `${CC}/publicdomain/zero/1.0/`,
+    spdx: 'CC0-1.0',
     owesCredit: 'asked',
-    titleInCredit: 'no',
   },
   pdm: {
     ...FREE,
     name: 'Public Domain Mark 1.0',
     short: 'public domain',
     address: `${CC}/publicdomain/mark/1.0/`,
+    spdx: 'CC-PDM-1.0',
     owesCredit: 'asked',
-    titleInCredit: 'no',
   },
   ...CREATIVE_COMMONS,
   permission: {
     ...FREE,
     name: 'Permission on file',
     short: 'used by permission',
-    address: null,
     owesCredit: 'yes',
-    titleInCredit: 'no',
+    keepsNotice: true,
   },
-  agency: {
-    ...FREE,
-    name: 'Agency licence, bought',
-    short: 'agency licence',
-    address: null,
-    owesCredit: 'yes',
-    titleInCredit: 'no',
-  },
-  comp: {
-    ...CLOSED,
-    name: 'Comp, not bought',
-    short: 'comp',
-    address: null,
-    owesCredit: 'yes',
-    titleInCredit: 'no',
-  },
+  agency: { ...FREE, name: 'Agency licence, bought', short: 'agency licence', owesCredit: 'yes' },
+  comp: { ...CLOSED, name: 'Comp, not bought', short: 'comp', owesCredit: 'yes' },
   copyright: {
     ...CLOSED,
     name: 'In copyright, no permission',
     short: 'all rights reserved',
-    address: null,
     owesCredit: 'yes',
-    titleInCredit: 'no',
   },
   'no-known-copyright': {
     ...FREE,
-    name: 'No known copyright (rights statement)',
-    short: 'no known copyright',
-    address: 'https://rightsstatements.org/vocab/NKC/1.0/',
+    ...statement('No known copyright', 'no known copyright', 'NKC'),
     owesCredit: 'asked',
-    titleInCredit: 'no',
   },
   'no-copyright-non-commercial': {
     ...FREE,
     commercial: false,
-    name: 'No copyright, non-commercial use only (rights statement)',
-    short: 'no copyright, non-commercial only',
-    address: 'https://rightsstatements.org/vocab/NoC-NC/1.0/',
+    ...statement('No copyright, non-commercial use only', 'no copyright, non-commercial only', 'NoC-NC'),
     owesCredit: 'asked',
-    titleInCredit: 'no',
+  },
+  // Other countries may see it otherwise, so that a person has to decide for where else it is published.
+  'no-copyright-us': {
+    ...FREE,
+    onlyIn: 'US',
+    ...statement('No copyright in the United States', 'no copyright in the United States', 'NoC-US'),
+    owesCredit: 'asked',
+  },
+  'no-copyright-contract': {
+    ...CLOSED,
+    decision: true,
+    ...statement('No copyright, bound by a contract', 'no copyright, bound by a contract', 'NoC-CR'),
+    owesCredit: 'asked',
+  },
+  'no-copyright-other-law': {
+    ...CLOSED,
+    decision: true,
+    ...statement('No copyright, bound by another law', 'no copyright, bound by another law', 'NoC-OKLR'),
+    owesCredit: 'asked',
   },
   'in-copyright': {
     ...CLOSED,
-    name: 'In copyright (rights statement)',
-    short: 'in copyright',
-    address: 'https://rightsstatements.org/vocab/InC/1.0/',
+    decision: true,
+    ...statement('In copyright', 'in copyright', 'InC'),
     owesCredit: 'yes',
-    titleInCredit: 'no',
+  },
+  'in-copyright-orphan': {
+    ...CLOSED,
+    decision: true,
+    ...statement('In copyright, EU orphan work', 'in copyright, orphan work', 'InC-OW-EU'),
+    owesCredit: 'yes',
+  },
+  'in-copyright-holder-unknown': {
+    ...CLOSED,
+    decision: true,
+    ...statement('In copyright, holder not found', 'in copyright, holder not found', 'InC-RUU'),
+    owesCredit: 'yes',
+  },
+  'in-copyright-educational': {
+    ...FREE,
+    educationalOnly: true,
+    commercial: false,
+    ...statement('In copyright, educational use', 'in copyright, educational use', 'InC-EDU'),
+    owesCredit: 'yes',
+  },
+  'in-copyright-non-commercial': {
+    ...FREE,
+    commercial: false,
+    ...statement('In copyright, non-commercial use', 'in copyright, non-commercial use', 'InC-NC'),
+    owesCredit: 'yes',
   },
   undetermined: {
     ...CLOSED,
-    name: 'Copyright undetermined (rights statement)',
-    short: 'copyright undetermined',
-    address: 'https://rightsstatements.org/vocab/UND/1.0/',
+    decision: true,
+    ...statement('Copyright undetermined', 'copyright undetermined', 'UND'),
     owesCredit: 'asked',
-    titleInCredit: 'no',
   },
   'not-evaluated': {
     ...CLOSED,
-    name: 'Copyright not evaluated (rights statement)',
-    short: 'copyright not evaluated',
-    address: 'https://rightsstatements.org/vocab/CNE/1.0/',
+    decision: true,
+    ...statement('Copyright not evaluated', 'copyright not evaluated', 'CNE'),
     owesCredit: 'asked',
-    titleInCredit: 'no',
-  },
-  // Other countries may see it otherwise, so that a person has to decide for the place where it is published.
-  'no-copyright-us': {
-    ...CLOSED,
-    name: 'No copyright in the United States (rights statement)',
-    short: 'no copyright in the United States only',
-    address: 'https://rightsstatements.org/vocab/NoC-US/1.0/',
-    owesCredit: 'asked',
-    titleInCredit: 'no',
   },
 } as const satisfies Record<string, LicenceTerms>;
 
@@ -237,14 +235,25 @@ export const LICENCE_GROUPS: readonly (readonly [name: string, ids: readonly Lic
       [`Creative Commons ${version}`, LICENCE_IDS.filter((id) => id.endsWith(`-${version}`))] as const,
   ),
   [
+    'Not for every use',
+    [
+      'no-copyright-non-commercial',
+      'no-copyright-us',
+      'in-copyright-non-commercial',
+      'in-copyright-educational',
+    ],
+  ],
+  [
     'Not to be used, or with a decision first',
     [
       'unknown',
       'comp',
       'copyright',
       'in-copyright',
-      'no-copyright-non-commercial',
-      'no-copyright-us',
+      'in-copyright-orphan',
+      'in-copyright-holder-unknown',
+      'no-copyright-contract',
+      'no-copyright-other-law',
       'undetermined',
       'not-evaluated',
     ],
@@ -262,29 +271,4 @@ export function isOfCopies(id: LicenceId): boolean {
 
 export function licenceTerms(id: LicenceId): LicenceTerms {
   return LICENCES[id];
-}
-
-/**
- * The licence that an address names: Creative Commons deeds and legal codes in any spelling (http or https,
- * "www.", language tails), and rights statements. Undefined for an address that names none.
- */
-export function maybeLicenceByAddress(address: string): LicenceId | undefined {
-  const path = /(?:creativecommons|rightsstatements)\.org\/(.+)$/i.exec(address.trim())?.[1]?.toLowerCase();
-  if (!path) return undefined;
-  return LICENCE_IDS.find((id) => {
-    const own = LICENCES[id].address?.replace(/^https:\/\/[a-z.]+\//, '').toLowerCase();
-    return own !== undefined && `${path}/`.startsWith(own);
-  });
-}
-
-const NAMED = /\bcc[\s-]*(by(?:[\s-]+(?:nc|sa|nd)){0,2})[\s-]*(\d\.\d)\b/i;
-
-/** The licence that words name, such as "CC BY-SA 4.0"; undefined unless licence and version are both said. */
-export function maybeLicenceByWords(words: string): LicenceId | undefined {
-  const byAddress = maybeLicenceByAddress(words);
-  if (byAddress) return byAddress;
-  if (/\bcc0\b/i.test(words)) return 'cc0';
-  const [, code, version] = NAMED.exec(words) ?? [];
-  const id = `cc-${code?.toLowerCase().replace(/[\s-]+/g, '-')}-${version}`;
-  return isLicenceId(id) ? id : undefined;
 }

@@ -1,4 +1,5 @@
 import { writeCsv } from '../formats/csv.ts';
+import { licenceAddressOf } from '../rights/attribution.ts';
 import type { Label } from '../rights/label.ts';
 import { licenceTerms } from '../rights/licences.ts';
 import type { PlannedFile } from './plan.ts';
@@ -61,7 +62,7 @@ export function manifestJson(lines: readonly ManifestLine[]): string {
     alt: altOf(label),
     maker: label.creator,
     licence: licenceTerms(label.licence).name,
-    licenceAddress: licenceTerms(label.licence).address,
+    licenceAddress: licenceAddressOf(label),
     credit,
   }));
   return `${JSON.stringify({ files }, null, 2)}\n`;

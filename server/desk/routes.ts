@@ -6,7 +6,7 @@ import { judgeOnPage } from '#core/page/judge-page.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { altHere } from '#core/page/words.ts';
 import { sayFinding } from '#core/proof/say.ts';
-import { sayReason } from '#core/rights/judgement.ts';
+import { sayReason } from '#core/rights/say-judgement.ts';
 import type { Context } from '../context.ts';
 import { held, people } from '../db/schema.ts';
 import { proofOf } from '../pages/proof.ts';
@@ -38,7 +38,7 @@ export function deskRoutes(context: Context): Router {
       .limit(RECENT);
     response.json({
       errands: [
-        ...byDue(wholes).flatMap((whole) => pageErrands(context, whole)),
+        ...byDue(wholes).flatMap((whole) => pageErrands(context, whole, new Date())),
         ...(await handedIn(context, person, new Date())),
         ...(await runErrands(context, person, new Date())),
       ],
@@ -57,10 +57,10 @@ function byDue(wholes: readonly WholePage[]): readonly WholePage[] {
 }
 
 /** What each page waits for: worst first, at most one errand of a kind. */
-function pageErrands(context: Context, whole: WholePage): readonly Errand[] {
+function pageErrands(context: Context, whole: WholePage, now: Date): readonly Errand[] {
   return [
     comps(context, whole),
-    notCleared(context, whole),
+    notCleared(context, whole, now),
     unworded(context, whole),
     unfilled(whole),
     stopped(whole),
@@ -109,11 +109,11 @@ function comps(context: Context, whole: WholePage): Errand | null {
   };
 }
 
-function notCleared(context: Context, whole: WholePage): Errand | null {
+function notCleared(context: Context, whole: WholePage, now: Date): Errand | null {
   const refused = piecesOn(whole).flatMap((asset) => {
     const piece = whole.pieces.get(asset.id);
     if (!piece || asset.licence === 'comp') return [];
-    const { verdict, reasons } = judgeOnPage(whole.rules, whole.doc, piece);
+    const { verdict, reasons } = judgeOnPage(whole.rules, whole.doc, piece, now);
     return verdict === 'not-allowed' ? [{ asset, reasons }] : [];
   });
   const [one] = refused;

@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { examplePage, examplePiece, examplePlacement, PLAIN_RULES, paragraph } from '#core/page/testing.ts';
+import {
+  A_DAY,
+  examplePage,
+  examplePiece,
+  examplePlacement,
+  PLAIN_RULES,
+  paragraph,
+} from '#core/page/testing.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import { FindingsCache } from './findings-cache.ts';
 
@@ -21,7 +28,7 @@ function proofs(...pages: readonly ReturnType<typeof page>[]): number {
   const known = new FindingsCache();
   let made = 0;
   for (const one of pages)
-    known.of(one, () => {
+    known.of(one, A_DAY, () => {
       made += 1;
       return NOTHING;
     });
@@ -54,6 +61,17 @@ describe('findings of a page that links to others', () => {
 });
 
 describe('findings that are known', () => {
+  it('are looked for again on another day of their target, on which a term may have ended', () => {
+    const known = new FindingsCache();
+    let made = 0;
+    for (const day of ['2026-12-14T09:00:00Z', '2026-12-14T23:00:00Z', '2026-12-15T00:30:00Z'])
+      known.of(page(), new Date(day), () => {
+        made += 1;
+        return NOTHING;
+      });
+    expect(made).toBe(2);
+  });
+
   it('are not looked for again, however often the same is read anew', () => {
     expect(proofs(page(), page(), page())).toBe(1);
   });

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import { linkedPageIds, usesOf } from '#core/page/linked.ts';
 import type { Finding } from '#core/proof/finding.ts';
+import { dayIn } from '#core/rights/terms.ts';
 import type { WholePage } from './store.ts';
 
 type Proofed = Pick<WholePage, 'doc' | 'rules' | 'pieces' | 'pages'>;
@@ -17,8 +18,9 @@ export class FindingsCache {
   readonly #findings = new LRUCache<string, readonly Finding[]>({ max: MOST });
   readonly #digests = new WeakMap<object, string>();
 
-  of(page: Proofed, proof: (page: Proofed) => readonly Finding[]): readonly Finding[] {
-    const state = this.#stateOf(page);
+  /** The findings of a page at a moment: what terms say is another thing on another day. */
+  of(page: Proofed, now: Date, proof: (page: Proofed) => readonly Finding[]): readonly Finding[] {
+    const state = `${dayIn(page.rules.timeZone, now)} ${this.#stateOf(page)}`;
     const before = this.#findings.get(state);
     if (before) return before;
     const findings = proof(page);

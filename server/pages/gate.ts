@@ -5,8 +5,8 @@ import { proofOf } from './proof.ts';
 import type { WholePage } from './store.ts';
 
 /** What stops a page from going out. Every way out asks here: its code, its ZIP, its export. */
-export function whatStops(whole: WholePage): readonly Finding[] {
-  return proofOf(whole).filter(({ severity }) => severity === 'stops');
+export function whatStops(whole: WholePage, now = new Date()): readonly Finding[] {
+  return proofOf(whole, now).filter(({ severity }) => severity === 'stops');
 }
 
 /** Refuses a page with findings that stop sending. Asked when the work is ordered and again when it is done. */

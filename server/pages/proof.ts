@@ -14,9 +14,11 @@ import type { WholePage } from './store.ts';
 
 const cache = new FindingsCache();
 
-/** Findings of a stored page, over the HTML that would go out. */
-export function proofOf(whole: WholePage): readonly Finding[] {
-  return cache.of(whole, ({ doc, rules, pieces, pages }) => proofPage(proofInput(doc, rules, pieces, pages)));
+/** Findings of a stored page at a moment, over the HTML that would go out. */
+export function proofOf(whole: WholePage, now = new Date()): readonly Finding[] {
+  return cache.of(whole, now, ({ doc, rules, pieces, pages }) =>
+    proofPage(proofInput(doc, rules, pieces, now, pages)),
+  );
 }
 
 /** Where the own files of documents lie beside a page. */

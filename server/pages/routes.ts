@@ -201,7 +201,7 @@ export async function summaries(context: Context, { wholes, broken }: AllPages):
     due: whole.row.due,
     updatedAt: whole.row.updatedAt.toISOString(),
     updatedBy: nameOf(whole.row.updatedBy),
-    stations: stationsOf(whole.doc, whole.pieces, whole.rules).map(({ id, name, done, of }) => ({
+    stations: stationsOf(whole.doc, whole.pieces, whole.rules, new Date()).map(({ id, name, done, of }) => ({
       id,
       name,
       done,

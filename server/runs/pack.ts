@@ -7,6 +7,7 @@ import { maybeRecipe } from '#core/media/recipe-key.ts';
 import { changesOf } from '#core/media/recipe-says.ts';
 import { messagesFor } from '#core/messages/messages.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { creditedAs } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
 import { copyAt, judge } from '#core/rights/judgement.ts';
 import { labelIn } from '#core/rights/label-in.ts';
@@ -18,7 +19,7 @@ import type { JobRow } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
 import { notFound } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
-import type { AssetRow } from '../shelf/present.ts';
+import { type AssetRow, pieceOf } from '../shelf/present.ts';
 import { bundleKey } from '../storage/storage.ts';
 import { workFolder } from '../work-folder.ts';
 import { zipFolder } from '../zip.ts';
@@ -77,11 +78,13 @@ async function packStep(
   return lines;
 }
 
-function creditOf({ label }: AssetRow, file: PlannedFile, rules: HouseRules): string {
+function creditOf(asset: AssetRow, file: PlannedFile, rules: HouseRules): string {
+  const { label } = asset;
   const recipe = maybeRecipe(file.recipe);
   const judgement = judge(label, copyAt(rules, recipe ? changesOf(recipe) : []));
   const messages = messagesFor(rules.language);
-  return creditText(creditParts(labelIn(label, rules.language), judgement, messages), 'photo', messages);
+  const parts = creditParts(labelIn(label, rules.language), judgement, messages);
+  return creditText(parts, creditedAs(pieceOf(asset)), messages);
 }
 
 async function writeFileOf(

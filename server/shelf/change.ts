@@ -8,6 +8,8 @@ import { withAncestors } from '#core/naming/paths.ts';
 import { nameFault, sayNameFault } from '#core/naming/rule.ts';
 import { isLabelField, type Label, withPatch } from '#core/rights/label.ts';
 import { isOfCopies, licenceTerms } from '#core/rights/licences.ts';
+import { sayTerms } from '#core/rights/say-terms.ts';
+import { dayIn } from '#core/rights/terms.ts';
 import { writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
@@ -34,7 +36,7 @@ export async function changeAsset(
   now: Date,
 ): Promise<AssetRow> {
   const row = await findAsset(context, id);
-  const next = changed(row, change);
+  const next = changed(row, change, person, now);
   assertMay(person, row, next);
   assertLicence(row, next.label);
   const isOld = row.version !== version;
@@ -52,12 +54,12 @@ export async function changeAsset(
 /** What a change can say of a piece. */
 type Said = Pick<AssetRow, 'label' | 'stem' | 'folder' | 'drafted' | 'trim' | 'prep' | 'embed'>;
 
-function changed(row: AssetRow, change: AssetChange): Said {
+function changed(row: AssetRow, change: AssetChange, person: Person, now: Date): Said {
   const said = new Set<string>(
     [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField),
   );
   return {
-    label: change.label ? withPatch(row.label, change.label) : row.label,
+    label: change.label ? decided(row.label, withPatch(row.label, change.label), person, now) : row.label,
     stem: change.stem === undefined ? row.stem : goodName(row, change.stem),
     folder: change.folder === undefined ? row.folder : folderPath(change.folder),
     drafted: row.drafted.filter((field) => !said.has(field)),
@@ -65,6 +67,15 @@ function changed(row: AssetRow, change: AssetChange): Said {
     prep: change.prep ?? row.prep ?? null,
     embed: change.embed ? changedEmbed(row, change.embed) : (row.embed ?? null),
   };
+}
+
+/** A label whose new decisions are of whoever is signed in, and of today, whatever was sent. */
+function decided(before: Label, label: Label, person: Person, now: Date): Label {
+  const [by, on] = [person.name, dayIn('UTC', now)];
+  const decisions = label.decisions.map((one) =>
+    before.decisions.some((other) => isSame(one, other)) ? one : { ...one, by, on },
+  );
+  return { ...label, decisions };
 }
 
 function saidOf({ label, stem, folder, drafted, trim, prep, embed }: AssetRow): Said {
@@ -176,6 +187,11 @@ function assertLicence({ embed }: AssetRow, { licence }: Label): void {
 
 /** A contributor says what they handed in, and leaves other people's pieces and the rights alone. */
 function assertMay(person: Person, row: AssetRow, next: Said): void {
+  if (!isSame(row.label.decisions, next.label.decisions) && !may(person.role, 'decide-rights'))
+    throw new HttpProblem(
+      403,
+      'What a licence leaves open is decided by the rights keeper or the site owner. Nothing was changed.',
+    );
   if (may(person.role, 'say-rights')) return;
   if (!mayChangePiece(person, row.createdBy))
     throw new HttpProblem(403, 'You can change the pieces that you handed in. This one is somebody else’s.');
@@ -184,7 +200,7 @@ function assertMay(person: Person, row: AssetRow, next: Said): void {
 }
 
 /** The fields of a label that settle what may be done with a piece. */
-const RIGHTS = ['licence', 'licensedTo'] as const;
+const RIGHTS = ['licence', 'licenceAddress', 'licensedTo', 'terms', 'decisions'] as const;
 
 /**
  * Whether a change would change what may be done with a piece, whatever it is called: another licence, or one that was
@@ -193,15 +209,23 @@ const RIGHTS = ['licence', 'licensedTo'] as const;
 function rightsChange(row: AssetRow, next: Said): boolean {
   return RIGHTS.some(
     (field) =>
-      row.label[field] !== next.label[field] ||
+      !isSame(row.label[field], next.label[field]) ||
       (row.drafted.includes(field) && !next.drafted.includes(field)),
   );
 }
 
 function sayRights(row: AssetRow, next: Said): string {
   const [before, after] = [licenceTerms(row.label.licence).short, licenceTerms(next.label.licence).short];
+  const news = [
+    isSame(row.label.terms, next.label.terms)
+      ? ''
+      : `, agreed: ${sayTerms(next.label.terms) || 'nothing besides'}`,
+    isSame(row.label.decisions, next.label.decisions) ? '' : ', with a decision',
+  ].join('');
   const holder = next.label.licensedTo ? `, licensed to ${next.label.licensedTo}` : '';
-  return before === after ? `${after}, as it was drafted${holder}` : `${after}, before it ${before}${holder}`;
+  return before === after
+    ? `${after}, ${row.drafted.includes('licence') ? 'as it was drafted' : 'as before'}${holder}${news}`
+    : `${after}, before it ${before}${holder}${news}`;
 }
 
 export const pieceName = ({ title, stem, extension }: Pick<AssetRow, 'title' | 'stem' | 'extension'>) =>

@@ -170,6 +170,7 @@ export function pieceOf(row: AssetRow, hosts: Hosts = NO_HOSTS): Piece {
     alpha: row.alpha,
     animated: row.animated,
     label: row.label,
+    isLicenceClaimed: row.drafted.includes('licence'),
     ...ofKind(row, hosts),
   };
 }

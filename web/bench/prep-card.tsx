@@ -6,7 +6,9 @@ import { cutFileName } from '#core/naming/clash.ts';
 import { saySharpness, standingOf } from '#core/page/cut-standing.ts';
 import { overStanding } from '#core/page/over-standing.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
-import { copyAt, judge, sayJudgement } from '#core/rights/judgement.ts';
+import { copyAt, judge } from '#core/rights/judgement.ts';
+import { sayJudgement } from '#core/rights/say-judgement.ts';
+import { dayIn } from '#core/rights/terms.ts';
 import { LabelRow } from '../label/row.tsx';
 import { FieldSet } from '../ui/field-set.tsx';
 import { CropRow } from './crop-row.tsx';
@@ -110,7 +112,8 @@ interface OfCutProps {
 function RightsOfCut({ asset, piece, rules, preset }: OfCutProps & { readonly rules: HouseRules }) {
   const judgement = judge(
     asset.label,
-    copyAt(rules, changesOf(recipeForRatio(piece, preset?.ratio ?? null))),
+    copyAt(rules, changesOf(recipeForRatio(piece, preset?.ratio ?? null)), dayIn(rules.timeZone, new Date())),
+    asset.drafted.includes('licence'),
   );
   return (
     <LabelRow name="Rights">

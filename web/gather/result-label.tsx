@@ -14,9 +14,10 @@ import { messagesFor } from '#core/messages/messages.ts';
 import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
-import { copyAt, judge, sayJudgement } from '#core/rights/judgement.ts';
+import { copyAt, judge } from '#core/rights/judgement.ts';
 import { EMPTY_LABEL, type Label, withPatch } from '#core/rights/label.ts';
 import { isLicenceId, type LicenceId, licenceTerms } from '#core/rights/licences.ts';
+import { sayJudgement } from '#core/rights/say-judgement.ts';
 import { LabelRow } from '../label/row.tsx';
 import { Compare } from '../lookalikes/compare.tsx';
 import { Button } from '../ui/button.tsx';
@@ -111,7 +112,7 @@ function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsPro
   const judgement = judge(label, copyAt(rules));
   const cropped = judge(label, copyAt(rules, ['cropped']));
   const messages = messagesFor(rules.language);
-  const credit = creditText(creditParts(label, judgement, messages), 'photo', messages);
+  const credit = creditText(creditParts(label, judgement, messages), label.work || 'photo', messages);
   const unclear = sayLicenceReading(reading);
   return (
     <>

@@ -100,6 +100,7 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   dateCreated: 'date',
   sourceAddress: 'where to get it',
   licence: 'licence',
+  licenceAddress: 'where its licence stands',
   makerAddress: 'maker’s address',
   sourceId: 'ID at the source',
 };

@@ -7,9 +7,9 @@ import { embedOf } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
-import { sayJudgement } from '#core/rights/judgement.ts';
 import { type LabelPatch, LabelSchema } from '#core/rights/label.ts';
 import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
+import { sayJudgement } from '#core/rights/say-judgement.ts';
 import { meQuery } from '../api/queries.ts';
 import { Line, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -27,7 +27,8 @@ const OF_POSTER = 'To show its poster, a licence would have to be said.';
 /** Whether it may be used here, like this, and what it owes. */
 export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
   const piece = pieceOf(asset);
-  const judgement = use ? judgeHere(rules, use.placement, piece) : judgeUnplaced(rules, piece);
+  const now = new Date();
+  const judgement = use ? judgeHere(rules, use.placement, piece, now) : judgeUnplaced(rules, piece, now);
   const messages = messagesFor(rules.language);
   const credit = creditText(creditParts(asset.label, judgement, messages), creditedAs(piece), messages);
   const terms = licenceTerms(asset.label.licence);

@@ -55,7 +55,7 @@ export function PageHeader({
 }: PageHeaderProps) {
   const held = usePieces();
   const { rules } = page.target;
-  const stations = useMemo(() => stationsOf(doc, held, rules), [doc, held, rules]);
+  const stations = useMemo(() => stationsOf(doc, held, rules, new Date()), [doc, held, rules]);
   useOffer(
     part === 'stations'
       ? []

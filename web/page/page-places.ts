@@ -70,7 +70,7 @@ function useStops({ target: { rules } }: Page, now: PageDoc): number {
   const pieces = usePieces();
   const pages = useLinkedPages();
   return useMemo(() => {
-    const found = proofPage(proofInput(doc, rules, pieces, pages));
+    const found = proofPage(proofInput(doc, rules, pieces, new Date(), pages));
     return found.filter(({ severity }) => severity === 'stops').length;
   }, [doc, rules, pieces, pages]);
 }

@@ -57,6 +57,7 @@ export function pieceOf(asset: Asset): Piece {
     alpha: asset.alpha,
     animated: asset.animated,
     label: asset.label,
+    isLicenceClaimed: asset.drafted.includes('licence'),
     ...ofKind(asset),
   };
 }

@@ -92,7 +92,7 @@ function Proof({
     placeholderData: keepPreviousData,
   });
   const numbered = useMemo(() => {
-    return proofPage(proofInput(doc, rules, held, linked)).map((finding, at) => ({
+    return proofPage(proofInput(doc, rules, held, new Date(), linked)).map((finding, at) => ({
       number: at + 1,
       finding,
     }));

@@ -3,7 +3,7 @@ import { Fragment, type Node, Slice } from '@tiptap/pm/model';
 import { type EditorState, NodeSelection, Plugin, PluginKey, type Transaction } from '@tiptap/pm/state';
 import { Decoration, DecorationSet, type EditorView } from '@tiptap/pm/view';
 import { forEachBlock } from './blocks/walk.ts';
-import { NAME_META } from './commands.ts';
+import { NAME_META } from './step-name.ts';
 
 /** Pieces that are chosen together on the sheet, wherever they stand, in the order of their choice. */
 type Chosen = readonly string[];

@@ -17,7 +17,6 @@ import {
   moveOnTray,
   movePlacement,
   movePlacementTo,
-  NAME_META,
   paragraphNumber,
   placePiece,
   removePlacements,
@@ -31,6 +30,7 @@ import { QUIET_HOOKS } from './hooks.ts';
 import { placementKey, stepped } from './keys.ts';
 import { onSheet } from './on-sheet.ts';
 import { fromEditor } from './page-json.ts';
+import { NAME_META } from './step-name.ts';
 import { layNothingOut } from './testing.ts';
 
 layNothingOut();

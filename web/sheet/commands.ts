@@ -12,9 +12,7 @@ import { pieces } from '../pieces/pieces.ts';
 import { paragraphPlaces } from './blocks/paragraph/numbers.ts';
 import { placementOf, ROW_GROUP } from './blocks/placement/node.ts';
 import { blockAround, forEachBlock, holdsBlocks, lastPlace, placesFor } from './blocks/walk.ts';
-
-/** Marks a transaction with the name that undo says. */
-export const NAME_META = 'placard-name';
+import { NAME_META } from './step-name.ts';
 
 /** One named step of its own in the history. */
 export function named(editor: Editor, name: string): Transaction {

@@ -20,7 +20,7 @@ import { blockIds } from './blocks/ids.ts';
 import { SHEET_KINDS } from './blocks/kinds.ts';
 import { caretFirst } from './caret-first.ts';
 import { CHOSEN_LOOK, chosenKey, chosenPieces } from './chosen-pieces.ts';
-import { boundaryAt, NAME_META, selectedPlacement } from './commands.ts';
+import { boundaryAt, selectedPlacement } from './commands.ts';
 import { foundMarks } from './find.ts';
 import type { SheetHooks } from './hooks.ts';
 import { placementKey } from './keys.ts';
@@ -31,6 +31,7 @@ import { linkSays, NEW_WINDOW_LOOK, newWindow } from './new-window.ts';
 import { toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
+import { NAME_META } from './step-name.ts';
 
 import { typedLetters } from './typed-letters.ts';
 

@@ -3,7 +3,8 @@ import { closeHistory } from '@tiptap/pm/history';
 import { NodeSelection, TextSelection } from '@tiptap/pm/state';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { forEachBlock } from './blocks/walk.ts';
-import { afterSelection, NAME_META } from './commands.ts';
+import { afterSelection } from './commands.ts';
+import { NAME_META } from './step-name.ts';
 
 const LONGEST = 20_000;
 

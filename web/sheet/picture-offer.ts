@@ -4,9 +4,9 @@ import type { NodeView } from '@tiptap/pm/view';
 import * as v from 'valibot';
 import type { OfferedPicture } from '#core/page/rich-pasted.ts';
 import { buttonLook } from '../ui/button.tsx';
-import { NAME_META } from './commands.ts';
 import type { SheetHooks } from './hooks.ts';
 import { OFFER_ATTRIBUTE, PICTURE_OFFER } from './rich-text.ts';
+import { NAME_META } from './step-name.ts';
 
 const OfferSchema = v.object({ address: v.string(), words: v.string() });
 

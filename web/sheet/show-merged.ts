@@ -4,9 +4,9 @@ import type { Transaction } from '@tiptap/pm/state';
 import { ReplaceStep } from '@tiptap/pm/transform';
 import { movedOf } from '#core/page/merge-order.ts';
 import type { PageDoc } from '#core/page/model.ts';
-import { NAME_META } from './commands.ts';
 import { factsOf, toEditor } from './page-json.ts';
 import { PICTURE_OFFER } from './rich-text.ts';
+import { NAME_META } from './step-name.ts';
 
 /**
  * Shows a page in which what others did was put together with what is open. Only what differs is touched, so that the caret

@@ -6,6 +6,7 @@ import { applyRemedy, proofPage } from '../../proof/proof.ts';
 import { shownWidth } from '../layout.ts';
 import { pageScript } from '../on-page.ts';
 import {
+  A_DAY,
   examplePage,
   examplePiece,
   examplePlacement,
@@ -205,13 +206,13 @@ describe('a before-and-after', () => {
 
   it('of two shapes is found, and cut to that of the first', () => {
     const page = examplePage(pair(use('usual'), use('square')));
-    const [found] = proofPage(proofInput(page, PLAIN_RULES, pieces)).filter(
+    const [found] = proofPage(proofInput(page, PLAIN_RULES, pieces, A_DAY)).filter(
       ({ code }) => code === 'pair-shapes',
     );
     const [remedy] = found?.remedies ?? [];
     if (!remedy) throw new Error('There is no remedy.');
     const mended = applyRemedy(page, remedy);
-    expect(proofPage(proofInput(mended, PLAIN_RULES, pieces)).map(({ code }) => code)).not.toContain(
+    expect(proofPage(proofInput(mended, PLAIN_RULES, pieces, A_DAY)).map(({ code }) => code)).not.toContain(
       'pair-shapes',
     );
   });

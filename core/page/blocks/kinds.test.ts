@@ -11,6 +11,7 @@ import { withReplaced } from '../replace.ts';
 import { columnRoom } from '../room.ts';
 import { styleSheet } from '../style-sheet.ts';
 import {
+  A_DAY,
   examplePage,
   examplePiece,
   examplePlacement,
@@ -312,7 +313,7 @@ describe.each(HOLDERS)('a piece in a $type', (holder) => {
       position: 'centred',
     });
     const small = new Map([['heron', examplePiece({ size: { width: 200, height: 100 } })]]);
-    expect(proofPage(proofInput(page, PLAIN_RULES, small))).toContainEqual(
+    expect(proofPage(proofInput(page, PLAIN_RULES, small, A_DAY))).toContainEqual(
       expect.objectContaining({ code: 'enlarged', place: { kind: 'placement', placementId: 'inner' } }),
     );
   });

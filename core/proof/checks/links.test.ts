@@ -6,7 +6,7 @@ import { usesOf } from '../../page/linked.ts';
 import { PageAddressSchema } from '../../page/page-address.ts';
 import type { Piece } from '../../page/piece.ts';
 import { withReplaced } from '../../page/replace.ts';
-import { examplePage, examplePiece, PLAIN_RULES } from '../../page/testing.ts';
+import { A_DAY, examplePage, examplePiece, PLAIN_RULES } from '../../page/testing.ts';
 import { writeFragment } from '../../page/write.ts';
 import { writeInlines } from '../../page/write-inline.ts';
 import { proofInput } from '../input.ts';
@@ -30,7 +30,7 @@ function found(...parts: readonly (readonly [words: string, href?: string])[]): 
       ...(href ? { marks: [{ type: 'link' as const, attrs: { href } }] } : {}),
     })),
   });
-  return checkLinks({ page, rules: PLAIN_RULES, pieces: new Map(), pages: PAGES, html: '' }).map(
+  return checkLinks({ page, rules: PLAIN_RULES, pieces: new Map(), pages: PAGES, html: '', now: A_DAY }).map(
     (found) => sayFinding(found).sentence,
   );
 }
@@ -123,7 +123,7 @@ describe('links to files', () => {
     expect(usesOf(page).map(({ asset }) => asset)).toEqual(['map']);
     expect(creditsOfPage(page, pieces, PLAIN_RULES)).toHaveLength(1);
     const codes = (piece: Piece | null) =>
-      proofPage(proofInput(page, PLAIN_RULES, new Map(piece ? [['map', piece]] : []))).map(
+      proofPage(proofInput(page, PLAIN_RULES, new Map(piece ? [['map', piece]] : []), A_DAY)).map(
         ({ code }) => code,
       );
     expect(codes(map)).toEqual([]);

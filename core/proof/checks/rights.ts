@@ -13,10 +13,10 @@ export function checkRights(input: ProofInput): readonly Found[] {
 }
 
 /** Files that the page leads to go out with it, and are judged as what stands on it. */
-function checkFiles({ page, pieces, rules }: ProofInput): readonly Found[] {
+function checkFiles({ page, pieces, rules, now }: ProofInput): readonly Found[] {
   return linkedFiles(page).flatMap(({ blockId, placement }): Found[] => {
     const piece = pieces.get(placement.asset);
-    const [reason] = piece ? judgeHere(rules, placement, piece).reasons : [];
+    const [reason] = piece ? judgeHere(rules, placement, piece, now).reasons : [];
     if (!piece || !reason) return [];
     return [
       {
@@ -31,7 +31,7 @@ function checkFiles({ page, pieces, rules }: ProofInput): readonly Found[] {
 
 function checkPlaced(input: ProofInput): readonly Found[] {
   return placedOf(input).flatMap((placed) => {
-    const [reason] = judgeHere(input.rules, placed.placement, placed.piece).reasons;
+    const [reason] = judgeHere(input.rules, placed.placement, placed.piece, input.now).reasons;
     if (!reason) return [];
     return [
       {
@@ -44,9 +44,20 @@ function checkPlaced(input: ProofInput): readonly Found[] {
   });
 }
 
-function codeOf(reason: Reason): 'licence-missing' | 'credit-missing' | 'use-not-allowed' {
-  if (reason.code === 'licence-unknown') return 'licence-missing';
-  return reason.code === 'maker-missing' ? 'credit-missing' : 'use-not-allowed';
+function codeOf(
+  reason: Reason,
+): 'licence-missing' | 'licence-claimed' | 'credit-missing' | 'use-not-allowed' {
+  switch (reason.code) {
+    case 'licence-unknown':
+      return 'licence-missing';
+    case 'licence-claimed':
+      return 'licence-claimed';
+    case 'maker-missing':
+    case 'agency-missing':
+      return 'credit-missing';
+    default:
+      return 'use-not-allowed';
+  }
 }
 
 /** Where an embed's poster may not be copied, a form that shows none needs no licence. */
@@ -70,5 +81,5 @@ function remediesOf(reason: Reason, { placement }: Placed): readonly Remedy[] {
       open,
     ];
   }
-  return reason.code === 'licence-unknown' || reason.code === 'maker-missing' ? [open] : [remove, open];
+  return codeOf(reason) === 'use-not-allowed' ? [remove, open] : [open];
 }

@@ -1,0 +1,61 @@
+import isEqual from 'fast-deep-equal';
+import { sayRegions } from './regions.ts';
+import { sayDay, sayUses } from './say-judgement.ts';
+import { type Consent, NO_TERMS, type Terms } from './terms.ts';
+
+export const CONSENT_WORDS: Readonly<Record<Consent, string>> = {
+  unsaid: 'Nobody has said',
+  'not-needed': 'None is needed',
+  given: 'Given',
+  missing: 'Missing',
+  withdrawn: 'Withdrawn',
+};
+
+const CONSENT_SENTENCES: Readonly<Record<Consent, string>> = {
+  unsaid: '',
+  'not-needed': 'No consent is needed.',
+  given: 'Those who are shown have consented.',
+  missing: 'A consent is missing.',
+  withdrawn: 'A consent was withdrawn.',
+};
+
+/** Whether anything was agreed or said besides the licence. */
+export const hasTerms = (terms: Terms): boolean => !isEqual(terms, NO_TERMS);
+
+/** What was agreed, in sentences: "From 14 December 2025 until 14 December 2026, in Europe, for the web, for 48.00 GBP." */
+export function sayTerms(terms: Terms): string {
+  const { begins, ends, territory, uses, copies, price, shownFrom, shownUntil } = terms;
+  const agreed = [
+    begins === '' ? '' : `from ${sayDay(begins)}`,
+    ends === '' ? '' : `until ${sayDay(ends)}`,
+    territory.length === 0 ? '' : `in ${sayRegions(territory)}`,
+    uses.length === 0 ? '' : `for ${sayUses(uses)}`,
+    copies === null ? '' : `up to ${copies.toLocaleString('en-GB')} copies`,
+    price === null ? '' : `for ${sayPrice(price)}`,
+  ].filter(Boolean);
+  const shown = [
+    shownFrom === '' ? '' : `from ${sayDay(shownFrom)}`,
+    shownUntil === '' ? '' : `until ${sayDay(shownUntil)}`,
+  ].filter(Boolean);
+  return [
+    agreed.length === 0 ? '' : `Agreed ${agreed.join(', ')}.`,
+    terms.agreed,
+    shown.length === 0 ? '' : `To be shown ${shown.join(' ')}.`,
+    CONSENT_SENTENCES[terms.consent],
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+/** "48.00 GBP": an amount in the smallest way that says which currency. */
+export const sayPrice = ({ amount, currency }: NonNullable<Terms['price']>): string =>
+  `${amount.toFixed(2)} ${currency}`;
+
+/** A price as people write it, "48 GBP" or "48.00 GBP"; null for none, undefined for what is no price. */
+export function readPrice(text: string): Terms['price'] | undefined {
+  if (text.trim() === '') return null;
+  const [, amount, currency] = /^\s*(\d{1,8}(?:[.,]\d{1,2})?)\s*([a-z]{3})\s*$/i.exec(text) ?? [];
+  return amount && currency
+    ? { amount: Number(amount.replace(',', '.')), currency: currency.toUpperCase() }
+    : undefined;
+}

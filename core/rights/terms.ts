@@ -1,0 +1,123 @@
+import * as v from 'valibot';
+import { IdSchema } from '../page/id.ts';
+import { RegionsSchema } from './regions.ts';
+
+/** The ways of publishing that agreements tell apart. */
+export const AGREED_USES = ['web', 'newsletter', 'social', 'print', 'advertising'] as const;
+export type AgreedUse = (typeof AGREED_USES)[number];
+
+/** What the people shown said to being shown (`unsaid`: nobody has looked yet). */
+export const CONSENTS = ['unsaid', 'not-needed', 'given', 'missing', 'withdrawn'] as const;
+export type Consent = (typeof CONSENTS)[number];
+
+/** A day of the calendar (ISO 8601, YYYY-MM-DD), or the empty text for none. */
+export const DaySchema = v.union([
+  v.literal(''),
+  v.pipe(
+    v.string(),
+    v.trim(),
+    v.isoDate('A date is written as 2026-03-12.'),
+    v.check(isDay, 'There is no such day.'),
+  ),
+]);
+
+/** Whether it stands in the calendar: 30 February does not, though it is written as a date is. */
+function isDay(text: string): boolean {
+  const at = Date.parse(text);
+  return !Number.isNaN(at) && new Date(at).toISOString().startsWith(text);
+}
+
+const price = v.strictObject({
+  amount: v.pipe(v.number(), v.minValue(0), v.maxValue(10_000_000, 'At most 10,000,000 fits here.')),
+  currency: v.pipe(v.string(), v.regex(/^[A-Z]{3}$/, 'A currency is written by its three letters, as GBP.')),
+});
+
+/**
+ * What was agreed for one piece, besides what its licence says. Empty texts, empty lists and null are "not said", and restrict
+ * nothing. `begins`, `ends`, `shownFrom` and `shownUntil` are days that are themselves included; the first two are of the
+ * agreement, the others when the house wants it shown. `agreement` and `consentForm` are documents of the shelf.
+ */
+export const TermsSchema = v.pipe(
+  v.strictObject({
+    begins: DaySchema,
+    ends: DaySchema,
+    territory: RegionsSchema,
+    uses: v.pipe(v.array(v.picklist(AGREED_USES)), v.maxLength(AGREED_USES.length)),
+    copies: v.nullable(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(1_000_000_000))),
+    price: v.nullable(price),
+    agreed: v.pipe(v.string(), v.trim(), v.maxLength(2000, 'At most 2,000 letters fit here.')),
+    agreement: v.nullable(IdSchema),
+    consent: v.picklist(CONSENTS),
+    consentForm: v.nullable(IdSchema),
+    shownFrom: DaySchema,
+    shownUntil: DaySchema,
+  }),
+  v.forward(
+    v.check(({ begins, ends }) => inOrder(begins, ends), 'It ends before it begins.'),
+    ['ends'],
+  ),
+  v.forward(
+    v.check(({ shownFrom, shownUntil }) => inOrder(shownFrom, shownUntil), 'It ends before it begins.'),
+    ['shownUntil'],
+  ),
+);
+export type Terms = v.InferOutput<typeof TermsSchema>;
+
+const inOrder = (first: string, last: string): boolean => first === '' || last === '' || first <= last;
+
+export const NO_TERMS: Terms = {
+  begins: '',
+  ends: '',
+  territory: [],
+  uses: [],
+  copies: null,
+  price: null,
+  agreed: '',
+  agreement: null,
+  consent: 'unsaid',
+  consentForm: null,
+  shownFrom: '',
+  shownUntil: '',
+};
+
+/** What a recorded decision can allow that the licence or statement by itself does not. */
+export const DECIDABLE = ['publish', 'commercial', 'changes', 'territory'] as const;
+export type Decidable = (typeof DECIDABLE)[number];
+
+/**
+ * A decision of the rights keeper: what is allowed all the same, on which target (the empty text: on each), by whom, on which
+ * day, why, and the document that it rests on.
+ */
+export const DecisionSchema = v.strictObject({
+  about: v.picklist(DECIDABLE),
+  target: v.pipe(v.string(), v.trim(), v.maxLength(60)),
+  by: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(100)),
+  on: v.pipe(v.string(), v.isoDate()),
+  why: v.pipe(v.string(), v.trim(), v.minLength(1, 'Say why.'), v.maxLength(1000)),
+  document: v.nullable(IdSchema),
+});
+export type Decision = v.InferOutput<typeof DecisionSchema>;
+
+/**
+ * The calendar day of a moment in a time zone (IANA name), as YYYY-MM-DD. A term that ends on a day ends with it there, whatever
+ * day it is elsewhere.
+ */
+export function dayIn(timeZone: string, moment: Date): string {
+  // Swedish writes dates as ISO 8601 does. Kept, since making one takes longer than a whole judgement.
+  const format =
+    dayFormats.get(timeZone) ?? new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' });
+  dayFormats.set(timeZone, format);
+  return format.format(moment);
+}
+
+const dayFormats = new Map<string, Intl.DateTimeFormat>();
+
+/** A time zone that dates can be told in (IANA name, as Europe/London). */
+export function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en-GB', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,2 @@
+/** Marks a transaction with the name that undo says. */
+export const NAME_META = 'placard-name';
