@@ -35,6 +35,8 @@ export interface DemoPiece {
   readonly inFile?: LabelPatch;
   /** Said by people afterwards. */
   readonly said?: LabelPatch;
+  /** What was agreed for it, in days from the day on which the demo is made. */
+  readonly agreed?: { readonly begunDaysAgo: number; readonly endsInDays: number; readonly words: string };
   /** What it is the poster of, at a stand-in's path. */
   readonly embed?: {
     readonly host: string;
@@ -279,6 +281,11 @@ const STORY: readonly DemoPiece[] = [
     folder: 'tides',
     by: 'mara',
     said: { title: 'Water at the sluice, live', creator: 'Fathomchart', licence: 'permission' },
+    agreed: {
+      begunDaysAgo: 349,
+      endsInDays: 16,
+      words: 'For one year, by letter of the tide office. They are glad of a link.',
+    },
     embed: {
       host: 'fathomchart',
       path: '/chart/sluice-live',

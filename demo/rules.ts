@@ -6,6 +6,8 @@ const RESERVE = usualRules({
   siteAddress: 'http://reserve.localhost',
   commercial: true,
 });
+/** What is the same for every target of the house. */
+const AT_HOME = { territory: ['GB'], timeZone: 'Europe/London' };
 
 const PRESETS: HouseRules['cutPresets'] = [
   ...RESERVE.cutPresets,
@@ -47,6 +49,7 @@ const STYLES: HouseRules['pictureStyles'] = [
 
 export const RESERVE_SITE: HouseRules = {
   ...RESERVE,
+  ...AT_HOME,
   cutPresets: PRESETS,
   sections: SECTIONS,
   pictureStyles: STYLES,
@@ -55,6 +58,7 @@ export const RESERVE_SITE: HouseRules = {
 export const BULLETIN: HouseRules = {
   ...RESERVE_SITE,
   name: 'Members’ bulletin',
+  publishing: 'newsletter',
   siteAddress: '',
   commercial: false,
   column: 600,

@@ -8,7 +8,8 @@ import { withAncestors } from '#core/naming/paths.ts';
 import { nameByPattern } from '#core/naming/pattern.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
 import { withBlocks } from '#core/page/walk.ts';
-import { type Label, withPatch } from '#core/rights/label.ts';
+import { type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
+import { dayIn, NO_TERMS } from '#core/rights/terms.ts';
 import type { Context } from '../server/context.ts';
 import type { Queries } from '../server/db/connection.ts';
 import {
@@ -196,7 +197,7 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
     now,
   );
   await rm(copy, { force: true });
-  const label = withPatch(row.label, piece.said ?? {});
+  const label = withPatch(row.label, { ...piece.said, ...termsOf(piece, now) });
   const said = Object.keys(piece.said ?? {});
   await context.db.transaction(async (tx) => {
     await nameInTurn(tx);
@@ -214,6 +215,21 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
   for (const above of withAncestors(folder))
     await context.db.insert(folders).ignore().values({ path: above });
   return row.id;
+}
+
+function termsOf({ agreed }: DemoPiece, now: Date): LabelPatch {
+  if (!agreed) return {};
+  const dayAt = (days: number) => dayIn('Europe/London', new Date(now.getTime() + days * DAY_MILLIS));
+  const terms = {
+    ...NO_TERMS,
+    begins: dayAt(-agreed.begunDaysAgo),
+    ends: dayAt(agreed.endsInDays),
+    territory: ['GB'],
+    uses: ['web' as const],
+    agreed: agreed.words,
+    consent: 'not-needed' as const,
+  };
+  return { terms };
 }
 
 /** An embed as it would be kept from the address of the stand-in's page. */

@@ -200,6 +200,13 @@ export async function expectAccessible(page: Page): Promise<void> {
   expect(await faultsOf(page)).toEqual([]);
 }
 
+/** A small picture whose file says who made it and under which licence. */
+export async function licensedPicture(name: string): Promise<TestFile> {
+  const { mimeType, buffer } = await smallPicture(name);
+  const xmp = `<?xpacket begin="" id="W5M0MpCehiHzreSzNTczkc9d"?><x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:xmpRights="http://ns.adobe.com/xap/1.0/rights/" xmpRights:WebStatement="https://creativecommons.org/licenses/by/4.0/"><dc:creator><rdf:Seq><rdf:li>Ines Okonjo</rdf:li></rdf:Seq></dc:creator></rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="w"?>`;
+  return { name, mimeType, buffer: await sharp(buffer).withXmp(xmp).png().toBuffer() };
+}
+
 /** A small picture that nobody has handed in yet. */
 export async function smallPicture(name: string): Promise<TestFile> {
   const rgb = Array.from({ length: 3 }, () => Math.floor(Math.random() * 256));

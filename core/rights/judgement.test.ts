@@ -65,7 +65,7 @@ describe('what was agreed for a piece', () => {
     expect(isWithin([], [])).toBe(true);
     expect(isWithin(['EU'], ['150', 'CY'])).toBe(true);
     expect(isWithin(['EU'], ['150'])).toBe(false);
-    expect(sayRegions(['GB', 'IE', '150'])).toBe('United Kingdom, Ireland and Europe');
+    expect(sayRegions(['GB', 'IE', '150'])).toBe('the United Kingdom, Ireland and Europe');
   });
 
   it('holds for the ways of publishing that were agreed', () => {

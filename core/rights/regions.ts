@@ -11,7 +11,7 @@ const MEMBERS: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** A country (ISO 3166-1 alpha-2), the European Union (EU), or Europe (UN M49 150). */
-export const RegionSchema = v.pipe(
+const RegionSchema = v.pipe(
   v.string(),
   v.trim(),
   v.toUpperCase(),
@@ -33,14 +33,21 @@ export function isWithin(place: readonly string[], agreed: readonly string[]): b
   return [...countriesOf(place)].every((country) => allowed.has(country));
 }
 
-const names = new Intl.DisplayNames('en-GB', { type: 'region', fallback: 'code' });
+const countries = new Intl.DisplayNames('en-GB', { type: 'region', fallback: 'code' });
+/** Browsers name countries, and not all of them what holds several. */
+const NAMES: Readonly<Record<string, string>> = { EU: 'European Union', '150': 'Europe' };
+const nameOf = (code: string): string => NAMES[code] ?? countries.of(code) ?? code;
 const list = new Intl.ListFormat('en-GB');
 
-/** Regions in words: "Europe", "Ireland and United Kingdom"; "everywhere" for none. */
+/** Names that a sentence says with their article. */
+const WITH_ARTICLE: ReadonlySet<string> = new Set(
+  'AE BS CF DO EU FK FO GB GM IM KY MH MV NL PH SB SC US'.split(' '),
+);
+
+/** Regions in words: "Europe", "Ireland and the United Kingdom"; "everywhere" for none. */
 export function sayRegions(regions: readonly string[]): string {
-  return regions.length === 0
-    ? 'everywhere'
-    : list.format(regions.map((region) => names.of(region) ?? region));
+  if (regions.length === 0) return 'everywhere';
+  return list.format(regions.map((region) => `${WITH_ARTICLE.has(region) ? 'the ' : ''}${nameOf(region)}`));
 }
 
 /** What people write for regions, besides their names and letters. */
@@ -51,6 +58,7 @@ const ALSO: Readonly<Record<string, string>> = {
   'the united kingdom': 'GB',
   usa: 'US',
   'the united states': 'US',
+  'european union': 'EU',
   'the european union': 'EU',
 };
 const EVERYWHERE = new Set(['', 'everywhere', 'world', 'worldwide', 'the world']);
@@ -63,8 +71,8 @@ function codesByName(): ReadonlyMap<string, string> {
   const letters = Array.from({ length: 26 }, (_, at) => String.fromCharCode(65 + at));
   const codes = letters.flatMap((one) => letters.map((other) => one + other));
   const named = codes.flatMap((code) => {
-    const name = names.of(code);
-    return name && name !== code ? [[name.toLowerCase(), code] as const] : [];
+    const name = nameOf(code);
+    return name !== code && canonical(code) === code ? [[name.toLowerCase(), code] as const] : [];
   });
   byName = new Map([...named, ...Object.entries(ALSO)]);
   return byName;
@@ -84,15 +92,19 @@ export function readRegions(text: string): {
   for (const word of text.split(/[,;]| and /).map((one) => one.trim())) {
     if (word === '') continue;
     const code =
-      codesByName().get(word.toLowerCase()) ?? (isRegion(word.toUpperCase()) ? word.toUpperCase() : null);
+      codesByName().get(word.toLowerCase()) ??
+      (isRegion(word.toUpperCase()) ? canonical(word.toUpperCase()) : null);
     if (code === null) unknown.push(word);
     else if (!regions.includes(code)) regions.push(code);
   }
   return { regions, unknown };
 }
 
-const isRegion = (code: string): boolean => /^(?:[A-Z]{2}|150)$/.test(code) && names.of(code) !== code;
+/** The letters that a country has today: UK, as people write it, is GB. */
+const canonical = (code: string): string => new Intl.Locale(`und-${code}`).region ?? code;
+
+const isRegion = (code: string): boolean => /^(?:[A-Z]{2}|150)$/.test(code) && nameOf(code) !== code;
 
 /** Regions as they are written in a field, to be read by `readRegions` again. */
 export const writeRegions = (regions: readonly string[]): string =>
-  regions.map((region) => names.of(region) ?? region).join(', ');
+  regions.map((region) => nameOf(region)).join(', ');

@@ -14,7 +14,8 @@ const dayFormat = new Intl.DateTimeFormat('en-GB', {
 /** A day of the calendar as it is said: "14 December 2026". */
 export const sayDay = (day: string): string => dayFormat.format(new Date(`${day}T00:00:00Z`));
 
-const PUBLISHING: Readonly<Record<AgreedUse, string>> = {
+/** The ways of publishing, as they stand in a list and in a sentence. */
+export const USE_WORDS: Readonly<Record<AgreedUse, string>> = {
   web: 'the web',
   newsletter: 'newsletters',
   social: 'social media',
@@ -23,7 +24,7 @@ const PUBLISHING: Readonly<Record<AgreedUse, string>> = {
 };
 
 export const sayUses = (uses: readonly AgreedUse[]): string =>
-  new Intl.ListFormat('en-GB').format(uses.map((use) => PUBLISHING[use]));
+  new Intl.ListFormat('en-GB').format(uses.map((use) => USE_WORDS[use]));
 
 const LACKING = { agency: 'the agency', id: 'its ID there' } as const;
 
@@ -49,7 +50,7 @@ export function sayReason(reason: Reason): string {
     case 'territory':
       return `It may be shown in ${sayRegions(reason.agreed)}, and ${reason.targetName} is read ${reason.place.length === 0 ? 'everywhere' : `in ${sayRegions(reason.place)}`}.`;
     case 'use-not-agreed':
-      return `It was agreed for ${sayUses(reason.agreed)}, not for ${PUBLISHING[reason.publishing]}.`;
+      return `It was agreed for ${sayUses(reason.agreed)}, not for ${USE_WORDS[reason.publishing]}.`;
     case 'not-yet':
       return reason.of === 'agreement'
         ? `What was agreed begins on ${sayDay(reason.day)}.`

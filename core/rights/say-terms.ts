@@ -26,26 +26,27 @@ export const hasTerms = (terms: Terms): boolean => !isEqual(terms, NO_TERMS);
 export function sayTerms(terms: Terms): string {
   const { begins, ends, territory, uses, copies, price, shownFrom, shownUntil } = terms;
   const agreed = [
-    begins === '' ? '' : `from ${sayDay(begins)}`,
-    ends === '' ? '' : `until ${sayDay(ends)}`,
+    sayDays(begins, ends),
     territory.length === 0 ? '' : `in ${sayRegions(territory)}`,
     uses.length === 0 ? '' : `for ${sayUses(uses)}`,
     copies === null ? '' : `up to ${copies.toLocaleString('en-GB')} copies`,
     price === null ? '' : `for ${sayPrice(price)}`,
   ].filter(Boolean);
-  const shown = [
-    shownFrom === '' ? '' : `from ${sayDay(shownFrom)}`,
-    shownUntil === '' ? '' : `until ${sayDay(shownUntil)}`,
-  ].filter(Boolean);
+  const shown = sayDays(shownFrom, shownUntil);
   return [
-    agreed.length === 0 ? '' : `Agreed ${agreed.join(', ')}.`,
+    agreed.length === 0 ? '' : `${capital(agreed.join(', '))}.`,
     terms.agreed,
-    shown.length === 0 ? '' : `To be shown ${shown.join(' ')}.`,
+    shown === '' ? '' : `To be shown ${shown}.`,
     CONSENT_SENTENCES[terms.consent],
   ]
     .filter(Boolean)
     .join(' ');
 }
+
+const sayDays = (first: string, last: string): string =>
+  [first && `from ${sayDay(first)}`, last && `until ${sayDay(last)}`].filter(Boolean).join(' ');
+
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** "48.00 GBP": an amount in the smallest way that says which currency. */
 export const sayPrice = ({ amount, currency }: NonNullable<Terms['price']>): string =>

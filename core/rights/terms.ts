@@ -11,7 +11,7 @@ export const CONSENTS = ['unsaid', 'not-needed', 'given', 'missing', 'withdrawn'
 export type Consent = (typeof CONSENTS)[number];
 
 /** A day of the calendar (ISO 8601, YYYY-MM-DD), or the empty text for none. */
-export const DaySchema = v.union([
+const DaySchema = v.union([
   v.literal(''),
   v.pipe(
     v.string(),
@@ -53,17 +53,27 @@ export const TermsSchema = v.pipe(
     shownUntil: DaySchema,
   }),
   v.forward(
-    v.check(({ begins, ends }) => inOrder(begins, ends), 'It ends before it begins.'),
+    v.partialCheck(
+      [['begins'], ['ends']],
+      ({ begins, ends }) => isInOrder(begins, ends),
+      'It ends before it begins.',
+    ),
     ['ends'],
   ),
   v.forward(
-    v.check(({ shownFrom, shownUntil }) => inOrder(shownFrom, shownUntil), 'It ends before it begins.'),
+    v.partialCheck(
+      [['shownFrom'], ['shownUntil']],
+      ({ shownFrom, shownUntil }) => isInOrder(shownFrom, shownUntil),
+      'It ends before it begins.',
+    ),
     ['shownUntil'],
   ),
 );
 export type Terms = v.InferOutput<typeof TermsSchema>;
 
-const inOrder = (first: string, last: string): boolean => first === '' || last === '' || first <= last;
+/** Whether the last day is not before the first, where both are said. */
+export const isInOrder = (first: string, last: string): boolean =>
+  first === '' || last === '' || first <= last;
 
 export const NO_TERMS: Terms = {
   begins: '',
@@ -81,7 +91,7 @@ export const NO_TERMS: Terms = {
 };
 
 /** What a recorded decision can allow that the licence or statement by itself does not. */
-export const DECIDABLE = ['publish', 'commercial', 'changes', 'territory'] as const;
+const DECIDABLE = ['publish', 'commercial', 'changes', 'territory'] as const;
 export type Decidable = (typeof DECIDABLE)[number];
 
 /**

@@ -124,6 +124,11 @@ export const proofPageQuery = (id: string) =>
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });
+/** The documents of the shelf, to be named as what something rests on. */
+export const documentsQuery = queryOptions({
+  queryKey: ['documents'],
+  queryFn: () => requestJson('get /assets', AssetListSchema, { query: { kind: 'document', limit: '60' } }),
+});
 export const assetQuery = (id: string) =>
   queryOptions({
     queryKey: ['asset', id],

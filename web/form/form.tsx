@@ -123,7 +123,7 @@ export function Lines<In extends FieldValues>(
 export function DateLine<In extends FieldValues>(props: FieldProps<In, string>) {
   return (
     <Controlled of={props}>
-      {(control, { onBlur, ref: _ref, ...field }) => <DateInput {...control} {...field} onSettle={onBlur} />}
+      {(control, { onBlur, ...field }) => <DateInput {...control} {...field} onSettle={onBlur} />}
     </Controlled>
   );
 }

@@ -50,6 +50,8 @@ export function useSaveForm<In extends FieldValues, Out>({
   const [fault, setFault] = useState<string | null>(null);
   const form = useForm<In, unknown, Out>({
     resolver: valibotResolver(schema),
+    // All faults at once: what two fields say together is told as well where a third one is wrong.
+    criteriaMode: 'all',
     defaultValues: { ...before, ...(keepAs ? keptDraft(keepAs, before) : null) },
   });
   useEffect(() => {

@@ -27,6 +27,7 @@ import {
 } from './row.tsx';
 import { SourceRow } from './source-row.tsx';
 import { StyleRow } from './style-row.tsx';
+import { TermsRow } from './terms-row.tsx';
 import { useLabelChange } from './use-label-change.ts';
 import { WordsRow } from './words-row.tsx';
 
@@ -68,7 +69,15 @@ export function Label(props: LabelProps) {
         translating={openRow?.startsWith(WORDS_IN) ? openRow.slice(WORDS_IN.length) : null}
         onTranslate={(language) => onOpenRow(language === null ? null : `words in ${language}`)}
       />
-      <RightsRow asset={asset} rules={rules} use={use} {...row('rights')} />
+      <RightsRow
+        asset={asset}
+        rules={rules}
+        use={use}
+        {...row('rights')}
+        terms={row('terms')}
+        decision={row('decision')}
+      />
+      <TermsRow asset={asset} {...row('terms')} />
       <NameRow asset={asset} rules={rules} {...row('name')} />
       <SourceRow asset={asset} isEditable={isEditable} />
     </article>

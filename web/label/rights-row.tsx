@@ -7,6 +7,7 @@ import { embedOf } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
+import { decidableOf } from '#core/rights/judgement.ts';
 import { type LabelPatch, LabelSchema } from '#core/rights/label.ts';
 import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { sayJudgement } from '#core/rights/say-judgement.ts';
@@ -14,18 +15,31 @@ import { meQuery } from '../api/queries.ts';
 import { Line, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece, pieceOf } from '../pieces/pieces.ts';
+import { Button } from '../ui/button.tsx';
+import { Fault } from '../ui/fault.tsx';
+import { DecisionForm } from './decision-form.tsx';
 import { LabelForm, LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
+import { isTermsRowShown } from './terms-row.tsx';
+import { useLabelChange } from './use-label-change.ts';
 
 interface RightsRowProps extends RowState {
+  /** The row of what was agreed, which is opened from here while nothing was. */
+  readonly terms: RowState;
+  readonly decision: RowState;
   readonly asset: Asset;
   readonly rules: HouseRules;
   readonly use: Use | null;
 }
 
+/** What a licence that was only claimed is kept by. */
+const OF_LICENCE: ReadonlySet<string> = new Set(['licence', 'licenceAddress']);
+
 const OF_POSTER = 'To show its poster, a licence would have to be said.';
 
 /** Whether it may be used here, like this, and what it owes. */
-export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
+export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...state }: RightsRowProps) {
+  const { data: me } = useQuery(meQuery);
+  const { fault, save } = useLabelChange(asset);
   const piece = pieceOf(asset);
   const now = new Date();
   const judgement = use ? judgeHere(rules, use.placement, piece, now) : judgeUnplaced(rules, piece, now);
@@ -33,14 +47,67 @@ export function RightsRow({ asset, rules, use, ...state }: RightsRowProps) {
   const credit = creditText(creditParts(asset.label, judgement, messages), creditedAs(piece), messages);
   const terms = licenceTerms(asset.label.licence);
   const isUnknown = asset.label.licence === 'unknown';
+  const isClaimed = judgement.reasons.some(({ code }) => code === 'licence-claimed');
+  const [about = null] = judgement.reasons.flatMap((reason) => decidableOf(reason) ?? []);
+  const mayDecide = state.isEditable && me ? may(me.role, 'decide-rights') : false;
   return (
     <LabelRow
       name="Rights"
       isUnsaid={isUnknown}
       way={<OpenRow words={isUnknown ? 'Set licence' : 'Change rights'} isWhole={isUnknown} state={state} />}
-      form={state.isOpen ? <RightsForm key={asset.id} asset={asset} onDone={state.onToggle} /> : null}
+      form={
+        state.isOpen ? (
+          <RightsForm key={asset.id} asset={asset} onDone={state.onToggle} />
+        ) : decision.isOpen && about !== null && mayDecide ? (
+          <DecisionForm
+            key={asset.id}
+            asset={asset}
+            about={about}
+            targetName={rules.name}
+            onDone={decision.onToggle}
+          />
+        ) : null
+      }
     >
       <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>{sayJudgement(judgement)}</p>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1 empty:hidden">
+        {isClaimed && state.isEditable && me && may(me.role, 'say-rights') ? (
+          <Button
+            onClick={() =>
+              void save(
+                { confirmed: asset.drafted.filter((field) => OF_LICENCE.has(field)) },
+                'keeping its licence',
+              )
+            }
+          >
+            Keep its licence
+          </Button>
+        ) : null}
+        {about !== null && mayDecide ? (
+          <OpenRow words="Decide it all the same" isWhole state={decision} />
+        ) : null}
+        {judgement.decisions.length > 0 && mayDecide ? (
+          <Button
+            kind="link"
+            onClick={() =>
+              void save(
+                {
+                  label: {
+                    decisions: asset.label.decisions.filter((one) => !judgement.decisions.includes(one)),
+                  },
+                },
+                'taking the decision back',
+              )
+            }
+          >
+            Take the decision back
+          </Button>
+        ) : null}
+        {isTermsRowShown(asset) || isUnknown || asset.label.licence === 'not-copied' ? null : (
+          <OpenRow words="Add terms" isWhole state={ofTerms} />
+        )}
+      </div>
+      <Fault says={fault} />
       {asset.label.licence === 'not-copied' ? null : (
         <p className="text-soft">
           {judgement.restsOn === 'licence' ? `${terms.name}.` : OF_POSTER}{' '}

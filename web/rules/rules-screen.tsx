@@ -24,6 +24,7 @@ import { LogCard } from './log-card.tsx';
 import { NamesCard } from './names-card.tsx';
 import { NewTarget } from './new-target.tsx';
 import { PeopleCard } from './people-card.tsx';
+import { ReachCard } from './reach-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 import { StylesCard } from './styles-card.tsx';
 import { UseCard } from './use-card.tsx';
@@ -138,6 +139,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
         >
           <ColumnCard {...part} />
           <UseCard {...part} />
+          <ReachCard {...part} />
           <CutsCard {...part} />
           <StylesCard {...part} />
           <NamesCard {...part} />

@@ -1,6 +1,6 @@
 import { format, parseISO } from 'date-fns';
 import { CalendarDays } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, type Ref, Suspense, useEffect, useState } from 'react';
 import { cx } from './cx.ts';
 import { Input } from './input.tsx';
 import { Popover, PopoverContent, PopoverTrigger } from './popover.tsx';
@@ -15,6 +15,7 @@ interface DateInputProps {
   readonly onChange: (value: string) => void;
   /** Left for good: Enter, or away from the field. */
   readonly onSettle?: () => void;
+  readonly ref?: Ref<HTMLInputElement>;
   readonly disabled?: boolean;
   readonly className?: string;
   readonly id?: string;
