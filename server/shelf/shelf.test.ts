@@ -4,6 +4,7 @@ import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Asset, AssetListSchema, AssetSchema } from '#api/assets.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
+import { NO_TERMS } from '#core/rights/terms.ts';
 import { activity, audit } from '../db/schema.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 
@@ -293,6 +294,8 @@ describe('rights', () => {
       { label: { licence: 'own' } },
       { label: { licence: asset.label.licence } },
       { label: { licensedTo: 'Joss Imrie' } },
+      { label: { licenceAddress: 'https://creativecommons.org/licenses/by/3.0/de/' } },
+      { label: { terms: { ...NO_TERMS, consent: 'given' } } },
     ]) {
       const answer = await asJoss(asset, body);
       expect([body, answer.status]).toEqual([body, 403]);
@@ -300,6 +303,40 @@ describe('rights', () => {
     const [still] = v.parse(AssetListSchema, (await server.ask('/api/assets?words=drafted')).body).assets;
     expect(still?.drafted).toContain('licence');
     expect((await asJoss(asset, { label: { title: 'What it shows' } })).status).toBe(200);
+  });
+
+  it('that a licence leaves open are decided by the rights keeper alone, under their own name and on this day', async () => {
+    const piece = async () => v.parse(AssetSchema, (await server.ask(`/api/assets/${heron.id}`)).body);
+    const decision = {
+      about: 'changes',
+      target: '',
+      by: 'Somebody Else',
+      on: '1999-01-01',
+      why: 'She wrote that we may.',
+      document: null,
+    } as const;
+    for (const who of ['mara', 'joss'] as const) {
+      const answer = await change(await piece(), { label: { decisions: [decision] } }, who);
+      expect([who, answer.status]).toEqual([who, 403]);
+    }
+    const made = await change(await piece(), { label: { decisions: [decision] } }, 'piet');
+    const { label } = v.parse(AssetSchema, made.body);
+    expect(label.decisions).toEqual([
+      { ...decision, by: expect.stringMatching(/^piet/i), on: new Date().toISOString().slice(0, 10) },
+    ]);
+    // What stands is nobody's to take away but theirs, and stays under its name when something else is changed.
+    expect((await change(await piece(), { label: { decisions: [] } }, 'mara')).status).toBe(403);
+    expect((await change(await piece(), { label: { place: 'North reed' } }, 'mara')).status).toBe(200);
+    expect((await piece()).label.decisions).toEqual(label.decisions);
+    expect((await change(await piece(), { label: { decisions: [] } }, 'sunniva')).status).toBe(200);
+    heron = await piece();
+  });
+
+  it('that are agreed for no day of the calendar, or end before they begin, are refused whole', async () => {
+    for (const terms of [{ ends: '2026-02-30' }, { begins: '2026-12-14', ends: '2026-12-13' }]) {
+      const answer = await change(heron, { label: { terms: { ...NO_TERMS, ...terms } } });
+      expect([terms, answer.status]).toEqual([terms, 422]);
+    }
   });
 
   it('that are said are written down with what they were before', async () => {
