@@ -17,6 +17,7 @@ import { wordsOfPurpose } from './gather/purpose.ts';
 import { labelFrom, readLicence } from './gather/reading.ts';
 import { maybeStatement } from './gather/statement.ts';
 import { maybeRecipe } from './media/recipe-key.ts';
+import { EN } from './messages/en.ts';
 import { folderPath } from './naming/folders.ts';
 import { goodStem, webSafe } from './naming/names.ts';
 import { nameFault } from './naming/rule.ts';
@@ -27,6 +28,10 @@ import { readBrought } from './page/read-brought.ts';
 import { styleRules } from './page/style-rules.ts';
 import { isWebAddress } from './rights/label.ts';
 import { maybeLicenceByWords } from './rights/recognise.ts';
+import { readRegions } from './rights/regions.ts';
+import { isSameName } from './rights/same-name.ts';
+import { readPrice } from './rights/say-terms.ts';
+import { altFault, withoutImageOf, withoutMarkup } from './words/alt.ts';
 import { replaceAll } from './words/find.ts';
 
 /**
@@ -80,6 +85,15 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
     framingOf({ address: BASE, status: 200, frameOptions: [], policies: [`frame-ancestors ${text}`] }, BASE),
   'a statement': (text) => maybeStatement('page', 'caption', text),
   'a licence': (text) => readLicence([{ by: 'page', about: 'licence', value: text }]),
+  'an alt text': (text) => [
+    altFault({ kind: 'text', text }, { linked: true, caption: text, neighbours: [text] }),
+    withoutImageOf(text),
+    withoutMarkup(text),
+  ],
+  'a title that quotes': (text) => EN.quoted(text),
+  regions: (text) => readRegions(text),
+  'a price': (text) => readPrice(text),
+  'names that may be the same': (text) => isSameName(text, `${text}.`),
   'a licence in words': (text) => maybeLicenceByWords(text),
   'a label': (text) =>
     labelFrom([

@@ -3,6 +3,7 @@ import { PAGE, type Tree, treeOf } from './block-tree.ts';
 import { type Block, BlockSchema } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
 import type { ComparedFact, Difference } from './compare.ts';
+import { movedOf } from './merge-order.ts';
 import type { PageDoc } from './model.ts';
 import { placementsOf, walkPage } from './walk.ts';
 
@@ -89,7 +90,9 @@ class Change {
     this.#detach(id);
     const before = this.#then.order.get(parent) ?? [];
     const here = this.#inside.get(parent) ?? [];
-    const places = new Map(here.map((one, place) => [one, place]));
+    // What was moved itself tells of no place: behind an empty line that went elsewhere it would go there as well.
+    const moved = movedOf(before, here);
+    const places = new Map(here.flatMap((one, place) => (moved.has(one) ? [] : [[one, place] as const])));
     const behind = before.slice(0, before.indexOf(at)).findLast((one) => places.has(one));
     here.splice(behind === undefined ? 0 : (places.get(behind) ?? 0) + 1, 0, id);
     this.#inside.set(parent, here);

@@ -146,6 +146,12 @@ describe('bringing back one difference', () => {
     expect(back(now, boxed, '2')?.blocks).toEqual([ONE, TWO, THREE]);
   });
 
+  it('puts a block behind what stayed before it, and not behind what was moved itself', () => {
+    const empty: Block = { type: 'paragraph', attrs: { id: 'empty' }, content: [] };
+    const before = page(ONE, TWO, empty, THREE);
+    expect(back(page(empty, ONE, TWO), before, '3')?.blocks).toEqual([empty, ONE, TWO, THREE]);
+  });
+
   it('is refused where it may not stand there', () => {
     const card: Block = { type: 'card', attrs: { id: 'card', link: '' }, content: [TWO] };
     const row = (id: string, ...content: (typeof card)[]): Block => ({

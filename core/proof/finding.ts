@@ -25,6 +25,7 @@ export type PlacementRemedy =
   | 'set-larger'
   | 'add-to-alt'
   | 'drop-image-of'
+  | 'drop-markup'
   | 'decorative'
   | 'no-style'
   | 'words-of-piece';

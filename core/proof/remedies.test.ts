@@ -143,6 +143,20 @@ describe('what is found', () => {
       'alt-poor',
       ['drop-image-of', 'write-alt'],
     ],
+    [
+      'code stands in it',
+      { kind: 'text', text: 'A <b>heron</b>' },
+      false,
+      'alt-poor',
+      ['drop-markup', 'write-alt'],
+    ],
+    [
+      'it says that it decorates',
+      { kind: 'text', text: 'Decorative image' },
+      false,
+      'alt-poor',
+      ['write-alt', 'decorative'],
+    ],
     ['it is the name of a file', { kind: 'text', text: 'IMG_0612.jpg' }, false, 'alt-poor', ['write-alt']],
   ])('where %s of a picture, with what mends it', (_what, alt, isLinked, found, mends) => {
     const click = isLinked ? ({ kind: 'link', href: '/eels' } as const) : ({ kind: 'nothing' } as const);

@@ -268,6 +268,7 @@ const CHANGES: Readonly<Record<Exclude<PlacementRemedy, 'narrow' | 'stack'>, str
   'set-larger': 'Set them larger',
   'add-to-alt': 'Add them to its alt text here',
   'drop-image-of': 'Drop those words',
+  'drop-markup': 'Drop the code',
   decorative: 'It is decorative',
   'no-style': 'Take its style off',
   'words-of-piece': 'The piece’s own words',

@@ -1,7 +1,7 @@
 import { linkedFiles } from '../../page/linked.ts';
 import { isPicture } from '../../page/piece.ts';
 import { altHere, captionHere } from '../../page/words.ts';
-import { type AltFault, altFault, withoutImageOf } from '../../words/alt.ts';
+import { type AltFault, altFault, withoutImageOf, withoutMarkup } from '../../words/alt.ts';
 import type { Found, Remedy } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
@@ -23,13 +23,15 @@ function checkLinked({ page, pieces, rules }: ProofInput): readonly Found[] {
 }
 
 function checkPlaced(input: ProofInput): readonly Found[] {
-  return placedOf(input).flatMap((placed): readonly Found[] => {
+  const all = placedOf(input);
+  return all.flatMap((placed, at): readonly Found[] => {
     // What shows an embed or a document says nothing; the frame and the link have names of their own.
     if (!isPicture(placed.piece)) return [];
     const alt = altHere(input.rules, placed.placement, placed.piece);
     const fault = altFault(alt, {
       linked: isLinked(placed),
       caption: captionHere(input.rules, placed.placement, placed.piece),
+      neighbours: [all[at - 1], all[at + 1]].flatMap((other) => altBeside(input, placed, other)),
     });
     if (!fault) return [];
     const name = callPiece(placed.piece);
@@ -38,6 +40,13 @@ function checkPlaced(input: ProofInput): readonly Found[] {
       ? [{ code: 'alt-missing', values: { name, fault }, ...rest }]
       : [{ code: 'alt-poor', values: { name, fault }, ...rest }];
   });
+}
+
+/** The alt text of a neighbour that is another picture: the same picture shown twice says the same twice. */
+function altBeside({ rules }: ProofInput, { piece }: Placed, other: Placed | undefined): readonly string[] {
+  if (!other || other.piece.id === piece.id || !isPicture(other.piece)) return [];
+  const alt = altHere(rules, other.placement, other.piece);
+  return alt.kind === 'text' ? [alt.text] : [];
 }
 
 function isLinked({ placement }: Placed): boolean {
@@ -64,7 +73,17 @@ function remediesOf(input: ProofInput, placed: Placed, fault: AltFault): readonl
       write,
     ];
   }
-  if (fault !== 'missing' || isLinked(placed)) return [write];
+  if (fault === 'markup' && alt.kind === 'text' && withoutMarkup(alt.text) !== '')
+    return [
+      {
+        kind: 'placement',
+        does: 'drop-markup',
+        placementId: placement.id,
+        change: { alt: { kind: 'text', text: withoutMarkup(alt.text) } },
+      },
+      write,
+    ];
+  if ((fault !== 'missing' && fault !== 'decorative-said') || isLinked(placed)) return [write];
   return [
     write,
     {
