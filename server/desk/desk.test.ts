@@ -1,9 +1,12 @@
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AssetSchema } from '#api/assets.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
+import type { LabelPatch } from '#core/rights/label.ts';
+import { NO_TERMS } from '#core/rights/terms.ts';
 import { arrivedOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 
 let server: TestServer;
@@ -64,6 +67,44 @@ describe('the Desk', () => {
     ]);
     expect(pages[0]?.stops).toBeGreaterThan(0);
     expect(pages[0]?.due).toBe('2026-12-24');
+  });
+
+  it('says what soon may be used no more, and what no more may', async () => {
+    const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+    const agreed = async (title: string, label: LabelPatch) => {
+      const id = await handIn(`#${title.length.toString(16).padStart(2, '4')}a`, 'mara');
+      const patch = { creator: 'Ines Okonjo', licence: 'permission' as const, title, ...label };
+      const { version } = v.parse(AssetSchema, (await server.ask(`/api/assets/${id}`)).body);
+      await server.ask(`/api/assets/${id}`, { method: 'PATCH', body: { label: patch }, version });
+      const made = await server.ask('/api/pages', {
+        method: 'POST',
+        body: { title, targetId: 'reserve', wants: [], due: null },
+      });
+      const { id: pageId } = v.parse(v.object({ id: v.string() }), made.body);
+      const doc: PageDoc = {
+        ...emptyPage(title),
+        tray: [id],
+        blocks: [{ type: 'placement', attrs: newPlacement('one', id) }],
+      };
+      await server.ask(`/api/pages/${pageId}`, { method: 'PUT', body: { doc }, version: 1 });
+    };
+    await agreed('Soon over', { terms: { ...NO_TERMS, ends: inDays(5) } });
+    await agreed('Over since a day', { terms: { ...NO_TERMS, ends: inDays(-2) } });
+    await agreed('For a long time yet', { terms: { ...NO_TERMS, ends: inDays(90) } });
+    const { errands } = await desk('mara');
+    const on = (subject: string) =>
+      errands.filter((errand) => errand.subject === subject && errand.kind === 'rights');
+    expect(on('Soon over')).toMatchObject([
+      {
+        after: expect.stringMatching(/^may be used until \d+ \w+ \d{4}\.$/),
+        detail: 'Soon over: 5 days are left. Renew it, put another in its place, or take it off.',
+        due: inDays(5),
+      },
+    ]);
+    expect(on('Over since a day')).toMatchObject([
+      { after: 'may not be used any more.', action: 'Look at it' },
+    ]);
+    expect(on('For a long time yet')).toEqual([]);
   });
 
   it('says what a contributor handed in, to those who may clear it', async () => {

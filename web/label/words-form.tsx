@@ -8,6 +8,7 @@ import { type Alt, LabelSchema } from '#core/rights/label.ts';
 import { Box, Lines } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece, pieceOf } from '../pieces/pieces.ts';
+import { AltCheck } from './alt-check.tsx';
 import { LabelForm, type Use } from './row.tsx';
 
 export interface WordsFormProps {
@@ -58,9 +59,9 @@ export function WordsForm({ asset, rules, use, onDone }: WordsFormProps) {
       onDone();
     },
   });
-  const [isDecorative, onlyHere] = useWatch({
+  const [isDecorative, onlyHere, text, caption] = useWatch({
     control: form.form.control,
-    name: ['isDecorative', 'onlyHere'],
+    name: ['isDecorative', 'onlyHere', 'text', 'caption'],
   });
   return (
     <LabelForm of={form} deed="Save words">
@@ -73,6 +74,13 @@ export function WordsForm({ asset, rules, use, onDone }: WordsFormProps) {
             hint="What it shows, in a plain sentence."
             maxLength={1000}
             disabled={isDecorative}
+          />
+          <AltCheck
+            text={isDecorative ? '' : text}
+            caption={caption}
+            linked={use !== null && use.placement.click.kind !== 'nothing'}
+            onText={(mended) => form.form.setValue('text', mended, { shouldDirty: true })}
+            onDecorative={() => form.form.setValue('isDecorative', true, { shouldDirty: true })}
           />
           <Box of={form} name="isDecorative">
             It is decorative
