@@ -53,7 +53,11 @@ test('a want is the question already, and what is taken for it stands on the pag
   await tray(page)
     .getByRole('button', { name: /The warden with a glass/ })
     .click();
+  await expect(row(page, 'Rights').getByText(/is only claimed, by Commonfield\./)).toBeVisible();
+  await row(page, 'Rights').getByRole('button', { name: 'Keep its licence' }).click();
   await expect(row(page, 'Rights').getByText('May be used here. The credit is owed.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo keeping its licence' }).click();
+  await expect(row(page, 'Rights').getByText(/is only claimed, by Commonfield\./)).toBeVisible();
   await expect(
     row(page, 'Source').getByText(/Gathered by Mara Oduya on .*, from Commonfield\./),
   ).toBeVisible();
