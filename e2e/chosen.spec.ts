@@ -100,6 +100,7 @@ test('by keyboard alone: several of the tray are carried to the sheet, and sever
   const option = (name: string) => tray(page).getByRole('button', { name: new RegExp(`^${name}-`) });
   // The caret in the text, for a piece that is selected on the sheet would be the first of the choice.
   await sheet(page).press('Control+End');
+  await expect(label(page).getByRole('heading', { name: 'Text', exact: true })).toBeVisible();
   await option('one').focus();
   await page.keyboard.press('Control+Enter');
   await option('three').focus();

@@ -54,7 +54,7 @@ test('a want is the question already, and what is taken for it stands on the pag
     .getByRole('button', { name: /The warden with a glass/ })
     .click();
   await expect(row(page, 'Rights').getByText(/is only claimed, by Commonfield\./)).toBeVisible();
-  await row(page, 'Rights').getByRole('button', { name: 'Keep its licence' }).click();
+  await row(page, 'Rights').getByRole('button', { name: 'Keep this licence' }).click();
   await expect(row(page, 'Rights').getByText('May be used here. The credit is owed.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo keeping its licence' }).click();
   await expect(row(page, 'Rights').getByText(/is only claimed, by Commonfield\./)).toBeVisible();

@@ -148,7 +148,7 @@ test('a licence that only the file claims does not count under Cleared until som
   );
   await expect(page.getByRole('button', { name: /^Cleared/ })).toHaveAccessibleName(/0 of 1/);
   await expectAccessible(page);
-  await row(page, 'Rights').getByRole('button', { name: 'Keep its licence' }).click();
+  await row(page, 'Rights').getByRole('button', { name: 'Keep this licence' }).click();
   await expect(row(page, 'Rights')).toContainText('May be used here.');
   await expect(page.getByRole('button', { name: /^Cleared/ })).toHaveAccessibleName(/1 of 1/);
 });

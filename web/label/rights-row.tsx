@@ -80,7 +80,7 @@ export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...stat
               )
             }
           >
-            Keep its licence
+            Keep this licence
           </Button>
         ) : null}
         {about !== null && mayDecide ? (
