@@ -145,12 +145,14 @@ const folderText = v.pipe(v.string(), v.maxLength(420, 'A folder’s path has at
 export const FolderSchema = v.strictObject({ path: folderText });
 export const MoveFolderSchema = v.strictObject({ from: folderText, to: folderText });
 
-/** A change to a piece: parts of its label, its name, its folder. `confirmed` fields are no longer drafts. */
+/** A change to a piece: parts of its label, its name, its folder. `confirmed` fields are no longer drafts, and
+ * `drafted` ones are drafts again, as when their confirming is undone. */
 export const AssetChangeSchema = v.strictObject({
   label: v.optional(LabelPatchSchema),
   stem: v.optional(v.pipe(v.string(), v.maxLength(200))),
   folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
   confirmed: v.optional(v.array(v.string())),
+  drafted: v.optional(v.array(v.string())),
   trim: v.optional(v.nullable(CropRectSchema)),
   prep: v.optional(PrepSchema),
   embed: v.optional(EmbedSchema),

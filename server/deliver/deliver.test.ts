@@ -208,7 +208,7 @@ describe('a bundle', () => {
   });
 
   it('says its credits for people and for machines', async () => {
-    expect(await text('credits.html')).toContain('Photo: Ines Okonjo');
+    expect(await text('credits.html')).toContain('Photo: © Ines Okonjo');
     const { '@graph': graph } = v.parse(
       v.looseObject({ '@graph': v.array(v.looseObject({ license: v.string() })) }),
       JSON.parse(await text('media.jsonld')),

@@ -58,11 +58,12 @@ function changed(row: AssetRow, change: AssetChange, person: Person, now: Date):
   const said = new Set<string>(
     [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField),
   );
+  const again = (change.drafted ?? []).filter(isLabelField);
   return {
     label: change.label ? decided(row.label, withPatch(row.label, change.label), person, now) : row.label,
     stem: change.stem === undefined ? row.stem : goodName(row, change.stem),
     folder: change.folder === undefined ? row.folder : folderPath(change.folder),
-    drafted: row.drafted.filter((field) => !said.has(field)),
+    drafted: [...new Set([...row.drafted.filter((field) => !said.has(field)), ...again])],
     trim: change.trim === undefined ? (row.trim ?? null) : change.trim,
     prep: change.prep ?? row.prep ?? null,
     embed: change.embed ? changedEmbed(row, change.embed) : (row.embed ?? null),
@@ -204,13 +205,13 @@ const RIGHTS = ['licence', 'licenceAddress', 'licensedTo', 'terms', 'decisions']
 
 /**
  * Whether a change would change what may be done with a piece, whatever it is called: another licence, or one that was
- * only drafted and counts as said from then on.
+ * only drafted and counts as said from then on, or is a draft again.
  */
 function rightsChange(row: AssetRow, next: Said): boolean {
   return RIGHTS.some(
     (field) =>
       !isSame(row.label[field], next.label[field]) ||
-      (row.drafted.includes(field) && !next.drafted.includes(field)),
+      row.drafted.includes(field) !== next.drafted.includes(field),
   );
 }
 

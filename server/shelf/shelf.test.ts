@@ -303,6 +303,15 @@ describe('rights', () => {
     const [still] = v.parse(AssetListSchema, (await server.ask('/api/assets?words=drafted')).body).assets;
     expect(still?.drafted).toContain('licence');
     expect((await asJoss(asset, { label: { title: 'What it shows' } })).status).toBe(200);
+    // Kept by who may, and a draft again when that is undone; not by who may not.
+    const piece = async () => v.parse(AssetSchema, (await server.ask(`/api/assets/${asset.id}`)).body);
+    expect((await change(await piece(), { confirmed: ['licence'] })).status).toBe(200);
+    expect((await piece()).drafted).not.toContain('licence');
+    expect((await asJoss(await piece(), { drafted: ['licence'] })).status).toBe(403);
+    expect((await change(await piece(), { drafted: ['licence', 'no field'] })).status).toBe(200);
+    expect((await piece()).drafted.filter((field) => field === 'licence' || field === 'no field')).toEqual([
+      'licence',
+    ]);
   });
 
   it('that a licence leaves open are decided by the rights keeper alone, under their own name and on this day', async () => {

@@ -151,8 +151,12 @@ function inverseOf(before: Asset, change: AssetChange): AssetChange {
   const label = change.label
     ? Object.fromEntries(Object.keys(change.label).map((field) => [field, fieldOf(before, field)]))
     : undefined;
+  const said = new Set([...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])]);
+  // What was a draft before somebody said or kept it is one again.
+  const drafted = before.drafted.filter((field) => said.has(field));
   return {
     ...(label ? { label: label as LabelPatch } : {}),
+    ...(drafted.length > 0 ? { drafted } : {}),
     ...(change.stem === undefined ? {} : { stem: before.stem }),
     ...(change.folder === undefined ? {} : { folder: before.folder }),
     ...(change.trim === undefined ? {} : { trim: before.trim }),
