@@ -100,7 +100,8 @@ function ending(context: Context, whole: WholePage, now: Date): Errand | null {
     subject: whole.row.title,
     after: `may be used until ${sayDay(day)}.`,
     detail: `${asset.label.title || asset.stem}: ${left === 0 ? 'today is its last day' : left === 1 ? 'until tomorrow' : `${left} days are left`}. Renew it, put another in its place, or take it off.`,
-    due: day,
+    // The day is said already, and it is the piece's, not the page's.
+    due: null,
     action: 'Look at it',
     address: `${pageAddress(whole)}?piece=${asset.id}&row=terms`,
     thumb: thumbAddress(context, asset),
