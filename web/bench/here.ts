@@ -21,17 +21,15 @@ export const herePageQuery = (pageId: string) =>
   });
 
 /** Keeps a recipe for one use alone; null prepares it as everywhere else. */
-export async function prepareHere(
-  { pageId, placement }: Here,
-  prep: Prep | null,
-  name: string,
-): Promise<void> {
-  const before = await putHere(pageId, placement.id, prep);
-  ledger.add({
-    name,
-    scope: `use ${placement.id}`,
-    undo: async () => void (await putHere(pageId, placement.id, before)),
-    redo: async () => void (await putHere(pageId, placement.id, prep)),
+export function prepareHere({ pageId, placement }: Here, prep: Prep | null, name: string): Promise<void> {
+  return ledger.during(async () => {
+    const before = await putHere(pageId, placement.id, prep);
+    ledger.add({
+      name,
+      scope: `use ${placement.id}`,
+      undo: async () => void (await putHere(pageId, placement.id, before)),
+      redo: async () => void (await putHere(pageId, placement.id, prep)),
+    });
   });
 }
 

@@ -81,12 +81,14 @@ export function askFocal(id: string): Promise<{ x: number; y: number }> {
 const ClashSchema = v.looseObject({ current: AssetSchema });
 
 /** Changes a piece on the version that is known, and writes the change into the ledger under `name`. */
-export async function changePiece(id: string, change: AssetChange, name: string): Promise<void> {
-  const before = pieces.state.get(id);
-  if (!before) return;
-  await send(id, change);
-  const inverse = inverseOf(before, change);
-  ledger.add({ name, scope: `piece ${id}`, undo: () => send(id, inverse), redo: () => send(id, change) });
+export function changePiece(id: string, change: AssetChange, name: string): Promise<void> {
+  return ledger.during(async () => {
+    const before = pieces.state.get(id);
+    if (!before) return;
+    await send(id, change);
+    const inverse = inverseOf(before, change);
+    ledger.add({ name, scope: `piece ${id}`, undo: () => send(id, inverse), redo: () => send(id, change) });
+  });
 }
 
 /** A change to each of several pieces: the same for all, or made for each from what it says now; null leaves it alone. */

@@ -18,8 +18,10 @@ async function deed(name: string, work: () => Promise<void>, back: () => Promise
     await step();
     refresh();
   };
-  await withRefresh(work)();
-  ledger.add({ name, scope: 'shelf', undo: withRefresh(back), redo: withRefresh(work) });
+  await ledger.during(async () => {
+    await withRefresh(work)();
+    ledger.add({ name, scope: 'shelf', undo: withRefresh(back), redo: withRefresh(work) });
+  });
 }
 
 /** Does it to one piece, and shows how it stands then. */

@@ -30,6 +30,24 @@ function waiting() {
 }
 
 describe('the ledger', () => {
+  it('takes back what is seen done already though it is not written down yet, and not what was before it', async () => {
+    const { ledger, set, now } = counting();
+    set(1, 'one');
+    const line = waiting();
+    const doing = ledger.during(async () => {
+      await line.promise;
+      set(2, 'two');
+    });
+    const undone = ledger.undo();
+    line.resolve();
+    await doing;
+    expect(await undone).toBe('two');
+    expect(now()).toBe(1);
+    // What fails leaves nothing to wait for.
+    await ledger.during(() => Promise.reject(new Error('No line.'))).catch(() => undefined);
+    expect(await ledger.undo()).toBe('one');
+  });
+
   it('takes back in one order, and says what', async () => {
     const { ledger, set, now } = counting();
     set(1, 'one');

@@ -38,6 +38,7 @@ export class Ledger {
   /** Takes back the last deed, after any that is still being taken back: quick presses are each answered. */
   undo(): Promise<string | null> {
     return this.#inTurn(async () => {
+      if (this.#underWay.size > 0) await this.#settle();
       const deed = this.store.state.done.at(-1);
       if (!deed) return null;
       await this.#busy(deed.undo);
@@ -63,6 +64,28 @@ export class Ledger {
       }));
       return deed.name;
     });
+  }
+
+  /** What is being done and not written down yet. */
+  readonly #underWay = new Set<Promise<unknown>>();
+
+  /**
+   * Does something that is written down at its end. Whoever undoes meanwhile takes back this, which they see done already, and
+   * not what was done before it.
+   */
+  async during<T>(work: () => Promise<T>): Promise<T> {
+    const doing = work();
+    const settled = doing.catch(() => undefined);
+    this.#underWay.add(settled);
+    try {
+      return await doing;
+    } finally {
+      this.#underWay.delete(settled);
+    }
+  }
+
+  async #settle(): Promise<void> {
+    while (this.#underWay.size > 0) await Promise.all(this.#underWay);
   }
 
   #last: Promise<unknown> = Promise.resolve();
