@@ -34,7 +34,8 @@ export function misfitOf(found: Findable, question: GatherQuestion): Misfit | un
   const reading = readLicence(found.statements);
   if (reading.kind === 'clear' && reading.licence !== 'comp') {
     const terms = licenceTerms(reading.licence);
-    if (!terms.publish) return 'not-usable';
+    // What holds in one country alone is no answer to a question that names none.
+    if (!terms.publish || terms.onlyIn !== null) return 'not-usable';
     if (question.commercial && !terms.commercial) return 'no-commercial';
     if (question.changes && !terms.allowsDerivatives) return 'no-changes';
   }

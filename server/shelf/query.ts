@@ -262,7 +262,8 @@ function licenceIs(asked: Question['licence']): SQL | undefined {
     : LICENCE_IDS.filter(
         (id) =>
           (asked === 'commercial' ? licenceTerms(id).commercial : licenceTerms(id).allowsDerivatives) &&
-          licenceTerms(id).publish,
+          licenceTerms(id).publish &&
+          licenceTerms(id).onlyIn === null,
       );
   return inArray(assets.licence, which);
 }
