@@ -15,6 +15,7 @@ export const AUDIT_DEEDS = {
   sent: 'took away',
   'code-seen': 'looked at the unfinished code of',
   replaced: 'replaced everywhere',
+  'taken-off': 'had decided what is taken off',
   'thrown-away': 'threw away',
   'brought-back': 'brought back',
   removed: 'removed for good',

@@ -97,6 +97,7 @@ import {
   SignInSchema,
 } from './people.ts';
 import { MadeSchema } from './problem.ts';
+import { HistorySchema, JudgedUsesSchema, LedgerQuerySchema, LedgerSchema } from './rights.ts';
 import { RunBeginSchema, RunPreviewSchema, RunSchema, RunSummarySchema } from './runs.ts';
 import { NewTargetSchema, TargetSchema } from './targets.ts';
 
@@ -236,6 +237,12 @@ export const OPERATIONS = {
     does: 'Throw away those of them that nothing needs',
     answers: MadeCutsSchema,
   },
+  'get /rights': { query: LedgerQuerySchema, does: 'Ask the ledger of rights', answers: LedgerSchema },
+  'get /assets/{id}/uses': {
+    does: 'The pages that a piece stands on, and whether it may stand there',
+    answers: JudgedUsesSchema,
+  },
+  'get /assets/{id}/history': { does: 'Who said what of a piece, and when', answers: HistorySchema },
   'get /assets/{id}/provenance': {
     does: 'Where a piece came from, and what was said there',
     answers: v.array(ProvenanceSchema),

@@ -118,7 +118,7 @@ async function seed({ context }: BenchWorld): Promise<void> {
         label,
         drafted: [],
         originalName: `${stem}.jpg`,
-        ...derivedColumns(label, stem, `${stem}.jpg`),
+        ...derivedColumns(label, stem, `${stem}.jpg`, []),
         createdAt: new Date(Date.UTC(2026, 0, 1) + number * 60_000),
         createdBy: 'bench',
       });

@@ -137,10 +137,16 @@ function withTerms(stored: unknown): unknown {
   return { work: '', licenceAddress: '', terms, decisions: [], ...stored };
 }
 
+/** Nothing could be decided beforehand of what happens once a term is over. */
+function withAfterwards(stored: unknown): unknown {
+  if (!isObject(stored) || !isObject(stored.terms)) return stored;
+  return { ...stored, terms: { afterwards: { do: 'unsaid' }, ...stored.terms } };
+}
+
 export const STORED = {
   page: kind('page', withBlockIds, withBackgrounds),
   rules: kind('house rules', withoutQualities),
-  label: kind('label', withTermsOfTheField, withTranslations, withTerms),
+  label: kind('label', withTermsOfTheField, withTranslations, withTerms, withAfterwards),
   prep: kind('recipe of a piece', withBackgrounds),
   embed: kind('embed', withLoadOnClick),
   hosts: kind('hosts of embeds'),

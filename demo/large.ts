@@ -65,7 +65,7 @@ async function makeBatch(open: Context, from: number, to: number): Promise<void>
       label,
       version: 1,
       createdAt,
-      ...derivedColumns(label, stem, model.originalName),
+      ...derivedColumns(label, stem, model.originalName, model.drafted),
     });
     pictureRows.push({ ...model, assetId: id, sha256 });
     await linkFile(originalKey(model.sha256), originalKey(sha256));

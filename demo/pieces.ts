@@ -36,7 +36,13 @@ export interface DemoPiece {
   /** Said by people afterwards. */
   readonly said?: LabelPatch;
   /** What was agreed for it, in days from the day on which the demo is made. */
-  readonly agreed?: { readonly begunDaysAgo: number; readonly endsInDays: number; readonly words: string };
+  readonly agreed?: {
+    readonly begunDaysAgo: number;
+    readonly endsInDays: number;
+    readonly words: string;
+    /** Whether it was decided that it comes off its pages then. */
+    readonly isTakenOff?: boolean;
+  };
   /** What it is the poster of, at a stand-in's path. */
   readonly embed?: {
     readonly host: string;
@@ -482,6 +488,40 @@ const LIGHT_WORDS: Readonly<Record<Light, string>> = {
   mist: 'in mist',
 };
 
+/** What was agreed for some of them. */
+const AGREED: Readonly<Record<number, Pick<DemoPiece, 'agreed' | 'said'>>> = {
+  36: {
+    said: {
+      creator: 'Tomas Reill',
+      licence: 'permission',
+      source: '',
+      sourceAddress: '',
+      copyrightNotice: '',
+    },
+    agreed: {
+      begunDaysAgo: 325,
+      endsInDays: 40,
+      words: 'For one year, with his name under it. He asked for one more year on 20 November.',
+    },
+  },
+  29: {
+    said: {
+      creator: 'M. Castellane',
+      licence: 'agency',
+      source: 'Brackwater Pictures',
+      sourceId: '88-4433',
+      licensedTo: 'Saltmere Marsh Reserve',
+      copyrightNotice: '',
+    },
+    agreed: {
+      begunDaysAgo: 210,
+      endsInDays: 155,
+      words: 'One site. Its page comes down before that.',
+      isTakenOff: true,
+    },
+  },
+};
+
 /** The rest of the shelf: every subject in every light, owned in different ways, some of it not worded yet. */
 const REST: readonly DemoPiece[] = FILLERS.flatMap(([subject, folder, name, words], row) =>
   LIGHTS.map((light, column): DemoPiece => {
@@ -502,9 +542,12 @@ const REST: readonly DemoPiece[] = FILLERS.flatMap(([subject, folder, name, word
       folder,
       by: number % 9 === 4 ? 'joss' : 'mara',
       turned: number % 8 === 6,
-      said: isWorded
-        ? { ...owner, title: `${name} ${LIGHT_WORDS[light]}`, alt: alt(words), place: 'Saltmere' }
-        : owner,
+      ...AGREED[number],
+      said: {
+        ...owner,
+        ...(isWorded ? { title: `${name} ${LIGHT_WORDS[light]}`, alt: alt(words), place: 'Saltmere' } : {}),
+        ...AGREED[number]?.said,
+      },
     };
   }),
 );

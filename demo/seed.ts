@@ -199,6 +199,7 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
   await rm(copy, { force: true });
   const label = withPatch(row.label, { ...piece.said, ...termsOf(piece, now) });
   const said = Object.keys(piece.said ?? {});
+  const drafted = row.drafted.filter((field) => !said.includes(field));
   await context.db.transaction(async (tx) => {
     await nameInTurn(tx);
     const stem = await stemOf(tx, piece, row.stem, label);
@@ -207,8 +208,8 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
       .set({
         label,
         stem,
-        drafted: row.drafted.filter((field) => !said.includes(field)),
-        ...derivedColumns(label, stem, piece.file),
+        drafted,
+        ...derivedColumns(label, stem, piece.file, drafted),
       })
       .where(eq(assets.id, row.id));
   });
@@ -228,6 +229,9 @@ function termsOf({ agreed }: DemoPiece, now: Date): LabelPatch {
     uses: ['web' as const],
     agreed: agreed.words,
     consent: 'not-needed' as const,
+    ...(agreed.isTakenOff
+      ? { afterwards: { do: 'take-off' as const, by: PEOPLE.piet.name, personId: 'piet' } }
+      : {}),
   };
   return { terms };
 }

@@ -152,3 +152,45 @@ test('a licence that only the file claims does not count under Cleared until som
   await expect(row(page, 'Rights')).toContainText('May be used here.');
   await expect(page.getByRole('button', { name: /^Cleared/ })).toHaveAccessibleName(/1 of 1/);
 });
+
+test('what ends is found in the Rights area by keyboard, and what happens on the day is said beforehand', async ({
+  page,
+}) => {
+  await signIn(page, 'Piet');
+  await withOwnPicture(page, 'Ends on a page');
+  const title = await label(page).getByRole('heading', { level: 2 }).textContent();
+  await row(page, 'Agreed').getByRole('button', { name: 'Say what was agreed' }).click();
+  await row(page, 'Agreed').getByRole('textbox', { name: 'Until, that day included' }).fill(inDays(3));
+  await row(page, 'Agreed').getByRole('button', { name: 'Save what was agreed' }).click();
+  await expect(row(page, 'Rights')).toContainText('May be used here until');
+
+  await page.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Rights' }).click();
+  await page.getByRole('button', { name: 'Matter: what waits for somebody' }).click();
+  await page.getByRole('menuitemradio', { name: 'what ends' }).click();
+  await page.getByRole('button', { name: 'Within: six months' }).click();
+  await page.getByRole('menuitemradio', { name: 'a month' }).click();
+  const settle = page.getByRole('region', { name: 'Has to be settled' });
+  const line = settle.getByRole('button', { name: /on “Ends on a page”/ });
+  await expect(line).toContainText('in 3 days');
+  await tabTo(line);
+  await page.keyboard.press('Enter');
+  await expect(row(page, 'Used')).toContainText('Ends on a page');
+  await expect(row(page, 'Said by')).toContainText('Piet Hallam said what was agreed');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'As a table' }).click();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'As lines of time' }).click();
+  await row(page, 'On the day').getByRole('button', { name: 'Take it off then' }).click();
+  await expect(row(page, 'On the day')).toContainText('it is taken off its pages. Piet Hallam decided so.');
+  await expect(page.getByRole('region', { name: 'Ends by itself' })).toContainText('and is taken off then');
+  await page.getByRole('button', { name: 'Undo taking it off on the day' }).click();
+  await expect(row(page, 'On the day')).toContainText('Nobody has said what happens after');
+
+  // The same as a table, and the same said of many at once.
+  await page.getByRole('button', { name: 'As a table' }).click();
+  await page.getByRole('checkbox', { name: 'Choose ends-on-a-page' }).check();
+  await page.getByRole('button', { name: 'Agreed...' }).click();
+  await page.getByRole('textbox', { name: 'Until, that day included' }).fill(inDays(200));
+  await page.getByRole('button', { name: 'Save for all 1' }).click();
+  await expect(page.getByRole('checkbox', { name: 'Choose ends-on-a-page' })).toHaveCount(0);
+});

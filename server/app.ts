@@ -23,6 +23,7 @@ import { sameOrigin, signedIn } from './people/guard.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { SESSION_MILLIS, SessionStore } from './people/session-store.ts';
 import { answerNotFound, answerProblems } from './problem.ts';
+import { rightsRoutes } from './rights/routes.ts';
 import { rulesRoutes } from './rules/routes.ts';
 import { runRoutes } from './runs/routes.ts';
 import { folderRoutes } from './shelf/folder-routes.ts';
@@ -87,7 +88,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(partRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
-  router.use(embedRoutes(context), auditRoutes(context));
+  router.use(embedRoutes(context), auditRoutes(context), rightsRoutes(context));
   return router;
 }
 

@@ -70,6 +70,10 @@ const router = createBrowserRouter([
             element: <ForThoseWhoMay deed="say-rights" />,
             children: [
               {
+                path: '/rights',
+                lazy: async () => ({ Component: (await import('./rights/rights-screen.tsx')).RightsScreen }),
+              },
+              {
                 path: '/shelf/runs',
                 lazy: async () => ({ Component: (await import('./run/runs-screen.tsx')).RunsScreen }),
               },

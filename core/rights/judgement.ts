@@ -3,7 +3,7 @@ import type { Label } from './label.ts';
 import { type LicenceId, type LicenceTerms, licenceTerms } from './licences.ts';
 import { isWithin } from './regions.ts';
 import { isSameName } from './same-name.ts';
-import type { AgreedUse, Decidable, Decision } from './terms.ts';
+import { type AgreedUse, type Decidable, type Decision, lastDayOf } from './terms.ts';
 
 /** Where and how a target shows what stands on it. */
 interface Place {
@@ -93,7 +93,7 @@ export interface Judgement {
  * person decided. `isClaimed`: its licence is only said by the file or the place it came from, and nobody has kept it.
  */
 export function judge(label: Label, use: Use, isClaimed = false): Judgement {
-  const until = lastDay(label);
+  const until = lastDayOf(label.terms);
   if (needsNoLicence(label.licence, use))
     return {
       verdict: 'allowed',
@@ -230,9 +230,4 @@ function dutiesOf(terms: LicenceTerms, use: Use): readonly Duty[] {
   if (terms.sayChanges && use.changes.length > 0) duties.push('say-changes');
   if (terms.shareAlike && use.changes.length > 0) duties.push('same-licence');
   return duties;
-}
-
-function lastDay({ terms: { ends, shownUntil } }: Label): string | null {
-  const days = [ends, shownUntil].filter((day) => day !== '').sort();
-  return days[0] ?? null;
 }

@@ -20,7 +20,8 @@ const CONSENT_SENTENCES: Readonly<Record<Consent, string>> = {
 };
 
 /** Whether anything was agreed or said besides the licence. */
-export const hasTerms = (terms: Terms): boolean => !isEqual(terms, NO_TERMS);
+export const hasTerms = ({ afterwards: _, ...said }: Terms): boolean =>
+  !isEqual({ afterwards: NO_TERMS.afterwards, ...said }, NO_TERMS);
 
 /** What was agreed, in sentences: "From 14 December 2025 until 14 December 2026, in Europe, for the web, for 48.00 GBP." */
 export function sayTerms(terms: Terms): string {

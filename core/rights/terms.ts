@@ -32,6 +32,20 @@ const price = v.strictObject({
   currency: v.pipe(v.string(), v.regex(/^[A-Z]{3}$/, 'A currency is written by its three letters, as GBP.')),
 });
 
+const decidedBy = { by: v.pipe(v.string(), v.maxLength(100)), personId: v.pipe(v.string(), v.maxLength(36)) };
+
+/**
+ * What is done with a piece that stands on pages once its last day is over, decided beforehand: nothing was said; it is taken
+ * off; or another piece of the shelf takes its place. `by` is the name of whoever decided so, `personId` the person in whose
+ * name it is done then.
+ */
+const AfterwardsSchema = v.variant('do', [
+  v.strictObject({ do: v.literal('unsaid') }),
+  v.strictObject({ do: v.literal('take-off'), ...decidedBy }),
+  v.strictObject({ do: v.literal('replace'), piece: IdSchema, ...decidedBy }),
+]);
+export type Afterwards = v.InferOutput<typeof AfterwardsSchema>;
+
 /**
  * What was agreed for one piece, besides what its licence says. Empty texts, empty lists and null are "not said", and restrict
  * nothing. `begins`, `ends`, `shownFrom` and `shownUntil` are days that are themselves included; the first two are of the
@@ -51,6 +65,7 @@ export const TermsSchema = v.pipe(
     consentForm: v.nullable(IdSchema),
     shownFrom: DaySchema,
     shownUntil: DaySchema,
+    afterwards: AfterwardsSchema,
   }),
   v.forward(
     v.partialCheck(
@@ -88,6 +103,7 @@ export const NO_TERMS: Terms = {
   consentForm: null,
   shownFrom: '',
   shownUntil: '',
+  afterwards: { do: 'unsaid' },
 };
 
 /** What a recorded decision can allow that the licence or statement by itself does not. */
@@ -130,4 +146,10 @@ export function isTimeZone(name: string): boolean {
   } catch {
     return false;
   }
+}
+
+/** The last day on which a piece may be used by its terms (YYYY-MM-DD, itself included); null where no end is known. */
+export function lastDayOf({ ends, shownUntil }: Pick<Terms, 'ends' | 'shownUntil'>): string | null {
+  const [soonest] = [ends, shownUntil].filter((day) => day !== '').sort();
+  return soonest ?? null;
 }

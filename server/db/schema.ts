@@ -27,6 +27,7 @@ import type { PageDoc } from '#core/page/model.ts';
 import type { AssetKind } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
+import type { Consent } from '#core/rights/terms.ts';
 import type { RunRow } from '#core/run/plan.ts';
 import { STORED } from '#core/stored.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
@@ -143,6 +144,12 @@ export const assets = mysqlTable(
     creator: varchar('creator', { length: 300 }).notNull(),
     licence: varchar('licence', { length: 30 }).notNull(),
     altState: varchar('alt_state', { length: 12 }).notNull(),
+    source: varchar('source', { length: 300 }).notNull().default(''),
+    /** The last day on which its terms let it be used; `NO_LAST_DAY` where none is said. */
+    lastDay: char('last_day', { length: 10 }).notNull().default('9999-12-31'),
+    consent: varchar('consent', { length: 12 }).$type<Consent>().notNull().default('unsaid'),
+    /** Its licence is only said by its file or its source, and nobody has kept it. */
+    isClaimed: boolean('is_claimed').notNull().default(false),
     search: text('search').notNull(),
     version: int('version').notNull().default(1),
     createdAt: time('created_at').notNull(),
@@ -166,6 +173,16 @@ export const assets = mysqlTable(
       table.createdAt,
       table.widthPx,
       table.id,
+    ),
+    // All that the ledger of rights asks of, in the order of last days.
+    index('assets_standing_last_day').on(
+      table.deletedAt,
+      table.foldedInto,
+      table.lastDay,
+      table.id,
+      table.licence,
+      table.consent,
+      table.isClaimed,
     ),
     index('assets_folded').on(table.foldedInto),
   ],

@@ -173,6 +173,9 @@ function rowOf(
     readonly now: Date;
   },
 ): typeof assets.$inferInsert {
+  const drafted = Object.keys(patch).filter(
+    (field) => isLabelField(field) && !(field === 'licence' && incoming.origin.decidedLicence),
+  );
   return {
     id,
     kind,
@@ -183,11 +186,9 @@ function rowOf(
     extension,
     folder: incoming.folder,
     label,
-    drafted: Object.keys(patch).filter(
-      (field) => isLabelField(field) && !(field === 'licence' && incoming.origin.decidedLicence),
-    ),
+    drafted,
     originalName: cleanName(incoming.name),
-    ...derivedColumns(label, stem, incoming.name),
+    ...derivedColumns(label, stem, incoming.name, drafted),
     createdAt: now,
     createdBy: incoming.personId,
   };

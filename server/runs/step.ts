@@ -143,7 +143,7 @@ async function writeState(
       stem: next.stem,
       folder: next.folder,
       version: asset.version + 1,
-      ...derivedColumns(label, next.stem, asset.originalName),
+      ...derivedColumns(label, next.stem, asset.originalName, asset.drafted),
     })
     .where(eq(assets.id, asset.id));
   // A recipe that a newer Placard made is not read here, and stays unless another is put in its place.

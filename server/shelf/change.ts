@@ -70,13 +70,17 @@ function changed(row: AssetRow, change: AssetChange, person: Person, now: Date):
   };
 }
 
-/** A label whose new decisions are of whoever is signed in, and of today, whatever was sent. */
+/** A label whose new decisions, also of what happens when a term is over, are of whoever is signed in, whatever was sent. */
 function decided(before: Label, label: Label, person: Person, now: Date): Label {
   const [by, on] = [person.name, dayIn('UTC', now)];
   const decisions = label.decisions.map((one) =>
     before.decisions.some((other) => isSame(one, other)) ? one : { ...one, by, on },
   );
-  return { ...label, decisions };
+  const { afterwards } = label.terms;
+  if (afterwards.do === 'unsaid' || isSame(afterwards, before.terms.afterwards))
+    return { ...label, decisions };
+  const mine = { ...afterwards, by, personId: person.id };
+  return { ...label, decisions, terms: { ...label.terms, afterwards: mine } };
 }
 
 function saidOf({ label, stem, folder, drafted, trim, prep, embed }: AssetRow): Said {
@@ -98,7 +102,7 @@ function writeChange(
       .set({
         ...shared,
         version: row.version + 1,
-        ...derivedColumns(next.label, next.stem, row.originalName),
+        ...derivedColumns(next.label, next.stem, row.originalName, next.drafted),
       })
       .where(and(eq(assets.id, row.id), eq(assets.version, row.version), isNull(assets.deletedAt)));
     if (result.affectedRows === 0) return false;

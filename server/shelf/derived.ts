@@ -1,12 +1,20 @@
 import type { Label } from '#core/rights/label.ts';
+import { lastDayOf } from '#core/rights/terms.ts';
+
+/** Stands for "no last day" where pieces are put in the order of theirs. */
+export const NO_LAST_DAY = '9999-12-31';
 
 /** The columns that filters use, made from the label at each write so that they cannot disagree with it. */
-export function derivedColumns(label: Label, stem: string, originalName: string) {
+export function derivedColumns(label: Label, stem: string, originalName: string, drafted: readonly string[]) {
   return {
     title: label.title,
     creator: label.creator,
     licence: label.licence,
     altState: label.alt.kind,
+    source: label.source,
+    lastDay: lastDayOf(label.terms) ?? NO_LAST_DAY,
+    consent: label.terms.consent,
+    isClaimed: drafted.includes('licence'),
     search: searchText([
       label.title,
       label.creator,

@@ -17,12 +17,12 @@ import {
   sql,
 } from 'drizzle-orm';
 import { unionAll } from 'drizzle-orm/mysql-core';
-import * as v from 'valibot';
+import type * as v from 'valibot';
 import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED } from '#api/assets.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
+import { readCursor, writeCursor } from '../cursor.ts';
 import { assets, held, pictures, pins } from '../db/schema.ts';
-import { HttpProblem } from '../problem.ts';
 import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
 import { standing } from './put-away.ts';
@@ -186,7 +186,8 @@ function filtersNothing(question: Question): boolean {
   return Object.values(asked).every((value) => value === undefined || value === '' || value === 'any');
 }
 
-async function rowsOf(context: Context, ids: readonly string[]): Promise<readonly AssetRow[]> {
+/** Whole rows in the order of their IDs. */
+export async function rowsOf(context: Context, ids: readonly string[]): Promise<readonly AssetRow[]> {
   if (ids.length === 0) return [];
   const rows = await context.db
     .select()
@@ -328,7 +329,7 @@ function isIndexed(word: string): boolean {
   return word.length >= SHORT_LETTERS && !LEFT_OUT.has(word.toLowerCase());
 }
 
-function escapeLike(text: string): string {
+export function escapeLike(text: string): string {
   return text.replace(/[\\%_]/g, '\\$&');
 }
 
@@ -348,29 +349,13 @@ function inOrder(order: AssetOrder, by: Ordered): readonly SQL[] {
   }
 }
 
-const CursorSchema = v.pipe(
-  v.string(),
-  v.rawTransform(({ dataset, addIssue, NEVER }) => {
-    try {
-      return JSON.parse(Buffer.from(dataset.value, 'base64url').toString()) as unknown;
-    } catch {
-      addIssue({ message: 'Not a cursor.' });
-      return NEVER;
-    }
-  }),
-  v.strictTuple([v.union([v.string(), v.number()]), v.string()]),
-);
-
 function cursorOf(order: AssetOrder, row: AssetRow): string {
   const value = order === 'name' ? row.stem : order === 'widest' ? row.widthPx : row.createdAt.toISOString();
-  return Buffer.from(JSON.stringify([value, row.id])).toString('base64url');
+  return writeCursor(value, row.id);
 }
 
 function afterCursor(order: AssetOrder, cursor: string): SQL | undefined {
-  const parsed = v.safeParse(CursorSchema, cursor);
-  if (!parsed.success)
-    throw new HttpProblem(422, 'The list cannot go on from there. Ask again from its start.');
-  const [value, id] = parsed.output;
+  const [value, id] = readCursor(cursor);
   switch (order) {
     case 'name':
       return gt(assets.stem, String(value));

@@ -27,6 +27,7 @@ import {
 } from '#api/pages.ts';
 import { PartListSchema, PartSchema } from '#api/parts.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
+import { HistorySchema, JudgedUsesSchema, type LedgerQuery, LedgerSchema } from '#api/rights.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, requestJson } from './client.ts';
 import { whenSaved } from './under-way.ts';
@@ -241,4 +242,22 @@ export const shelfCountQuery = ({ cursor: _cursor, limit: _limit, order: _order,
     queryKey: ['shelf', 'count', question],
     queryFn: ({ signal }) => requestJson('get /assets/count', AssetCountSchema, { query: question, signal }),
     placeholderData: keepPreviousData,
+  });
+
+export function askLedger(question: LedgerQuery, signal?: AbortSignal) {
+  return requestJson('get /rights', LedgerSchema, { query: question, signal });
+}
+
+/** Where a piece stands and whether it may; asked anew with each of its versions. */
+export const usesQuery = (id: string, version: number) =>
+  queryOptions({
+    queryKey: ['uses', id, version],
+    queryFn: () => requestJson('get /assets/{id}/uses', JudgedUsesSchema, { path: { id } }),
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
+  });
+export const historyQuery = (id: string, version: number) =>
+  queryOptions({
+    queryKey: ['history', id, version],
+    queryFn: () => requestJson('get /assets/{id}/history', HistorySchema, { path: { id } }),
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });

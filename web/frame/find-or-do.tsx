@@ -35,6 +35,8 @@ const WAYS: readonly { readonly words: string; readonly to: string; readonly dee
   { words: 'Show earlier runs', to: '/shelf/runs', deed: 'say-rights' },
   { words: 'Show pictures without alt text', to: '/shelf?missing=alt' },
   { words: 'Show pieces whose licence is not known', to: '/shelf?licence=unknown' },
+  { words: 'Show what waits in the ledger of rights', to: '/rights', deed: 'say-rights' },
+  { words: 'Show what ends within a month', to: '/rights?matter=ends&within=30', deed: 'say-rights' },
   { words: 'Open the house rules', to: '/rules' },
 ];
 

@@ -14,6 +14,7 @@ const KINDS: readonly (readonly [RegExp, string])[] = [
   [/^\/shelf$/, 'Shelf'],
   [/^\/gather$/, 'Gather'],
   [/^\/embeds$/, 'Embeds'],
+  [/^\/rights$/, 'Rights'],
   [/^\/rules$/, 'House rules'],
   [/^\/me$/, 'You'],
 ];

@@ -22,6 +22,7 @@ const AREAS: readonly (Area & { readonly deed?: Permission })[] = [
   { to: '/pages', name: 'Pages', deed: 'edit-pages' },
   { to: '/shelf', name: 'Shelf' },
   { to: '/embeds', name: 'Embeds', deed: 'edit-pages' },
+  { to: '/rights', name: 'Rights', deed: 'say-rights' },
   { to: '/rules', name: 'House rules' },
 ];
 

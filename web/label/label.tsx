@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { LabelSchema } from '#core/rights/label.ts';
+import { LABEL_FIELD_WORDS } from '#core/rights/say-label.ts';
 import { readKeyWords, sayKeyWords } from '#core/words/key-words.ts';
 import { DateLine, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
@@ -38,6 +39,10 @@ export interface LabelProps {
   readonly use: Use | null;
   /** What is said of the arrangement that it stands in. */
   readonly around?: ReactNode;
+  /** Rows of where it is used and what happens to it there. */
+  readonly uses?: ReactNode;
+  /** Rows at the end: who said all this. */
+  readonly history?: ReactNode;
   readonly isEditable: boolean;
   readonly openRow: LabelRowName | null;
   readonly onOpenRow: (row: LabelRowName | null) => void;
@@ -45,7 +50,7 @@ export interface LabelProps {
 
 /** One card that says all there is to say of a piece, always in the same order. Rows open in place. */
 export function Label(props: LabelProps) {
-  const { asset, rules, use, around, isEditable, openRow, onOpenRow } = props;
+  const { asset, rules, use, around, uses, history, isEditable, openRow, onOpenRow } = props;
   const row = (name: LabelRowName) => ({
     isOpen: openRow === name,
     isEditable,
@@ -78,8 +83,10 @@ export function Label(props: LabelProps) {
         decision={row('decision')}
       />
       <TermsRow asset={asset} {...row('terms')} />
+      {uses}
       <NameRow asset={asset} rules={rules} {...row('name')} />
       <SourceRow asset={asset} isEditable={isEditable} />
+      {history}
     </article>
   );
 }
@@ -95,24 +102,6 @@ function KindRow({ asset, rules, use, isEditable }: LabelProps) {
       return <FileRow document={asset.document} address={asset.file} />;
   }
 }
-
-const FIELD_WORDS: Readonly<Record<string, string>> = {
-  title: 'title',
-  creator: 'maker',
-  caption: 'caption',
-  copyrightNotice: 'copyright notice',
-  source: 'source',
-  extendedDescription: 'description',
-  place: 'place',
-  alt: 'alt text',
-  keywords: 'key words',
-  dateCreated: 'date',
-  sourceAddress: 'where to get it',
-  licence: 'licence',
-  licenceAddress: 'where its licence stands',
-  makerAddress: 'maker’s address',
-  sourceId: 'ID at the source',
-};
 
 function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
   const { label, drafted } = asset;
@@ -143,7 +132,8 @@ function LabelHead({ asset, ...state }: { readonly asset: Asset } & RowState) {
       {drafted.length > 0 ? (
         <div className="mt-2 bg-due-soft px-2.25 py-1.75">
           {asset.label.source === '' ? 'The file says of itself' : 'Said where it came from'}:{' '}
-          {drafted.map((field) => FIELD_WORDS[field] ?? field).join(', ')}. A draft until somebody keeps it.{' '}
+          {drafted.map((field) => LABEL_FIELD_WORDS[field] ?? field).join(', ')}. A draft until somebody keeps
+          it.{' '}
           {state.isEditable ? (
             <Button className="min-h-6" kind="link" onClick={() => void keep()}>
               Keep it

@@ -10,6 +10,7 @@ import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece, pieces } from '../pieces/pieces.ts';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { useDocuments } from './documents-list.ts';
+import { RegionsTypedSchema } from './regions-typed.ts';
 import { LabelForm, LabelRow, OpenRow, type RowState } from './row.tsx';
 
 /** Licences that say nothing by themselves of how long, where and for what. */
@@ -60,13 +61,7 @@ const TypedSchema = v.pipe(
   v.object({
     begins: entries.begins,
     ends: entries.ends,
-    territory: v.pipe(
-      v.string(),
-      v.check(
-        (text) => readRegions(text).unknown.length === 0,
-        ({ input }) => `${readRegions(input).unknown.join(', ')}: no country is called so.`,
-      ),
-    ),
+    territory: RegionsTypedSchema,
     uses: entries.uses,
     copies: v.pipe(v.string(), v.trim(), v.regex(/^\d{0,9}$/, 'A number of copies, or nothing.')),
     price: v.pipe(
@@ -79,6 +74,7 @@ const TypedSchema = v.pipe(
     consentForm: v.string(),
     shownFrom: entries.shownFrom,
     shownUntil: entries.shownUntil,
+    afterwards: entries.afterwards,
   }),
   v.forward(
     v.partialCheck(

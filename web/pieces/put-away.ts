@@ -8,7 +8,17 @@ import { putPieces } from './pieces.ts';
 
 /** All that may look otherwise once a piece was put away or brought back. */
 function refresh(): void {
-  for (const key of ['shelf', 'folders', 'desk', 'pages', 'pins', 'lookalikes', 'asset', 'embed-held'])
+  for (const key of [
+    'shelf',
+    'rights',
+    'folders',
+    'desk',
+    'pages',
+    'pins',
+    'lookalikes',
+    'asset',
+    'embed-held',
+  ])
     void queryClient.invalidateQueries({ queryKey: [key] });
 }
 

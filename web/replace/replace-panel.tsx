@@ -5,7 +5,7 @@ import type { Asset } from '#api/assets.ts';
 import { type Carried, carriedOver, replacing, sayOwnWords } from '#core/page/replacing.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
-import { askShelf, assetQuery, ownWordsQuery } from '../api/queries.ts';
+import { assetQuery, ownWordsQuery } from '../api/queries.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece, pieceOf, putPieces } from '../pieces/pieces.ts';
 import { replacePiece } from '../pieces/put-away.ts';
@@ -14,10 +14,9 @@ import { Button } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Fault } from '../ui/fault.tsx';
-import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { toast } from '../ui/toast.ts';
+import { FindPiece } from './find-piece.tsx';
 
 interface ReplacePanelProps {
   readonly asset: Asset;
@@ -26,7 +25,6 @@ interface ReplacePanelProps {
   readonly onClose: () => void;
 }
 
-const FOUND = '12';
 const titleOf = (asset: Asset) => asset.label.title || asset.stem;
 
 /** Puts another piece in the place of this one on every page: it is looked for, and what changes is read, before it is done. */
@@ -45,50 +43,9 @@ export function ReplacePanel({ asset: known, rules, onClose }: ReplacePanelProps
       {fresh ? (
         <Agree asset={asset} fresh={fresh} rules={rules} onBack={() => setFresh(null)} onClose={onClose} />
       ) : (
-        <Find asset={asset} onChoose={setFresh} />
+        <FindPiece except={asset.id} onChoose={setFresh} />
       )}
     </Panel>
-  );
-}
-
-function Find({ asset, onChoose }: { readonly asset: Asset; readonly onChoose: (fresh: Asset) => void }) {
-  const [words, setWords] = useState('');
-  const found = useQuery({
-    queryKey: ['find', 'to replace', words],
-    queryFn: ({ signal }) => askShelf({ words, limit: FOUND }, signal),
-    placeholderData: (before) => before,
-  });
-  const others = found.data?.assets.filter(({ id }) => id !== asset.id) ?? [];
-  return (
-    <div className="mt-3 grid gap-3">
-      <Field
-        name="The piece that takes its place"
-        hint="Words of its title, its maker or its name. The newest come first."
-      >
-        {(control) => (
-          <Input {...control} autoFocus value={words} onChange={(event) => setWords(event.target.value)} />
-        )}
-      </Field>
-      <Fault says={found.error ? sayFailure(found.error) : null} />
-      <ul className="flex max-h-[42vh] flex-wrap gap-3 overflow-y-auto" aria-label="Pieces of the shelf">
-        {others.map((one) => (
-          <li key={one.id} className="w-30">
-            <button type="button" className="w-full text-left" onClick={() => onChoose(one)}>
-              <img className="h-20 w-full bg-ground object-contain" src={one.thumb} alt="" />
-              <span className="block truncate">{titleOf(one)}</span>
-              <span className="block truncate font-mono text-2xs text-soft">
-                {one.width} × {one.height}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {found.data && others.length === 0 ? (
-        <p className="text-soft">
-          Nothing of that name is on the shelf. Try a word of the title, or the maker.
-        </p>
-      ) : null}
-    </div>
   );
 }
 

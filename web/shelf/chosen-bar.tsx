@@ -21,6 +21,7 @@ import { Opens } from '../ui/opens.tsx';
 import { toast } from '../ui/toast.ts';
 import { ledger } from '../undo/ledger.ts';
 import { ManyCredit } from './many-credit.tsx';
+import { ManyTerms } from './many-terms.tsx';
 import { ManyWords } from './many-words.tsx';
 import { ThrowAway } from './piece-deeds.tsx';
 
@@ -120,6 +121,11 @@ export function ChosenBar({
               );
           }}
         />
+      ) : null}
+      {may(me.role, 'say-rights') ? (
+        <Opens about="What was agreed for the chosen pieces" trigger={<Button kind="bar">Agreed...</Button>}>
+          {(close) => <ManyTerms assets={assets} onChange={changeAll} onDone={close} />}
+        </Opens>
       ) : null}
       {may(me.role, 'say-rights') && prepared.length > 0 && assets.length > 1 ? (
         <Choose

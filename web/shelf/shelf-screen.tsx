@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 import { type Asset, type AssetQuery, UNFILED } from '#api/assets.ts';
 import { may, mayChangePiece } from '#api/people.ts';
 import { strictest } from '#core/page/target.ts';
-import { askShelf, assetQuery, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
+import { askShelf, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
 import { failureOf, Unanswered } from '../api/unanswered.tsx';
 import { ACCEPTED_FILES } from '../arrivals/accepted.ts';
 import { bringIn } from '../arrivals/arrivals.ts';
@@ -22,7 +22,8 @@ import { useIsNarrow } from '../frame/use-is-narrow.ts';
 import { keptRow, useKeepRow } from '../label/kept-row.ts';
 import { Label } from '../label/label.tsx';
 import type { LabelRowName } from '../label/row.tsx';
-import { putPieces, usePiece } from '../pieces/pieces.ts';
+import { putPieces } from '../pieces/pieces.ts';
+import { useOpened } from '../pieces/use-opened.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { Empty } from '../ui/empty.tsx';
 import { toast } from '../ui/toast.ts';
@@ -235,15 +236,6 @@ function useShelf(question: AssetQuery) {
     if (shelf.data) putPieces(shelf.data.pages.flatMap((page) => page.assets));
   }, [shelf.data]);
   return shelf;
-}
-
-function useOpened(id: string | null): Asset | undefined {
-  const known = usePiece(id);
-  const asked = useQuery({ ...assetQuery(id ?? ''), enabled: id !== null && !known });
-  useEffect(() => {
-    if (asked.data) putPieces([asked.data]);
-  }, [asked.data]);
-  return known ?? asked.data;
 }
 
 /** Files dropped anywhere on the shelf, pasted or chosen, go into the folder that is looked at. */

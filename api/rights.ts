@@ -1,0 +1,70 @@
+import * as v from 'valibot';
+import { LICENCE_IDS } from '#core/rights/licences.ts';
+import { AssetSchema } from './assets.ts';
+
+/** What the ledger is asked for: what waits for somebody, what ends, what lacks something, or all of it. */
+export const LEDGER_MATTERS = [
+  'waits',
+  'ends',
+  'claimed',
+  'consent',
+  'comp',
+  'not-cleared',
+  'owes-credit',
+  'all',
+] as const;
+export const LEDGER_PLACES = ['anywhere', 'pages', 'out', 'nowhere'] as const;
+export const LEDGER_ORDERS = ['soonest', 'name', 'newest'] as const;
+/** Within so many days from today a last day counts as near. */
+export const LEDGER_WITHIN = ['30', '90', '183', '366', 'any'] as const;
+
+const words = v.optional(v.pipe(v.string(), v.maxLength(200)));
+
+/** The sentence of the Rights area as query parameters. */
+export const LedgerQuerySchema = v.strictObject({
+  matter: v.optional(v.picklist(LEDGER_MATTERS)),
+  within: v.optional(v.picklist(LEDGER_WITHIN)),
+  place: v.optional(v.picklist(LEDGER_PLACES)),
+  maker: words,
+  source: words,
+  licence: v.optional(v.picklist(['any', ...LICENCE_IDS])),
+  order: v.optional(v.picklist(LEDGER_ORDERS)),
+  cursor: v.optional(v.pipe(v.string(), v.maxLength(400))),
+});
+export type LedgerQuery = v.InferInput<typeof LedgerQuerySchema>;
+
+/** A piece of the ledger with the pages that it stands on; `isOut` for those that went out. */
+export const LedgerRowSchema = v.object({
+  asset: AssetSchema,
+  pages: v.array(v.object({ id: v.string(), title: v.string(), isOut: v.boolean() })),
+});
+export type LedgerRow = v.InferOutput<typeof LedgerRowSchema>;
+
+/** `found` is how many answer the question; only said with the first rows. */
+export const LedgerSchema = v.object({
+  rows: v.array(LedgerRowSchema),
+  found: v.nullable(v.number()),
+  cursor: v.nullable(v.string()),
+});
+
+/** One use of a piece, judged as it stands today. `says` is the judgement in sentences. */
+export const JudgedUseSchema = v.object({
+  pageId: v.string(),
+  title: v.string(),
+  target: v.string(),
+  isOut: v.boolean(),
+  verdict: v.picklist(['allowed', 'allowed-if', 'not-allowed']),
+  says: v.string(),
+});
+export const JudgedUsesSchema = v.array(JudgedUseSchema);
+export type JudgedUse = v.InferOutput<typeof JudgedUseSchema>;
+
+/** What somebody said of a piece, or did with it: newest first. `fields` are those of its label that changed. */
+export const HistoryLineSchema = v.object({
+  at: v.string(),
+  who: v.string(),
+  what: v.string(),
+  fields: v.array(v.object({ field: v.string(), now: v.string() })),
+});
+export const HistorySchema = v.array(HistoryLineSchema);
+export type HistoryLine = v.InferOutput<typeof HistoryLineSchema>;

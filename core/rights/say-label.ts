@@ -1,0 +1,58 @@
+import * as v from 'valibot';
+import { AltSchema } from './label.ts';
+import { isLicenceId, licenceTerms } from './licences.ts';
+import { sayTerms } from './say-terms.ts';
+import { DecisionSchema, TermsSchema } from './terms.ts';
+
+/** Fields of a label as they are called on screen. */
+export const LABEL_FIELD_WORDS: Readonly<Record<string, string>> = {
+  title: 'title',
+  creator: 'maker',
+  makerAddress: 'maker’s address',
+  source: 'source',
+  sourceAddress: 'address at the source',
+  sourceId: 'ID at the source',
+  work: 'what it is',
+  licence: 'licence',
+  licenceAddress: 'address of the licence',
+  copyrightNotice: 'copyright notice',
+  licensedTo: 'licensed to',
+  terms: 'what was agreed',
+  decisions: 'decisions',
+  alt: 'alt text',
+  caption: 'caption',
+  extendedDescription: 'long description',
+  translations: 'words in other languages',
+  place: 'place',
+  dateCreated: 'date taken',
+  keywords: 'key words',
+  focal: 'focal point',
+};
+
+const DecisionsSchema = v.array(DecisionSchema);
+const LinesSchema = v.array(v.string());
+
+/** What a field of a label says, in a few words; the empty text where it says nothing. */
+export function sayLabelField(field: string, value: unknown): string {
+  if (typeof value === 'string') return field === 'licence' && isLicenceId(value) ? sayLicence(value) : value;
+  if (v.is(LinesSchema, value)) return value.join(', ');
+  switch (field) {
+    case 'alt':
+      return sayAlt(value);
+    case 'terms':
+      return v.is(TermsSchema, value) ? sayTerms(value) : '';
+    case 'decisions':
+      return v.is(DecisionsSchema, value) ? value.map(({ by, why }) => `${by}: ${why}`).join('; ') : '';
+    default:
+      return '';
+  }
+}
+
+const sayLicence = (value: Parameters<typeof licenceTerms>[0]): string =>
+  value === 'unknown' ? '' : licenceTerms(value).short;
+
+function sayAlt(value: unknown): string {
+  if (!v.is(AltSchema, value)) return '';
+  if (value.kind === 'text') return value.text;
+  return value.kind === 'decorative' ? 'decorative' : '';
+}

@@ -1,0 +1,184 @@
+import {
+  and,
+  asc,
+  count,
+  desc,
+  eq,
+  gt,
+  inArray,
+  isNotNull,
+  like,
+  lt,
+  lte,
+  or,
+  type SQL,
+  sql,
+} from 'drizzle-orm';
+import type * as v from 'valibot';
+import type { LedgerQuerySchema, LedgerRow } from '#api/rights.ts';
+import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import type { Context } from '../context.ts';
+import { readCursor, writeCursor } from '../cursor.ts';
+import { assets, pages, pageVersions, placements } from '../db/schema.ts';
+import type { AssetRow } from '../shelf/present.ts';
+import { standing } from '../shelf/put-away.ts';
+import { escapeLike, rowsOf } from '../shelf/query.ts';
+
+type Question = v.InferOutput<typeof LedgerQuerySchema>;
+
+const AT_A_TIME = 100;
+const DAY_MILLIS = 86_400_000;
+const WITHOUT_CONSENT = ['missing', 'withdrawn'] as const;
+const CLOSED = LICENCE_IDS.filter((id) => !licenceTerms(id).publish && id !== 'comp');
+const CREDITED = LICENCE_IDS.filter((id) => licenceTerms(id).owesCredit === 'yes');
+
+export interface LedgerAnswer {
+  readonly rows: readonly AssetRow[];
+  readonly found: number | null;
+  readonly cursor: string | null;
+}
+
+/** Answers the sentence of the Rights area on a day (YYYY-MM-DD): the next pieces of the standing shelf, and how many there are. */
+export async function askLedger(context: Context, question: Question, today: string): Promise<LedgerAnswer> {
+  const filter = and(standing(), ...conditionsOf(context, question, today));
+  const order = question.order ?? 'soonest';
+  const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
+  const [ids, found] = await Promise.all([
+    context.db
+      .select({ id: assets.id })
+      .from(assets)
+      .where(and(filter, after))
+      .orderBy(...inOrder(order))
+      .limit(AT_A_TIME + 1),
+    question.cursor ? null : countOf(context, filter),
+  ]);
+  const rows = await rowsOf(
+    context,
+    ids.slice(0, AT_A_TIME).map(({ id }) => id),
+  );
+  const last = ids.length > AT_A_TIME ? rows.at(-1) : undefined;
+  return { rows, found, cursor: last ? cursorOf(order, last) : null };
+}
+
+async function countOf({ db }: Context, filter: SQL | undefined): Promise<number> {
+  const [row] = await db.select({ n: count() }).from(assets).where(filter);
+  return row?.n ?? 0;
+}
+
+function conditionsOf(context: Context, question: Question, today: string): readonly (SQL | undefined)[] {
+  const { licence = 'any', maker = '', source = '' } = question;
+  return [
+    matterIs(question, today),
+    placeIs(context, question.place ?? 'pages'),
+    licence === 'any' ? undefined : eq(assets.licence, licence),
+    maker.trim() === '' ? undefined : like(assets.creator, `%${escapeLike(maker.trim())}%`),
+    source.trim() === '' ? undefined : like(assets.source, `%${escapeLike(source.trim())}%`),
+  ];
+}
+
+function matterIs({ matter = 'waits', within = '183' }: Question, today: string): SQL | undefined {
+  const ends = lte(assets.lastDay, within === 'any' ? '9999-12-30' : dayAfter(today, Number(within)));
+  switch (matter) {
+    case 'waits':
+      return or(
+        ends,
+        inArray(assets.consent, [...WITHOUT_CONSENT]),
+        inArray(assets.licence, ['comp', ...CLOSED]),
+        eq(assets.isClaimed, true),
+      );
+    case 'ends':
+      return ends;
+    case 'claimed':
+      return eq(assets.isClaimed, true);
+    case 'consent':
+      return inArray(assets.consent, [...WITHOUT_CONSENT]);
+    case 'comp':
+      return eq(assets.licence, 'comp');
+    case 'not-cleared':
+      return inArray(assets.licence, CLOSED);
+    case 'owes-credit':
+      return inArray(assets.licence, CREDITED);
+    case 'all':
+      return undefined;
+  }
+}
+
+const dayAfter = (day: string, days: number): string =>
+  new Date(Date.parse(day) + days * DAY_MILLIS).toISOString().slice(0, 10);
+
+function placeIs({ db }: Context, place: NonNullable<Question['place']>): SQL | undefined {
+  const used = db
+    .select({ id: placements.assetId })
+    .from(placements)
+    .where(eq(placements.assetId, assets.id));
+  switch (place) {
+    case 'anywhere':
+      return undefined;
+    case 'pages':
+      return sql`exists ${used}`;
+    case 'nowhere':
+      return sql`not exists ${used}`;
+    case 'out':
+      return sql`exists ${db
+        .select({ id: placements.assetId })
+        .from(placements)
+        .innerJoin(pageVersions, eq(pageVersions.pageId, placements.pageId))
+        .where(and(eq(placements.assetId, assets.id), isNotNull(pageVersions.sentAt)))}`;
+  }
+}
+
+type Order = NonNullable<Question['order']>;
+
+function inOrder(order: Order): readonly SQL[] {
+  switch (order) {
+    case 'soonest':
+      return [asc(assets.lastDay), asc(assets.id)];
+    case 'name':
+      return [asc(assets.stem)];
+    case 'newest':
+      return [desc(assets.createdAt), desc(assets.id)];
+  }
+}
+
+function cursorOf(order: Order, row: AssetRow): string {
+  const value = { soonest: row.lastDay, name: row.stem, newest: row.createdAt.toISOString() }[order];
+  return writeCursor(value, row.id);
+}
+
+function afterCursor(order: Order, cursor: string): SQL | undefined {
+  const [value, id] = readCursor(cursor);
+  switch (order) {
+    case 'soonest': {
+      const day = String(value);
+      return or(gt(assets.lastDay, day), and(eq(assets.lastDay, day), gt(assets.id, id)));
+    }
+    case 'name':
+      return gt(assets.stem, String(value));
+    case 'newest': {
+      const at = new Date(value);
+      return or(lt(assets.createdAt, at), and(eq(assets.createdAt, at), lt(assets.id, id)));
+    }
+  }
+}
+
+/** The pages on which pieces stand, by title, and whether each of them went out. */
+export async function pagesOf(
+  { db }: Context,
+  assetIds: readonly string[],
+): Promise<ReadonlyMap<string, LedgerRow['pages']>> {
+  if (assetIds.length === 0) return new Map();
+  const rows = await db
+    .selectDistinct({ assetId: placements.assetId, id: pages.id, title: pages.title, isOut: isOut() })
+    .from(placements)
+    .innerJoin(pages, eq(pages.id, placements.pageId))
+    .where(inArray(placements.assetId, [...assetIds]))
+    .orderBy(asc(pages.title), asc(pages.id));
+  const found = new Map<string, LedgerRow['pages']>();
+  for (const { assetId, ...page } of rows)
+    found.set(assetId, [...(found.get(assetId) ?? []), { ...page, isOut: Boolean(page.isOut) }]);
+  return found;
+}
+
+/** Whether a page went out at least once. */
+export const isOut = () =>
+  sql<number>`exists (select 1 from ${pageVersions} where ${pageVersions.pageId} = ${pages.id} and ${pageVersions.sentAt} is not null)`;

@@ -1,0 +1,212 @@
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { may } from '#api/people.ts';
+import type { LedgerQuery } from '#api/rights.ts';
+import { strictest } from '#core/page/target.ts';
+import { dayIn } from '#core/rights/terms.ts';
+import { askLedger, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
+import { failureOf, Unanswered } from '../api/unanswered.tsx';
+import { HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
+import { LABEL_PX, Split } from '../frame/split.tsx';
+import { Label } from '../label/label.tsx';
+import type { LabelRowName } from '../label/row.tsx';
+import { pieces, putPieces } from '../pieces/pieces.ts';
+import { useOpened } from '../pieces/use-opened.ts';
+import { ReplaceDeed } from '../replace/replace-deed.tsx';
+import { ChosenBar } from '../shelf/chosen-bar.tsx';
+import { ChosenCard } from '../shelf/chosen-card.tsx';
+import { Button } from '../ui/button.tsx';
+import { Empty } from '../ui/empty.tsx';
+import { useStore } from '../ui/store.ts';
+import { HistoryRow } from './history-row.tsx';
+import { LedgerLines } from './ledger-lines.tsx';
+import { LedgerTable } from './ledger-table.tsx';
+import { OnTheDayRow } from './on-the-day-row.tsx';
+import { readLedgerQuestion, writeLedgerQuestion } from './question.ts';
+import { RightsQuestion } from './rights-question.tsx';
+import { UsesRow } from './uses-row.tsx';
+
+const NONE: ReadonlySet<string> = new Set();
+/** How far the axis reaches where any time is asked about. */
+const ANY_TIME_DAYS = 730;
+
+/** Who may use what until when, and what has to be done about it. */
+export function RightsScreen() {
+  const [params, setParams] = useSearchParams();
+  const question = readLedgerQuestion(params);
+  const openId = params.get('piece');
+  const isTable = params.get('as') === 'table';
+  const [chosen, setChosen] = useState(NONE);
+  const [row, setRow] = useState<LabelRowName | null>(null);
+  const { data: me } = useQuery(meQuery);
+  const rules = strictest(useQuery(targetsQuery).data ?? [])?.rules;
+  const asked = useLedger(question);
+  const answer = failureOf(asked) ? undefined : asked.data;
+  const known = useStore(pieces);
+  const rows = (answer?.pages.flatMap((page) => page.rows) ?? []).map((one) => ({
+    ...one,
+    // What was said on this screen is shown at once.
+    asset: known.get(one.asset.id) ?? one.asset,
+  }));
+  const held = useQuery(shelfCountQuery({})).data?.held;
+  const opened = useOpened(openId);
+  const found = answer?.pages[0]?.found ?? null;
+  const today = dayIn(rules?.timeZone ?? 'UTC', new Date());
+  const go = (next: LedgerQuery, more: { piece?: string | null; table?: boolean }) => {
+    const said = writeLedgerQuestion(next);
+    if (more.table ?? isTable) said.set('as', 'table');
+    if (more.piece) said.set('piece', more.piece);
+    return said;
+  };
+  const open = (id: string) => {
+    setRow(null);
+    setParams(go(question, { piece: id }), { replace: true });
+  };
+  const mayChange = me ? may(me.role, 'say-rights') : false;
+  const many = rows.map(({ asset }) => asset).filter(({ id }) => chosen.has(id));
+  return (
+    <div className={PANES_LOOK}>
+      <HeadPane aria-label="Question">
+        <h1 className="sr-only">Rights</h1>
+        <RightsQuestion
+          question={question}
+          onAsk={(next) => {
+            setChosen(NONE);
+            setParams(go(next, { piece: openId }));
+          }}
+        />
+        <div className="mt-0.5 flex flex-wrap gap-x-4.5 gap-y-1 text-soft">
+          <span role="status">
+            {found === null ? null : (
+              <>
+                <strong>{found}</strong> of {held ?? '...'} pieces
+              </>
+            )}
+          </span>
+          <Button
+            className="min-h-5"
+            kind="link"
+            onClick={() => setParams(go(question, { piece: openId, table: !isTable }), { replace: true })}
+          >
+            {isTable ? 'As lines of time' : 'As a table'}
+          </Button>
+        </div>
+      </HeadPane>
+      <Split
+        id="rights"
+        firstPlace={openId ? 'label' : 'ledger'}
+        panes={[
+          {
+            id: 'ledger',
+            name: 'the ledger',
+            says: found === null ? '' : `${found} pieces`,
+            content: (
+              <div className="relative grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)]">
+                <div className="min-h-0 min-w-0 overflow-auto">
+                  <Unanswered of={asked} />
+                  {found === 0 ? (
+                    <Empty>
+                      <h2 className="mb-1 text-xl text-ink">Nothing answers this question</h2>
+                      <p>Ask for a longer time, or for every piece.</p>
+                    </Empty>
+                  ) : null}
+                  {rows.length > 0 && isTable ? (
+                    <LedgerTable
+                      rows={rows}
+                      today={today}
+                      chosen={chosen}
+                      onChosen={setChosen}
+                      onOpen={open}
+                    />
+                  ) : null}
+                  {rows.length > 0 && !isTable ? (
+                    <LedgerLines
+                      rows={rows}
+                      today={today}
+                      withinDays={daysOf(question)}
+                      openId={openId}
+                      onOpen={open}
+                    />
+                  ) : null}
+                  {asked.hasNextPage ? (
+                    <Button
+                      className="m-4.5"
+                      disabled={asked.isFetchingNextPage}
+                      onClick={() => void asked.fetchNextPage()}
+                    >
+                      Show more
+                    </Button>
+                  ) : null}
+                </div>
+                {many.length > 0 ? <ChosenBar assets={many} onClear={() => setChosen(NONE)} /> : null}
+              </div>
+            ),
+          },
+          {
+            id: 'label',
+            name: 'the label',
+            width: { usual: LABEL_PX, least: 260 },
+            says: many.length > 1 ? `${many.length} chosen` : (opened?.label.title ?? 'no piece'),
+            content: (
+              <SidePane aria-label="Label">
+                {many.length > 1 ? (
+                  <ChosenCard assets={many} />
+                ) : opened && rules ? (
+                  <>
+                    <Label
+                      key={opened.id}
+                      asset={opened}
+                      rules={rules}
+                      use={null}
+                      isEditable={mayChange && opened.deletedAt === null}
+                      openRow={row}
+                      onOpenRow={setRow}
+                      uses={
+                        <>
+                          <UsesRow asset={opened} />
+                          <OnTheDayRow
+                            asset={opened}
+                            pages={opened.usedOn.length}
+                            isEditable={mayChange}
+                            onRenew={() => setRow('terms')}
+                          />
+                        </>
+                      }
+                      history={<HistoryRow asset={opened} />}
+                    />
+                    {mayChange ? (
+                      <div className="px-1 pt-2.5">
+                        <ReplaceDeed asset={opened} rules={rules} />
+                      </div>
+                    ) : null}
+                  </>
+                ) : (
+                  <p className="text-soft">Choose a piece to see its label.</p>
+                )}
+              </SidePane>
+            ),
+          },
+        ]}
+      />
+    </div>
+  );
+}
+
+const daysOf = ({ within = '183' }: LedgerQuery): number =>
+  within === 'any' ? ANY_TIME_DAYS : Number(within);
+
+function useLedger(question: LedgerQuery) {
+  const asked = useInfiniteQuery({
+    queryKey: ['rights', question],
+    queryFn: ({ pageParam, signal }) =>
+      askLedger({ ...question, ...(pageParam ? { cursor: pageParam } : {}) }, signal),
+    initialPageParam: '',
+    getNextPageParam: (last) => last.cursor,
+    placeholderData: keepPreviousData,
+  });
+  useEffect(() => {
+    if (asked.data) putPieces(asked.data.pages.flatMap(({ rows }) => rows.map(({ asset }) => asset)));
+  }, [asked.data]);
+  return asked;
+}
