@@ -14,6 +14,7 @@ export const AUDIT_DEEDS = {
   hosts: 'changed the trusted hosts:',
   sent: 'took away',
   'code-seen': 'looked at the unfinished code of',
+  bought: 'bought',
   replaced: 'replaced everywhere',
   'taken-off': 'had decided what is taken off',
   'thrown-away': 'threw away',

@@ -97,6 +97,13 @@ import {
   SignInSchema,
 } from './people.ts';
 import { MadeSchema } from './problem.ts';
+import {
+  BuySchema,
+  OffersSchema,
+  PurchaseSchema,
+  SpendingLimitsSchema,
+  SpendingSchema,
+} from './purchases.ts';
 import { HistorySchema, JudgedUsesSchema, LedgerQuerySchema, LedgerSchema } from './rights.ts';
 import { RunBeginSchema, RunPreviewSchema, RunSchema, RunSummarySchema } from './runs.ts';
 import { NewTargetSchema, TargetSchema } from './targets.ts';
@@ -241,6 +248,21 @@ export const OPERATIONS = {
   'get /assets/{id}/uses': {
     does: 'The pages that a piece stands on, and whether it may stand there',
     answers: JudgedUsesSchema,
+  },
+  'get /assets/{id}/offers': { does: 'What the original of a comp costs', answers: OffersSchema },
+  'get /purchases': { does: 'What was bought in the last two months', answers: v.array(PurchaseSchema) },
+  'post /purchases': { does: 'Buy the original of a comp', body: BuySchema, answers: PurchaseSchema },
+  'get /purchases/{id}': { does: 'How far a purchase is', answers: PurchaseSchema },
+  'post /purchases/{id}/go-on': { does: 'Go on with a purchase that halted', answers: PurchaseSchema },
+  'post /purchases/{id}/put-in-place': {
+    does: 'Put a bought original in the place of its comp',
+    answers: PurchaseSchema,
+  },
+  'get /spending': { does: 'Who may spend how much, and what one has spent', answers: SpendingSchema },
+  'put /spending': {
+    does: 'Say who may spend how much a month',
+    body: SpendingLimitsSchema,
+    answers: SpendingSchema,
   },
   'get /assets/{id}/history': { does: 'Who said what of a piece, and when', answers: HistorySchema },
   'get /assets/{id}/provenance': {

@@ -3,7 +3,7 @@ import { LICENCE_IDS } from '#core/rights/licences.ts';
 import { AssetSchema } from './assets.ts';
 
 /** What the ledger is asked for: what waits for somebody, what ends, what lacks something, or all of it. */
-export const LEDGER_MATTERS = [
+const LEDGER_MATTERS = [
   'waits',
   'ends',
   'claimed',
@@ -13,10 +13,10 @@ export const LEDGER_MATTERS = [
   'owes-credit',
   'all',
 ] as const;
-export const LEDGER_PLACES = ['anywhere', 'pages', 'out', 'nowhere'] as const;
-export const LEDGER_ORDERS = ['soonest', 'name', 'newest'] as const;
+const LEDGER_PLACES = ['anywhere', 'pages', 'out', 'nowhere'] as const;
+const LEDGER_ORDERS = ['soonest', 'name', 'newest'] as const;
 /** Within so many days from today a last day counts as near. */
-export const LEDGER_WITHIN = ['30', '90', '183', '366', 'any'] as const;
+const LEDGER_WITHIN = ['30', '90', '183', '366', 'any'] as const;
 
 const words = v.optional(v.pipe(v.string(), v.maxLength(200)));
 
@@ -34,7 +34,7 @@ export const LedgerQuerySchema = v.strictObject({
 export type LedgerQuery = v.InferInput<typeof LedgerQuerySchema>;
 
 /** A piece of the ledger with the pages that it stands on; `isOut` for those that went out. */
-export const LedgerRowSchema = v.object({
+const LedgerRowSchema = v.object({
   asset: AssetSchema,
   pages: v.array(v.object({ id: v.string(), title: v.string(), isOut: v.boolean() })),
 });
@@ -48,7 +48,7 @@ export const LedgerSchema = v.object({
 });
 
 /** One use of a piece, judged as it stands today. `says` is the judgement in sentences. */
-export const JudgedUseSchema = v.object({
+const JudgedUseSchema = v.object({
   pageId: v.string(),
   title: v.string(),
   target: v.string(),
@@ -60,7 +60,7 @@ export const JudgedUsesSchema = v.array(JudgedUseSchema);
 export type JudgedUse = v.InferOutput<typeof JudgedUseSchema>;
 
 /** What somebody said of a piece, or did with it: newest first. `fields` are those of its label that changed. */
-export const HistoryLineSchema = v.object({
+const HistoryLineSchema = v.object({
   at: v.string(),
   who: v.string(),
   what: v.string(),

@@ -157,4 +157,5 @@ export const STORED = {
   found: kind('found picture'),
   runRow: kind('row of a run', withBackgrounds),
   jobInput: kind('input of a job', withBackgrounds),
+  offer: kind('offer of an agency'),
 } as const;

@@ -158,7 +158,6 @@ test('what ends is found in the Rights area by keyboard, and what happens on the
 }) => {
   await signIn(page, 'Piet');
   await withOwnPicture(page, 'Ends on a page');
-  const title = await label(page).getByRole('heading', { level: 2 }).textContent();
   await row(page, 'Agreed').getByRole('button', { name: 'Say what was agreed' }).click();
   await row(page, 'Agreed').getByRole('textbox', { name: 'Until, that day included' }).fill(inDays(3));
   await row(page, 'Agreed').getByRole('button', { name: 'Save what was agreed' }).click();

@@ -1,6 +1,5 @@
-import { randomUUID } from 'node:crypto';
 import express, { Router } from 'express';
-import { type AgencyPicture, BRACKWATER, CURRENCY } from './catalogue.ts';
+import { AGENCY_OFFERS, type AgencyPicture, BRACKWATER, CURRENCY } from './catalogue.ts';
 import { answersWords, escapeHtml, htmlPage } from './html.ts';
 import { atMost, original } from './pictures.ts';
 
@@ -11,7 +10,7 @@ const PREVIEW_PX = 480;
 /** A picture agency: comps with its mark are free to try, originals are bought. */
 export function brackwater(): Router {
   const router = Router();
-  const bought = new Map<string, string>();
+  const orders = new Map<string, { readonly picture: string; readonly charged: number }>();
 
   router.get('/', (_request, response) => {
     response.type('html').send(htmlPage('Brackwater Pictures', '<p>Pictures to license.</p>'));
@@ -69,30 +68,46 @@ export function brackwater(): Router {
       return;
     }
     const edge = request.path.startsWith('/comps') ? COMP_PX : PREVIEW_PX;
-    response.type('jpeg').send(await atMost(picture, edge, `BRACKWATER · COMP ${picture.id}`));
+    response
+      .type('jpeg')
+      .send(await atMost(picture, edge, `BRACKWATER · COMP ${picture.id}`, picture.isCompSquare));
   });
 
-  router.post('/api/purchases', express.json({ limit: '10kb' }), (request, response) => {
-    const { id, licensedTo } = (request.body ?? {}) as { id?: unknown; licensedTo?: unknown };
+  router.get('/api/pictures/:id/offers', (request, response) => {
+    const picture = byId(request.params.id);
+    if (picture)
+      response.json({ id: picture.id, offers: AGENCY_OFFERS.map((offer) => offerOf(picture, offer)) });
+    else response.status(404).json({ error: 'There is no such picture.' });
+  });
+
+  // An order has a key of the buyer's: put again under the same one, it is the same order and is paid for once.
+  router.put('/api/orders/:key', express.json({ limit: '10kb' }), (request, response) => {
+    const { key } = request.params;
+    const { picture: id, offer: offerId, licensedTo } = (request.body ?? {}) as Record<string, unknown>;
     const picture = typeof id === 'string' ? byId(id) : undefined;
-    if (!picture || typeof licensedTo !== 'string' || licensedTo.trim() === '') {
-      response.status(422).json({ error: 'Say which picture, and who licenses it.' });
+    const offer = AGENCY_OFFERS.find((one) => one.id === offerId);
+    if (!picture || !offer || typeof licensedTo !== 'string' || licensedTo.trim() === '') {
+      response.status(422).json({ error: 'Say which picture, which offer, and who licenses it.' });
       return;
     }
-    const key = randomUUID();
-    bought.set(key, picture.id);
-    response.status(201).json({
-      id: picture.id,
+    const before = orders.get(key);
+    const order = before ?? { picture: picture.id, charged: offerOf(picture, offer).amount };
+    orders.set(key, order);
+    response.status(before ? 200 : 201).json({
+      picture: picture.id,
+      offer: offerOf(picture, offer),
       licensedTo,
-      amount: picture.price,
-      currency: CURRENCY,
-      terms: picture.terms,
-      download: `${request.protocol}://${request.headers.host}/originals/${key}.jpg`,
+      receipt: `R-${picture.id}-${key.slice(0, 8)}`,
+      file: `${request.protocol}://${request.headers.host}/originals/${key}.jpg`,
     });
   });
 
+  router.get('/api/account', (_request, response) => {
+    response.json({ charges: [...orders].map(([key, { picture, charged }]) => ({ key, picture, charged })) });
+  });
+
   router.get('/originals/:file', async (request, response) => {
-    const picture = byId(bought.get(request.params.file.replace('.jpg', '')) ?? '');
+    const picture = byId(orders.get(request.params.file.replace('.jpg', ''))?.picture ?? '');
     if (picture) response.type('jpeg').send((await original(picture)).bytes);
     else response.status(403).type('text').send('Not bought.');
   });
@@ -100,3 +115,7 @@ export function brackwater(): Router {
 }
 
 const byId = (id: string): AgencyPicture | undefined => BRACKWATER.find((picture) => picture.id === id);
+
+function offerOf({ price }: AgencyPicture, { times, ...offer }: (typeof AGENCY_OFFERS)[number]) {
+  return { ...offer, amount: Math.round(price * times), currency: CURRENCY };
+}

@@ -295,6 +295,8 @@ export interface AgencyPicture extends OutsidePicture {
   readonly price: number;
   readonly terms: string;
   readonly words: string;
+  /** The comp shows a square of the middle; the original is the whole. */
+  readonly isCompSquare?: boolean;
 }
 
 export const CURRENCY = 'EUR';
@@ -307,9 +309,35 @@ const agency = (
   scene: OutsidePicture['scene'],
   size: { width: number; height: number },
   words: string,
-): AgencyPicture => ({ id, title, maker, price, terms, scene, ...size, words });
+  more: Pick<AgencyPicture, 'isCompSquare'> = {},
+): AgencyPicture => ({ id, title, maker, price, terms, scene, ...size, words, ...more });
+
+/** What is sold of each picture: how much dearer, for how long, for what, and where (ISO 3166-1; 150 is Europe in UN M49). */
+export const AGENCY_OFFERS = [
+  { id: 'web-1', times: 1, years: 1, uses: ['web'], territory: ['GB'], copies: null },
+  {
+    id: 'web-2',
+    times: 1.75,
+    years: 2,
+    uses: ['web', 'newsletter', 'social'],
+    territory: ['150'],
+    copies: null,
+  },
+  { id: 'print', times: 2.5, years: 2, uses: ['web', 'print'], territory: ['150'], copies: 50_000 },
+  { id: 'all', times: 6, years: null, uses: [], territory: [], copies: null },
+] as const;
 
 export const BRACKWATER: readonly AgencyPicture[] = [
+  agency(
+    '88-4440',
+    'Dusk over Saltmere',
+    'R. Achterberg',
+    4800,
+    'one year, one site',
+    { subject: 'marsh', light: 'dusk', seed: 31 },
+    LARGE,
+    'marsh, evening, dusk',
+  ),
   agency(
     '88-4412',
     'Saltmarsh walkway, January',
@@ -339,6 +367,7 @@ export const BRACKWATER: readonly AgencyPicture[] = [
     { subject: 'reeds', light: 'dusk', seed: 4420 },
     LARGE,
     'reed, evening',
+    { isCompSquare: true },
   ),
   agency(
     '88-4431',

@@ -6,7 +6,7 @@ const SLOW_MILLIS = 5000;
 const moods = new Map<string, string>();
 
 /**
- * `?misbehave=` makes any one answer slow, gone, forbidden, overloaded, broken, cut off, mistyped, endless or not to be framed, for tests
+ * `?misbehave=` makes any one answer slow, cut off after the work was done, gone, forbidden, overloaded, broken, cut off, mistyped, endless or not to be framed, for tests
  * and for the demo; `/-/misbehave/KIND` does it to a whole service from then on, until `/-/misbehave/well`.
  */
 export const misbehave: RequestHandler = (request, response, next) => {
@@ -35,6 +35,14 @@ export const misbehave: RequestHandler = (request, response, next) => {
     case 'cut':
       response.set('Content-Length', '1000000').write('begun');
       response.destroy();
+      return;
+    // What was asked for is done, and nobody hears of it.
+    case 'unheard':
+      response.json = () => {
+        response.destroy();
+        return response;
+      };
+      next();
       return;
     case 'loop':
       response.redirect(request.originalUrl);

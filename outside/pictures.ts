@@ -33,14 +33,20 @@ async function read(picture: OutsidePicture): Promise<PictureFile> {
 
 const sized = new Map<string, Promise<Buffer>>();
 
-/** The picture at most so wide and high, as previews and comps are. */
-export function atMost(picture: OutsidePicture, edge: number, over?: string): Promise<Buffer> {
+/** The picture at most so wide and high, as previews and comps are; or a square of its middle. */
+export function atMost(
+  picture: OutsidePicture,
+  edge: number,
+  over?: string,
+  isSquare = false,
+): Promise<Buffer> {
   const key = `${picture.id} ${edge} ${over ?? ''}`;
   const known = sized.get(key);
   if (known) return known;
-  const made = original(picture).then(async ({ bytes }) => {
+  const made = original(picture).then(async ({ bytes, width, height }) => {
+    const side = isSquare ? Math.min(edge, width, height) : edge;
     const { data, info } = await sharp(bytes)
-      .resize({ width: edge, height: edge, fit: 'inside', withoutEnlargement: true })
+      .resize({ width: side, height: side, fit: isSquare ? 'cover' : 'inside', withoutEnlargement: true })
       .toBuffer({ resolveWithObject: true });
     const image = sharp(data);
     if (over) image.composite([{ input: Buffer.from(mark(over, info.width, info.height)) }]);

@@ -1,4 +1,4 @@
-import { heightAtWidth } from '../media/dimensions.ts';
+import { heightAtWidth, type Size } from '../media/dimensions.ts';
 import { wholeSize } from '../media/recipe.ts';
 import { copyAt, judge } from '../rights/judgement.ts';
 import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
@@ -64,14 +64,17 @@ export function sayOwnWords({ alt, caption }: OwnWords): string {
 /** A difference of shape under this is not seen. */
 const SAME_SHAPE = 0.01;
 
+/** Whether two sizes are of one shape, as far as can be seen. */
+export const isSameShape = (one: Size, other: Size): boolean =>
+  Math.abs(one.width / one.height / (other.width / other.height) - 1) <= SAME_SHAPE;
+
 function shapes(
   old: Parameters<typeof wholeSize>[0],
   fresh: Parameters<typeof wholeSize>[0],
 ): readonly string[] {
   const [was, is] = [wholeSize(old), wholeSize(fresh)];
   const lines: string[] = [];
-  const ratio = was.width / was.height / (is.width / is.height);
-  if (Math.abs(ratio - 1) > SAME_SHAPE) {
+  if (!isSameShape(was, is)) {
     const high = heightAtWidth(is, 300) - heightAtWidth(was, 300);
     lines.push(
       `Its shape is another: where it is shown whole it is ${high > 0 ? 'higher' : 'lower'}, and the text round it moves.`,

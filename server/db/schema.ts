@@ -17,6 +17,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { FoundPicture } from '#api/gather.ts';
+import type { PurchaseState } from '#api/purchases.ts';
 import type { DocumentFormat } from '#core/document/formats.ts';
 import type { HostDecision, HostEntry } from '#core/embed/host.ts';
 import type { Statement } from '#core/gather/statement.ts';
@@ -27,6 +28,7 @@ import type { PageDoc } from '#core/page/model.ts';
 import type { AssetKind } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Label } from '#core/rights/label.ts';
+import type { Offer } from '#core/rights/offer.ts';
 import type { Consent } from '#core/rights/terms.ts';
 import type { RunRow } from '#core/run/plan.ts';
 import { STORED } from '#core/stored.ts';
@@ -553,6 +555,40 @@ export const runSteps = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.jobId, table.ordinal] }),
     index('run_steps_asset').on(table.assetId),
+  ],
+);
+
+/**
+ * Originals that are bought for comps. The ID is the key of the order at the agency, so that it is paid for once however often
+ * it is asked for; `amount` is in the smallest unit of the currency. One comp has one purchase that is under way or done.
+ */
+export const purchases = mysqlTable(
+  'purchases',
+  {
+    id: id().primaryKey(),
+    compId: varchar('comp_id', { length: 36 }).notNull(),
+    sourceId: varchar('source_id', { length: 30 }).notNull(),
+    picture: varchar('picture', { length: 300 }).notNull(),
+    offer: storedJson<Offer>('offer', STORED.offer).notNull(),
+    amount: bigint('amount', { mode: 'number' }).notNull(),
+    currency: char('currency', { length: 3 }).notNull(),
+    licensedTo: varchar('licensed_to', { length: 300 }).notNull(),
+    state: varchar('state', { length: 12 }).$type<PurchaseState>().notNull(),
+    /** The agency's own number for it. */
+    receipt: varchar('receipt', { length: 200 }).notNull().default(''),
+    /** Where the agency hands the original out. */
+    file: varchar('file', { length: 2000 }).notNull().default(''),
+    originalId: varchar('original_id', { length: 36 }),
+    /** When it took the comp's place, which names that step when it is taken back. */
+    replacedAt: time('replaced_at'),
+    pages: int('pages').notNull().default(0),
+    createdBy: varchar('created_by', { length: 36 }).notNull(),
+    createdAt: time('created_at').notNull(),
+  },
+  (table) => [
+    index('purchases_comp').on(table.compId),
+    index('purchases_person').on(table.createdBy, table.createdAt),
+    index('purchases_state').on(table.state, table.createdAt),
   ],
 );
 

@@ -3,6 +3,8 @@ import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { HttpProblem } from '../problem.ts';
+import { buy } from '../rights/buying.ts';
+import { BUY } from '../rights/purchases.ts';
 import { RUN, run } from '../runs/work.ts';
 import { isStorageGone } from '../storage/failures.ts';
 import { tidyNowAndThen } from './now-and-then.ts';
@@ -12,7 +14,12 @@ import { type JobResult, type JobTools, Stopped } from './work.ts';
 
 type Work = (context: Context, job: TakenJob, tools: JobTools) => Promise<JobResult>;
 
-const KINDS: Readonly<Record<string, Work>> = { [TAKE_AWAY]: takeAway, [GATHER]: gather, [RUN]: run };
+const KINDS: Readonly<Record<string, Work>> = {
+  [TAKE_AWAY]: takeAway,
+  [GATHER]: gather,
+  [RUN]: run,
+  [BUY]: buy,
+};
 
 const IDLE_MILLIS = 250;
 /** Well under the lease, so that one lost heartbeat does not hand the job to another worker. */

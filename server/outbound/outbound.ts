@@ -26,6 +26,11 @@ interface Wish {
   readonly signal?: AbortSignal;
 }
 
+/** What is told to the other side, as JSON. Sent by PUT, so that the same once more does no more (RFC 9110, 9.2.2). */
+interface Told {
+  readonly json: unknown;
+}
+
 interface Answer {
   readonly status: number;
   readonly every: (name: string) => readonly string[];
@@ -43,6 +48,11 @@ export interface Outbound {
   readonly peek: (address: string, wish: Wish) => Promise<Fetched>;
   /** What an address answers whatever its status, with the first bytes of it. Throws OutboundProblem. */
   readonly probe: (address: string, wish: Wish) => Promise<Probed>;
+  /**
+   * Puts JSON at an address, and answers what comes back whatever its status. No redirect is followed: what was told is not
+   * told to another place. Throws OutboundProblem.
+   */
+  readonly put: (address: string, json: unknown, wish: Wish) => Promise<Probed>;
   /** The bytes of an address into a file, which is not there afterwards unless all came. Throws OutboundProblem. */
   readonly save: (address: string, path: string, wish: Wish) => Promise<Omit<Fetched, 'bytes'>>;
 }
@@ -94,6 +104,20 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
       within(wish, address, async (signal) => {
         const { status, every, headers, body, address: from } = await openAny(address, roomy(wish), signal);
         return { status, every, headers, address: from, bytes: await startOf(body, wish.limits.bytes) };
+      }),
+    put: (address, json, wish) =>
+      within(wish, address, async (signal) => {
+        const url = webAddress(address);
+        const to = await addressToConnect(url, standIns, resolve);
+        const response = await askOnce(url, to, wish, signal, { json });
+        const body = limited(unpacked(response), wish.limits.bytes, url);
+        return {
+          status: response.statusCode ?? 0,
+          every: (name) => response.headersDistinct[name] ?? [],
+          headers: response.headers,
+          address: url.href,
+          bytes: await startOf(body, Number.POSITIVE_INFINITY),
+        };
       }),
     save: (address, path, wish) =>
       within(wish, address, async (signal) => {
@@ -191,7 +215,14 @@ function absolute(location: string, base: URL): string {
 }
 
 /** One question to one numeric address. No cookies and no credentials are ever sent. */
-function askOnce(address: URL, connectTo: string, wish: Wish, signal: AbortSignal): Promise<IncomingMessage> {
+function askOnce(
+  address: URL,
+  connectTo: string,
+  wish: Wish,
+  signal: AbortSignal,
+  told?: Told,
+): Promise<IncomingMessage> {
+  const body = told ? JSON.stringify(told.json) : null;
   const ask = address.protocol === 'https:' ? askHttps : askHttp;
   const family = connectTo.includes(':') ? 6 : 4;
   const toChecked: LookupFunction = (_host, options, done) => {
@@ -205,7 +236,7 @@ function askOnce(address: URL, connectTo: string, wish: Wish, signal: AbortSigna
         hostname: address.hostname.replace(/^\[|\]$/g, ''),
         port: portOf(address),
         path: `${address.pathname}${address.search}`,
-        method: 'GET',
+        method: body === null ? 'GET' : 'PUT',
         agent: false,
         lookup: toChecked,
         signal,
@@ -215,12 +246,15 @@ function askOnce(address: URL, connectTo: string, wish: Wish, signal: AbortSigna
           accept: wish.accept ?? '*/*',
           'accept-encoding': 'gzip, deflate, br',
           ...(wish.referrer ? { referer: wish.referrer } : {}),
+          ...(body === null
+            ? {}
+            : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }),
         },
       },
       resolve,
     );
     request.on('error', reject);
-    request.end();
+    request.end(body ?? undefined);
   });
 }
 

@@ -1,15 +1,29 @@
 import { asc } from 'drizzle-orm';
 import { Router } from 'express';
+import type { Person } from '#api/people.ts';
 import { strictest } from '#core/page/target.ts';
 import { dayIn } from '#core/rights/terms.ts';
+import { withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { targets } from '../db/schema.ts';
+import { newId } from '../new-id.ts';
 import { allowed, personOf } from '../people/guard.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 import { route } from '../route.ts';
 import { findAsset } from '../shelf/change.ts';
 import { presentAssets } from '../shelf/present.ts';
+import { putInPlace } from './buying.ts';
 import { historyOf } from './history.ts';
 import { askLedger, pagesOf } from './ledger.ts';
+import {
+  beginPurchase,
+  goOnBuying,
+  offersFor,
+  presentPurchases,
+  readPurchase,
+  recentPurchases,
+} from './purchases.ts';
+import { saveLimits, spendingOf } from './spending.ts';
 import { judgedUses } from './uses.ts';
 
 export function rightsRoutes(context: Context): Router {
@@ -38,6 +52,56 @@ export function rightsRoutes(context: Context): Router {
   route(router, 'get /assets/{id}/history', maySay, async (request, response) => {
     const { id } = await findAsset(context, request.params.id);
     response.json(await historyOf(context, id));
+  });
+
+  route(router, 'get /assets/{id}/offers', maySay, async (request, response) => {
+    const { id } = request.params;
+    response.json(
+      await withClientAbort(context, request, response, (signal) => offersFor(context, id, signal)),
+    );
+  });
+
+  const presentOne = async (id: string, person: Person) => {
+    const [purchase] = await presentPurchases(context, [await readPurchase(context, id)], person);
+    if (!purchase) throw notFound('This purchase');
+    return purchase;
+  };
+
+  route(router, 'get /purchases', maySay, async (request, response) => {
+    response.json(await recentPurchases(context, personOf(request), new Date()));
+  });
+
+  route(router, 'post /purchases', maySay, async (request, response) => {
+    const [wish, person, id] = [request.body, personOf(request), newId(context, request)];
+    await withClientAbort(context, request, response, (signal) =>
+      beginPurchase(context, wish, person, new Date(), id, signal),
+    );
+    response.status(202).json(await presentOne(id, person));
+  });
+
+  route(router, 'get /purchases/{id}', maySay, async (request, response) => {
+    response.json(await presentOne(request.params.id, personOf(request)));
+  });
+
+  route(router, 'post /purchases/{id}/go-on', maySay, async (request, response) => {
+    await goOnBuying(context, request.params.id);
+    response.status(202).json(await presentOne(request.params.id, personOf(request)));
+  });
+
+  route(router, 'post /purchases/{id}/put-in-place', allowed('edit-pages'), async (request, response) => {
+    const [row, person] = [await readPurchase(context, request.params.id), personOf(request)];
+    if (!row.originalId) throw new HttpProblem(409, 'The original has not arrived yet.');
+    await putInPlace(context, row, row.originalId, person, new Date());
+    response.json(await presentOne(row.id, person));
+  });
+
+  route(router, 'get /spending', maySay, async (request, response) => {
+    response.json(await spendingOf(context.db, personOf(request), new Date()));
+  });
+
+  route(router, 'put /spending', allowed('set-rules'), async (request, response) => {
+    await saveLimits(context, request.body, personOf(request), new Date());
+    response.json(await spendingOf(context.db, personOf(request), new Date()));
   });
   return router;
 }

@@ -2,7 +2,7 @@ import type { Label } from '#core/rights/label.ts';
 import { lastDayOf } from '#core/rights/terms.ts';
 
 /** Stands for "no last day" where pieces are put in the order of theirs. */
-export const NO_LAST_DAY = '9999-12-31';
+const NO_LAST_DAY = '9999-12-31';
 
 /** The columns that filters use, made from the label at each write so that they cannot disagree with it. */
 export function derivedColumns(label: Label, stem: string, originalName: string, drafted: readonly string[]) {

@@ -17,7 +17,7 @@ import { HttpProblem } from '../problem.ts';
 import { pieceName } from './change.ts';
 import { anyAsset } from './put-away.ts';
 
-const REPLACED = 'replaced everywhere';
+export const REPLACED = 'replaced everywhere';
 
 /** The pages on which a piece has words of its own, by their titles. One that cannot be read has none. */
 export async function pagesWithOwnWords({ db }: Context, assetId: string): Promise<OwnWords> {
@@ -135,7 +135,7 @@ async function replaceInParts(
   }
 }
 
-const ReplacedSchema = v.object({ replacedBy: v.string(), pages: v.optional(v.number(), 0) });
+export const ReplacedSchema = v.object({ replacedBy: v.string(), pages: v.optional(v.number(), 0) });
 
 async function replacedBefore(
   { db }: Context,

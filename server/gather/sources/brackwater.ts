@@ -1,8 +1,9 @@
 import * as v from 'valibot';
 import type { FoundPicture } from '#api/gather.ts';
 import { maybeStatement, statements } from '#core/gather/statement.ts';
-import { addressOr, readJson } from './json.ts';
-import type { Source } from './source.ts';
+import { OfferSchema } from '#core/rights/offer.ts';
+import { addressOr, putJson, readJson } from './json.ts';
+import type { Shop, Source } from './source.ts';
 
 const text = v.pipe(v.string(), v.maxLength(2000));
 const size = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(200_000));
@@ -27,6 +28,15 @@ const AnswerSchema = v.object({
   results: v.array(ResultSchema),
 });
 
+const OffersSchema = v.object({ offers: v.array(OfferSchema) });
+const OrderSchema = v.object({ offer: OfferSchema, receipt: text, file: text });
+
+const shop: Shop = {
+  offers: async (picture, tools) =>
+    (await readJson(OffersSchema, `/api/pictures/${encodeURIComponent(picture)}/offers`, tools)).offers,
+  order: (key, wish, tools) => putJson(OrderSchema, `/api/orders/${encodeURIComponent(key)}`, wish, tools),
+};
+
 /** A picture agency: its comps are free to lay out, and go out only when bought. */
 export const brackwater: Source = {
   id: 'brackwater',
@@ -34,6 +44,7 @@ export const brackwater: Source = {
   about: 'to buy; comps are free to try',
   kind: 'agency',
   standIn: 'brackwater',
+  shop,
   async search(question, cursor, tools) {
     const asked = new URLSearchParams({ words: question.words, page: cursor ?? '1' });
     if (question.shape === 'landscape' || question.shape === 'portrait')

@@ -20,6 +20,28 @@ export async function readJson<T extends v.GenericSchema>(
   return read.output;
 }
 
+/** A source's JSON answer to JSON that is put there; null where it says that this cannot be done (4xx). */
+export async function putJson<T extends v.GenericSchema>(
+  schema: T,
+  path: string,
+  json: unknown,
+  { outbound, origin, signal }: SourceTools,
+): Promise<v.InferOutput<T> | null> {
+  const limits = ANSWER_LIMITS;
+  const { status, bytes, address } = await outbound.put(`${origin}${path}`, json, {
+    limits,
+    accept: 'application/json',
+    signal,
+  });
+  const { hostname } = new URL(address);
+  if (status === 429) throw new OutboundProblem('busy', hostname);
+  if (status >= 500) throw new OutboundProblem('server-error', hostname);
+  if (status >= 400) return null;
+  const read = v.safeParse(schema, maybeJson(bytes));
+  if (!read.success) throw new OutboundProblem('odd-status', hostname);
+  return read.output;
+}
+
 function maybeJson(bytes: Buffer): unknown {
   try {
     return JSON.parse(bytes.toString('utf8')) as unknown;
