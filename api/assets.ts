@@ -187,5 +187,8 @@ export const ArrivedSchema = v.object({
 });
 export type Arrived = v.InferOutput<typeof ArrivedSchema>;
 
+/** A file that came in, with the comp whose original it is by its looks; null where there is none. */
+export const ArrivedFileSchema = v.object({ ...ArrivedSchema.entries, comp: v.nullable(AssetSchema) });
+
 /** Where the computer would put the focal point, in shares of width and height. */
 export const FocalSchema = v.object({ x: v.number(), y: v.number() });

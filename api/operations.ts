@@ -3,6 +3,7 @@ import { HouseRulesSchema } from '#core/page/target.ts';
 import { RunOrderSchema } from '#core/run/order.ts';
 import {
   ArrivalSchema,
+  ArrivedFileSchema,
   ArrivedSchema,
   AssetChangeSchema,
   AssetCountSchema,
@@ -329,7 +330,7 @@ export const OPERATIONS = {
   },
   'post /folders/remove': { does: 'Remove an empty folder', body: FolderSchema },
   'post /uploads': { does: 'Begin a resumable upload (tus 1.0)' },
-  'post /arrivals': { does: 'Take in a finished upload', body: ArrivalSchema, answers: ArrivedSchema },
+  'post /arrivals': { does: 'Take in a finished upload', body: ArrivalSchema, answers: ArrivedFileSchema },
   'get /pages': {
     does: 'Pages, last changed first, with how many there are',
     query: PageListQuerySchema,

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { PlacementSchema } from '#core/page/blocks/placement/schema.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
 import { AssetSchema } from './assets.ts';
 
@@ -55,6 +56,8 @@ const JudgedUseSchema = v.object({
   isOut: v.boolean(),
   verdict: v.picklist(['allowed', 'allowed-if', 'not-allowed']),
   says: v.string(),
+  /** How it stands there, each time that it does. */
+  placements: v.array(PlacementSchema),
 });
 export const JudgedUsesSchema = v.array(JudgedUseSchema);
 export type JudgedUse = v.InferOutput<typeof JudgedUseSchema>;

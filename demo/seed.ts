@@ -46,6 +46,9 @@ const PEOPLE: Readonly<Record<DemoPerson, { name: string; role: string }>> = {
   joss: { name: 'Joss Imrie', role: 'contributor' },
 };
 
+/** What each role may spend a month, in the smallest unit. */
+const SPENDING = { editor: 0, 'rights-keeper': 50_000, 'site-owner': null, contributor: 0 };
+
 const AT_ONCE = 2;
 const DAY_MILLIS = 24 * 60 * 60 * 1000;
 /** Pieces came in over the last weeks, one after the other. */
@@ -70,6 +73,10 @@ export async function beginDemo(context: Context): Promise<void> {
       { id: 'bulletin', rules: BULLETIN },
     ]);
   await seedHosts(context);
+  await context.db
+    .insert(settings)
+    .ignore()
+    .values({ name: 'spending', value: JSON.stringify(SPENDING) });
 }
 
 /**

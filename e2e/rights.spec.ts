@@ -33,6 +33,17 @@ async function withOwnPicture(page: Page, title: string): Promise<void> {
   await expect(row(page, 'Rights')).toContainText('May be used here. The credit is owed.');
 }
 
+/** The comp of the agency's walkway, from Gather onto the tray of the page that is open. */
+async function gatherComp(page: Page): Promise<void> {
+  await tray(page).getByRole('link', { name: 'Gather...' }).click();
+  await page.getByRole('button', { name: /^Words: / }).click();
+  await page.getByRole('textbox', { name: 'Words' }).fill('walkway');
+  await page.keyboard.press('Enter');
+  await page.getByRole('option', { name: /^Saltmarsh walkway/ }).click();
+  await page.getByRole('button', { name: 'To the tray' }).click();
+  await expect(page.getByText(/^(Taken in|Held already).*: /).last()).toBeVisible();
+}
+
 const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 
 test('what was agreed is said by keyboard alone, ends, and stops the page', async ({ page }) => {
@@ -192,4 +203,62 @@ test('what ends is found in the Rights area by keyboard, and what happens on the
   await page.getByRole('textbox', { name: 'Until, that day included' }).fill(inDays(200));
   await page.getByRole('button', { name: 'Save for all 1' }).click();
   await expect(page.getByRole('checkbox', { name: 'Choose ends-on-a-page' })).toHaveCount(0);
+});
+
+test('a comp on three pages is bought, and its original stands in its place with its crop and words', async ({
+  page,
+}) => {
+  test.slow();
+  await signIn(page, 'Sunniva');
+  await page.goto('/rules');
+  await page.getByRole('textbox', { name: 'Rights keeper' }).fill('500');
+  await page.getByRole('button', { name: 'Save spending' }).click();
+  await expect(page.getByText('Saved: who may spend how much.')).toBeVisible();
+
+  await signIn(page, 'Piet');
+  await beginPage(page, 'Sold one');
+  const first = page.url();
+  await gatherComp(page);
+  await page.getByRole('link', { name: 'Sold one' }).click();
+  await tray(page)
+    .getByRole('button', { name: /Saltmarsh walkway/ })
+    .press('Enter');
+  await expect(figures(page)).toHaveCount(1);
+  await row(page, 'Alt text and caption').getByRole('button', { name: 'Write alt text' }).click();
+  await row(page, 'Alt text and caption')
+    .getByRole('textbox', { name: 'Alt text' })
+    .fill('A man looks out to sea.');
+  await row(page, 'Alt text and caption').getByRole('button', { name: 'Save words' }).click();
+  await saved(page);
+  for (const title of ['Sold two', 'Sold three']) {
+    await beginPage(page, title);
+    await gatherComp(page);
+    await page.getByRole('link', { name: title }).click();
+    await tray(page)
+      .getByRole('button', { name: /Saltmarsh walkway/ })
+      .press('Enter');
+    await expect(figures(page)).toHaveCount(1);
+    await saved(page);
+  }
+  await expect(row(page, 'Rights')).toContainText('It is a comp');
+  await row(page, 'Rights').getByRole('button', { name: 'Buy the original...' }).click();
+  const panel = page.getByRole('dialog');
+  await expect(panel).toContainText('on 3 pages');
+  await choose(
+    panel.getByRole('combobox', { name: /What is bought of/ }),
+    '84.00 EUR: the web, newsletters and social media, in Europe, for 2 years',
+  );
+  await panel.getByRole('textbox', { name: 'Licensed to' }).fill('Saltmere Marsh Reserve');
+  await expectAccessible(page);
+  await panel.getByRole('button', { name: /^Buy it for/ }).click();
+  await expect(page.getByText(/is bought, and stands in the place of its comp on 3 pages/)).toBeVisible({
+    timeout: 30_000,
+  });
+  // Where no comp is left to buy there is nothing more to say.
+  await expect(panel).toHaveCount(0);
+  await page.goto(first);
+  await figures(page).first().click();
+  await expect(row(page, 'Rights')).toContainText('licensed to Saltmere Marsh Reserve');
+  await expect(row(page, 'Alt text and caption')).toContainText('A man looks out to sea.');
+  await expect(row(page, 'Agreed')).toContainText('in Europe');
 });

@@ -7,6 +7,7 @@ import { held, people } from '../db/schema.ts';
 import { summaries } from '../pages/routes.ts';
 import { type AllPages, readPages, type WholePage } from '../pages/store.ts';
 import { personOf } from '../people/guard.ts';
+import { recentPurchases } from '../rights/purchases.ts';
 import { route } from '../route.ts';
 import { haltedRuns } from '../runs/runs.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
@@ -36,6 +37,7 @@ export function deskRoutes(context: Context): Router {
         ...byDue(wholes).flatMap((whole) => pageErrands(context, whole, new Date())),
         ...(await handedIn(context, person, new Date())),
         ...(await runErrands(context, person, new Date())),
+        ...(await purchaseErrands(context, person, new Date())),
       ],
       pages: await summaries(context, { wholes, broken }),
       recent: await presentAssets(context, recent, person),
@@ -66,6 +68,27 @@ async function runErrands(context: Context, person: Person, now: Date): Promise<
     thumb: null,
     count: of - done,
   }));
+}
+
+/** What was bought and waits for somebody: to be compared with its comp, or to go on. */
+async function purchaseErrands(context: Context, person: Person, now: Date): Promise<readonly Errand[]> {
+  if (!may(person.role, 'say-rights')) return [];
+  const purchases = await recentPurchases(context, person, now);
+  return purchases
+    .filter(({ state, halted }) => state === 'to-compare' || halted)
+    .map(({ id, comp, halted, words }) => ({
+      id: `purchase-${id}`,
+      kind: 'rights',
+      before: halted ? 'The purchase of' : 'The original of',
+      subject: comp.label.title || comp.stem,
+      after: halted ? 'halted.' : 'has to be compared with its comp.',
+      detail: words,
+      due: null,
+      action: halted ? 'Look at it' : 'Compare them',
+      address: halted ? `/rights?matter=comp&place=anywhere&piece=${comp.id}` : `/rights?compare=${id}`,
+      thumb: comp.thumb,
+      count: null,
+    }));
 }
 
 /** What contributors handed in lately that nobody has cleared. */

@@ -8,6 +8,7 @@ import type { Context } from '../context.ts';
 import { arrivals, held, uploads } from '../db/schema.ts';
 import { personOf } from '../people/guard.ts';
 import { asHttpProblem, HttpProblem, notFound } from '../problem.ts';
+import { compOf } from '../rights/comp-of.ts';
 import { route } from '../route.ts';
 import { presentAsset } from '../shelf/present.ts';
 import { FROM_OWN_MACHINE } from './incoming.ts';
@@ -57,7 +58,12 @@ export function uploadRoutes(context: Context): Router {
     const sentence = taken.isNew
       ? `Taken in as ${name}.`
       : `Already on the shelf as ${name}; that one is used.`;
-    response.json({ asset, isNew: taken.isNew, sentence });
+    const comp = await compOf(context, taken.row).catch((error: unknown) => {
+      context.log.warn({ err: error, asset: taken.row.id }, 'what came in could not be compared with comps');
+      return null;
+    });
+    const shown = comp ? await presentAsset(context, comp, person) : null;
+    response.json({ asset, isNew: taken.isNew, sentence, comp: shown });
   });
 
   router.all(['/uploads', '/uploads/{*rest}'], async (request, response) => {

@@ -5,8 +5,8 @@ import { and, desc, eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
 import { maybeStatement, statements } from '#core/gather/statement.ts';
-import { bitsApart } from '#core/media/lookalike.ts';
 import { AS_IT_CAME, wholeSize } from '#core/media/recipe.ts';
+import { isUnderMark } from '#core/media/under-mark.ts';
 import { isSameShape } from '#core/page/replacing.ts';
 import { isLabelField, type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
 import { originalLabel, sayAmount, sayOffer } from '#core/rights/offer.ts';
@@ -14,8 +14,9 @@ import { dayIn } from '#core/rights/terms.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { activity, assets, held, people, perceptualHashes, pictures, purchases } from '../db/schema.ts';
+import { activity, assets, held, people, pictures, purchases } from '../db/schema.ts';
 import { takeIn } from '../gather/take-in.ts';
+import { lightsOf } from '../imaging/lights.ts';
 import { isSame } from '../is-same.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
@@ -32,12 +33,6 @@ import { sellerOf } from './shops.ts';
 
 const PATIENCE = { tries: 4, firstWaitMillis: 1000, longestWaitMillis: 30_000 };
 const FETCH_MILLIS = 10 * 60 * 1000;
-/**
- * A comp has the agency's mark across it, and the original has none: as many of 64 bits apart are both still the same picture.
- * Of two different pictures half of the bits differ.
- */
-const SAME_PICTURE_BITS = 16;
-
 /**
  * Buys the original of a comp, and puts it in its place: ordered under the purchase's own key, fetched, labelled, put in place.
  * Each step is kept before the next begins, so that a process that is killed anywhere goes on where it was; the order is put
@@ -217,7 +212,7 @@ const isShapeKept = (comp: AssetRow, original: AssetRow) =>
 /** Puts the original in the comp's place where nobody has to compare them. Answers what was done, in words. */
 async function inPlace(context: Context, row: PurchaseRow, originalId: string, now: Date): Promise<string> {
   const [comp, original] = [await anyPiece(context.db, row.compId), await anyPiece(context.db, originalId)];
-  const isTheSame = isShapeKept(comp, original) && (await looksTheSame(context, comp.id, original.id));
+  const isTheSame = isShapeKept(comp, original) && (await looksTheSame(context, comp, original));
   if (comp.deletedAt || isTheSame) {
     const { pages } = await putInPlace(context, row, originalId, await buyer(context, row), now);
     return `It stands in the place of the comp on ${pages === 1 ? '1 page' : `${pages} pages`}.`;
@@ -260,14 +255,8 @@ async function replacementOf({ db }: Context, oldId: string, newId: string): Pro
     : null;
 }
 
-async function looksTheSame({ db }: Context, one: string, other: string): Promise<boolean> {
-  const [a, b] = await Promise.all(
-    [one, other].map(async (id) => {
-      const [look] = await db.select().from(perceptualHashes).where(eq(perceptualHashes.assetId, id));
-      return look?.hash;
-    }),
-  );
-  return a !== undefined && b !== undefined && bitsApart(a, b) <= SAME_PICTURE_BITS;
+async function looksTheSame(context: Context, comp: AssetRow, original: AssetRow): Promise<boolean> {
+  return isUnderMark(await lightsOf(context, comp), await lightsOf(context, original));
 }
 
 async function anyPiece(db: Queries, id: string): Promise<AssetRow> {

@@ -1,8 +1,9 @@
 import { spawn } from 'node:child_process';
 import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { AssetListSchema } from '#api/assets.ts';
+import { ArrivedFileSchema, AssetListSchema } from '#api/assets.ts';
 import { GatheringSchema, SourceAnswerSchema } from '#api/gather.ts';
 import { OffersSchema, type Purchase, PurchaseSchema } from '#api/purchases.ts';
 import { newPlacement, type Placement } from '#core/page/blocks/placement/schema.ts';
@@ -11,7 +12,7 @@ import { placementsOf } from '#core/page/walk.ts';
 import { jobs, purchases } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { readPage } from '../pages/store.ts';
-import { detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -237,6 +238,37 @@ describe('a purchase', () => {
     expect((await charges()).length).toBe(before + 1);
     expect(await shelfOf('heron-by-the-planks')).toBe(1);
   }, 180_000);
+});
+
+describe('an original that was bought elsewhere', () => {
+  const drawn = (mark: string) =>
+    sharp(
+      Buffer.from(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="600"><rect width="900" height="600" fill="#468"/><circle cx="300" cy="250" r="180" fill="#eda"/><rect x="500" y="320" width="300" height="200" fill="#253"/>${mark}</svg>`,
+      ),
+    )
+      .jpeg()
+      .toBuffer();
+  const MARK =
+    '<g transform="rotate(-12 450 300)" fill="#fff" fill-opacity=".7"><rect y="180" width="900" height="40"/><rect y="400" width="900" height="40"/></g>';
+
+  it('is recognised when it comes in, under the mark of its comp', async () => {
+    const marked = arrivedOf(await server.handIn(await drawn(MARK), 'comp.jpg')).asset;
+    await server.ask(`/api/assets/${marked.id}`, {
+      method: 'PATCH',
+      body: { label: { licence: 'comp' } },
+      version: marked.version,
+    });
+    const other = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#468' } })
+      .jpeg()
+      .toBuffer();
+    const [no, yes] = [
+      await server.handIn(other, 'other.jpg'),
+      await server.handIn(await drawn(''), 'bought.jpg'),
+    ];
+    expect(v.parse(ArrivedFileSchema, no.body).comp).toBeNull();
+    expect(v.parse(ArrivedFileSchema, yes.body).comp?.id).toBe(marked.id);
+  });
 });
 
 async function rowOf(purchaseId: string) {

@@ -1,6 +1,7 @@
 import { inArray } from 'drizzle-orm';
 import type { JudgedUse } from '#api/rights.ts';
 import { judgeOnPage } from '#core/page/judge-page.ts';
+import { usesOf } from '#core/page/linked.ts';
 import { sayJudgement } from '#core/rights/say-judgement.ts';
 import type { Context } from '../context.ts';
 import { pages } from '../db/schema.ts';
@@ -33,6 +34,7 @@ export async function judgedUses(context: Context, assetId: string, now: Date): 
         isOut: gone.has(row.id),
         verdict: judgement.verdict,
         says: sayJudgement(judgement),
+        placements: usesOf(doc).filter(({ asset }) => asset === assetId),
       },
     ];
   });

@@ -114,7 +114,7 @@ function json(body: unknown, status = 200): Response {
   });
 }
 
-const arrivedAs = (asset: Asset) => json({ asset, isNew: true, sentence: `Taken in as ${asset.stem}.` });
+const arrivedAs = (asset: Asset) => json({ asset, isNew: true, sentence: `Taken in as ${asset.stem}.`, comp: null });
 
 beforeEach(() => {
   answer = (path) =>

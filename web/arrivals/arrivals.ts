@@ -1,9 +1,10 @@
 import type { HttpResponse, Upload } from 'tus-js-client';
-import { type Arrived, ArrivedSchema } from '#api/assets.ts';
+import { type Arrived, ArrivedFileSchema } from '#api/assets.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { putPieces } from '../pieces/pieces.ts';
+import { offerOriginal } from '../replace/offered-original.ts';
 import { Store } from '../ui/store.ts';
 import type { FoundFile } from './dropped.ts';
 import { type Destination, forgetFile, isKept, type KeptFile, keepFile, keptFiles } from './kept-files.ts';
@@ -284,10 +285,11 @@ async function arrive(entry: Waiting, upload: Upload): Promise<void> {
   change(id, { state: 'looking', sentence: 'Is looked at', sent: entry.file.size });
   try {
     const uploadId = upload.url?.split('/').at(-1) ?? '';
-    const arrived = await requestJson('post /arrivals', ArrivedSchema, { body: { uploadId } });
+    const arrived = await requestJson('post /arrivals', ArrivedFileSchema, { body: { uploadId } });
     putPieces([arrived.asset]);
     if (!onArrived?.(arrived) && to.pageId) await putOnTray(to.pageId, [arrived.asset.id], to.wantId);
     change(id, { state: 'in', sentence: arrived.sentence, assetId: arrived.asset.id });
+    if (arrived.comp) offerOriginal(arrived.comp, arrived.asset);
     askAgain();
     settle(id);
   } catch (error) {

@@ -1,4 +1,3 @@
-import * as v from 'valibot';
 import { ArrivedSchema, type Asset } from '#api/assets.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { requestJson, requestVoid } from '../api/client.ts';
@@ -13,7 +12,7 @@ export interface Kept {
 
 /** Puts an embed on the shelf; the same thing is held once. */
 export async function keepEmbed(embed: Embed): Promise<Kept> {
-  const kept = await requestJson('post /embeds', v.pick(ArrivedSchema, ['asset', 'isNew', 'sentence']), {
+  const kept = await requestJson('post /embeds', ArrivedSchema, {
     body: { embed },
   });
   putPieces([kept.asset]);

@@ -7,6 +7,7 @@ import { ONTO_THE_SHELF } from '../arrivals/kept-files.ts';
 import { usePasteLeftOver } from '../arrivals/use-paste.ts';
 import { useWhereItBelongs } from '../arrivals/where-it-belongs.ts';
 import { Carrying } from '../drag/carrying.tsx';
+import { offeredOriginal } from '../replace/offered-original.ts';
 import { cx } from '../ui/cx.ts';
 import { deedOf } from '../ui/single-keys.ts';
 import { useStore } from '../ui/store.ts';
@@ -18,6 +19,9 @@ import { useTypedAhead } from './typed-ahead.ts';
 
 const FindOrDo = lazy(async () => ({ default: (await import('./find-or-do.tsx')).FindOrDo }));
 const Toasts = lazy(async () => ({ default: (await import('./toasts.tsx')).Toasts }));
+const OfferedOriginalPanel = lazy(async () => ({
+  default: (await import('../replace/offered-original-panel.tsx')).OfferedOriginalPanel,
+}));
 const KeysHelp = lazy(async () => ({ default: (await import('./keys-help.tsx')).KeysHelp }));
 
 /** Whether keys typed now go into text. */
@@ -49,6 +53,7 @@ export function Frame() {
   const [isDrawn, setDrawn] = useState(false);
   const [showsKeys, setShowsKeys] = useState(false);
   const isAlone = useStore(alone);
+  const isOffered = useStore(offeredOriginal) !== null;
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
   useScreenTitle(main);
@@ -119,6 +124,7 @@ export function Frame() {
         {showsKeys ? <KeysHelp onClose={() => setShowsKeys(false)} /> : null}
       </Suspense>
       <Carrying />
+      <Suspense>{isOffered ? <OfferedOriginalPanel /> : null}</Suspense>
       <Suspense>
         <Toasts />
       </Suspense>

@@ -12,6 +12,7 @@ import { type LabelPatch, LabelSchema } from '#core/rights/label.ts';
 import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { sayJudgement } from '#core/rights/say-judgement.ts';
 import { meQuery } from '../api/queries.ts';
+import { BuyDeed } from '../buying/buy-deed.tsx';
 import { Line, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece, pieceOf } from '../pieces/pieces.ts';
@@ -71,6 +72,9 @@ export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...stat
     >
       <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>{sayJudgement(judgement)}</p>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1 empty:hidden">
+        {asset.label.licence === 'comp' && state.isEditable && me && may(me.role, 'say-rights') ? (
+          <BuyDeed comps={[asset]} words="Buy the original..." />
+        ) : null}
         {isClaimed && state.isEditable && me && may(me.role, 'say-rights') ? (
           <Button
             onClick={() =>

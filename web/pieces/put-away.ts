@@ -22,12 +22,13 @@ function refresh(): void {
     void queryClient.invalidateQueries({ queryKey: [key] });
 }
 
+const withRefresh = (step: () => Promise<void>) => async () => {
+  await step();
+  refresh();
+};
+
 /** Does something that can be taken back, and writes it into the ledger under its name. */
 async function deed(name: string, work: () => Promise<void>, back: () => Promise<void>): Promise<void> {
-  const withRefresh = (step: () => Promise<void>) => async () => {
-    await step();
-    refresh();
-  };
   await ledger.during(async () => {
     await withRefresh(work)();
     ledger.add({ name, scope: 'shelf', undo: withRefresh(back), redo: withRefresh(work) });
@@ -58,15 +59,11 @@ export function throwAway(assets: readonly Asset[]): Promise<void> {
 
 /** Writes down that a piece came onto the shelf, so that it can be taken off again. */
 export function noteArrival({ id }: Asset): void {
-  const step = (work: () => Promise<void>) => async () => {
-    await work();
-    refresh();
-  };
   ledger.add({
     name: 'putting it on the shelf',
     scope: 'shelf',
-    undo: step(() => takeOff(id)),
-    redo: step(() => putBack(id)),
+    undo: withRefresh(() => takeOff(id)),
+    redo: withRefresh(() => putBack(id)),
   });
 }
 
@@ -98,29 +95,41 @@ export function keepBoth(id: string, other: string): Promise<void> {
   );
 }
 
-/** Puts `fresh` in the place of `old` on every page; `old` is thrown away and can be brought back. */
-export async function replacePiece(old: Asset, fresh: Asset): Promise<void> {
-  let at = '';
-  await deed(
-    'putting it in the other’s place',
-    async () => {
+/** One piece in the place of another on every page, there and back; `since` names a replacement that stands already. */
+function replacement(oldId: string, freshId: string, since = '') {
+  let at = since;
+  return {
+    there: async () => {
       await saveOpenPages();
+      const path = { id: oldId };
       const done = await requestJson('post /assets/{id}/replace', ReplacedSchema, {
-        path: { id: old.id },
-        body: { by: fresh.id },
+        path,
+        body: { by: freshId },
       });
       at = done.at;
       tellPagesChanged();
     },
-    async () => {
+    back: async () => {
       await saveOpenPages();
-      await requestJson('post /assets/{id}/replace/take-back', ReplacedSchema, {
-        path: { id: old.id },
-        body: { at },
-      });
+      const path = { id: oldId };
+      await requestJson('post /assets/{id}/replace/take-back', ReplacedSchema, { path, body: { at } });
       tellPagesChanged();
     },
-  );
+  };
+}
+
+/** Puts `fresh` in the place of `old` on every page; `old` is thrown away and can be brought back. */
+export function replacePiece(old: Asset, fresh: Asset): Promise<void> {
+  const { there, back } = replacement(old.id, fresh.id);
+  return deed('putting it in the other’s place', there, back);
+}
+
+/** Writes down that one piece took the place of another at a moment, so that it can be taken back. */
+export function noteReplaced(name: string, oldId: string, freshId: string, at: string): void {
+  const { there, back } = replacement(oldId, freshId, at);
+  refresh();
+  tellPagesChanged();
+  ledger.add({ name, scope: 'shelf', undo: withRefresh(back), redo: withRefresh(there) });
 }
 
 export function pin(id: string): Promise<void> {

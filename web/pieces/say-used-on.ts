@@ -14,5 +14,7 @@ export function sayUsedOn({ usedOn }: Used): string {
 /** On how many pages a piece stands: "on no page", "on 1 page", "on 3 pages". */
 export function sayPageCount({ usedOn }: Used): string {
   if (usedOn.length === 0) return 'on no page';
-  return usedOn.length === 1 ? 'on 1 page' : `on ${usedOn.length} pages`;
+  return `on ${countPages(usedOn.length)}`;
 }
+
+export const countPages = (pages: number): string => (pages === 1 ? '1 page' : `${pages} pages`);

@@ -22,17 +22,19 @@ interface ReplacePanelProps {
   readonly asset: Asset;
   /** The target whose licence terms count. */
   readonly rules: HouseRules;
+  /** What takes its place, where that is known: then all that was said goes over, unless somebody says otherwise. */
+  readonly by?: Asset;
   readonly onClose: () => void;
 }
 
 const titleOf = (asset: Asset) => asset.label.title || asset.stem;
 
 /** Puts another piece in the place of this one on every page: it is looked for, and what changes is read, before it is done. */
-export function ReplacePanel({ asset: known, rules, onClose }: ReplacePanelProps) {
+export function ReplacePanel({ asset: known, rules, by, onClose }: ReplacePanelProps) {
   // Where it stands may have changed since it was read, by the very page that one is on.
   const now = useQuery({ ...assetQuery(known.id), staleTime: 0 });
   const asset = now.data ?? known;
-  const [fresh, setFresh] = useState<Asset | null>(null);
+  const [fresh, setFresh] = useState<Asset | null>(by ?? null);
   return (
     <Panel
       title={`Replace ${titleOf(asset)} on every page`}
@@ -41,7 +43,14 @@ export function ReplacePanel({ asset: known, rules, onClose }: ReplacePanelProps
       onClose={onClose}
     >
       {fresh ? (
-        <Agree asset={asset} fresh={fresh} rules={rules} onBack={() => setFresh(null)} onClose={onClose} />
+        <Agree
+          asset={asset}
+          fresh={fresh}
+          rules={rules}
+          isOffered={fresh.id === by?.id}
+          onBack={() => setFresh(null)}
+          onClose={onClose}
+        />
       ) : (
         <FindPiece except={asset.id} onChoose={setFresh} />
       )}
@@ -58,14 +67,15 @@ const CARRIED_WORDS: Readonly<Record<Carried, string>> = {
 };
 
 interface AgreeProps extends ReplacePanelProps {
+  readonly isOffered: boolean;
   readonly fresh: Asset;
   readonly onBack: () => void;
 }
 
-function Agree({ asset, fresh, rules, onBack, onClose }: AgreeProps) {
+function Agree({ asset, fresh, rules, isOffered, onBack, onClose }: AgreeProps) {
   const own = useQuery(ownWordsQuery(asset.id)).data ?? [];
   const { mayCarry, differs } = replacing(pieceOf(asset), pieceOf(fresh), rules);
-  const [carried, setCarried] = useState<readonly Carried[]>([]);
+  const [carried, setCarried] = useState<readonly Carried[]>(isOffered ? mayCarry : []);
   const [fault, setFault] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const replace = async () => {

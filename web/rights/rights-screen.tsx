@@ -1,12 +1,14 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { may } from '#api/people.ts';
-import type { LedgerQuery } from '#api/rights.ts';
+import type { LedgerQuery, LedgerRow } from '#api/rights.ts';
 import { strictest } from '#core/page/target.ts';
 import { dayIn } from '#core/rights/terms.ts';
 import { askLedger, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
 import { failureOf, Unanswered } from '../api/unanswered.tsx';
+import { BuyDeed } from '../buying/buy-deed.tsx';
+import { purchasesQuery } from '../buying/purchases.ts';
 import { HeadPane, PANES_LOOK, SidePane } from '../frame/panes.tsx';
 import { LABEL_PX, Split } from '../frame/split.tsx';
 import { Label } from '../label/label.tsx';
@@ -26,6 +28,10 @@ import { OnTheDayRow } from './on-the-day-row.tsx';
 import { readLedgerQuestion, writeLedgerQuestion } from './question.ts';
 import { RightsQuestion } from './rights-question.tsx';
 import { UsesRow } from './uses-row.tsx';
+
+const ComparePanel = lazy(async () => ({
+  default: (await import('../buying/compare-panel.tsx')).ComparePanel,
+}));
 
 const NONE: ReadonlySet<string> = new Set();
 /** How far the axis reaches where any time is asked about. */
@@ -91,6 +97,7 @@ export function RightsScreen() {
           >
             {isTable ? 'As lines of time' : 'As a table'}
           </Button>
+          <Buying rows={rows} />
         </div>
       </HeadPane>
       <Split
@@ -190,6 +197,38 @@ export function RightsScreen() {
         ]}
       />
     </div>
+  );
+}
+
+/** What of this is to buy, and what was bought and waits to be compared. */
+function Buying({ rows }: { readonly rows: readonly LedgerRow[] }) {
+  const { data: purchases } = useQuery(purchasesQuery);
+  // An errand leads to the very one.
+  const asked = useSearchParams()[0].get('compare');
+  const [comparing, setComparing] = useState(asked);
+  const waiting = purchases?.filter(({ state, original }) => state === 'to-compare' && original) ?? [];
+  const compared = waiting.find(({ id }) => id === comparing);
+  const comps = rows.filter(({ asset, pages }) => asset.label.licence === 'comp' && pages.length > 0);
+  return (
+    <>
+      {comps.length > 0 ? (
+        <BuyDeed
+          comps={comps.map(({ asset }) => asset)}
+          kind="link"
+          words={comps.length === 1 ? 'Buy 1 comp...' : `Buy ${comps.length} comps...`}
+        />
+      ) : null}
+      {waiting.map(({ id, comp }) => (
+        <Button key={id} className="min-h-5 text-due" kind="link" onClick={() => setComparing(id)}>
+          Compare the original of {comp.label.title || comp.stem}...
+        </Button>
+      ))}
+      {compared?.original ? (
+        <Suspense>
+          <ComparePanel purchase={compared} original={compared.original} onClose={() => setComparing(null)} />
+        </Suspense>
+      ) : null}
+    </>
   );
 }
 

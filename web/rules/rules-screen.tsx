@@ -26,6 +26,7 @@ import { NewTarget } from './new-target.tsx';
 import { PeopleCard } from './people-card.tsx';
 import { ReachCard } from './reach-card.tsx';
 import type { RulesPart } from './rules-part.ts';
+import { SpendingCard } from './spending-card.tsx';
 import { StylesCard } from './styles-card.tsx';
 import { UseCard } from './use-card.tsx';
 
@@ -147,6 +148,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           <FindingsCard {...part} />
         </FieldSet>
         <HostsCard isEditable={isEditable} />
+        {isEditable ? <SpendingCard /> : null}
         {isEditable ? <PeopleCard /> : null}
         {isEditable ? <LogCard /> : null}
       </div>

@@ -2,9 +2,9 @@ import { DropdownMenu as Radix } from 'radix-ui';
 import type { ComponentProps } from 'react';
 import { cx } from './cx.ts';
 
-/** What opens over the screen from a control: a narrower card. */
+/** What opens over the screen from a control: a narrower card. It lies over panels too, since it opens in them as well. */
 export const POPOVER_LOOK =
-  'z-40 min-w-50 max-w-85 rounded-b-sm border border-line border-t-5 border-t-ink bg-panel p-1.5 shadow-card';
+  'z-52 min-w-50 max-w-85 rounded-b-sm border border-line border-t-5 border-t-ink bg-panel p-1.5 shadow-card';
 
 /** One of several things in a list that opens. */
 export const ITEM_LOOK =
