@@ -9,7 +9,7 @@ const grid = (side: number, at: (x: number, y: number) => number): Lights => ({
     (level) => [level, level, level],
   ),
 });
-const slope = (x: number, y: number) => Math.min(255, x * 4 + y * 3);
+const slope = (x: number, y: number) => Math.min(255, x * 6 + y * 2);
 const marked = (share: number) => (x: number, y: number) =>
   (x * 7 + y * 13) % 100 < share * 100 ? 240 : slope(x, y);
 

@@ -46,7 +46,7 @@ export function sayOffer({ uses, territory, years, copies }: Offer): string {
 }
 
 /** The terms of a picture that was bought on a day (YYYY-MM-DD): first and last day are both of them, so a year ends the day before. */
-export function termsOfOffer(offer: Offer, day: string): Terms {
+function termsOfOffer(offer: Offer, day: string): Terms {
   const { amount, currency, uses, territory, years, copies } = offer;
   const ends =
     years === null ? '' : formatISO(subDays(addYears(parseISO(day), years), 1), { representation: 'date' });

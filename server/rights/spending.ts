@@ -14,7 +14,7 @@ const SPENDING = 'spending';
 /** Until the site owner says otherwise nobody but the site owner buys anything. */
 const AT_FIRST: SpendingLimits = { editor: 0, 'rights-keeper': 0, 'site-owner': null, contributor: 0 };
 
-export async function readLimits(db: Queries): Promise<SpendingLimits> {
+async function readLimits(db: Queries): Promise<SpendingLimits> {
   const [row] = await db.select().from(settings).where(eq(settings.name, SPENDING));
   if (!row) return AT_FIRST;
   const read = v.safeParse(v.pipe(v.string(), v.parseJson(), SpendingLimitsSchema), row.value);

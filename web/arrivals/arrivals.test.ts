@@ -114,7 +114,8 @@ function json(body: unknown, status = 200): Response {
   });
 }
 
-const arrivedAs = (asset: Asset) => json({ asset, isNew: true, sentence: `Taken in as ${asset.stem}.`, comp: null });
+const arrivedAs = (asset: Asset) =>
+  json({ asset, isNew: true, sentence: `Taken in as ${asset.stem}.`, comp: null });
 
 beforeEach(() => {
   answer = (path) =>

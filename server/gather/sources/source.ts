@@ -27,7 +27,7 @@ export interface FoundAlbum {
 }
 
 /** An order as the agency took it: what was bought, its own number for it, and where the original is fetched. */
-export interface ShopOrder {
+interface ShopOrder {
   readonly offer: Offer;
   readonly receipt: string;
   readonly file: string;
