@@ -22,6 +22,7 @@ export const AUDIT_DEEDS = {
   removed: 'removed for good',
   clipper: 'made a clipper',
   'audit-taken': 'took the log away',
+  'ledger-taken': 'took the ledger of rights away',
 } as const;
 export type AuditDeed = keyof typeof AUDIT_DEEDS;
 

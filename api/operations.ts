@@ -105,7 +105,16 @@ import {
   SpendingLimitsSchema,
   SpendingSchema,
 } from './purchases.ts';
-import { HistorySchema, JudgedUsesSchema, LedgerQuerySchema, LedgerSchema } from './rights.ts';
+import {
+  HistorySchema,
+  JudgedUsesSchema,
+  LedgerChangedSchema,
+  LedgerChangesSchema,
+  LedgerFoundSchema,
+  LedgerLookupSchema,
+  LedgerQuerySchema,
+  LedgerSchema,
+} from './rights.ts';
 import { RunBeginSchema, RunPreviewSchema, RunSchema, RunSummarySchema } from './runs.ts';
 import { NewTargetSchema, TargetSchema } from './targets.ts';
 
@@ -246,6 +255,18 @@ export const OPERATIONS = {
     answers: MadeCutsSchema,
   },
   'get /rights': { query: LedgerQuerySchema, does: 'Ask the ledger of rights', answers: LedgerSchema },
+  'get /rights.csv': { query: LedgerQuerySchema, does: 'Take the ledger of rights away as CSV' },
+  'get /rights.json': { query: LedgerQuerySchema, does: 'Take the ledger of rights away as JSON' },
+  'post /rights/lookups': {
+    does: 'How the pieces stand that a ledger names',
+    body: LedgerLookupSchema,
+    answers: LedgerFoundSchema,
+  },
+  'post /rights/changes': {
+    does: 'Change the labels of many pieces, each on its version',
+    body: LedgerChangesSchema,
+    answers: LedgerChangedSchema,
+  },
   'get /assets/{id}/uses': {
     does: 'The pages that a piece stands on, and whether it may stand there',
     answers: JudgedUsesSchema,

@@ -1,5 +1,7 @@
 import * as v from 'valibot';
 import { PlacementSchema } from '#core/page/blocks/placement/schema.ts';
+import { IdSchema } from '#core/page/id.ts';
+import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { LICENCE_IDS } from '#core/rights/licences.ts';
 import { AssetSchema } from './assets.ts';
 
@@ -71,3 +73,38 @@ const HistoryLineSchema = v.object({
 });
 export const HistorySchema = v.array(HistoryLineSchema);
 export type HistoryLine = v.InferOutput<typeof HistoryLineSchema>;
+
+/** Pieces that a ledger names, to see how they stand; what is not on the shelf is left out. */
+export const LedgerLookupSchema = v.strictObject({
+  ids: v.pipe(v.array(v.pipe(v.string(), v.maxLength(100))), v.maxLength(1000)),
+  files: v.pipe(v.array(v.pipe(v.string(), v.maxLength(300))), v.maxLength(1000)),
+});
+const FoundSchema = v.object({
+  id: v.string(),
+  version: v.number(),
+  file: v.string(),
+  thumb: v.string(),
+  label: v.object(LabelSchema.entries),
+  drafted: v.array(v.string()),
+});
+export const LedgerFoundSchema = v.array(FoundSchema);
+export type LedgerFound = v.InferOutput<typeof FoundSchema>;
+
+/** Changes to the labels of many pieces, each on the version it was looked at; those that cannot be made leave the others alone. */
+export const LedgerChangesSchema = v.strictObject({
+  rows: v.pipe(
+    v.array(
+      v.strictObject({
+        id: IdSchema,
+        version: v.pipe(v.number(), v.integer(), v.minValue(1)),
+        label: LabelPatchSchema,
+        drafted: v.optional(v.array(v.string()), []),
+      }),
+    ),
+    v.maxLength(100),
+  ),
+});
+/** What became of each: its version from then on, or why it stays as it is. */
+export const LedgerChangedSchema = v.array(
+  v.object({ id: v.string(), version: v.nullable(v.number()), why: v.string() }),
+);

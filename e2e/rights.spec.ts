@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
 import {
   beginPage,
@@ -261,4 +262,36 @@ test('a comp on three pages is bought, and its original stands in its place with
   await expect(row(page, 'Rights')).toContainText('licensed to Saltmere Marsh Reserve');
   await expect(row(page, 'Alt text and caption')).toContainText('A man looks out to sea.');
   await expect(row(page, 'Agreed')).toContainText('in Europe');
+});
+
+test('the ledger goes out as CSV, comes back changed, is looked at row by row, and is taken back by one undo', async ({
+  page,
+}) => {
+  await signIn(page, 'Piet');
+  await withOwnPicture(page, 'There and back');
+  await page.goto('/rights?matter=all&maker=Tomas+Reill&order=newest');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Take it away as CSV' }).click();
+  const csv = await readFile(await (await download).path(), 'utf8');
+  expect(csv).toContain('there-and-back');
+  const changed = `${csv
+    .split('\r\n')
+    .map((line) => (line.includes('there-and-back') ? line.replace('Tomas Reill', 'Ines Okonjo') : line))
+    .join('\r\n')}nobody,,x\r\n`;
+
+  await page.getByRole('button', { name: 'Bring a ledger in...' }).click();
+  const panel = page.getByRole('dialog');
+  await panel
+    .getByLabel('The file')
+    .setInputFiles({ name: 'ledger.csv', mimeType: 'text/csv', buffer: Buffer.from(changed) });
+  await expect(panel.getByRole('status')).toContainText('1 row would change a piece');
+  await expect(panel.getByRole('status')).toContainText('1 name nothing on the shelf');
+  await expect(panel).toContainText('maker: Tomas Reill Ines Okonjo');
+  await expectAccessible(page);
+  await panel.getByRole('button', { name: 'Change 1 piece' }).click();
+  await expect(panel).toHaveCount(0);
+  const line = page.getByRole('button', { name: /on “There and back”/ });
+  await expect(line).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo bringing a ledger in (1 piece)' }).click();
+  await expect(line).toBeVisible();
 });

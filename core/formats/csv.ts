@@ -1,14 +1,19 @@
 /**
  * Rows as CSV (RFC 4180): fields with a comma, a quote or a line break are quoted, lines end with CRLF. A text that a
  * spreadsheet would run as a formula gets a leading apostrophe, as spreadsheets write it themselves; so does what stands
- * behind a semicolon or a tab, at which spreadsheets of some languages part the fields, whatever is quoted.
+ * behind a semicolon or a tab, at which spreadsheets of some languages part the fields, whatever is quoted. `withoutGuards`
+ * takes it away again, so that what goes there and back is the same: what has an apostrophe there already gets one more.
  */
 export function writeCsv(rows: readonly (readonly (string | number)[])[]): string {
   return rows.map((row) => `${row.map(field).join(',')}\r\n`).join('');
 }
 
 /** What may begin a formula, in its plain and its full-width form, at the start of what may become a field. */
-const FORMULA = /(^|[;\t\r\n])([ \u00a0]{0,9}[=+\-@|＝＋－＠])/g;
+const FORMULA = /(^|[;\t\r\n])('{0,9}[ \u00a0]{0,9}[=+\-@|＝＋－＠])/g;
+const GUARDED = /(^|[;\t\r\n])'('{0,9}[ \u00a0]{0,9}[=+\-@|＝＋－＠])/g;
+
+/** A field as it was before `writeCsv` kept a spreadsheet from running it. */
+export const withoutGuards = (field: string): string => field.replace(GUARDED, '$1$2');
 
 function field(value: string | number): string {
   if (typeof value === 'number') return String(value);

@@ -7,6 +7,7 @@ import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
+import { readLedger } from '#core/rights/ledger-file.ts';
 import { dayIn, NO_TERMS, type Terms } from '#core/rights/terms.ts';
 import { pages } from '../db/schema.ts';
 import { tellSent } from '../deliver/take-away.ts';
@@ -125,6 +126,45 @@ describe('the ledger of rights', () => {
     const history = v.parse(HistorySchema, (await server.ask(`/api/assets/${id}/history`)).body);
     expect(history.map(({ what }) => what)).toEqual(['changed its label', 'taken in']);
     expect(history[0]?.fields).toContainEqual({ field: 'sourceId', now: '88-4420' });
+  });
+});
+
+describe('the ledger as a file', () => {
+  it('goes out as CSV and as JSON, whole, and names how its pieces stand', async () => {
+    const id = await handIn({ licence: 'cc-by-4.0', creator: '=Ines', title: 'Heron, “still”' });
+    const csv = (await server.ask('/api/rights.csv?matter=all&place=anywhere')).body;
+    const read = readLedger(Buffer.from(String(csv)));
+    const line = read.kind === 'read' ? read.lines.find((one) => one.id === id) : undefined;
+    expect(line?.label).toMatchObject({ creator: '=Ines', title: 'Heron, “still”', licence: 'cc-by-4.0' });
+    expect(String(csv)).toContain("'=Ines");
+    const json = (await server.ask('/api/rights.json?matter=all&place=anywhere')).body;
+    const again = readLedger(Buffer.from(typeof json === 'string' ? json : JSON.stringify(json)));
+    expect(again.kind === 'read' && again.lines.map((one) => one.id)).toContain(id);
+    const looked = await server.ask('/api/rights/lookups', {
+      method: 'POST',
+      body: { ids: [id, 'nobody'], files: [] },
+    });
+    expect(looked.body).toMatchObject([{ id, label: { creator: '=Ines' } }]);
+  });
+
+  it('comes in row by row: what somebody changed since, and what cannot be, leaves the others alone', async () => {
+    const [one, other] = [await handIn({ title: 'One' }), await handIn({ title: 'Other' })];
+    const [a, b] = [await findAsset(server.context, one), await findAsset(server.context, other)];
+    const rows = [
+      { id: one, version: a.version, label: { creator: 'Tomas Reill' } },
+      { id: other, version: b.version - 1, label: { creator: 'Tomas Reill' } },
+      { id: 'gone', version: 1, label: { creator: 'Tomas Reill' } },
+    ];
+    const answer = await server.ask('/api/rights/changes', { method: 'POST', body: { rows } });
+    expect(answer.body).toMatchObject([
+      { id: one, version: a.version + 1, why: '' },
+      { id: other, version: null, why: expect.stringContaining('Somebody changed this label meanwhile.') },
+      { id: 'gone', version: null },
+    ]);
+    expect((await findAsset(server.context, one)).label.creator).toBe('Tomas Reill');
+    expect((await findAsset(server.context, other)).label.creator).toBe('');
+    const asJoss = { method: 'POST', as: 'joss', body: { rows } } as const;
+    expect((await server.ask('/api/rights/changes', asJoss)).status).toBe(403);
   });
 });
 

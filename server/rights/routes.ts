@@ -1,8 +1,10 @@
+import { pipeline } from 'node:stream/promises';
 import { asc } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Person } from '#api/people.ts';
 import { strictest } from '#core/page/target.ts';
 import { dayIn } from '#core/rights/terms.ts';
+import { writeAudit } from '../audit.ts';
 import { withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { targets } from '../db/schema.ts';
@@ -15,6 +17,7 @@ import { presentAssets } from '../shelf/present.ts';
 import { putInPlace } from './buying.ts';
 import { historyOf } from './history.ts';
 import { askLedger, pagesOf } from './ledger.ts';
+import { changeMany, ledgerFile, lookUp } from './ledger-file.ts';
 import {
   beginPurchase,
   goOnBuying,
@@ -42,6 +45,25 @@ export function rightsRoutes(context: Context): Router {
       found: answer.found,
       cursor: answer.cursor,
     });
+  });
+
+  for (const form of ['csv', 'json'] as const)
+    route(router, `get /rights.${form}`, maySay, async (request, response) => {
+      const now = new Date();
+      const day = await today(context, now);
+      const what = 'ledger-taken' as const;
+      await writeAudit(context.db, { person: personOf(request), what, subject: `as ${form}` }, now);
+      response.attachment(`placard-rights-${day}.${form}`).type(form);
+      const { cursor: _, ...question } = request.query;
+      await pipeline(ledgerFile(context, question, day, form), response);
+    });
+
+  route(router, 'post /rights/lookups', maySay, async (request, response) => {
+    response.json(await lookUp(context, request.body));
+  });
+
+  route(router, 'post /rights/changes', maySay, async (request, response) => {
+    response.json(await changeMany(context, request.body.rows, personOf(request), new Date()));
   });
 
   route(router, 'get /assets/{id}/uses', maySay, async (request, response) => {

@@ -4,6 +4,9 @@ import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { preparedHere, recipeHere } from '#core/page/picture.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 
+/** So high at most, in hundredths of the window, that two fit below each other. */
+const HIGHEST_VH = 28;
+
 interface CutDrawingProps {
   readonly asset: Asset;
   readonly placement: Placement;
@@ -21,8 +24,8 @@ export function CutDrawing({ asset, placement, alt }: CutDrawingProps) {
       : { left: 0, top: 0, width: 1, height: 1 };
   return (
     <span
-      className="relative block max-h-[26vh] w-full overflow-hidden bg-stage"
-      style={{ aspectRatio: `${width} / ${height}` }}
+      className="relative block w-full overflow-hidden bg-stage"
+      style={{ aspectRatio: `${width} / ${height}`, maxWidth: `${(HIGHEST_VH * width) / height}vh` }}
     >
       <img
         className="absolute max-w-none"

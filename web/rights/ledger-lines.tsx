@@ -42,7 +42,7 @@ export function LedgerLines({ rows, today, withinDays, openId, onOpen }: LedgerL
   const all = useMemo(() => standingRows(rows, today), [rows, today]);
   return (
     <div className="px-4.5 pb-6 max-narrow:px-2.5">
-      <div className={cx(COLUMNS, 'sticky top-0 z-1 bg-ground pt-3')} aria-hidden="true">
+      <div className={cx(COLUMNS, 'sticky top-0 z-1 bg-ground pt-3 max-narrow:hidden')} aria-hidden="true">
         <span className="max-narrow:hidden" />
         <Months axis={axis} />
       </div>
@@ -132,7 +132,7 @@ function Line({ row: { asset, pages }, standing: { group, mark }, axis, isOpen, 
             <span className="block truncate text-sm text-soft">{sayStands(pages)}</span>
           </span>
         </span>
-        <span className="relative block min-h-11">
+        <span className="relative block min-h-11 max-narrow:min-h-0">
           <span
             className="absolute -inset-y-2 w-px bg-action max-narrow:hidden"
             style={{ left: `${axis.today}%` }}

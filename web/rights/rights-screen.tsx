@@ -5,6 +5,7 @@ import { may } from '#api/people.ts';
 import type { LedgerQuery, LedgerRow } from '#api/rights.ts';
 import { strictest } from '#core/page/target.ts';
 import { dayIn } from '#core/rights/terms.ts';
+import { addressOf } from '../api/client.ts';
 import { askLedger, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
 import { failureOf, Unanswered } from '../api/unanswered.tsx';
 import { BuyDeed } from '../buying/buy-deed.tsx';
@@ -18,7 +19,7 @@ import { useOpened } from '../pieces/use-opened.ts';
 import { ReplaceDeed } from '../replace/replace-deed.tsx';
 import { ChosenBar } from '../shelf/chosen-bar.tsx';
 import { ChosenCard } from '../shelf/chosen-card.tsx';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { Empty } from '../ui/empty.tsx';
 import { useStore } from '../ui/store.ts';
 import { HistoryRow } from './history-row.tsx';
@@ -33,6 +34,8 @@ const ComparePanel = lazy(async () => ({
   default: (await import('../buying/compare-panel.tsx')).ComparePanel,
 }));
 
+const BringPanel = lazy(async () => ({ default: (await import('./bring-panel.tsx')).BringPanel }));
+
 const NONE: ReadonlySet<string> = new Set();
 /** How far the axis reaches where any time is asked about. */
 const ANY_TIME_DAYS = 730;
@@ -45,6 +48,7 @@ export function RightsScreen() {
   const isTable = params.get('as') === 'table';
   const [chosen, setChosen] = useState(NONE);
   const [row, setRow] = useState<LabelRowName | null>(null);
+  const [isBringing, setBringing] = useState(false);
   const { data: me } = useQuery(meQuery);
   const rules = strictest(useQuery(targetsQuery).data ?? [])?.rules;
   const asked = useLedger(question);
@@ -97,6 +101,28 @@ export function RightsScreen() {
           >
             {isTable ? 'As lines of time' : 'As a table'}
           </Button>
+          <a
+            className={buttonLook({ kind: 'link' })}
+            href={addressOf('get /rights.csv', { query: question })}
+            download
+          >
+            Take it away as CSV
+          </a>
+          <a
+            className={buttonLook({ kind: 'link' })}
+            href={addressOf('get /rights.json', { query: question })}
+            download
+          >
+            as JSON
+          </a>
+          <Button className="min-h-5" kind="link" onClick={() => setBringing(true)}>
+            Bring a ledger in...
+          </Button>
+          {isBringing ? (
+            <Suspense>
+              <BringPanel onClose={() => setBringing(false)} />
+            </Suspense>
+          ) : null}
           <Buying rows={rows} />
         </div>
       </HeadPane>
@@ -208,7 +234,10 @@ function Buying({ rows }: { readonly rows: readonly LedgerRow[] }) {
   const [comparing, setComparing] = useState(asked);
   const waiting = purchases?.filter(({ state, original }) => state === 'to-compare' && original) ?? [];
   const compared = waiting.find(({ id }) => id === comparing);
-  const comps = rows.filter(({ asset, pages }) => asset.label.licence === 'comp' && pages.length > 0);
+  const bought = new Set(purchases?.flatMap(({ state, comp }) => (state === 'refused' ? [] : comp.id)));
+  const comps = rows.filter(
+    ({ asset, pages }) => asset.label.licence === 'comp' && pages.length > 0 && !bought.has(asset.id),
+  );
   return (
     <>
       {comps.length > 0 ? (

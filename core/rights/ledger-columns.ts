@@ -1,0 +1,175 @@
+import * as v from 'valibot';
+import type { Piece } from '../page/piece.ts';
+import { readKeyWords } from '../words/key-words.ts';
+import { type Alt, type Label, type LabelPatch, LabelSchema, WORKS } from './label.ts';
+import { isOfCopies, LICENCE_IDS, type LicenceId, licenceTerms } from './licences.ts';
+import { maybeLicenceByAddress, maybeLicenceByWords } from './recognise.ts';
+import { readRegions, writeRegions } from './regions.ts';
+import { readPrice, sayPrice } from './say-terms.ts';
+import { type Terms, TermsSchema } from './terms.ts';
+
+/** What a field of a ledger says of a piece: parts of its label and of its terms, or why it cannot be read. */
+export interface Told {
+  readonly label?: LabelPatch;
+  readonly terms?: Partial<Terms>;
+  readonly fault?: string;
+}
+
+/** A column of the ledger as a file: what it is called there, what stands in it, and what is read from it. */
+export interface LedgerColumn {
+  readonly name: string;
+  /** Other headings that mean the same, in small letters. */
+  readonly also: readonly string[];
+  readonly write: (label: Label) => string;
+  readonly read: (text: string) => Told;
+}
+
+const LABEL_ENTRIES = LabelSchema.entries;
+const [{ entries: TERMS_ENTRIES }] = TermsSchema.pipe;
+
+/** A text that stands in the label as it is. */
+function line(
+  field: keyof Label & keyof typeof LABEL_ENTRIES,
+  name: string,
+  ...also: string[]
+): LedgerColumn {
+  return {
+    name,
+    also,
+    write: (label) => String(label[field]),
+    read: (text) => {
+      const read = v.safeParse(LABEL_ENTRIES[field], text);
+      return read.success ? { label: { [field]: read.output } } : { fault: read.issues[0].message };
+    },
+  };
+}
+
+function term<Field extends keyof Terms & keyof typeof TERMS_ENTRIES>(
+  field: Field,
+  name: string,
+  also: readonly string[],
+  write: (value: Terms[Field]) => string,
+  read: (text: string) => unknown,
+): LedgerColumn {
+  return {
+    name,
+    also,
+    write: ({ terms }) => write(terms[field]),
+    read: (text) => {
+      const parsed = v.safeParse(TERMS_ENTRIES[field], read(text));
+      return parsed.success ? { terms: { [field]: parsed.output } } : { fault: parsed.issues[0].message };
+    },
+  };
+}
+
+const listOf = (text: string): readonly string[] =>
+  text
+    .split(/[;,]/)
+    .map((one) => one.trim().toLowerCase())
+    .filter(Boolean);
+const numberOf = (text: string): number | null =>
+  text === '' ? null : Number(text.replace(/[\s,.](?=\d{3}\b)/g, ''));
+const asIs = (text: string) => text;
+const DECORATIVE = '(decorative)';
+
+/** The columns in their order. Identity comes before them: `id` and `file`. */
+export const LEDGER_COLUMNS: readonly LedgerColumn[] = [
+  line('title', 'title', 'name', 'headline'),
+  line('creator', 'maker', 'creator', 'author', 'photographer', 'by-line', 'artist'),
+  line('makerAddress', 'maker address', 'creator address'),
+  line('source', 'source', 'agency'),
+  line('sourceAddress', 'source address', 'source url', 'url'),
+  line('sourceId', 'source id', 'id at the source'),
+  { name: 'work', also: ['what it is'], write: ({ work }) => work, read: readWork },
+  { name: 'licence', also: ['license', 'rights'], write: writeLicence, read: readLicence },
+  line('licenceAddress', 'licence address', 'license address', 'license url'),
+  line('copyrightNotice', 'copyright notice', 'copyright'),
+  line('licensedTo', 'licensed to'),
+  term('begins', 'from', ['start', 'begins'], asIs, asIs),
+  term('ends', 'until', ['end', 'ends', 'expires', 'expiry'], asIs, asIs),
+  {
+    name: 'where',
+    also: ['territory', 'regions'],
+    write: ({ terms }) => writeRegions(terms.territory),
+    read: readWhere,
+  },
+  term('uses', 'for', ['uses'], (uses) => uses.join('; '), listOf),
+  term('copies', 'copies', [], (copies) => (copies === null ? '' : String(copies)), numberOf),
+  {
+    name: 'price',
+    also: [],
+    write: ({ terms }) => (terms.price ? sayPrice(terms.price) : ''),
+    read: readPriced,
+  },
+  term('agreed', 'agreed', ['terms'], asIs, asIs),
+  term('consent', 'consent', ['model release'], asIs, (text) => text.toLowerCase() || 'unsaid'),
+  term('shownFrom', 'shown from', [], asIs, asIs),
+  term('shownUntil', 'shown until', [], asIs, asIs),
+  { name: 'alt text', also: ['alt'], write: ({ alt }) => writeAlt(alt), read: readAlt },
+  line('caption', 'caption', 'description'),
+  line('extendedDescription', 'long description'),
+  line('place', 'place', 'location'),
+  line('dateCreated', 'date taken', 'date created', 'date'),
+  {
+    name: 'key words',
+    also: ['keywords', 'tags'],
+    write: ({ keywords }) => keywords.join('; '),
+    read: (text) => ({ label: { keywords: [...readKeyWords(text)] } }),
+  },
+];
+
+function writeAlt(alt: Alt): string {
+  if (alt.kind === 'text') return alt.text;
+  return alt.kind === 'decorative' ? DECORATIVE : '';
+}
+
+function readAlt(text: string): Told {
+  if (text === '') return { label: { alt: { kind: 'unsaid' } } };
+  if (text.toLowerCase() === DECORATIVE) return { label: { alt: { kind: 'decorative' } } };
+  const read = v.safeParse(LABEL_ENTRIES.alt, { kind: 'text', text });
+  return read.success ? { label: { alt: read.output } } : { fault: 'An alt text has at most 1,000 letters.' };
+}
+
+function readWork(text: string): Told {
+  const work = ['' as const, ...WORKS].find((one) => one === text.toLowerCase());
+  return work === undefined ? { fault: `“${text}”: it is one of ${WORKS.join(', ')}.` } : { label: { work } };
+}
+
+/** By its short name where that says which it is, and by its own word otherwise. */
+function writeLicence({ licence }: Label): string {
+  const { short } = licenceTerms(licence);
+  return licence === 'unknown' ? '' : maybeLicence(short) === licence ? short : licence;
+}
+
+function readLicence(text: string): Told {
+  if (text === '') return { label: { licence: 'unknown' } };
+  const licence = maybeLicence(text);
+  return licence ? { label: { licence } } : { fault: `“${text}”: no licence is called so.` };
+}
+
+const byName = new Map<string, LicenceId>(
+  LICENCE_IDS.filter(isOfCopies).flatMap((id) =>
+    [id, licenceTerms(id).short, licenceTerms(id).name].map((name) => [name.toLowerCase(), id] as const),
+  ),
+);
+const maybeLicence = (text: string): LicenceId | undefined =>
+  byName.get(text.toLowerCase()) ?? maybeLicenceByAddress(text) ?? maybeLicenceByWords(text);
+
+function readWhere(text: string): Told {
+  const { regions, unknown } = readRegions(text);
+  return unknown.length > 0
+    ? { fault: `${unknown.join(', ')}: no country is called so.` }
+    : { terms: { territory: [...regions] } };
+}
+
+function readPriced(text: string): Told {
+  const price = readPrice(text);
+  return price === undefined
+    ? { fault: `“${text}”: a price is written as 48.00 GBP.` }
+    : { terms: { price } };
+}
+
+/** A piece as a row of the ledger: `id` and file name first. */
+export interface LedgerSubject extends Pick<Piece, 'id' | 'stem' | 'extension'> {
+  readonly label: Label;
+}
