@@ -118,6 +118,8 @@ import {
 import { RunBeginSchema, RunPreviewSchema, RunSchema, RunSummarySchema } from './runs.ts';
 import { NewTargetSchema, TargetSchema } from './targets.ts';
 
+import { ProposeSchema, WordingQuerySchema, WordingSchema } from './wording.ts';
+
 type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
 
 export interface Operation {
@@ -254,6 +256,16 @@ export const OPERATIONS = {
     does: 'Throw away those of them that nothing needs',
     answers: MadeCutsSchema,
   },
+  'get /wording': {
+    query: WordingQuerySchema,
+    does: 'The pieces of a wording round',
+    answers: WordingSchema,
+  },
+  'post /assets/{id}/proposals': {
+    does: 'Propose an alt text for somebody else’s piece',
+    body: ProposeSchema,
+  },
+  'delete /proposals/{id}': { does: 'Take a proposal off the list, once it was taken or is not wanted' },
   'get /rights': { query: LedgerQuerySchema, does: 'Ask the ledger of rights', answers: LedgerSchema },
   'get /rights.csv': { query: LedgerQuerySchema, does: 'Take the ledger of rights away as CSV' },
   'get /rights.json': { query: LedgerQuerySchema, does: 'Take the ledger of rights away as JSON' },

@@ -29,6 +29,7 @@ import { runRoutes } from './runs/routes.ts';
 import { folderRoutes } from './shelf/folder-routes.ts';
 import { putAwayRoutes } from './shelf/put-away-routes.ts';
 import { shelfRoutes } from './shelf/routes.ts';
+import { wordingRoutes } from './wording/routes.ts';
 
 const webFolder = fileURLToPath(new URL('../dist/web', import.meta.url));
 const BODY_LIMIT = '8mb';
@@ -89,6 +90,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(partRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
   router.use(embedRoutes(context), auditRoutes(context), rightsRoutes(context));
+  router.use(wordingRoutes(context));
   return router;
 }
 

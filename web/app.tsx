@@ -28,6 +28,10 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./shelf/shelf-screen.tsx')).ShelfScreen }),
           },
           {
+            path: '/shelf/words',
+            lazy: async () => ({ Component: (await import('./wording/wording-screen.tsx')).WordingScreen }),
+          },
+          {
             path: '/shelf/:id/bench',
             lazy: async () => ({ Component: (await import('./bench/bench-screen.tsx')).BenchScreen }),
           },

@@ -9,7 +9,7 @@ import { readPrice, sayPrice } from './say-terms.ts';
 import { type Terms, TermsSchema } from './terms.ts';
 
 /** What a field of a ledger says of a piece: parts of its label and of its terms, or why it cannot be read. */
-export interface Told {
+interface Told {
   readonly label?: LabelPatch;
   readonly terms?: Partial<Terms>;
   readonly fault?: string;

@@ -49,13 +49,7 @@ const text = (most: number) =>
         "''-1",
       ),
     )
-    .map((one) =>
-      one
-        .replace(/[\r\u0000]/g, '')
-        .trim()
-        .slice(0, most)
-        .trim(),
-    );
+    .map((one) => one.replaceAll('\r', '').trim().slice(0, most).trim());
 const anyLabel: fc.Arbitrary<Label> = fc
   .record({
     title: text(60),

@@ -171,7 +171,7 @@ function jsonLine(stored: unknown, number: number): LedgerLine {
 }
 
 /** One field that a row would change: what it says now and then, in words. */
-export interface LedgerChange {
+interface LedgerChange {
   readonly field: string;
   readonly name: string;
   readonly before: string;

@@ -27,7 +27,7 @@ import type { Prep } from '#core/media/recipe.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { AssetKind } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import type { Label } from '#core/rights/label.ts';
+import type { Alt, Label } from '#core/rights/label.ts';
 import type { Offer } from '#core/rights/offer.ts';
 import type { Consent } from '#core/rights/terms.ts';
 import type { RunRow } from '#core/run/plan.ts';
@@ -589,6 +589,25 @@ export const purchases = mysqlTable(
     index('purchases_comp').on(table.compId),
     index('purchases_person').on(table.createdBy, table.createdAt),
     index('purchases_state').on(table.state, table.createdAt),
+  ],
+);
+
+/** Alt texts that contributors propose for pieces of others, one of each person for a piece, until somebody takes them or does not. */
+export const proposals = mysqlTable(
+  'proposals',
+  {
+    id: id().primaryKey(),
+    assetId: varchar('asset_id', { length: 36 })
+      .notNull()
+      .references(() => assets.id, { onDelete: 'cascade' }),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    alt: json('alt').$type<Alt>().notNull(),
+    extendedDescription: text('extended_description').notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [
+    uniqueIndex('proposals_piece').on(table.assetId, table.personId),
+    index('proposals_at').on(table.at),
   ],
 );
 

@@ -152,7 +152,10 @@ function unworded(context: Context, whole: WholePage): Errand | null {
     detail: `Those who cannot see ${bare.length === 1 ? 'it' : 'them'} hear nothing.`,
     due: whole.row.due,
     action: bare.length === 1 ? 'Word it' : 'Word them',
-    address: `${pageAddress(whole)}?piece=${first.asset}&row=words`,
+    address:
+      bare.length === 1
+        ? `${pageAddress(whole)}?piece=${first.asset}&row=words`
+        : `/shelf/words?place=page&page=${whole.row.id}`,
     thumb: bare.length === 1 && row ? thumbAddress(context, row) : null,
     count: bare.length === 1 ? null : bare.length,
   };

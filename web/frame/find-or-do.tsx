@@ -33,6 +33,7 @@ const WAYS: readonly { readonly words: string; readonly to: string; readonly dee
   { words: 'Read an embed: a film, a map, a form, a board', to: '/embeds', deed: 'edit-pages' },
   { words: 'Do the same to many pictures: a run', to: '/shelf/runs/new', deed: 'say-rights' },
   { words: 'Show earlier runs', to: '/shelf/runs', deed: 'say-rights' },
+  { words: 'Write alt texts, one picture after the other', to: '/shelf/words' },
   { words: 'Show pictures without alt text', to: '/shelf?missing=alt' },
   { words: 'Show pieces whose licence is not known', to: '/shelf?licence=unknown' },
   { words: 'Show what waits in the ledger of rights', to: '/rights', deed: 'say-rights' },

@@ -11,6 +11,7 @@ const KINDS: readonly (readonly [RegExp, string])[] = [
   [/^\/pages$/, 'Pages'],
   [/^\/shelf\/runs/, 'Runs'],
   [/^\/shelf\/[^/]+\/bench$/, 'Bench'],
+  [/^\/shelf\/words$/, 'Words'],
   [/^\/shelf$/, 'Shelf'],
   [/^\/gather$/, 'Gather'],
   [/^\/embeds$/, 'Embeds'],

@@ -13,7 +13,7 @@ interface AltCheckProps {
 /** What is wrong with an alt text while it is written, and what mends it; nothing while there is none, or nothing is wrong. */
 export function AltCheck({ text, caption, linked, onText, onDecorative }: AltCheckProps) {
   const fault = text.trim() === '' ? undefined : altFault({ kind: 'text', text }, { linked, caption });
-  const mended = fault ? mend(fault, text) : null;
+  const mended = fault ? mendedAlt(fault, text) : null;
   return (
     <p className="text-due empty:hidden" role="status">
       {fault ? `${sayAltFault(fault)} ` : null}
@@ -32,7 +32,7 @@ export function AltCheck({ text, caption, linked, onText, onDecorative }: AltChe
 }
 
 /** The text without what is wrong in it; null where it has to be written anew. */
-function mend(fault: AltFault, text: string): string | null {
+export function mendedAlt(fault: AltFault, text: string): string | null {
   if (fault === 'image-of') return withoutImageOf(text);
   return fault === 'markup' ? withoutMarkup(text) : null;
 }

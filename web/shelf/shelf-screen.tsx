@@ -99,6 +99,9 @@ export function ShelfScreen() {
               Gather from elsewhere
             </LinkButton>
           ) : null}
+          <LinkButton className="min-h-5" kind="link" to={wordsOf(question)}>
+            Write words, one after the other
+          </LinkButton>
           {take.picker}
         </div>
       </HeadPane>
@@ -207,6 +210,12 @@ export function ShelfScreen() {
     </div>
   );
 }
+
+/** The wording round over what is looked at: a folder, or the whole shelf. */
+const wordsOf = ({ folder }: AssetQuery): string =>
+  folder && folder !== UNFILED
+    ? `/shelf/words?${new URLSearchParams({ place: 'folder', folder })}`
+    : '/shelf/words?place=shelf';
 
 /** What the places of a narrow screen say is there. */
 const sayFolder = (folder: string | undefined) =>
