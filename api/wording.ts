@@ -42,7 +42,7 @@ const PlaceSchema = v.object({
   leadsTo: v.string(),
 });
 
-export const WordingItemSchema = v.object({
+const WordingItemSchema = v.object({
   asset: AssetSchema,
   place: v.nullable(PlaceSchema),
   proposal: v.nullable(ProposalSchema),

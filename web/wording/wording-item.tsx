@@ -9,6 +9,7 @@ import { Button } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
 import { Deeds } from '../ui/deeds.tsx';
 import { INPUT_LOOK } from '../ui/input.tsx';
+import { RadioList } from '../ui/radio-list.tsx';
 import { altOf, DECISION_WORDS, DECISIONS, type Draft, draftOf, LEADS_WORDS } from './decisions.ts';
 
 const KEY_LOOK =
@@ -43,7 +44,9 @@ export function WordingCard({
   const hasField = draft.decision !== 'decorates';
   // Whoever goes on by keyboard writes at once, and is nowhere else when there is nothing to write.
   useEffect(() => {
-    card.current?.querySelector<HTMLElement>(hasField ? 'textarea' : 'input:checked')?.focus();
+    card.current
+      ?.querySelector<HTMLElement>(hasField ? 'textarea' : '[role="radio"][aria-checked="true"]')
+      ?.focus();
   }, [hasField]);
   const alike = useQuery(lookalikesQuery(asset.id)).data ?? [];
   const same = [...alike.map((one) => one.asset), ...others].filter(
@@ -62,7 +65,7 @@ export function WordingCard({
     else if (
       event.key === 'Enter' &&
       (event.ctrlKey || !isLong) &&
-      !(event.target instanceof HTMLButtonElement)
+      !(event.target instanceof HTMLElement && event.target.matches('button:not([role="radio"])'))
     )
       onNext(draft);
     else return;
@@ -101,33 +104,25 @@ export function WordingCard({
           onLeave={() => onProposal(proposal, false)}
         />
       ) : null}
-      <fieldset className="grid gap-1">
-        <legend className="mb-1.25 text-lg font-strong">
+      <div className="grid gap-1">
+        <h3 className="mb-0.5 text-lg font-strong">
           {place ? 'What does it do on this page?' : 'What does it do?'}
-        </legend>
-        {asks.map(([decision, [does, then]], at) => (
-          <label
-            key={decision}
-            className={cx(
-              'flex items-start gap-2 rounded-sm border px-2 py-1.25',
-              draft.decision === decision ? 'border-ink bg-ground' : 'border-transparent',
-            )}
-          >
-            <input
-              type="radio"
-              className="mt-1 accent-action"
-              name={`${id}-does`}
-              checked={draft.decision === decision}
-              onChange={() => setDraft({ ...draft, decision })}
-              aria-keyshortcuts={`Alt+${at + 1}`}
-            />
-            <span>
-              <strong>{does}</strong> <span className="text-soft">{then}</span>
-            </span>
-            <kbd className={cx(KEY_LOOK, 'ml-auto')}>Alt {at + 1}</kbd>
-          </label>
-        ))}
-      </fieldset>
+        </h3>
+        <RadioList
+          about="What it does"
+          value={draft.decision}
+          choices={asks.map(([decision, [does, then]], at) => [
+            decision,
+            <span key={decision} className="flex w-full items-start gap-2 py-0.75">
+              <span>
+                <strong>{does}</strong> <span className="text-soft">{then}</span>
+              </span>
+              <kbd className={cx(KEY_LOOK, 'ml-auto')}>Alt {at + 1}</kbd>
+            </span>,
+          ])}
+          onChoose={(decision) => setDraft({ ...draft, decision })}
+        />
+      </div>
       {hasField ? (
         <div>
           <label className="mb-1.25 block text-lg font-strong" htmlFor={`${id}-alt`}>
@@ -181,7 +176,7 @@ export function WordingCard({
                 <Button
                   kind="link"
                   className="text-left whitespace-normal"
-                  aria-label={`Say the same as ${label.title || stem}`}
+                  aria-label={`Say the same as of ${label.title || stem}: ${label.alt.kind === 'text' ? label.alt.text : ''}`}
                   onClick={() => label.alt.kind === 'text' && setDraft({ ...draft, text: label.alt.text })}
                 >
                   {label.alt.kind === 'text' ? label.alt.text : ''}
@@ -232,7 +227,7 @@ function Proposed({ proposal: { by, alt, extendedDescription }, asset, onTake, o
   const says = (one: Asset['label']['alt']) =>
     one.kind === 'text' ? `“${one.text}”` : one.kind === 'decorative' ? 'It decorates.' : 'Nothing yet.';
   return (
-    <div className="border-l-4 border-measure bg-due-soft px-3 py-2">
+    <div className="border-l-4 border-measure bg-ground px-3 py-2">
       <div className="grid grid-cols-2 gap-3 max-narrow:grid-cols-1">
         <p>
           <span className="block text-sm text-soft">Now</span>
