@@ -41,6 +41,7 @@ import {
   SaveHostsSchema,
   UndecideSchema,
 } from './embeds.ts';
+import { FigureSchema, FigureWishSchema } from './figures.ts';
 import {
   AddressReadingSchema,
   AlbumSchema,
@@ -299,6 +300,15 @@ export const OPERATIONS = {
     answers: SpendingSchema,
   },
   'get /assets/{id}/history': { does: 'Who said what of a piece, and when', answers: HistorySchema },
+  'get /assets/{id}/figure': {
+    query: FigureWishSchema,
+    does: 'One piece with its credit, for use elsewhere',
+    answers: FigureSchema,
+  },
+  'get /assets/{id}/figure.zip': {
+    query: FigureWishSchema,
+    does: 'The files that its code asks for, with the label in each',
+  },
   'get /assets/{id}/provenance': {
     does: 'Where a piece came from, and what was said there',
     answers: v.array(ProvenanceSchema),

@@ -110,7 +110,7 @@ export const PreviewSchema = v.object({
 const yes = v.optional(v.literal('yes'));
 
 /** Where files of a page lie: a whole web address, or a path on the site that takes them; with a slash at its end. */
-const FilesAtSchema = v.pipe(
+export const FilesAtSchema = v.pipe(
   v.string(),
   v.trim(),
   v.maxLength(500),

@@ -93,6 +93,21 @@ export function creditLead(parts: readonly CreditPart[], made: Made, messages: M
 export const creditEnd = (parts: readonly CreditPart[]): string =>
   /[.!?…]["'”’»“]?$/u.test(parts.at(-1)?.text ?? '') ? '' : '.';
 
+/** What Markdown would take for a sign of its own (CommonMark 0.31, 2.4). */
+const MARKDOWN_SIGNS = /[\\`*_{}[\]<>()#+!|]/g;
+const markdownText = (text: string): string => text.replace(MARKDOWN_SIGNS, '\\$&');
+
+/** The credit as Markdown, its parts linked where there is an address. Empty when there is none. */
+export function creditMarkdown(parts: readonly CreditPart[], made: Made, messages: Messages): string {
+  if (parts.length === 0) return '';
+  const said = parts.map(({ text, address }) =>
+    address
+      ? `[${markdownText(text)}](<${address.replace(/[<>\s]/g, encodeURIComponent)}>)`
+      : markdownText(text),
+  );
+  return `${creditLead(parts, made, messages)}${said.join(', ')}${creditEnd(parts)}`;
+}
+
 /**
  * The credit as plain text, "Photo: Ines Okonjo, CC BY 4.0, cropped." Empty when there is none. `made` is what it begins
  * with.

@@ -126,7 +126,7 @@ function placementFor({ doc, rules, pieces }: WholePage, piece: Piece, cut: Cut)
 }
 
 /** The cut's bytes with the label written in: the metadata of the original is not carried over, so no place or serial number is. */
-async function writeCut(context: Context, whole: WholePage, cut: Cut, path: string): Promise<void> {
+export async function writeCut(context: Context, whole: WholePage, cut: Cut, path: string): Promise<void> {
   const source = whole.assets.find((asset) => asset.id === cut.assetId);
   const piece = whole.pieces.get(cut.assetId);
   if (!source || !piece) throw new Error(`The page names a piece that was not read: ${cut.assetId}`);

@@ -24,7 +24,7 @@ export async function oneFile(context: Context, whole: WholePage, signal: AbortS
     pieces: whole.pieces,
     pages: whole.pages,
     oneFileEach: true,
-    addressOf: (cut) => pictures.get(keyOf(cut)) ?? '',
+    addressOf: (cut) => pictures.get(draftKey(cut)) ?? '',
     styleSheet: dataAddress(
       'text/css',
       Buffer.from(`${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`),
@@ -43,9 +43,11 @@ interface Shown {
   readonly width: number;
 }
 
-const keyOf = ({ assetId, recipe, size }: Cut) => `${assetId} ${recipeKey(recipe)} ${size.width}`;
+/** By what the draft of a cut is found again. */
+export const draftKey = ({ assetId, recipe, size }: Cut) => `${assetId} ${recipeKey(recipe)} ${size.width}`;
 
-async function draftsOf(
+/** Pictures as they are shown, drawn quickly, as addresses with the bytes in them. */
+export async function draftsOf(
   context: Context,
   { doc, rules, pieces, assets }: WholePage,
   signal: AbortSignal,
@@ -57,7 +59,7 @@ async function draftsOf(
     const source = assets.find(({ id }) => id === placement.asset);
     if (!piece || !source) continue;
     const { fallback } = planPicture(rules, standing, piece);
-    wanted.set(keyOf(fallback), { source, recipe: fallback.recipe, width: fallback.size.width });
+    wanted.set(draftKey(fallback), { source, recipe: fallback.recipe, width: fallback.size.width });
   }
   const made = new Map<string, string>();
   await eachAtMost(AT_ONCE, [...wanted], async ([key, { source, recipe, width }]) => {

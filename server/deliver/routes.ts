@@ -1,4 +1,9 @@
+import { createReadStream } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
+import type { Person } from '#api/people.ts';
 import { webSafe } from '#core/naming/names.ts';
 import { writeAudit } from '../audit.ts';
 import { clientGoneSignal } from '../client-abort.ts';
@@ -6,10 +11,13 @@ import type { Context } from '../context.ts';
 import { addJob, assertMayOrder, presentJob, readJob } from '../jobs/queue.ts';
 import { newId } from '../new-id.ts';
 import { assertMayGoOut } from '../pages/gate.ts';
-import { readPage } from '../pages/store.ts';
+import { readPage, type WholePage } from '../pages/store.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { route } from '../route.ts';
+import { keepNamesOut } from '../shelf/names-out.ts';
+import { workFolder } from '../work-folder.ts';
 import { oneFile } from './one-file.ts';
+import { figureOf, figureZip, pieceAlone } from './piece-alone.ts';
 import { TAKE_AWAY } from './take-away.ts';
 
 export function deliverRoutes(context: Context): Router {
@@ -46,5 +54,33 @@ export function deliverRoutes(context: Context): Router {
       .type('html')
       .send(html);
   });
+
+  route(router, 'get /assets/{id}/figure', allowed('take-away'), async (request, response) => {
+    const whole = await pieceAlone(context, request.params.id, request.query);
+    const figure = await figureOf(context, whole, request.query, clientGoneSignal(response));
+    await tellTaken(context, whole, personOf(request), 'as code');
+    response.json(figure);
+  });
+
+  route(router, 'get /assets/{id}/figure.zip', allowed('take-away'), async (request, response) => {
+    const whole = await pieceAlone(context, request.params.id, request.query);
+    const folder = await workFolder(context);
+    try {
+      const path = join(folder, 'figure.zip');
+      await figureZip(context, whole, path);
+      await tellTaken(context, whole, personOf(request), 'as a ZIP');
+      response.attachment(`${whole.assets[0]?.stem ?? 'piece'}.zip`).type('zip');
+      await pipeline(createReadStream(path), response);
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
+  });
   return router;
+}
+
+/** Its files go out under their names, which are kept for it from then on. */
+async function tellTaken(context: Context, whole: WholePage, person: Person, detail: string): Promise<void> {
+  const now = new Date();
+  await keepNamesOut(context, whole.assets, now);
+  await writeAudit(context.db, { person, what: 'sent', subject: whole.row.title, detail }, now);
 }

@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Asset } from '#api/assets.ts';
+import { may } from '#api/people.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
-import { pinsQuery } from '../api/queries.ts';
+import { meQuery, pinsQuery } from '../api/queries.ts';
+import { FigureDeed } from '../figure/figure-deed.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { bringBack, foldPiece, pin, throwAway, unpin } from '../pieces/put-away.ts';
 import { ReplaceDeed } from '../replace/replace-deed.tsx';
@@ -25,6 +27,7 @@ export function PieceDeeds({
   readonly onGone: () => void;
 }) {
   const pins = useQuery(pinsQuery);
+  const { data: me } = useQuery(meQuery);
   const isPinned = pins.data?.includes(asset.id) ?? false;
   const act = (work: () => Promise<void>, done?: string) => async () => {
     try {
@@ -52,6 +55,7 @@ export function PieceDeeds({
           Unfold it
         </Button>
       ) : null}
+      {me && may(me.role, 'take-away') ? <FigureDeed asset={asset} /> : null}
       {replacedUnder ? <ReplaceDeed asset={asset} rules={replacedUnder} /> : null}
       {isEditable ? (
         <ThrowAway
