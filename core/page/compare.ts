@@ -7,8 +7,19 @@ import { movedOf } from './merge-order.ts';
 import type { PageDoc } from './model.ts';
 
 /** What a page says of itself besides its blocks. */
-export const COMPARED_FACTS = ['title', 'lead', 'address'] as const;
+export const COMPARED_FACTS = ['title', 'lead', 'address', 'headTitle', 'summary', 'keyPhrase'] as const;
 export type ComparedFact = (typeof COMPARED_FACTS)[number];
+/** Those that are there where somebody has said them. */
+export type OptionalFact = Exclude<ComparedFact, 'title'>;
+
+/** The facts of a page that somebody has said, as `of` has them. */
+export function saidFacts(of: (fact: OptionalFact) => string | undefined): Pick<PageDoc, OptionalFact> {
+  const said = COMPARED_FACTS.flatMap((fact) => {
+    const value = fact === 'title' ? undefined : of(fact);
+    return value === undefined ? [] : [[fact, value] as const];
+  });
+  return Object.fromEntries(said);
+}
 
 /** One thing in which a later state of a page differs from an earlier one. */
 export type Difference =

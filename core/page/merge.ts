@@ -1,7 +1,7 @@
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { AnyBlockSchema, type Block } from './blocks/block.ts';
-import { COMPARED_FACTS, type ComparedFact } from './compare.ts';
+import { COMPARED_FACTS, type ComparedFact, saidFacts } from './compare.ts';
 import { type BlockClash, mergeTrees, type Way } from './merge-blocks.ts';
 import type { PageDoc, Want } from './model.ts';
 
@@ -42,13 +42,12 @@ export function mergePages(
 ): Merge {
   const merged = mergeTrees(base.blocks, mine.blocks, theirs.blocks, wayOf);
   const { blocks, teasers } = withOneTeaser(merged.blocks, theirs, wayOf);
-  const { lead: _lead, address: _address, ...rest } = mine;
+  const { lead: _l, address: _a, headTitle: _h, summary: _s, keyPhrase: _k, ...rest } = mine;
   const facts = COMPARED_FACTS.flatMap((fact) => clashIn(fact, base, mine, theirs));
   const factOf = (fact: ComparedFact) => {
     const isTheirs = mine[fact] === base[fact] || wayOf(fact) === 'theirs';
     return (isTheirs && theirs[fact] !== base[fact] ? theirs : mine)[fact];
   };
-  const [lead, address] = [factOf('lead'), factOf('address')];
   const wants = mergeById(base.wants, mine.wants, theirs.wants, (want) => want.id).map((want) =>
     mergedWant(want.id, base, mine, theirs, wayOf),
   );
@@ -57,8 +56,7 @@ export function mergePages(
       ...rest,
       title: factOf('title') ?? '',
       wants: wants.map(({ want }) => want),
-      ...(lead === undefined ? {} : { lead }),
-      ...(address === undefined ? {} : { address }),
+      ...saidFacts(factOf),
       tray: mergeById(base.tray, mine.tray, theirs.tray, (assetId) => assetId),
       blocks,
     },

@@ -14,6 +14,9 @@ export const WantSchema = v.strictObject({
 });
 export type Want = v.InferOutput<typeof WantSchema>;
 
+const oneLine = (most: number) =>
+  v.pipe(v.string(), v.trim(), v.maxLength(most, `At most ${most} letters fit here.`));
+
 /** Whether no ID stands twice among blocks and what is in them. */
 function haveOwnIds(blocks: Block[]): boolean {
   const ids = idsIn(blocks);
@@ -41,6 +44,12 @@ export const PageDocSchema = v.strictObject({
   lead: v.exactOptional(IdSchema),
   /** Where it stands on its site, once that is known. */
   address: v.exactOptional(PageAddressSchema),
+  /** What listings, searches and shared links call it, where that is another than the title over it. */
+  headTitle: v.exactOptional(oneLine(300)),
+  /** What they say of it. */
+  summary: v.exactOptional(oneLine(1000)),
+  /** What people would ask for who look for it. */
+  keyPhrase: v.exactOptional(oneLine(100)),
   /** The language that it is in, where that is another than its target's. */
   language: v.exactOptional(LanguageTagSchema),
   blocks: v.pipe(

@@ -1,7 +1,7 @@
 import { treeOf } from './block-tree.ts';
 import type { Block } from './blocks/block.ts';
 import { withBroughtBack } from './bring-back.ts';
-import { comparePages, type Difference, saidBy } from './compare.ts';
+import { comparePages, type Difference, saidBy, saidFacts } from './compare.ts';
 import { mergePages } from './merge.ts';
 import type { PageDoc } from './model.ts';
 import type { HouseRules } from './target.ts';
@@ -65,9 +65,15 @@ function arrangedAs(base: PageDoc, original: PageDoc, translation: PageDoc): Pag
   const { page } = mergePages(base, translation, original, () => 'mine');
   const [was, now] = [treeOf(base.blocks), treeOf(original.blocks)];
   const isGone = ({ attrs: { id } }: Block) => was.nodes.has(id) && !now.nodes.has(id);
-  const { address: _address, ...rest } = withBlocks(page, (block) => (isGone(block) ? null : block));
-  const { address, wants } = translation;
-  return { ...rest, wants, ...(address === undefined ? {} : { address }) };
+  const {
+    address: _a,
+    headTitle: _h,
+    summary: _s,
+    keyPhrase: _k,
+    ...rest
+  } = withBlocks(page, (block) => (isGone(block) ? null : block));
+  const { wants } = translation;
+  return { ...rest, wants, ...saidFacts((fact) => (fact === 'lead' ? rest.lead : translation[fact])) };
 }
 
 const LETTERS = /\p{L}/u;

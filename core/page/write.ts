@@ -8,6 +8,7 @@ import { largerFile } from './larger-file.ts';
 import { firstSeen, teaserOf } from './lead.ts';
 import { linkedPictures } from './linked-pictures.ts';
 import type { PageDoc } from './model.ts';
+import { headTitleOf, writePageHead } from './page-head.ts';
 import { allCuts, type Cut, planPicture } from './picture.ts';
 import type { Piece } from './piece.ts';
 import { columnRoom, type Room } from './room.ts';
@@ -177,6 +178,7 @@ export function writeDocument(
     readonly foot?: string;
   },
 ): string {
-  const title = page.title.trim() || messagesFor(context.rules.language).untitledPage;
-  return writeShell({ ...context, title }, writeFragment(page, context, context.foot));
+  const title = headTitleOf(page) || messagesFor(context.rules.language).untitledPage;
+  const head = `${writePageHead(page, context)}${context.head ?? ''}`;
+  return writeShell({ ...context, title, head }, writeFragment(page, context, context.foot));
 }

@@ -17,6 +17,7 @@ import { BlockRows } from './block-rows.tsx';
 import { CharactersRow } from './characters-row.tsx';
 import { LinkRow } from './link-row.tsx';
 import { MeaningRow } from './meaning-row.tsx';
+import { PageWordsRow } from './page-words-row.tsx';
 import { PartsRow } from './parts-row.tsx';
 import type { PageSession, PageView } from './use-page-session.ts';
 
@@ -127,6 +128,7 @@ export function TextCard({ session, view, rules, isEditable, onWants, onTranslat
           <AddressForm key={view.doc.address ?? ''} editor={editor} address={view.doc.address ?? ''} />
         ) : null}
       </LabelRow>
+      <PageWordsRow editor={editor} doc={view.doc} rules={rules} isEditable={isEditable} />
       <TranslationsRow session={session} isEditable={isEditable} onCompare={onTranslation} />
     </article>
   );

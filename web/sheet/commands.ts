@@ -429,6 +429,16 @@ export function setAddress(editor: Editor, address: string): void {
   editor.view.dispatch(tr.setDocAttribute('address', address === '' ? null : address));
 }
 
+/** Says what listings and shared links call the page, and what they say of it; empty texts, that nobody has. */
+export function setPageWords(
+  editor: Editor,
+  words: Readonly<Record<'headTitle' | 'summary' | 'keyPhrase', string>>,
+): void {
+  const tr = named(editor, 'the words of the page');
+  for (const [fact, text] of Object.entries(words)) tr.setDocAttribute(fact, text === '' ? null : text);
+  editor.view.dispatch(tr);
+}
+
 /** Typing in the title joins into one step of undo, as typing in the text does. */
 export function setTitle(editor: Editor, title: string): void {
   editor.view.dispatch(

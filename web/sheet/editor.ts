@@ -28,7 +28,7 @@ import { LEAD_LOOK, leadMark } from './lead-mark.ts';
 import { WORD_MARKS } from './marks.ts';
 import { mostBlocks } from './most-blocks.ts';
 import { linkSays, NEW_WINDOW_LOOK, newWindow } from './new-window.ts';
-import { toEditor } from './page-json.ts';
+import { OPTIONAL_FACTS, toEditor } from './page-json.ts';
 import { pictureOffer } from './picture-offer.ts';
 import { isOfSheet, readRichText } from './rich-text.ts';
 import { NAME_META } from './step-name.ts';
@@ -42,8 +42,7 @@ const PageDocument = Document.extend({
       title: { default: '', rendered: false },
       wants: { default: [], rendered: false },
       tray: { default: [], rendered: false },
-      lead: { default: null, rendered: false },
-      address: { default: null, rendered: false },
+      ...Object.fromEntries(OPTIONAL_FACTS.map((fact) => [fact, { default: null, rendered: false }])),
       language: { default: null, rendered: false },
     };
   },

@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import type { Block } from '#core/page/blocks/block.ts';
 import { kindOf } from '#core/page/blocks/kinds.ts';
 import { ItemsSchema, shallowItems } from '#core/page/blocks/list/schema.ts';
+import { COMPARED_FACTS, saidFacts } from '#core/page/compare.ts';
 import { MarkSchema } from '#core/page/inline.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
 import { withBlocks } from '#core/page/walk.ts';
@@ -31,9 +32,13 @@ function writable(block: Block): Block | null {
 }
 
 /** The page's own facts as attributes of the document. */
-export function factsOf({ title, wants, tray, lead, address, language }: PageDoc) {
-  return { title, wants, tray, lead: lead ?? null, address: address ?? null, language: language ?? null };
+export function factsOf({ title, wants, tray, language, ...page }: PageDoc) {
+  const said = OPTIONAL_FACTS.map((fact) => [fact, page[fact] ?? null] as const);
+  return { title, wants, tray, ...Object.fromEntries(said), language: language ?? null };
 }
+
+/** What a page says of itself where somebody has said it. */
+export const OPTIONAL_FACTS = COMPARED_FACTS.filter((fact) => fact !== 'title');
 
 function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
   const last = blocks.at(-1);
@@ -43,13 +48,12 @@ function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
 
 /** The editor's document as a page. Attributes of its own that a page does not have are left away. */
 export function fromEditor(json: JSONContent): PageDoc {
-  const { title, wants, tray, lead, address, language } = json.attrs ?? {};
+  const { title, wants, tray, language, ...facts } = json.attrs ?? {};
   return v.parse(PageDocSchema, {
     title,
     wants,
     tray,
-    ...(typeof lead === 'string' ? { lead } : {}),
-    ...(typeof address === 'string' ? { address } : {}),
+    ...saidFacts((fact) => (typeof facts[fact] === 'string' ? facts[fact] : undefined)),
     ...(typeof language === 'string' ? { language } : {}),
     blocks: (json.content ?? []).flatMap(blockOf),
   });

@@ -31,6 +31,9 @@ const FACTS: Readonly<Record<ComparedFact, string>> = {
   title: 'The title',
   lead: 'What leads the article',
   address: 'The address on the site',
+  headTitle: 'The title in listings',
+  summary: 'The summary',
+  keyPhrase: 'The key phrase',
 };
 
 export const sayFact = (fact: ComparedFact): string => FACTS[fact];
