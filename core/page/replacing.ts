@@ -3,6 +3,7 @@ import { wholeSize } from '../media/recipe.ts';
 import { copyAt, judge } from '../rights/judgement.ts';
 import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
 import { sayJudgement } from '../rights/say-judgement.ts';
+import { dayIn } from '../rights/terms.ts';
 import type { PageDoc } from './model.ts';
 import type { Piece } from './piece.ts';
 import { placementsOf } from './walk.ts';
@@ -19,15 +20,18 @@ export interface Replacing {
   readonly differs: readonly string[];
 }
 
-/** What differs between a piece and the one that is to take its place, on a target. Sizes in px. */
+type Target = Parameters<typeof copyAt>[0] & { readonly timeZone: string };
+
+/** What differs between a piece and the one that is to take its place, on a target at a moment. Sizes in px. */
 export function replacing(
   old: Pick<Piece, 'label' | 'size' | 'trim' | 'prep'>,
   fresh: Pick<Piece, 'label' | 'size' | 'trim' | 'prep' | 'isLicenceClaimed'>,
-  target: Parameters<typeof copyAt>[0],
+  target: Target,
+  now: Date,
 ): Replacing {
   return {
     mayCarry: CARRIED.filter((field) => isSaid(old.label, field) && !isSaid(fresh.label, field)),
-    differs: [...shapes(old, fresh), ...rights(fresh, target)],
+    differs: [...shapes(old, fresh), ...rights(fresh, target, now)],
   };
 }
 
@@ -87,8 +91,9 @@ function shapes(
 
 function rights(
   { label, isLicenceClaimed }: Pick<Piece, 'label' | 'isLicenceClaimed'>,
-  target: Parameters<typeof copyAt>[0],
+  target: Target,
+  now: Date,
 ): readonly string[] {
-  const judgement = judge(label, copyAt(target), isLicenceClaimed);
+  const judgement = judge(label, copyAt(target, [], dayIn(target.timeZone, now)), isLicenceClaimed);
   return judgement.verdict === 'allowed' ? [] : [sayJudgement(judgement)];
 }

@@ -9,7 +9,9 @@ import { folderPath } from '../naming/folders.ts';
 import { wordsApart } from '../page/picture.ts';
 import { isPicture } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
+import { judgeUnplaced } from '../page/words.ts';
 import { licenceTerms } from '../rights/licences.ts';
+import { sayReason } from '../rights/say-judgement.ts';
 import { type RunFacts, type StemWish, stemFor } from './names.ts';
 import type { RunOrder } from './order.ts';
 import type { RunPiece } from './piece.ts';
@@ -50,13 +52,14 @@ export interface RunRow {
  * Settles what a run makes of each of its pieces, in their order, before anything is done. Never enlarges; every name is
  * web-safe and is neither taken nor given twice; a comp is not sized; a licence that forbids changes is not cropped or
  * prepared. The same order over the same pieces gives the same rows, on the screen and when it is run.
- * `isTaken` says whether another piece has a stem, or had it on a page that went out.
+ * `isTaken` says whether another piece has a stem, or had it on a page that went out; `now` is when it is taken away.
  */
 export function planRun(
   order: RunOrder,
   pieces: readonly RunPiece[],
   rules: HouseRules,
   isTaken: (stem: string, assetId: string) => boolean,
+  now: Date | null = null,
 ): readonly RunRow[] {
   const given = new Set<string>();
   const freed = new Set<string>();
@@ -74,7 +77,7 @@ export function planRun(
     given.add(stem);
     // A name that an earlier row of the run gives up is free for a later one, unless readers still come by it.
     if (stem !== piece.stem && !piece.isOut) freed.add(piece.stem);
-    return planned(order, piece, rules, { wish, stem }, fileNames);
+    return planned(order, piece, rules, { wish, stem, now }, fileNames);
   });
 }
 
@@ -97,10 +100,10 @@ function planned(
   order: RunOrder,
   piece: RunPiece,
   rules: HouseRules,
-  named: { readonly wish: StemWish; readonly stem: string },
+  settled: { readonly wish: StemWish; readonly stem: string; readonly now: Date | null },
   fileNames: Set<string>,
 ): RunRow {
-  const { wish, stem } = named;
+  const { wish, stem, now } = settled;
   const before = stateOf(piece);
   const { allowsDerivatives: change, publish } = licenceTerms(piece.label.licence);
   const mayChange = isPicture(piece) && (change || !publish);
@@ -131,14 +134,18 @@ function planned(
       ? [{ code: 'no-picture', kind: piece.kind } as const]
       : []),
     ...formatWarnings(order, piece, files),
-    ...(order.into === 'zip' && !licenceTerms(piece.label.licence).publish
-      ? [{ code: 'not-cleared' } as const]
-      : []),
+    ...(order.into === 'zip' ? notCleared(piece, rules, now) : []),
   ];
   // In a ZIP there are files alone: a name or a folder that changes is that of a file.
   const isSame =
     files.length === 0 && (order.into === 'zip' || JSON.stringify(before) === JSON.stringify(after));
   return { assetId: piece.id, before, after, files, warnings, leftOut: isSame ? 'nothing' : null };
+}
+
+/** What leaves the house is judged as on a page: by licence, terms and day. What is done to it is warned of by itself. */
+function notCleared(piece: RunPiece, rules: HouseRules, now: Date | null): readonly RunWarning[] {
+  const [first] = judgeUnplaced(rules, piece, now).reasons;
+  return first ? [{ code: 'not-cleared', why: sayReason(first) }] : [];
 }
 
 interface RunCut extends WishedCut {

@@ -8,6 +8,7 @@ import { nameFault } from '../naming/rule.ts';
 import { replacedInStem, replacedInText } from '../naming/search-replace.ts';
 import { examplePiece, PLAIN_RULES } from '../page/testing.ts';
 import type { LabelPatch } from '../rights/label.ts';
+import { NO_TERMS } from '../rights/terms.ts';
 import { plainOrder, type RunOrder } from './order.ts';
 import type { RunPiece } from './piece.ts';
 import { planRun } from './plan.ts';
@@ -260,7 +261,22 @@ describe('who takes part in a run', () => {
 
   it('warns of a ZIP with what is not cleared', () => {
     const [row] = plan([piece('heron', { label: { licence: 'unknown' } })], { into: 'zip', sizes: [COLUMN] });
-    expect(row?.warnings).toContainEqual({ code: 'not-cleared' });
+    expect(row?.warnings).toContainEqual({
+      code: 'not-cleared',
+      why: 'Nobody has said under which licence it may be used.',
+    });
+  });
+
+  it('warns of a ZIP with what may be used no more on that day', () => {
+    const terms = { ...NO_TERMS, ends: '2026-11-27' };
+    const over = piece('heron', { label: { licence: 'permission', creator: 'Tomas Reill', terms } });
+    const at = (now: Date) =>
+      planRun(order([over], { into: 'zip', sizes: [COLUMN] }), [over], RULES, NOTHING_TAKEN, now)[0]
+        ?.warnings;
+    expect(at(new Date('2026-11-28T12:00:00Z'))).toMatchObject([
+      { code: 'not-cleared', why: expect.stringContaining('ended on 27 November 2026') },
+    ]);
+    expect(at(new Date('2026-11-27T12:00:00Z'))).toEqual([]);
   });
 });
 

@@ -11,7 +11,8 @@ export const RunWarningSchema = v.variant('code', [
   v.strictObject({ code: v.literal('no-picture'), kind: v.picklist(ASSET_KINDS) }),
   v.strictObject({ code: v.literal('png-for-jpeg') }),
   v.strictObject({ code: v.literal('stills') }),
-  v.strictObject({ code: v.literal('not-cleared') }),
+  /** `why` is empty in runs from before it was said. */
+  v.strictObject({ code: v.literal('not-cleared'), why: v.optional(v.string(), '') }),
 ]);
 export type RunWarning = v.InferOutput<typeof RunWarningSchema>;
 
@@ -47,6 +48,6 @@ export function sayRunWarning(warning: RunWarning): string {
     case 'stills':
       return 'Moves as WebP; the other formats are stills.';
     case 'not-cleared':
-      return 'Not cleared: its licence is not said, or lets nobody publish it.';
+      return warning.why || 'Not cleared: its licence is not said, or lets nobody publish it.';
   }
 }

@@ -37,7 +37,9 @@ export async function plan(context: Context, order: RunOrder): Promise<Planned> 
       isOut: out.has(row.stem),
     }),
   );
-  const rows = await withNamesChecked(context, (isTaken) => planRun(order, pieces, rules, isTaken));
+  const rows = await withNamesChecked(context, (isTaken) =>
+    planRun(order, pieces, rules, isTaken, new Date()),
+  );
   const seen = createHash('sha256')
     .update(JSON.stringify([rows, found.map(({ version }) => version)]))
     .digest('hex');

@@ -74,7 +74,7 @@ interface AgreeProps extends ReplacePanelProps {
 
 function Agree({ asset, fresh, rules, isOffered, onBack, onClose }: AgreeProps) {
   const own = useQuery(ownWordsQuery(asset.id)).data ?? [];
-  const { mayCarry, differs } = replacing(pieceOf(asset), pieceOf(fresh), rules);
+  const { mayCarry, differs } = replacing(pieceOf(asset), pieceOf(fresh), rules, new Date());
   const [carried, setCarried] = useState<readonly Carried[]>(isOffered ? mayCarry : []);
   const [fault, setFault] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);

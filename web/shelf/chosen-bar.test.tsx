@@ -20,7 +20,9 @@ const bar = (count: number, role: Role = 'editor') =>
 describe('what can be done with chosen pieces', () => {
   it('is more for an editor than for a contributor', () => {
     expect(bar(3)).toContain('3 chosen');
-    expect(bar(3)).toMatch(/Put on a tray... Folder... Credit... Key words... Licence... Agreed... Throw away Clear/);
+    expect(bar(3)).toMatch(
+      /Put on a tray... Folder... Credit... Key words... Licence... Agreed... Throw away Clear/,
+    );
     expect(bar(3, 'contributor')).not.toMatch(/tray|Licence|Agreed|Throw away/);
   });
 
