@@ -295,3 +295,26 @@ test('the ledger goes out as CSV, comes back changed, is looked at row by row, a
   await page.getByRole('button', { name: 'Undo bringing a ledger in (1 piece)' }).click();
   await expect(line).toBeVisible();
 });
+
+test('what a licence forbids is said on the Bench where it is done, and is left or decided there', async ({
+  page,
+}) => {
+  await signIn(page, 'Piet');
+  await withOwnPicture(page, 'Not to be changed');
+  const rights = row(page, 'Rights');
+  await rights.getByRole('button', { name: 'Change rights' }).click();
+  await choose(rights.getByRole('combobox', { name: 'Licence' }), 'Creative Commons BY-ND 4.0');
+  await rights.getByRole('button', { name: 'Save rights' }).click();
+  await expect(rights).toContainText('CC BY-ND 4.0');
+  await row(page, 'Cut').getByRole('link', { name: 'Prepare it', exact: true }).click();
+  await page.getByRole('button', { name: 'Mirror' }).click();
+  await expect(rights).toContainText('CC BY-ND 4.0 forbids changes');
+  await expectAccessible(page);
+  await rights.getByRole('button', { name: 'Leave it whole and as it is' }).click();
+  await expect(rights).toContainText('May be used here.');
+  await page.getByRole('button', { name: 'Mirror' }).click();
+  await rights.getByRole('button', { name: 'Decide it all the same' }).click();
+  await rights.getByRole('textbox', { name: 'Why' }).fill('Tomas Reill wrote that it may be mirrored.');
+  await rights.getByRole('button', { name: 'Record the decision' }).click();
+  await expect(rights).toContainText('Piet Hallam decided so on');
+});

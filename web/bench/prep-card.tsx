@@ -1,14 +1,10 @@
 import type { Asset } from '#api/assets.ts';
 import type { Lights } from '#core/media/over-contrast.ts';
-import { type Cuttable, type Prep, recipeForRatio, wholeSize } from '#core/media/recipe.ts';
-import { changesOf } from '#core/media/recipe-says.ts';
+import { type Cuttable, type Prep, wholeSize } from '#core/media/recipe.ts';
 import { cutFileName } from '#core/naming/clash.ts';
 import { saySharpness, standingOf } from '#core/page/cut-standing.ts';
 import { overStanding } from '#core/page/over-standing.ts';
 import type { CutPreset, HouseRules } from '#core/page/target.ts';
-import { copyAt, judge } from '#core/rights/judgement.ts';
-import { sayJudgement } from '#core/rights/say-judgement.ts';
-import { dayIn } from '#core/rights/terms.ts';
 import { LabelRow } from '../label/row.tsx';
 import { FieldSet } from '../ui/field-set.tsx';
 import { CropRow } from './crop-row.tsx';
@@ -17,6 +13,7 @@ import { GroundRow } from './ground-row.tsx';
 import { MadeRow } from './made-row.tsx';
 import { OverRow } from './over-row.tsx';
 import type { Keep } from './prep-change.ts';
+import { judgeCut, RightsOfCut } from './rights-of-cut.tsx';
 import { StepsRow } from './steps-row.tsx';
 import { type LevelProps, StraightenRow } from './straighten-row.tsx';
 import { ToneRow } from './tone-row.tsx';
@@ -40,12 +37,26 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, lights, ...r
   const { onDraft, onKeep, isLevelling, onLevelling } = rest;
   const { prep } = piece;
   const change = (part: Partial<Prep>, name: string) => onKeep({ ...prep, ...part }, name);
+  const judgement = judgeCut(asset, piece, rules, preset);
+  // What its licence forbids is said where it is done, and before what it could still be.
+  const forbids = judgement.reasons.some(({ code }) => code === 'no-changes');
+  const rights = (
+    <RightsOfCut
+      asset={asset}
+      prep={prep}
+      rules={rules}
+      judgement={judgement}
+      isEditable={isEditable}
+      onKeep={onKeep}
+    />
+  );
   return (
     <article
       className="border-t-7 border-ink bg-panel px-3.75 pb-2 shadow-card"
       aria-label={preset ? `Label of the cut ${preset.name}` : 'Label of the piece'}
     >
       {preset ? <CutHead preset={preset} piece={piece} /> : <PieceHead piece={piece} />}
+      {forbids ? rights : null}
       <FieldSet disabled={!isEditable}>
         {preset?.ratio ? <FrameRow piece={piece} ratio={preset.ratio} onKeep={onKeep} /> : null}
         {preset ? null : <CropRow piece={piece} rules={rules} onKeep={onKeep} />}
@@ -69,7 +80,7 @@ export function PrepCard({ asset, piece, rules, preset, isEditable, lights, ...r
         {asset.alpha ? <GroundRow prep={prep} onDraft={onDraft} change={change} /> : null}
       </FieldSet>
       <StepsRow prep={prep} isEditable={isEditable} change={change} onKeep={onKeep} />
-      <RightsOfCut asset={asset} piece={piece} rules={rules} preset={preset} />
+      {forbids ? null : rights}
       {preset ? <Becomes asset={asset} piece={piece} preset={preset} /> : null}
       <MadeRow asset={asset} isEditable={isEditable} />
     </article>
@@ -107,19 +118,6 @@ interface OfCutProps {
   readonly asset: Asset;
   readonly piece: Cuttable;
   readonly preset: CutPreset | null;
-}
-
-function RightsOfCut({ asset, piece, rules, preset }: OfCutProps & { readonly rules: HouseRules }) {
-  const judgement = judge(
-    asset.label,
-    copyAt(rules, changesOf(recipeForRatio(piece, preset?.ratio ?? null)), dayIn(rules.timeZone, new Date())),
-    asset.drafted.includes('licence'),
-  );
-  return (
-    <LabelRow name="Rights">
-      <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>{sayJudgement(judgement)}</p>
-    </LabelRow>
-  );
 }
 
 /** The widths at which a cut is made for ordinary and for sharp screens, and never over its own pixels. */
