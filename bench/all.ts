@@ -1,6 +1,7 @@
 import { benchCore } from './core.ts';
 import { benchEmbeds } from './embeds.ts';
 import { benchInterface } from './interface.ts';
+import { benchLedger } from './ledger.ts';
 import { benchLikeness } from './likeness.ts';
 import { benchLoad } from './load.ts';
 import { benchMany, benchPictures } from './pictures.ts';
@@ -22,6 +23,7 @@ const PARTS = {
   script: () => benchScript(),
   pictures: inWorld(benchPictures),
   shelf: inWorld(benchShelf),
+  ledger: inWorld(benchLedger),
   interface: inWorld(benchInterface),
   served: inWorld(benchServed),
   many: inWorld((world) => benchMany(world, 200)),
@@ -31,7 +33,7 @@ const PARTS = {
   readers: inWorld(benchReaders),
   load: inWorld(benchLoad),
 } as const;
-const USUAL = ['core', 'embeds', 'script', 'pictures', 'likeness', 'shelf', 'interface'];
+const USUAL = ['core', 'embeds', 'script', 'pictures', 'likeness', 'shelf', 'ledger', 'interface'];
 
 function inWorld(work: (world: Awaited<ReturnType<typeof openWorld>>) => Promise<void>) {
   return async () => {

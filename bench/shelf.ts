@@ -17,7 +17,7 @@ const LICENCES = ['own', 'cc-by-4.0', 'cc-by-nc-4.0', 'cc0', 'unknown', 'comp'] 
 
 /** Questions to a shelf of 100,000 pieces, against the plain SQL for the same rows. */
 export async function benchShelf(world: BenchWorld): Promise<void> {
-  await seed(world);
+  await seedShelf(world);
   const { context } = world;
   const questions = [
     ['everything, newest first', {}],
@@ -89,7 +89,8 @@ async function lookalikes({ context }: BenchWorld): Promise<void> {
   );
 }
 
-async function seed({ context }: BenchWorld): Promise<void> {
+/** A shelf of 100,000 pieces, as many words, licences and looks. */
+export async function seedShelf({ context }: BenchWorld): Promise<void> {
   const random = seeded(11);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random.next() * list.length)] ?? (list[0] as T);
   for (let from = 0; from < MANY; from += BATCH) {
