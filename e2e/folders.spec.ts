@@ -86,6 +86,6 @@ test('the sections of a site are kept in its House rules', async ({ page }) => {
   await expect(page.getByRole('navigation', { name: 'Folders' })).toContainText('visit/shop-cafe');
   await page.getByRole('link', { name: 'House rules' }).click();
   await sections.fill(before);
-  await page.getByRole('button', { name: /^Save/ }).click();
+  await save.click();
   await expect(page.getByRole('navigation', { name: 'Folders' })).toHaveCount(0);
 });

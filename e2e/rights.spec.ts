@@ -311,7 +311,8 @@ test('what a licence forbids is said on the Bench where it is done, and is left 
   await expect(rights).toContainText('CC BY-ND 4.0 forbids changes');
   await expectAccessible(page);
   await rights.getByRole('button', { name: 'Leave it whole and as it is' }).click();
-  await expect(rights).toContainText('May be used here.');
+  // The cut that is open is a crop by its shape.
+  await expect(rights).toContainText('On a page it is placed whole, or fitted whole into the shape.');
   await page.getByRole('button', { name: 'Mirror' }).click();
   await rights.getByRole('button', { name: 'Decide it all the same' }).click();
   await rights.getByRole('textbox', { name: 'Why' }).fill('Tomas Reill wrote that it may be mirrored.');
