@@ -111,6 +111,7 @@ import {
   JudgedUsesSchema,
   LedgerChangedSchema,
   LedgerChangesSchema,
+  LedgerCountSchema,
   LedgerFoundSchema,
   LedgerLookupSchema,
   LedgerQuerySchema,
@@ -268,6 +269,11 @@ export const OPERATIONS = {
   },
   'delete /proposals/{id}': { does: 'Take a proposal off the list, once it was taken or is not wanted' },
   'get /rights': { query: LedgerQuerySchema, does: 'Ask the ledger of rights', answers: LedgerSchema },
+  'get /rights/count': {
+    query: LedgerQuerySchema,
+    does: 'How many pieces answer that',
+    answers: LedgerCountSchema,
+  },
   'get /rights.csv': { query: LedgerQuerySchema, does: 'Take the ledger of rights away as CSV' },
   'get /rights.json': { query: LedgerQuerySchema, does: 'Take the ledger of rights away as JSON' },
   'post /rights/lookups': {

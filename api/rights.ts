@@ -43,10 +43,11 @@ const LedgerRowSchema = v.object({
 });
 export type LedgerRow = v.InferOutput<typeof LedgerRowSchema>;
 
-/** `found` is how many answer the question; only said with the first rows. */
+/** How many pieces answer a question. */
+export const LedgerCountSchema = v.object({ found: v.number() });
+
 export const LedgerSchema = v.object({
   rows: v.array(LedgerRowSchema),
-  found: v.nullable(v.number()),
   cursor: v.nullable(v.string()),
 });
 

@@ -35,7 +35,7 @@ export async function benchLedger(world: BenchWorld): Promise<void> {
   for (const [words, question] of questions) {
     const asked = await timings(() => askLedger(world.context, question, TODAY), 20);
     say(
-      `ledger of 100,000: ${words}, counted (aim: p95 under 100 ms)`,
+      `ledger of 100,000: ${words} (aim: p95 under 100 ms)`,
       `${millis(asked[10] ?? 0)}, p95 ${millis(asked[19] ?? 0)}`,
     );
   }

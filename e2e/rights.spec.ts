@@ -307,13 +307,13 @@ test('what a licence forbids is said on the Bench where it is done, and is left 
   await rights.getByRole('button', { name: 'Save rights' }).click();
   await expect(rights).toContainText('CC BY-ND 4.0');
   await row(page, 'Cut').getByRole('link', { name: 'Prepare it', exact: true }).click();
-  await page.getByRole('button', { name: 'Mirror' }).click();
+  await page.getByRole('button', { name: 'Mirror', exact: true }).click();
   await expect(rights).toContainText('CC BY-ND 4.0 forbids changes');
   await expectAccessible(page);
   await rights.getByRole('button', { name: 'Leave it whole and as it is' }).click();
   // The cut that is open is a crop by its shape.
   await expect(rights).toContainText('On a page it is placed whole, or fitted whole into the shape.');
-  await page.getByRole('button', { name: 'Mirror' }).click();
+  await page.getByRole('button', { name: 'Mirror', exact: true }).click();
   await rights.getByRole('button', { name: 'Decide it all the same' }).click();
   await rights.getByRole('textbox', { name: 'Why' }).fill('Tomas Reill wrote that it may be mirrored.');
   await rights.getByRole('button', { name: 'Record the decision' }).click();

@@ -34,36 +34,39 @@ const CREDITED = LICENCE_IDS.filter((id) => licenceTerms(id).owesCredit === 'yes
 
 export interface LedgerAnswer {
   readonly rows: readonly AssetRow[];
-  readonly found: number | null;
   readonly cursor: string | null;
 }
 
-/** Answers the sentence of the Rights area on a day (YYYY-MM-DD): the next pieces of the standing shelf, and how many there are. */
+/** Answers the sentence of the Rights area on a day (YYYY-MM-DD): the next pieces of the standing shelf. */
 export async function askLedger(context: Context, question: Question, today: string): Promise<LedgerAnswer> {
-  const filter = and(standing(), ...conditionsOf(context, question, today));
+  const filter = filterOf(context, question, today);
   const order = question.order ?? 'soonest';
   const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
-  const [ids, found] = await Promise.all([
-    context.db
-      .select({ id: assets.id })
-      .from(assets)
-      .where(and(filter, after))
-      .orderBy(...inOrder(order))
-      .limit(AT_A_TIME + 1),
-    question.cursor ? null : countOf(context, filter),
-  ]);
+  const ids = await context.db
+    .select({ id: assets.id })
+    .from(assets)
+    .where(and(filter, after))
+    .orderBy(...inOrder(order))
+    .limit(AT_A_TIME + 1);
   const rows = await rowsOf(
     context,
     ids.slice(0, AT_A_TIME).map(({ id }) => id),
   );
   const last = ids.length > AT_A_TIME ? rows.at(-1) : undefined;
-  return { rows, found, cursor: last ? cursorOf(order, last) : null };
+  return { rows, cursor: last ? cursorOf(order, last) : null };
 }
 
-async function countOf({ db }: Context, filter: SQL | undefined): Promise<number> {
-  const [row] = await db.select({ n: count() }).from(assets).where(filter);
+/** How many pieces answer it. Apart from the pieces themselves, which are there long before all are counted. */
+export async function countLedger(context: Context, question: Question, today: string): Promise<number> {
+  const [row] = await context.db
+    .select({ n: count() })
+    .from(assets)
+    .where(filterOf(context, question, today));
   return row?.n ?? 0;
 }
+
+const filterOf = (context: Context, question: Question, today: string): SQL | undefined =>
+  and(standing(), ...conditionsOf(context, question, today));
 
 function conditionsOf(context: Context, question: Question, today: string): readonly (SQL | undefined)[] {
   const { licence = 'any', maker = '', source = '' } = question;

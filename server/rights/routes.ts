@@ -16,7 +16,7 @@ import { findAsset } from '../shelf/change.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { putInPlace } from './buying.ts';
 import { historyOf } from './history.ts';
-import { askLedger, pagesOf } from './ledger.ts';
+import { askLedger, countLedger, pagesOf } from './ledger.ts';
 import { changeMany, ledgerFile, lookUp } from './ledger-file.ts';
 import {
   beginPurchase,
@@ -42,9 +42,13 @@ export function rightsRoutes(context: Context): Router {
     );
     response.json({
       rows: shown.map((asset) => ({ asset, pages: standsOn.get(asset.id) ?? [] })),
-      found: answer.found,
       cursor: answer.cursor,
     });
+  });
+
+  route(router, 'get /rights/count', maySay, async (request, response) => {
+    const day = await today(context, new Date());
+    response.json({ found: await countLedger(context, request.query, day) });
   });
 
   for (const form of ['csv', 'json'] as const)

@@ -27,7 +27,13 @@ import {
 } from '#api/pages.ts';
 import { PartListSchema, PartSchema } from '#api/parts.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
-import { HistorySchema, JudgedUsesSchema, type LedgerQuery, LedgerSchema } from '#api/rights.ts';
+import {
+  HistorySchema,
+  JudgedUsesSchema,
+  LedgerCountSchema,
+  type LedgerQuery,
+  LedgerSchema,
+} from '#api/rights.ts';
 import { type Target, TargetSchema } from '#api/targets.ts';
 import { ApiProblem, requestJson } from './client.ts';
 import { whenSaved } from './under-way.ts';
@@ -247,6 +253,14 @@ export const shelfCountQuery = ({ cursor: _cursor, limit: _limit, order: _order,
 export function askLedger(question: LedgerQuery, signal?: AbortSignal) {
   return requestJson('get /rights', LedgerSchema, { query: question, signal });
 }
+
+/** How many pieces answer a question; shows the last count until the next one is there. */
+export const ledgerCountQuery = ({ cursor: _cursor, order: _order, ...question }: LedgerQuery) =>
+  queryOptions({
+    queryKey: ['rights', 'count', question],
+    queryFn: ({ signal }) => requestJson('get /rights/count', LedgerCountSchema, { query: question, signal }),
+    placeholderData: keepPreviousData,
+  });
 
 /** Where a piece stands and whether it may; asked anew with each of its versions. */
 export const usesQuery = (id: string, version: number) =>

@@ -6,7 +6,7 @@ import type { LedgerQuery, LedgerRow } from '#api/rights.ts';
 import { strictest } from '#core/page/target.ts';
 import { dayIn } from '#core/rights/terms.ts';
 import { addressOf } from '../api/client.ts';
-import { askLedger, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
+import { askLedger, ledgerCountQuery, meQuery, shelfCountQuery, targetsQuery } from '../api/queries.ts';
 import { failureOf, Unanswered } from '../api/unanswered.tsx';
 import { BuyDeed } from '../buying/buy-deed.tsx';
 import { purchasesQuery } from '../buying/purchases.ts';
@@ -61,7 +61,8 @@ export function RightsScreen() {
   }));
   const held = useQuery(shelfCountQuery({})).data?.held;
   const opened = useOpened(openId);
-  const found = answer?.pages[0]?.found ?? null;
+  const counted = useQuery(ledgerCountQuery(question));
+  const found = failureOf(counted) ? null : (counted.data?.found ?? null);
   const today = dayIn(rules?.timeZone ?? 'UTC', new Date());
   const go = (next: LedgerQuery, more: { piece?: string | null; table?: boolean }) => {
     const said = writeLedgerQuestion(next);
@@ -138,7 +139,7 @@ export function RightsScreen() {
               <div className="relative grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)]">
                 <div className="min-h-0 min-w-0 overflow-auto">
                   <Unanswered of={asked} />
-                  {found === 0 ? (
+                  {answer && rows.length === 0 ? (
                     <Empty>
                       <h2 className="mb-1 text-xl text-ink">Nothing answers this question</h2>
                       <p>Ask for a longer time, or for every piece.</p>
