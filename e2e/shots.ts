@@ -243,6 +243,7 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
         .filter({ has: page.getByAltText('Placed piece: Boardwalk at dawn') })
         .click();
     },
+    (page) => page.emulateMedia({ colorScheme: 'light' }),
   ],
   [
     'compare',

@@ -5,7 +5,7 @@ import { preparedHere, recipeHere } from '#core/page/picture.ts';
 import { pieceOf } from '../pieces/pieces.ts';
 
 /** So high at most, in hundredths of the window, that two fit below each other. */
-const HIGHEST_VH = 28;
+const HIGHEST_VH = 22;
 
 interface CutDrawingProps {
   readonly asset: Asset;

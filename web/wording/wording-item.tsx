@@ -130,8 +130,8 @@ export function WordingCard({
           </label>
           <textarea
             id={`${id}-alt`}
-            className={cx(INPUT_LOOK, 'min-h-18 w-full text-md')}
-            rows={3}
+            className={cx(INPUT_LOOK, 'min-h-14 w-full text-md')}
+            rows={2}
             maxLength={1000}
             spellCheck
             lang={language || undefined}
