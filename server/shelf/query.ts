@@ -20,6 +20,7 @@ import { unionAll } from 'drizzle-orm/mysql-core';
 import type * as v from 'valibot';
 import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED } from '#api/assets.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { wordStem } from '#core/words/word-stem.ts';
 import type { Context } from '../context.ts';
 import { readCursor, writeCursor } from '../cursor.ts';
 import { assets, held, pictures, pins } from '../db/schema.ts';
@@ -299,8 +300,11 @@ function shapeIs(shape: Question['shape']): SQL | undefined {
 /** Most words of one question that are looked for. */
 const MOST_WORDS = 10;
 
+/** The words of a question, without their endings: what is held is looked for by its beginning, whatever its accents. */
 function wordsOf(words: string | undefined): readonly string[] {
-  return searchWords(words ?? '').slice(0, MOST_WORDS);
+  return searchWords(words ?? '')
+    .slice(0, MOST_WORDS)
+    .map((word) => (LEFT_OUT.has(word.toLowerCase()) ? word : wordStem(word)));
 }
 
 /** Every word has to be there, at least as the beginning of one. */
