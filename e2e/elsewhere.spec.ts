@@ -1,6 +1,7 @@
 import { expect } from '@playwright/test';
 import {
   beginText,
+  choose,
   dropFiles,
   expectAccessible,
   label,
@@ -20,6 +21,11 @@ test('one piece is copied for use elsewhere with its credit, without a page', as
   await words.getByRole('button', { name: 'Write alt text' }).click();
   await words.getByRole('textbox', { name: 'Alt text' }).fill('Reeds in the wind.');
   await words.getByRole('button', { name: 'Save words' }).click();
+  const rights = row(page, 'Rights');
+  await rights.getByRole('button', { name: 'Change rights' }).click();
+  await choose(rights.getByRole('combobox', { name: 'It is' }), 'A map');
+  await rights.getByRole('button', { name: 'Save rights' }).click();
+  await expect(rights).toContainText('“Map: ');
   await label(page).getByRole('button', { name: 'Use elsewhere...' }).click();
   const panel = page.getByRole('dialog');
   await panel.getByRole('radio', { name: 'beside right' }).click();

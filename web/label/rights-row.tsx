@@ -3,12 +3,12 @@ import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import { may } from '#api/people.ts';
 import { messagesFor } from '#core/messages/messages.ts';
-import { embedOf } from '#core/page/piece.ts';
+import { embedOf, isPicture } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditParts, creditText } from '#core/rights/attribution.ts';
 import { decidableOf } from '#core/rights/judgement.ts';
-import { type LabelPatch, LabelSchema } from '#core/rights/label.ts';
+import { type LabelPatch, LabelSchema, WORKS } from '#core/rights/label.ts';
 import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { sayJudgement } from '#core/rights/say-judgement.ts';
 import { meQuery } from '../api/queries.ts';
@@ -16,6 +16,7 @@ import { BuyDeed } from '../buying/buy-deed.tsx';
 import { Line, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece, pieceOf } from '../pieces/pieces.ts';
+import { useOpened } from '../pieces/use-opened.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { DecisionForm } from './decision-form.tsx';
@@ -71,6 +72,9 @@ export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...stat
       }
     >
       <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>{sayJudgement(judgement)}</p>
+      {judgement.decisions.map(({ document, on }) =>
+        document === null ? null : <RestsOn key={`${document} ${on}`} id={document} />,
+      )}
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1 empty:hidden">
         {asset.label.licence === 'comp' && state.isEditable && me && may(me.role, 'say-rights') ? (
           <BuyDeed comps={[asset]} words="Buy the original..." />
@@ -122,6 +126,21 @@ export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...stat
   );
 }
 
+/** The document that a decision rests on. */
+function RestsOn({ id }: { readonly id: string }) {
+  const document = useOpened(id);
+  if (document?.kind !== 'document') return null;
+  return (
+    <p className="text-soft">
+      It rests on{' '}
+      <a className="underline" href={document.file}>
+        {document.label.title || document.stem}
+      </a>
+      .
+    </p>
+  );
+}
+
 const LINES = [
   ['creator', 'Maker', 'Who took or drew it'],
   ['makerAddress', 'Maker’s address', 'https://'],
@@ -132,7 +151,18 @@ const LINES = [
   ['licensedTo', 'Licensed to', ''],
 ] as const;
 
-const RightsSchema = v.pick(LabelSchema, ['licence', ...LINES.map(([field]) => field)]);
+const RightsSchema = v.pick(LabelSchema, ['licence', 'work', ...LINES.map(([field]) => field)]);
+
+/** What a credit calls it; without a word, by its kind of file. */
+const WORK_WORDS: Readonly<Record<(typeof WORKS)[number], string>> = {
+  photo: 'A photo',
+  drawing: 'A drawing',
+  painting: 'A painting',
+  print: 'A print',
+  map: 'A map',
+  chart: 'A chart',
+  picture: 'A picture',
+};
 
 function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
   const { data: me } = useQuery(meQuery);
@@ -140,12 +170,22 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
     ([, ids]) => embedOf(asset)?.poster === 'drawn' || ids.every(isOfCopies),
   );
   const maySayLicence = me ? may(me.role, 'say-rights') : false;
-  const { licence, creator, makerAddress, source, sourceAddress, sourceId, copyrightNotice, licensedTo } =
-    asset.label;
+  const {
+    licence,
+    work,
+    creator,
+    makerAddress,
+    source,
+    sourceAddress,
+    sourceId,
+    copyrightNotice,
+    licensedTo,
+  } = asset.label;
   const form = useSaveForm({
     schema: RightsSchema,
     defaults: {
       licence,
+      work,
       creator,
       makerAddress,
       source,
@@ -175,6 +215,14 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
             choices: ids.map((id) => [id, licenceTerms(id).name] as const),
           }))}
         />
+        {isPicture(asset) ? (
+          <OneOfList
+            of={form}
+            name="work"
+            label="It is"
+            choices={[['', 'As its file says'], ...WORKS.map((work) => [work, WORK_WORDS[work]] as const)]}
+          />
+        ) : null}
         {LINES.map(([field, name, hint]) => (
           <Line key={field} of={form} name={field} label={name} placeholder={hint} maxLength={1000} />
         ))}
