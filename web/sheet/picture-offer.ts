@@ -105,7 +105,7 @@ class OfferView implements NodeView {
     field.hidden = true;
     field.addEventListener('change', () => {
       const [file] = field.files ?? [];
-      const at = this.#placeOf();
+      const at = this.#place();
       if (!file || at === undefined) return;
       this.#leaveOut();
       this.#hooks.onFiles([{ file, folder: '' }], at);
@@ -118,14 +118,27 @@ class OfferView implements NodeView {
   async #takeIn(button: HTMLButtonElement): Promise<void> {
     button.disabled = true;
     this.#said.textContent = 'It is being taken in...';
-    const why = await this.#hooks.onOfferedPicture(this.#offer, () => this.#placeOf() ?? null);
+    const why = await this.#hooks.onOfferedPicture(this.#offer, () => this.#place() ?? null);
     if (why === null) return;
     this.#said.textContent = `It was not taken in. ${why}`;
     button.disabled = false;
   }
 
-  #leaveOut(): void {
+  /** Where it stands by now. Drawn anew meanwhile, as when what else was written came in, it is found by what it offers. */
+  #place(): number | undefined {
     const at = this.#placeOf();
+    if (at !== undefined) return at;
+    const { address, words } = this.#offer;
+    let found: number | undefined;
+    this.#editor.state.doc.descendants(({ type, attrs }, place) => {
+      if (type.name === PICTURE_OFFER && attrs.address === address && attrs.words === words) found ??= place;
+      return found === undefined;
+    });
+    return found;
+  }
+
+  #leaveOut(): void {
+    const at = this.#place();
     if (at === undefined) return;
     const { tr } = this.#editor.state;
     this.#editor.view.dispatch(tr.delete(at, at + 1).setMeta(NAME_META, 'leaving a picture out'));
