@@ -53,22 +53,21 @@ export function ComparePanel({ purchase: { id, comp }, original, onClose }: Comp
           <section key={key} aria-label={`On ${sayPageTitle(use.title)}`}>
             <h3 className="mb-1.25 text-sm text-soft">{sayUse(use, placement.ratio)}</h3>
             <div className="grid grid-cols-2 items-start gap-3">
-              <figure>
-                <CutDrawing
-                  asset={comp}
-                  placement={placement}
-                  alt={`The comp on ${sayPageTitle(use.title)}`}
-                />
-                <figcaption className="mt-1 text-sm text-soft">Now, the comp</figcaption>
-              </figure>
-              <figure>
-                <CutDrawing
-                  asset={original}
-                  placement={placement}
-                  alt={`The original on ${sayPageTitle(use.title)}`}
-                />
-                <figcaption className="mt-1 text-sm text-soft">Then, the original</figcaption>
-              </figure>
+              {(
+                [
+                  ['Now, the comp', 'The comp', comp],
+                  ['Then, the original', 'The original', original],
+                ] as const
+              ).map(([when, which, asset]) => (
+                <figure key={when}>
+                  <CutDrawing
+                    asset={asset}
+                    placement={placement}
+                    alt={`${which} on ${sayPageTitle(use.title)}`}
+                  />
+                  <figcaption className="mt-1 text-sm text-soft">{when}</figcaption>
+                </figure>
+              ))}
             </div>
           </section>
         ))}
