@@ -8,6 +8,11 @@ const stagePicture = (page: Page) =>
 
 const cut = (page: Page, name: RegExp) =>
   page.getByRole('navigation', { name: 'Cuts' }).getByRole('button', { name });
+/** Its figures are read only when it is the one that is open. */
+async function openCut(page: Page, name: RegExp): Promise<void> {
+  await cut(page, name).click();
+  await expect(cut(page, name)).toHaveAttribute('aria-pressed', 'true');
+}
 const rowOf = (page: Page, name: string) => page.getByRole('region', { name, exact: true });
 const frame = (page: Page) => page.getByRole('button', { name: /^Frame: / });
 
@@ -20,7 +25,7 @@ async function openBench(page: Page): Promise<void> {
 
 test('one focal point moves every cut, and a cut framed by hand stays as it was framed', async ({ page }) => {
   await openBench(page);
-  await cut(page, /^Square/).click();
+  await openCut(page, /^Square/);
   await expect(rowOf(page, 'Frame').getByText('It follows the focal point.')).toBeVisible();
   const leftOf = async () =>
     Number(await rowOf(page, 'Frame').getByRole('textbox', { name: 'Left' }).inputValue());
@@ -43,9 +48,9 @@ test('one focal point moves every cut, and a cut framed by hand stays as it was 
   const framed = await leftOf();
   expect(framed).not.toBe(before);
   await expect(page.getByRole('button', { name: 'Undo framing it by hand' })).toBeVisible();
-  await cut(page, /^Card/).click();
+  await openCut(page, /^Card/);
   await expect(rowOf(page, 'Frame').getByText('It follows the focal point.')).toBeVisible();
-  await cut(page, /^Square/).click();
+  await openCut(page, /^Square/);
   await page.reload();
   await expect.poll(leftOf).toBe(framed);
   await rowOf(page, 'Frame').getByRole('button', { name: 'Follow the focal point again' }).click();
@@ -174,7 +179,7 @@ test('a piece is cropped for every use by its corners, by numbers and by keys, a
   page,
 }) => {
   await openBench(page);
-  await cut(page, /^The piece itself/).click();
+  await openCut(page, /^The piece itself/);
   const crop = rowOf(page, 'Crop');
   const numberOf = async (name: string) => Number(await crop.getByRole('textbox', { name }).inputValue());
   const whole = { wide: await numberOf('Wide'), high: await numberOf('High') };
@@ -195,9 +200,9 @@ test('a piece is cropped for every use by its corners, by numbers and by keys, a
   await crop.getByRole('textbox', { name: 'Wide' }).fill(String(Math.round(whole.wide / 2)));
   await page.keyboard.press('Enter');
   await expect.poll(() => numberOf('Wide')).toBe(Math.round(whole.wide / 2));
-  await cut(page, /^Square/).click();
+  await openCut(page, /^Square/);
   await expect.poll(() => frameWidth(page)).toBeLessThanOrEqual(Math.round(whole.wide / 2));
-  await cut(page, /^The piece itself/).click();
+  await openCut(page, /^The piece itself/);
   await frame(page).focus();
   await page.keyboard.press('Backspace');
   await expect.poll(() => numberOf('Wide')).toBe(whole.wide);
@@ -333,11 +338,11 @@ test('a piece whose licence forbids changes says so at the bench', async ({ page
   await page.goto('/shelf?words=boardwalk+into+mist');
   await page.getByRole('option', { name: /Boardwalk into the mist/ }).click();
   await page.getByRole('link', { name: 'Prepare it' }).click();
-  await cut(page, /^Square/).click();
+  await openCut(page, /^Square/);
   await expect(
     rowOf(page, 'Rights').getByText('CC BY-ND 4.0 forbids changes, and it is cropped here. Show it whole.'),
   ).toBeVisible();
-  await cut(page, /^Teaser/).click();
+  await openCut(page, /^Teaser/);
   // Only its source says so yet: somebody has to look, and keep it.
   await expect(
     rowOf(page, 'Rights').getByText(/^May be used here once somebody has kept its licence\./),
@@ -364,7 +369,7 @@ test('the smallest file that looks the same is found, chosen by a slider, looked
   page,
 }) => {
   await openBench(page);
-  await cut(page, /^Square/).click();
+  await openCut(page, /^Square/);
   await page.getByRole('button', { name: 'Weigh it' }).click();
   const panel = page.getByRole('region', { name: 'Smallest file that looks the same' });
   const says = panel.getByRole('status');

@@ -41,6 +41,8 @@ export async function tabTo(target: Locator): Promise<void> {
 
 export async function beginPage(page: Page, title: string): Promise<void> {
   await page.getByRole('link', { name: 'Pages' }).click();
+  // The Desk has a link of the same name, and stays until the pages are there.
+  await expect(page.getByRole('heading', { level: 1, name: 'Pages' })).toBeVisible();
   await page.getByRole('link', { name: 'Begin a page' }).first().click();
   await page.getByRole('textbox', { name: 'Title' }).fill(title);
   await page.getByRole('button', { name: 'Begin', exact: true }).click();
