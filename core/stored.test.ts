@@ -81,6 +81,7 @@ describe('what is stored', () => {
       licenceAddress: '',
       terms: NO_TERMS,
       decisions: [],
+      creditWords: [],
     };
     expect(fromStored(STORED.label, stored)).toEqual(read);
     expect(fromStored(STORED.label, toStored(STORED.label, read))).toEqual(read);

@@ -143,10 +143,15 @@ function withAfterwards(stored: unknown): unknown {
   return { ...stored, terms: { afterwards: { do: 'unsaid' }, ...stored.terms } };
 }
 
+/** A credit could only be put together by the licence. */
+function withCreditWords(stored: unknown): unknown {
+  return isObject(stored) && !('creditWords' in stored) ? { ...stored, creditWords: [] } : stored;
+}
+
 export const STORED = {
   page: kind('page', withBlockIds, withBackgrounds),
   rules: kind('house rules', withoutQualities),
-  label: kind('label', withTermsOfTheField, withTranslations, withTerms, withAfterwards),
+  label: kind('label', withTermsOfTheField, withTranslations, withTerms, withAfterwards, withCreditWords),
   prep: kind('recipe of a piece', withBackgrounds),
   embed: kind('embed', withLoadOnClick),
   hosts: kind('hosts of embeds'),

@@ -1,12 +1,12 @@
-import { messagesFor } from '../messages/messages.ts';
 import { articleOf } from '../page/lead.ts';
 import type { PageDoc } from '../page/model.ts';
 import { planPicture } from '../page/picture.ts';
 import type { Piece } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
 import { standingsOf } from '../page/walk.ts';
-import { altHere, captionHere, creditedAs, creditHere } from '../page/words.ts';
-import { creditText, licenceAddressOf } from '../rights/attribution.ts';
+import { altHere, captionHere, creditHere } from '../page/words.ts';
+import { licenceAddressOf } from '../rights/attribution.ts';
+import { creditText } from '../rights/credit.ts';
 import { labelIn } from '../rights/label-in.ts';
 
 /** schema.org ImageObject. Only what is known is said. */
@@ -47,11 +47,7 @@ export function imageObjects(
     const label = labelIn(piece.label, rules.language);
     const alt = altHere(rules, placement, piece);
     const caption = captionHere(rules, placement, piece);
-    const credit = creditText(
-      creditHere(rules, placement, piece),
-      creditedAs(piece),
-      messagesFor(rules.language),
-    );
+    const credit = creditText(creditHere(rules, placement, piece));
     objects.set(cut.fileName, {
       '@type': 'ImageObject',
       contentUrl: addressOf(cut.fileName),

@@ -1,12 +1,12 @@
 import { DOCUMENT_FORMATS } from '../document/formats.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import { messagesFor } from '../messages/messages.ts';
-import { creditText } from '../rights/attribution.ts';
+import { creditText } from '../rights/credit.ts';
 import { newPlacement } from './blocks/placement/schema.ts';
 import { largerFile } from './larger-file.ts';
 import { fileIdIn, pageIdIn } from './page-address.ts';
 import type { Piece } from './piece.ts';
-import { altHere, creditedAs, creditHere } from './words.ts';
+import { altHere, creditHere } from './words.ts';
 import type { WriteContext } from './write-context.ts';
 
 /** What leads somewhere, as it goes out. */
@@ -60,7 +60,7 @@ function pictureOut(piece: Piece, { rules, addressOf }: LinkContext): LinkOut | 
   const messages = messagesFor(rules.language);
   const use = newPlacement('link', piece.id);
   const alt = altHere(rules, use, piece);
-  const credit = creditText(creditHere(rules, use, piece), creditedAs(piece), messages);
+  const credit = creditText(creditHere(rules, use, piece));
   return {
     href: addressOf(cut),
     hreflang: '',

@@ -24,6 +24,8 @@ export interface Room {
    * the place that it has in a row, whatever side, width and margins it would have elsewhere.
    */
   readonly sort: 'column' | 'part' | 'filled';
+  /** Whether it is that of a card, in which words are short. */
+  readonly isCard?: boolean;
 }
 
 type Measures = Pick<HouseRules, 'column' | 'gutter'>;
@@ -111,6 +113,7 @@ export function isSameRoom(one: Room, other: Room): boolean {
   return (
     one === other ||
     (one.sort === other.sort &&
+      one.isCard === other.isCard &&
       one.stretches.length === other.stretches.length &&
       one.stretches.every((stretch, at) => {
         const its = other.stretches[at];

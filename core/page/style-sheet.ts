@@ -1,5 +1,6 @@
 import { ALL_KINDS, kindOf } from './blocks/kinds.ts';
 import { placementStyle } from './blocks/placement/style.ts';
+import { FOOT_STYLE } from './credits.ts';
 import { TEXT_FACES } from './faces.ts';
 import { SMALL_TEXT_BELOW_PX, SMALL_TEXT_SHARE } from './layout.ts';
 import type { PageDoc } from './model.ts';
@@ -22,7 +23,7 @@ export function styleSheet(
   return `${TEXT(rules.textSize)}
 .placard-column { width: max(${LEAST_SHOWN_PX}px, min(${rules.column}px, 100cqw - ${2 * rules.gutter}px)); }
 ${stylesOfKinds(rules, page, pieces === 'any')}${placementStyle(rules, placementsOf(page), pieces, isLarger)}
-${rules.dark ? `${DARK}\n` : ''}${PRINT}`
+${rules.creditsAt === 'foot' ? `${FOOT_STYLE}\n` : ''}${rules.dark ? `${DARK}\n` : ''}${PRINT}`
     .trimEnd()
     .concat('\n');
 }

@@ -44,6 +44,8 @@ export const HouseRulesSchema = v.strictObject({
   language: LanguageTagSchema,
   commercial: v.boolean(),
   creditOwnWork: v.boolean(),
+  /** Where credits stand: under each picture, or all of them once at the page's foot. */
+  creditsAt: v.optional(v.picklist(['picture', 'foot']), 'picture'),
   /** Whether it teaches: some statements allow educational use alone. */
   educational: v.optional(v.boolean(), false),
   /** Where its pages are meant to be read; none for everywhere. */

@@ -1,7 +1,7 @@
 import { changesOf } from '../media/recipe-says.ts';
 import { messagesFor } from '../messages/messages.ts';
 import type { Made } from '../messages/table.ts';
-import { type CreditPart, creditParts } from '../rights/attribution.ts';
+import { type Credit, creditOf, NO_CREDIT } from '../rights/credit.ts';
 import { copyAt, type Judgement, judge } from '../rights/judgement.ts';
 import type { Alt } from '../rights/label.ts';
 import { labelIn } from '../rights/label-in.ts';
@@ -10,6 +10,7 @@ import type { Placement } from './blocks/placement/schema.ts';
 import { copiesHere } from './embed-here.ts';
 import { recipeHere } from './picture.ts';
 import type { OfKind, Piece } from './piece.ts';
+import type { Room } from './room.ts';
 import type { HouseRules } from './target.ts';
 
 /** The language of the pages that words go out on. */
@@ -69,13 +70,28 @@ export function judgeUses(
   return here.find(({ verdict }) => verdict !== 'allowed') ?? here[0] ?? judgeUnplaced(rules, piece, now);
 }
 
-export function creditHere(rules: HouseRules, placement: Placement, piece: Piece): readonly CreditPart[] {
-  return creditParts(
-    labelIn(piece.label, rules.language),
-    judgeHere(rules, placement, piece, null),
-    messagesFor(rules.language),
-  );
+/** The credit of a use. In a card there is room for the short form alone. */
+export function creditHere(
+  rules: HouseRules,
+  placement: Placement,
+  piece: Piece,
+  room: Pick<Room, 'isCard'> = {},
+): Credit {
+  return creditOf(labelIn(piece.label, rules.language), judgeHere(rules, placement, piece, null), {
+    made: creditedAs(piece),
+    messages: messagesFor(rules.language),
+    language: rules.language,
+    form: room.isCard ? 'short' : 'full',
+  });
 }
+
+/** What of it stands under the picture: nothing where the credits of a page stand at its foot. */
+export const creditUnder = (
+  rules: HouseRules,
+  placement: Placement,
+  piece: Piece,
+  room: Pick<Room, 'isCard'>,
+): Credit => (rules.creditsAt === 'foot' ? NO_CREDIT : creditHere(rules, placement, piece, room));
 
 /** Files of these come from cameras, or stand for such as do; a drawing, a map or a sign is rarely one. */
 const OF_CAMERAS: ReadonlySet<string> = new Set(['jpg', 'tif', 'avif']);

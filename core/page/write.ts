@@ -2,6 +2,7 @@ import { messagesFor } from '../messages/messages.ts';
 import { anchorsOf, anchorsOut } from './anchors.ts';
 import type { Block } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
+import { writeCreditsAtFoot } from './credits.ts';
 import { pictureUse } from './embed-here.ts';
 import { escapeHtml } from './escape.ts';
 import { largerFile } from './larger-file.ts';
@@ -60,7 +61,7 @@ export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): 
     '<div class="placard-column">',
     ...title,
     ...writeBlocks(page.blocks, columnRoom(context.rules), context, whole),
-    ...(foot ? [foot] : []),
+    ...[context.rules.creditsAt === 'foot' ? writeCreditsAtFoot(page, context) : '', foot].filter(Boolean),
     '</div>',
     '</div>',
     '',

@@ -48,6 +48,8 @@ export type Remedy =
   | { readonly kind: 'drop-want'; readonly wantId: string }
   | { readonly kind: 'write-alt'; readonly placementId: string; readonly assetId: string }
   | { readonly kind: 'rename'; readonly assetId: string; readonly stem: string }
+  /** Its own words in a language are dropped. */
+  | { readonly kind: 'credit-by-licence'; readonly assetId: string; readonly language: string }
   | { readonly kind: 'set-licence'; readonly placementId: string }
   | { readonly kind: 'find-piece'; readonly wantId: string };
 

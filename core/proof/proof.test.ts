@@ -115,6 +115,11 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'licence-missing': { piece: examplePiece({ label: { licence: 'unknown' } }) },
   'licence-claimed': { piece: examplePiece({ isLicenceClaimed: true }) },
   'credit-missing': { piece: examplePiece({ label: { creator: '' } }) },
+  'credit-leaves-out': {
+    piece: examplePiece({
+      label: { creditWords: [{ language: 'en', runs: [{ kind: 'words', text: 'Seen by a friend.' }] }] },
+    }),
+  },
   'use-not-allowed': { piece: examplePiece({ label: { licence: 'cc-by-nc-4.0' } }) },
   'piece-missing': { page: examplePage(figure(examplePlacement('column', { asset: 'gone' }))) },
   'want-unfilled': {
@@ -332,7 +337,13 @@ describe('proof', () => {
         );
       for (const remedy of found?.remedies ?? []) {
         const mended = applyRemedy(page, remedy);
-        const isCarriedOut = ['write-alt', 'rename', 'set-licence', 'find-piece'].includes(remedy.kind);
+        const isCarriedOut = [
+          'write-alt',
+          'rename',
+          'set-licence',
+          'credit-by-licence',
+          'find-piece',
+        ].includes(remedy.kind);
         if (isCarriedOut) expect(mended).toBe(page);
         // What is not written by us stays as it is, and so does its fault.
         else if (one.html === undefined) expect(isHere(mended), sayRemedy(remedy)).toBe(false);

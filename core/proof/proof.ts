@@ -96,6 +96,7 @@ export function applyRemedy(page: PageDoc, remedy: Remedy): PageDoc {
     case 'write-alt':
     case 'rename':
     case 'set-licence':
+    case 'credit-by-licence':
     case 'find-piece':
       return page;
   }

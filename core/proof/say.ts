@@ -2,6 +2,8 @@ import { sayFormFault } from '../embed/forms.ts';
 import { sayContrast } from '../media/over-contrast.ts';
 import { sayBytes } from '../media/weight.ts';
 import { sayNameFault } from '../naming/rule.ts';
+import { sayCreditParts } from '../rights/credit-words.ts';
+import { licenceTerms } from '../rights/licences.ts';
 import { sayReason } from '../rights/say-judgement.ts';
 import { sayAltFault } from '../words/alt.ts';
 import { callLanguage } from '../words/language.ts';
@@ -47,6 +49,10 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
   'credit-missing': ({ name, reason }) => ({
     sentence: `${name} owes a credit that cannot be written.`,
     why: sayReason(reason),
+  }),
+  'credit-leaves-out': ({ name, parts, licence }) => ({
+    sentence: `The credit of ${name} leaves out ${sayCreditParts(parts)}.`,
+    why: `${licenceTerms(licence).name} asks for it. The credit was reworded by hand.`,
   }),
   'use-not-allowed': ({ name, reason }) => ({
     sentence: reason.code === 'comp' ? `${name} is a comp.` : `${name} may not be used like this.`,
@@ -301,6 +307,8 @@ export function sayRemedy(remedy: Remedy): string {
       return 'Write alt text';
     case 'rename':
       return `Name it ${remedy.stem}`;
+    case 'credit-by-licence':
+      return 'Write it by the licence';
     case 'set-licence':
       return 'Set licence';
     case 'find-piece':

@@ -1,6 +1,8 @@
 import type { FormFault } from '../embed/forms.ts';
 import type { NameFault } from '../naming/rule.ts';
+import type { CreditPartKind } from '../rights/credit-words.ts';
 import type { Reason } from '../rights/judgement.ts';
+import type { LicenceId } from '../rights/licences.ts';
 import type { AltFault } from '../words/alt.ts';
 import type { FindingCode } from './codes.ts';
 
@@ -24,6 +26,11 @@ export interface FindingValues {
   'licence-missing': { readonly name: string; readonly reason: Reason };
   'licence-claimed': { readonly name: string; readonly reason: Reason };
   'credit-missing': { readonly name: string; readonly reason: Reason };
+  'credit-leaves-out': {
+    readonly name: string;
+    readonly parts: readonly CreditPartKind[];
+    readonly licence: LicenceId;
+  };
   'use-not-allowed': { readonly name: string; readonly reason: Reason };
   'piece-missing': Record<never, never>;
   'want-unfilled': { readonly purpose: string };

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { DE } from '../messages/de.ts';
 import { EN } from '../messages/en.ts';
 import { writeCredit } from '../page/write-credit.ts';
-import { creditParts, creditText } from './attribution.ts';
+import { creditParts } from './attribution.ts';
+import { creditOf, creditText } from './credit.ts';
 import { copyAt, judge } from './judgement.ts';
 import { EMPTY_LABEL, type LabelPatch, withPatch } from './label.ts';
 import { LICENCE_IDS, licenceTerms } from './licences.ts';
@@ -20,8 +21,15 @@ const TARGET = {
 const label = (patch: LabelPatch) => withPatch(EMPTY_LABEL, { creator: 'Ines Okonjo', ...patch });
 const parts = (patch: LabelPatch, changes: readonly 'cropped'[] = [], messages = EN) =>
   creditParts(label(patch), judge(label(patch), copyAt(TARGET, changes)), messages);
+const whole = (patch: LabelPatch, changes: readonly 'cropped'[] = [], messages = EN) =>
+  creditOf(label(patch), judge(label(patch), copyAt(TARGET, changes)), {
+    made: 'photo',
+    messages,
+    language: messages === DE ? 'de' : 'en',
+    form: 'full',
+  });
 const credit = (patch: LabelPatch, changes: readonly 'cropped'[] = [], messages = EN) =>
-  creditText(parts(patch, changes, messages), 'photo', messages);
+  creditText(whole(patch, changes, messages));
 
 const WORK = 'https://commonfield.example/p/42';
 
@@ -49,7 +57,7 @@ describe('the credit of each licence of Creative Commons, by its clauses', () =>
     expect(of('changes')?.text).toBe('cropped');
     // Up to 3.0 s4 the title, if it was supplied; 4.0 asks for it no more.
     expect(of('title')?.text).toBe(licence.endsWith('-4.0') ? undefined : '“Heron at dawn”');
-    expect(writeCredit(made, 'photo', EN)).toContain(
+    expect(writeCredit(whole(said, ['cropped']))).toContain(
       `<a href="${licenceTerms(licence).address}" rel="license" property="license">`,
     );
   });
@@ -58,7 +66,7 @@ describe('the credit of each licence of Creative Commons, by its clauses', () =>
     expect(credit({ licence: 'cc-by-4.0', sourceAddress: WORK })).toBe(
       'Photo: Ines Okonjo, commonfield.example, CC BY 4.0.',
     );
-    expect(writeCredit(parts({ licence: 'cc-by-sa-4.0', sourceAddress: WORK }), 'photo', EN)).toContain(
+    expect(writeCredit(whole({ licence: 'cc-by-sa-4.0', sourceAddress: WORK }))).toContain(
       `<a href="${WORK}">commonfield.example</a>`,
     );
   });
@@ -130,7 +138,7 @@ describe('a credit line', () => {
         licensedTo: 'Saltmere Ltd.',
       }),
     ).toBe('Photo: Brackwater, 88, licensed to Saltmere Ltd.');
-    expect(writeCredit(parts({ licence: 'agency', source: 'B', sourceId: 'Nr.' }), 'photo', EN)).toBe(
+    expect(writeCredit(whole({ licence: 'agency', source: 'B', sourceId: 'Nr.' }))).toBe(
       'Photo: Ines Okonjo, B, Nr.',
     );
   });

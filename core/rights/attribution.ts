@@ -1,4 +1,5 @@
-import type { Made, Messages } from '../messages/table.ts';
+import type { Messages } from '../messages/table.ts';
+import type { CreditPartKind } from './credit-words.ts';
 import type { Judgement } from './judgement.ts';
 import type { Label } from './label.ts';
 import { licenceTerms } from './licences.ts';
@@ -7,16 +8,7 @@ import { foldName, isSameName } from './same-name.ts';
 
 /** One part of a credit line; parts with an address are links. */
 export interface CreditPart {
-  readonly kind:
-    | 'title'
-    | 'maker'
-    | 'notice'
-    | 'source'
-    | 'licence'
-    | 'changes'
-    | 'id'
-    | 'licensed-to'
-    | 'accessed';
+  readonly kind: CreditPartKind;
   readonly text: string;
   readonly address: string | null;
 }
@@ -82,37 +74,4 @@ function shortOf({ licence, licenceAddress }: Label): string {
   const { short } = licenceTerms(licence);
   const port = maybePort(licenceAddress);
   return port === null ? short : `${short} ${port.toUpperCase()}`;
-}
-
-/** What a credit begins with: what was made, unless its title says so. */
-export function creditLead(parts: readonly CreditPart[], made: Made, messages: Messages): string {
-  return parts[0]?.kind === 'title' ? '' : `${messages.made[made]}: `;
-}
-
-/** A sentence ends with one point, whatever its last word ends with ("Pictures Ltd."). */
-export const creditEnd = (parts: readonly CreditPart[]): string =>
-  /[.!?…]["'”’»“]?$/u.test(parts.at(-1)?.text ?? '') ? '' : '.';
-
-/** What Markdown would take for a sign of its own (CommonMark 0.31, 2.4). */
-const MARKDOWN_SIGNS = /[\\`*_{}[\]<>()#+!|]/g;
-const markdownText = (text: string): string => text.replace(MARKDOWN_SIGNS, '\\$&');
-
-/** The credit as Markdown, its parts linked where there is an address. Empty when there is none. */
-export function creditMarkdown(parts: readonly CreditPart[], made: Made, messages: Messages): string {
-  if (parts.length === 0) return '';
-  const said = parts.map(({ text, address }) =>
-    address
-      ? `[${markdownText(text)}](<${address.replace(/[<>\s]/g, encodeURIComponent)}>)`
-      : markdownText(text),
-  );
-  return `${creditLead(parts, made, messages)}${said.join(', ')}${creditEnd(parts)}`;
-}
-
-/**
- * The credit as plain text, "Photo: Ines Okonjo, CC BY 4.0, cropped." Empty when there is none. `made` is what it begins
- * with.
- */
-export function creditText(parts: readonly CreditPart[], made: Made, messages: Messages): string {
-  if (parts.length === 0) return '';
-  return `${creditLead(parts, made, messages)}${parts.map((part) => part.text).join(', ')}${creditEnd(parts)}`;
 }

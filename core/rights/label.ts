@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { LanguageTagSchema } from '../words/language-tag.ts';
+import { CreditWordsSchema } from './credit-words.ts';
 import { LICENCE_IDS } from './licences.ts';
 import { DecisionSchema, NO_TERMS, TermsSchema } from './terms.ts';
 
@@ -75,6 +76,8 @@ export const LabelSchema = v.strictObject({
   licensedTo: line,
   terms: TermsSchema,
   decisions: v.pipe(v.array(DecisionSchema), v.maxLength(40)),
+  /** The credit in somebody's own words, once for a language; none where it is put together by the licence. */
+  creditWords: v.pipe(v.array(CreditWordsSchema), v.maxLength(40)),
   alt: AltSchema,
   caption: text,
   extendedDescription: text,
@@ -101,6 +104,7 @@ export const EMPTY_LABEL: Label = {
   licensedTo: '',
   terms: NO_TERMS,
   decisions: [],
+  creditWords: [],
   alt: { kind: 'unsaid' },
   caption: '',
   extendedDescription: '',

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { CREDIT_PART_WORDS, type CreditWords, CreditWordsSchema } from './credit-words.ts';
 import { AltSchema } from './label.ts';
 import { isLicenceId, licenceTerms } from './licences.ts';
 import { sayTerms } from './say-terms.ts';
@@ -19,6 +20,7 @@ export const LABEL_FIELD_WORDS: Readonly<Record<string, string>> = {
   licensedTo: 'licensed to',
   terms: 'what was agreed',
   decisions: 'decisions',
+  creditWords: 'credit in own words',
   alt: 'alt text',
   caption: 'caption',
   extendedDescription: 'long description',
@@ -30,6 +32,7 @@ export const LABEL_FIELD_WORDS: Readonly<Record<string, string>> = {
 };
 
 const DecisionsSchema = v.array(DecisionSchema);
+const CreditsSchema = v.array(CreditWordsSchema);
 const LinesSchema = v.array(v.string());
 
 /** What a field of a label says, in a few words; the empty text where it says nothing. */
@@ -43,10 +46,15 @@ export function sayLabelField(field: string, value: unknown): string {
       return v.is(TermsSchema, value) ? sayTerms(value) : '';
     case 'decisions':
       return v.is(DecisionsSchema, value) ? value.map(({ by, why }) => `${by}: ${why}`).join('; ') : '';
+    case 'creditWords':
+      return v.is(CreditsSchema, value) ? value.map(sayWordsOf).join('; ') : '';
     default:
       return '';
   }
 }
+
+const sayWordsOf = ({ runs }: CreditWords): string =>
+  runs.map((run) => (run.kind === 'words' ? run.text : `[${CREDIT_PART_WORDS[run.part]}]`)).join('');
 
 const sayLicence = (value: Parameters<typeof licenceTerms>[0]): string =>
   value === 'unknown' ? '' : licenceTerms(value).short;

@@ -16,10 +16,10 @@ import type { Piece } from '#core/page/piece.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { standingsOf } from '#core/page/walk.ts';
-import { creditedAs, creditHere } from '#core/page/words.ts';
+import { creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeDocument, writeListing, writeTeaser } from '#core/page/write.ts';
 import type { WriteContext } from '#core/page/write-context.ts';
-import { creditText } from '#core/rights/attribution.ts';
+import { creditText } from '#core/rights/credit.ts';
 import { labelIn } from '#core/rights/label-in.ts';
 import type { Context } from '../context.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
@@ -49,7 +49,8 @@ export async function writeBundle(
   const hasEmbeds = embedsOfPage(whole.doc, whole.rules, whole.pieces).length > 0;
   const script = pageScript(whole.doc, whole.pieces);
   const media = imageObjects(whole.doc, whole.pieces, whole.rules, inMedia);
-  const hasCredits = creditsOfPage(whole.doc, whole.pieces, whole.rules).length > 0;
+  const isCreditsLinked =
+    whole.rules.creditsAt === 'picture' && creditsOfPage(whole.doc, whole.pieces, whole.rules).length > 0;
   const alternates = writeAlternates(await alternatesOf(context, whole));
   const texts: [string, string][] = [
     [
@@ -58,7 +59,7 @@ export async function writeBundle(
         ...going,
         styleSheet: 'style.css',
         head: `${PAGE_LINKS}${alternates}${linkedData(media)}${hasEmbeds ? EMBED_HEAD : ''}${script === '' ? '' : scriptElement('page.js', whole.rules.language)}`,
-        foot: hasCredits ? creditsLink(messagesFor(whole.rules.language)) : '',
+        foot: isCreditsLinked ? creditsLink(messagesFor(whole.rules.language)) : '',
       }),
     ],
     [
@@ -133,13 +134,7 @@ export async function writeCut(context: Context, whole: WholePage, cut: Cut, pat
   const stored = await ensureCut(context, source, cut.recipe, cut.size.width, cut.format, cut.quality);
   await writeFile(path, await context.storage.read(stored.key));
   const placement = placementFor(whole, piece, cut);
-  const credit = placement
-    ? creditText(
-        creditHere(whole.rules, placement, piece),
-        creditedAs(piece),
-        messagesFor(whole.rules.language),
-      )
-    : '';
+  const credit = placement ? creditText(creditHere(whole.rules, placement, piece)) : '';
   const tags = metadataOfLabel(labelIn(piece.label, whole.rules.language), credit);
   if (Object.keys(tags).length > 0) await context.metadata.write(path, tags);
 }

@@ -2,12 +2,11 @@ import { mkdir, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import type { Figure, FigureWish } from '#api/figures.ts';
-import { messagesFor } from '#core/messages/messages.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage } from '#core/page/model.ts';
-import { creditedAs, creditHere } from '#core/page/words.ts';
+import { creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeFragment } from '#core/page/write.ts';
-import { creditMarkdown, creditText } from '#core/rights/attribution.ts';
+import { creditMarkdown, creditText, NO_CREDIT } from '#core/rights/credit.ts';
 import type { Context } from '../context.ts';
 import { targets } from '../db/schema.ts';
 import { assertMayGoOut } from '../pages/gate.ts';
@@ -46,7 +45,8 @@ export async function pieceAlone(context: Context, assetId: string, wish: Figure
       updatedBy: row.createdBy,
     },
     doc: { ...emptyPage(title), blocks: [{ type: 'placement', attrs }] },
-    rules,
+    // What stands alone has no foot.
+    rules: { ...rules, creditsAt: 'picture' },
     targetVersion: target.version,
     assets: [row],
     pieces: new Map([[row.id, piece]]),
@@ -67,9 +67,7 @@ export async function figureOf(
   const [piece] = whole.pieces.values();
   const [block] = whole.doc.blocks;
   const placement = block?.type === 'placement' ? block.attrs : newPlacement(ALONE, '');
-  const parts = piece ? creditHere(whole.rules, placement, piece) : [];
-  const messages = messagesFor(whole.rules.language);
-  const made = piece ? creditedAs(piece) : 'picture';
+  const credit = piece ? creditHere(whole.rules, placement, piece) : NO_CREDIT;
   return {
     html: writeFragment(whole.doc, {
       ...going,
@@ -82,8 +80,8 @@ export async function figureOf(
       oneFileEach: true,
       addressOf: (cut) => drafts.get(draftKey(cut)) ?? '',
     }),
-    credit: creditText(parts, made, messages),
-    markdown: creditMarkdown(parts, made, messages),
+    credit: creditText(credit),
+    markdown: creditMarkdown(credit),
   };
 }
 

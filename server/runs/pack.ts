@@ -8,7 +8,7 @@ import { changesOf } from '#core/media/recipe-says.ts';
 import { messagesFor } from '#core/messages/messages.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs } from '#core/page/words.ts';
-import { creditParts, creditText } from '#core/rights/attribution.ts';
+import { creditOf, creditText } from '#core/rights/credit.ts';
 import { copyAt, judge } from '#core/rights/judgement.ts';
 import { labelIn } from '#core/rights/label-in.ts';
 import { type ManifestLine, manifestCsv, manifestJson } from '#core/run/manifest.ts';
@@ -71,20 +71,25 @@ async function packStep(
   const lines: ManifestLine[] = [];
   for (const file of step.row.files) {
     const path = [step.row.after.folder, file.name].filter(Boolean).join('/');
-    const credit = creditOf(asset, file, rules);
+    const credit = creditOfFile(asset, file, rules);
     const bytes = await writeFileOf(context, asset, file, credit, join(into, path));
     lines.push({ path, file, bytes, original: asset.originalName, label: asset.label, credit });
   }
   return lines;
 }
 
-function creditOf(asset: AssetRow, file: PlannedFile, rules: HouseRules): string {
+function creditOfFile(asset: AssetRow, file: PlannedFile, rules: HouseRules): string {
   const { label } = asset;
   const recipe = maybeRecipe(file.recipe);
   const judgement = judge(label, copyAt(rules, recipe ? changesOf(recipe) : []));
-  const messages = messagesFor(rules.language);
-  const parts = creditParts(labelIn(label, rules.language), judgement, messages);
-  return creditText(parts, creditedAs(pieceOf(asset)), messages);
+  return creditText(
+    creditOf(labelIn(label, rules.language), judgement, {
+      made: creditedAs(pieceOf(asset)),
+      messages: messagesFor(rules.language),
+      language: rules.language,
+      form: 'full',
+    }),
+  );
 }
 
 async function writeFileOf(

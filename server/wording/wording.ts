@@ -2,14 +2,13 @@ import { and, asc, desc, eq, inArray } from 'drizzle-orm';
 import * as v from 'valibot';
 import { may, type Person } from '#api/people.ts';
 import type { Proposal, WordingItem, WordingQuery } from '#api/wording.ts';
-import { messagesFor } from '#core/messages/messages.ts';
 import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { heardAround } from '#core/page/heard.ts';
 import type { Piece } from '#core/page/piece.ts';
 import { sayStanding } from '#core/page/say-standing.ts';
 import { placementsOf, standingOn } from '#core/page/walk.ts';
-import { altHere, captionHere, creditedAs, creditHere } from '#core/page/words.ts';
-import { creditText } from '#core/rights/attribution.ts';
+import { altHere, captionHere, creditHere } from '#core/page/words.ts';
+import { creditText } from '#core/rights/credit.ts';
 import { AltSchema } from '#core/rights/label.ts';
 import { translationIn } from '#core/rights/label-in.ts';
 import type { Context } from '../context.ts';
@@ -113,7 +112,7 @@ function placeOf({ row, doc, rules, pieces }: WholePage, placement: Placement, p
     standing: sayStanding(standingOn(doc, { rules, pieces }, placement), rules),
     ...heardAround(doc, placement.id),
     caption: captionHere(rules, placement, piece),
-    credit: creditText(creditHere(rules, placement, piece), creditedAs(piece), messagesFor(rules.language)),
+    credit: creditText(creditHere(rules, placement, piece)),
     leadsTo: click.kind === 'link' ? click.href : '',
   };
 }

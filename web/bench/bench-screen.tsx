@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useEffect, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
-import type { Asset } from '#api/assets.ts';
+import type { Asset, AssetChange } from '#api/assets.ts';
 import type { WrittenSample } from '#api/likeness.ts';
 import { mayChangePiece } from '#api/people.ts';
 import type { Target } from '#api/targets.ts';
@@ -39,6 +39,7 @@ import { LikenessDetail } from './likeness-detail.tsx';
 import { PrepCard } from './prep-card.tsx';
 import { ToneFilter } from './prepared.tsx';
 import { Stage } from './stage.tsx';
+import { useKeeper } from './use-keeper.ts';
 
 /** Instead of a cut's ID in the address: the piece itself is open, as it is cropped for every use. */
 const WHOLE_PIECE = 'piece';
@@ -110,7 +111,7 @@ function Bench({ asset, target, isEditable, here }: BenchProps) {
     focal: draftFocal ?? asset.label.focal,
   };
   const { data: lights } = useQuery({ ...lightsQuery(asset.id), enabled: prep.words !== null });
-  const write = (change: Change, name: string) => writeChange(asset.id, here, change, name);
+  const write = (change: AssetChange, name: string) => writeChange(asset.id, here, change, name);
   const keep = useKeeper(write, (kept) => {
     // What was moved on meanwhile is not yet kept, and stays.
     setDraft((current) => (kept && current !== kept.prep ? current : null));
@@ -307,47 +308,12 @@ function BenchPanes({ cuts, stage, label, says }: PanesProps) {
   );
 }
 
-type Change = Parameters<typeof changePiece>[1];
-
 /** A recipe belongs to one use alone where that is open; all else is said of the piece. */
-async function writeChange(id: string, here: Here | null, change: Change, name: string): Promise<void> {
+async function writeChange(id: string, here: Here | null, change: AssetChange, name: string): Promise<void> {
   const { prep, ...ofPiece } = change;
   if (!here || !prep) return changePiece(id, change, name);
   await prepareHere(here, prep, name);
   if (Object.keys(ofPiece).length > 0) await changePiece(id, ofPiece, name);
-}
-
-/**
- * Keeps changes one after the other; steps made while one is on its way go together as the next. Tells what was
- * kept last, or null where it could not be kept.
- */
-function useKeeper(
-  write: (change: Change, name: string) => Promise<void>,
-  onKept: (kept: Change | null) => void,
-): (change: Change, name: string) => Promise<void> {
-  const isKeeping = useRef(false);
-  const waiting = useRef<{ readonly change: Change; readonly name: string } | null>(null);
-  return async (change, name) => {
-    waiting.current = { change: { ...waiting.current?.change, ...change }, name };
-    if (isKeeping.current) return;
-    isKeeping.current = true;
-    let kept: Change | null = null;
-    try {
-      while (waiting.current) {
-        const next = waiting.current;
-        waiting.current = null;
-        await write(next.change, next.name);
-        kept = { ...(kept ?? {}), ...next.change };
-      }
-    } catch (error) {
-      kept = null;
-      waiting.current = null;
-      toast.error(sayFailure(error));
-    } finally {
-      isKeeping.current = false;
-      onKept(kept);
-    }
-  };
 }
 
 interface HeaderProps {

@@ -13,7 +13,7 @@ import { shapeOf } from '#core/media/dimensions.ts';
 import { messagesFor } from '#core/messages/messages.ts';
 import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { creditParts, creditText } from '#core/rights/attribution.ts';
+import { creditOf, creditText } from '#core/rights/credit.ts';
 import { copyAt, judge } from '#core/rights/judgement.ts';
 import { EMPTY_LABEL, type Label, withPatch } from '#core/rights/label.ts';
 import { isLicenceId, type LicenceId, licenceTerms } from '#core/rights/licences.ts';
@@ -111,8 +111,14 @@ interface RightsProps {
 function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsProps) {
   const judgement = judge(label, copyAt(rules));
   const cropped = judge(label, copyAt(rules, ['cropped']));
-  const messages = messagesFor(rules.language);
-  const credit = creditText(creditParts(label, judgement, messages), label.work || 'photo', messages);
+  const credit = creditText(
+    creditOf(label, judgement, {
+      made: label.work || 'photo',
+      messages: messagesFor(rules.language),
+      language: rules.language,
+      form: 'full',
+    }),
+  );
   const unclear = sayLicenceReading(reading);
   return (
     <>

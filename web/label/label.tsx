@@ -81,6 +81,7 @@ export function Label(props: LabelProps) {
         {...row('rights')}
         terms={row('terms')}
         decision={row('decision')}
+        credit={row('credit')}
       />
       <TermsRow asset={asset} {...row('terms')} />
       {uses}

@@ -6,9 +6,11 @@ import { messagesFor } from '#core/messages/messages.ts';
 import { embedOf, isPicture } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
-import { creditParts, creditText } from '#core/rights/attribution.ts';
+import { creditOf, creditText } from '#core/rights/credit.ts';
+import { sayCreditParts } from '#core/rights/credit-words.ts';
 import { decidableOf } from '#core/rights/judgement.ts';
 import { type LabelPatch, LabelSchema, WORKS } from '#core/rights/label.ts';
+import { labelIn } from '#core/rights/label-in.ts';
 import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { sayJudgement } from '#core/rights/say-judgement.ts';
 import { meQuery } from '../api/queries.ts';
@@ -19,6 +21,7 @@ import { changePiece, pieceOf } from '../pieces/pieces.ts';
 import { useOpened } from '../pieces/use-opened.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
+import { CreditForm } from './credit-form.tsx';
 import { DecisionForm } from './decision-form.tsx';
 import { LabelForm, LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
 import { isTermsRowShown } from './terms-row.tsx';
@@ -28,6 +31,7 @@ interface RightsRowProps extends RowState {
   /** The row of what was agreed, which is opened from here while nothing was. */
   readonly terms: RowState;
   readonly decision: RowState;
+  readonly credit: RowState;
   readonly asset: Asset;
   readonly rules: HouseRules;
   readonly use: Use | null;
@@ -39,14 +43,28 @@ const OF_LICENCE: ReadonlySet<string> = new Set(['licence', 'licenceAddress']);
 const OF_POSTER = 'To show its poster, a licence would have to be said.';
 
 /** Whether it may be used here, like this, and what it owes. */
-export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...state }: RightsRowProps) {
+export function RightsRow({
+  asset,
+  rules,
+  use,
+  terms: ofTerms,
+  decision,
+  credit: ofCredit,
+  ...state
+}: RightsRowProps) {
   const { data: me } = useQuery(meQuery);
   const { fault, save } = useLabelChange(asset);
   const piece = pieceOf(asset);
   const now = new Date();
   const judgement = use ? judgeHere(rules, use.placement, piece, now) : judgeUnplaced(rules, piece, now);
-  const messages = messagesFor(rules.language);
-  const credit = creditText(creditParts(asset.label, judgement, messages), creditedAs(piece), messages);
+  const label = labelIn(asset.label, rules.language);
+  const credit = creditOf(label, judgement, {
+    made: creditedAs(piece),
+    messages: messagesFor(rules.language),
+    language: rules.language,
+    form: 'full',
+  });
+  const said = creditText(credit);
   const terms = licenceTerms(asset.label.licence);
   const isUnknown = asset.label.licence === 'unknown';
   const isClaimed = judgement.reasons.some(({ code }) => code === 'licence-claimed');
@@ -67,6 +85,14 @@ export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...stat
             about={about}
             targetName={rules.name}
             onDone={decision.onToggle}
+          />
+        ) : ofCredit.isOpen && ofCredit.isEditable ? (
+          <CreditForm
+            key={asset.id}
+            asset={asset}
+            rules={rules}
+            judgement={judgement}
+            onDone={ofCredit.onToggle}
           />
         ) : null
       }
@@ -119,9 +145,14 @@ export function RightsRow({ asset, rules, use, terms: ofTerms, decision, ...stat
       {asset.label.licence === 'not-copied' ? null : (
         <p className="text-soft">
           {judgement.restsOn === 'licence' ? `${terms.name}.` : OF_POSTER}{' '}
-          {credit ? `${judgement.duties.includes('credit') ? '' : 'Suggested: '}“${credit}”` : ''}
+          {said ? `${judgement.duties.includes('credit') ? '' : 'Suggested: '}“${said}”` : ''}
+          {said && rules.creditsAt === 'foot' ? ' It stands at the page’s foot.' : ''}{' '}
+          {said ? <OpenRow words="Word it yourself" isWhole state={ofCredit} /> : null}
         </p>
       )}
+      {credit.leftOut.length > 0 ? (
+        <p className="text-due">The credit leaves out {sayCreditParts(credit.leftOut)}.</p>
+      ) : null}
     </LabelRow>
   );
 }

@@ -98,11 +98,11 @@ export type ChangeOfEach = AssetChange | ((asset: Asset) => AssetChange | null);
  * Changes several pieces, one after the other, as one deed: one undo takes all of it back. Where one cannot be changed,
  * those before it stay changed, and can be taken back. Answers how many were changed.
  */
-export async function changePieces(
-  ids: readonly string[],
-  change: ChangeOfEach,
-  name: string,
-): Promise<number> {
+export function changePieces(ids: readonly string[], change: ChangeOfEach, name: string): Promise<number> {
+  return ledger.during(() => changeEach(ids, change, name));
+}
+
+async function changeEach(ids: readonly string[], change: ChangeOfEach, name: string): Promise<number> {
   const done: { readonly id: string; readonly there: AssetChange; readonly back: AssetChange }[] = [];
   try {
     for (const id of ids) {

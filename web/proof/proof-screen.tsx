@@ -113,6 +113,12 @@ function Proof({
       await changePiece(remedy.assetId, { stem: remedy.stem }, 'renaming a piece');
       return;
     }
+    if (remedy.kind === 'credit-by-licence') {
+      const words = held.get(remedy.assetId)?.label.creditWords ?? [];
+      const creditWords = words.filter(({ language }) => language !== remedy.language);
+      await changePiece(remedy.assetId, { label: { creditWords } }, 'its credit');
+      return;
+    }
     const before = session.doc.state;
     const after = applyRemedy(before, remedy);
     if (after === before) return;

@@ -64,6 +64,13 @@ export function UseCard({ rules, change }: RulesPart) {
           Our own work is credited too
         </Checkbox>
         <Checkbox
+          checked={rules.creditsAt === 'foot'}
+          onChange={(isOn) => change({ creditsAt: isOn ? 'foot' : 'picture' })}
+        >
+          {' '}
+          Credits stand at the page’s foot, each once, and not under the pictures
+        </Checkbox>
+        <Checkbox
           checked={rules.wordsOver === 'drawn'}
           onChange={(isOn) => change({ wordsOver: isOn ? 'drawn' : 'text' })}
         >

@@ -2,14 +2,15 @@ import { formFault } from '../../embed/forms.ts';
 import { formCase } from '../../page/embed-here.ts';
 import { linkedFiles } from '../../page/linked.ts';
 import type { HouseRules } from '../../page/target.ts';
-import { judgeHere } from '../../page/words.ts';
+import { creditHere, judgeHere } from '../../page/words.ts';
+import { creditWordsIn } from '../../rights/credit-words.ts';
 import type { Reason } from '../../rights/judgement.ts';
 import type { Found, Remedy } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
 
 /** Whether each use is allowed and its credit can be written (`core/rights`). */
 export function checkRights(input: ProofInput): readonly Found[] {
-  return [...checkPlaced(input), ...checkFiles(input)];
+  return [...checkPlaced(input), ...checkFiles(input), ...checkCredits(input)];
 }
 
 /** Files that the page leads to go out with it, and are judged as what stands on it. */
@@ -24,6 +25,27 @@ function checkFiles({ page, pieces, rules, now }: ProofInput): readonly Found[] 
         values: { name: callPiece(piece), reason },
         place: { kind: 'block', blockId },
         remedies: [],
+      },
+    ];
+  });
+}
+
+/** Credits in somebody's own words say what the licence asks for. */
+function checkCredits(input: ProofInput): readonly Found[] {
+  const { rules } = input;
+  return placedOf(input).flatMap(({ placement, piece }): Found[] => {
+    const { leftOut } = creditHere(rules, placement, piece);
+    if (leftOut.length === 0) return [];
+    const { licence, creditWords } = piece.label;
+    const own = creditWordsIn(creditWords, rules.language);
+    return [
+      {
+        code: 'credit-leaves-out',
+        values: { name: callPiece(piece), parts: leftOut, licence },
+        place: atPlacement(placement),
+        remedies: own
+          ? [{ kind: 'credit-by-licence', assetId: piece.id, language: own.language }]
+          : [{ kind: 'set-licence', placementId: placement.id }],
       },
     ];
   });

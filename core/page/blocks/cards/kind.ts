@@ -12,7 +12,8 @@ function roomInside(
   { attrs: { perRow, gap } }: Cards,
   { rules }: Pick<RoomContext, 'rules'>,
 ): Room {
-  return sharedRoom(room, { from: cardsStackBelow(perRow, rules), count: perRow, gap });
+  const shared = sharedRoom(room, { from: cardsStackBelow(perRow, rules), count: perRow, gap });
+  return { ...shared, isCard: true };
 }
 
 /** Cards in a row (HTML, `ul`, so that screen readers say how many there are), one below the other on a phone. */

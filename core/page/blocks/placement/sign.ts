@@ -2,7 +2,7 @@ import { escapeHtml } from '../../escape.ts';
 import type { Piece } from '../../piece.ts';
 import type { Room } from '../../room.ts';
 import type { HouseRules } from '../../target.ts';
-import { altHere, captionHere, creditHere } from '../../words.ts';
+import { altHere, captionHere, creditUnder } from '../../words.ts';
 import { figureClass, figureStyle, styleClass } from './figure.ts';
 import type { Placement } from './schema.ts';
 
@@ -49,7 +49,7 @@ export function signOf(placement: Placement, { rules, pieces, room }: SignContex
     style: isFilled ? '' : figureStyle(placement),
     alt: isPicture && alt ? altIn(alt) : null,
     caption: inLine(piece ? captionHere(rules, placement, piece) : (placement.caption ?? '')),
-    isCredited: piece !== undefined && creditHere(rules, placement, piece).length > 0,
+    isCredited: piece !== undefined && creditUnder(rules, placement, piece, room).runs.length > 0,
   };
 }
 

@@ -13,7 +13,7 @@ import { linkOut } from '../../link-out.ts';
 import { type Cut, type PicturePlan, planPicture } from '../../picture.ts';
 import { pictureStyleCss, styleOn } from '../../picture-style.ts';
 import type { HeldEmbed, Piece } from '../../piece.ts';
-import { altHere, captionHere, creditedAs, creditHere, titleHere } from '../../words.ts';
+import { altHere, captionHere, creditUnder, titleHere } from '../../words.ts';
 import type { BlockContext, WriteContext } from '../../write-context.ts';
 import { writeCredit } from '../../write-credit.ts';
 import { figureClass, figureStyle } from './figure.ts';
@@ -114,7 +114,7 @@ function openFigure(
   { fallback }: PicturePlan,
   context: BlockContext,
 ): string {
-  const isLicensed = creditHere(context.rules, placement, piece).some(
+  const isLicensed = creditUnder(context.rules, placement, piece, context.room).runs.some(
     ({ kind, address }) => kind === 'licence' && address,
   );
   const about = isLicensed
@@ -201,10 +201,9 @@ function writeClick(placement: Placement, plan: PicturePlan, picture: string, co
   return `<a class="larger" href="${escapeHtml(context.addressOf(plan.larger))}">${picture}</a>`;
 }
 
-function writeCaption(placement: Placement, piece: Piece, context: WriteContext): string {
+function writeCaption(placement: Placement, piece: Piece, context: BlockContext): string {
   const caption = captionHere(context.rules, placement, piece);
-  const messages = messagesFor(context.rules.language);
-  const credit = writeCredit(creditHere(context.rules, placement, piece), creditedAs(piece), messages);
+  const credit = writeCredit(creditUnder(context.rules, placement, piece, context.room));
   const words = [caption && escapeHtml(caption), credit && `<span class="credit">${credit}</span>`]
     .filter(Boolean)
     .join(' ');

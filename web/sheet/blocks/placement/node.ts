@@ -25,8 +25,8 @@ import { embedOf, type HeldEmbed, type Piece } from '#core/page/piece.ts';
 import type { Room } from '#core/page/room.ts';
 import { standsIn } from '#core/page/standing.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { captionHere, creditedAs, creditHere, titleHere } from '#core/page/words.ts';
-import { creditText } from '#core/rights/attribution.ts';
+import { captionHere, creditUnder, titleHere } from '#core/page/words.ts';
+import { creditText } from '#core/rights/credit.ts';
 import { makeSource } from '../../../drag/pointer.ts';
 import type { Source } from '../../../drag/source.ts';
 import { drawOver } from '../../../over/draw-over.ts';
@@ -187,18 +187,19 @@ class PlacementView implements NodeView {
   }
 
   /** How it stands in what it is in: on the page itself, in a row of pieces, or in another part. */
-  #sort(): Room['sort'] {
+  #room(): Pick<Room, 'sort' | 'isCard'> {
     const at = this.#placeOf();
     const $at = at === undefined ? null : this.#editor.state.doc.resolve(at);
-    if (!$at || $at.depth === 0) return 'column';
-    return $at.parent.type.isInGroup(ROW_GROUP) ? 'filled' : 'part';
+    if (!$at || $at.depth === 0) return { sort: 'column' };
+    if ($at.parent.type.isInGroup(ROW_GROUP)) return { sort: 'filled' };
+    return { sort: 'part', isCard: $at.parent.type.name === 'card' };
   }
 
   #draw(): void {
-    const sort = this.#sort();
-    const placement = standsIn(this.#placement, { sort });
+    const room = this.#room();
+    const placement = standsIn(this.#placement, room);
     const isSelected = this.dom.classList.contains('is-selected');
-    this.dom.className = `${figureClass(placement, { sort }, this.#rules)}${isSelected ? ' is-selected' : ''}`;
+    this.dom.className = `${figureClass(placement, room, this.#rules)}${isSelected ? ' is-selected' : ''}`;
     this.dom.setAttribute('style', [figureStyle(placement), ...this.#partStyles].join(';'));
     const asset = pieces.state.get(placement.asset);
     this.#drawn = asset;
@@ -234,7 +235,7 @@ class PlacementView implements NodeView {
     this.#drawFile(asset);
     const words = [
       captionHere(this.#rules, placement, piece),
-      creditText(creditHere(this.#rules, placement, piece), creditedAs(piece), this.#messages),
+      creditText(creditUnder(this.#rules, placement, piece, room)),
     ]
       .filter(Boolean)
       .join(' ');
