@@ -319,3 +319,43 @@ test('what a licence forbids is said on the Bench where it is done, and is left 
   await rights.getByRole('button', { name: 'Record the decision' }).click();
   await expect(rights).toContainText('Piet Hallam decided so on');
 });
+
+test('a credit is reworded by hand, follows the label, and says what it leaves out', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Own words of thanks');
+  await dropFiles(page, tray(page), [await licensedPicture('thanked')]);
+  await tray(page)
+    .getByRole('button', { name: /^thanked/ })
+    .press('Enter');
+  await expect(figures(page)).toHaveCount(1);
+  await page.getByRole('button', { name: 'Keep this licence' }).click();
+  const rights = row(page, 'Rights');
+  await tabTo(rights.getByRole('button', { name: 'Word it yourself' }));
+  await page.keyboard.press('Enter');
+  const typed = rights.getByRole('textbox', { name: 'Credit' });
+  await expect(typed).toBeFocused();
+  await expect(rights.getByRole('status')).toHaveText(/^Follows the label: /);
+  await typed.fill('Thanks to a friend of the marsh');
+  await expect(rights.getByText(/^It leaves out the maker/)).toBeVisible();
+  await expectAccessible(page);
+  await rights.getByRole('button', { name: 'Save credit' }).click();
+  await expect(figures(page).first()).toContainText('Thanks to a friend of the marsh');
+  await saved(page);
+
+  await page.getByRole('link', { name: 'Proof' }).click();
+  const found = page.getByRole('listitem').filter({ hasText: 'leaves out the maker' });
+  await found.getByRole('button', { name: 'Write it by the licence' }).click();
+  await expect(found).toHaveCount(0);
+  await page.getByRole('link', { name: 'Own words of thanks' }).first().click();
+  await figures(page).first().click();
+  await rights.getByRole('button', { name: 'Word it yourself' }).click();
+  const maker = (await typed.inputValue()).match(/^Photo: ([^,]+),/)?.[1] ?? '';
+  expect(maker).not.toBe('');
+  await typed.fill((await typed.inputValue()).replace(/^Photo: /, 'By courtesy of '));
+  await rights.getByRole('button', { name: 'Save credit' }).click();
+  await expect(figures(page).first()).toContainText(`By courtesy of ${maker}`);
+  await rights.getByRole('button', { name: 'Change rights' }).click();
+  await rights.getByRole('textbox', { name: 'Maker', exact: true }).fill('Wenna Tregear');
+  await rights.getByRole('button', { name: 'Save rights' }).click();
+  await expect(figures(page).first()).toContainText('By courtesy of Wenna Tregear');
+});

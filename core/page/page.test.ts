@@ -402,6 +402,33 @@ describe('credits and stations', () => {
     expect(writeCredits(page, PIECES, RULES)).toContain('<cite>Heron</cite>');
   });
 
+  it('stand once at the foot where House rules say so, and not under the pictures', () => {
+    const page = examplePage(
+      figure(examplePlacement('column')),
+      figure(examplePlacement('column', { id: 'two' })),
+    );
+    const html = writeFragment(page, { ...CONTEXT, rules: { ...RULES, creditsAt: 'foot' } });
+    expect(html.match(/Ines Okonjo/g)).toHaveLength(1);
+    expect(html).toMatch(
+      /<section class="credits">\n<h2>Picture credits<\/h2>\n<ul>\n<li><cite>Heron<\/cite>\. Photo: /,
+    );
+    expect(html).not.toContain('property="license"');
+    expect(writeFragment(page, CONTEXT).match(/Ines Okonjo/g)).toHaveLength(2);
+  });
+
+  it('are short in a card', () => {
+    const card = {
+      type: 'card' as const,
+      attrs: { id: 'card', link: '' },
+      content: [{ type: 'placement' as const, attrs: examplePlacement('column') }],
+    };
+    const html = writeFragment(
+      examplePage({ type: 'cards', attrs: { id: 'cards', perRow: 2, gap: 24 }, content: [card] }),
+      CONTEXT,
+    );
+    expect(html).toContain('<span class="credit">Ines Okonjo, <a ');
+  });
+
   it('counts how far a page is', () => {
     const page: PageDoc = {
       ...examplePage(),

@@ -38,9 +38,10 @@ export function placementKey(
     return move !== undefined;
   }
   const deed = isPrinted ? deedOf(event.key) : undefined;
-  if (deed === 'carry') firstKey(Date.now(), () => carry(carriedFrom(editor, placement)));
+  // When it was pressed, not when it is heard: on a busy machine letters that were typed in a row are heard far apart.
+  if (deed === 'carry') firstKey(event.timeStamp, () => carry(carriedFrom(editor, placement)));
   else if (isPrinted && !isStep)
-    soleKey(Date.now(), isInRow ? () => undefined : letterDeed(editor, placement, deed, hooks));
+    soleKey(event.timeStamp, isInRow ? () => undefined : letterDeed(editor, placement, deed, hooks));
   else if (isStep && (isInRow || !singleKeys.state.areOn)) return true;
   else if (event.key === '+' || event.key === '=') widen(editor, placement, 1);
   else if (event.key === '-') widen(editor, placement, -1);
