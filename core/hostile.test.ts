@@ -24,8 +24,10 @@ import { nameFault } from './naming/rule.ts';
 import { anchorsOf } from './page/anchors.ts';
 import { gapIn } from './page/blocks/gap.ts';
 import { tableFromText } from './page/blocks/table/from-text.ts';
+import { describedParts } from './page/long-description.ts';
 import { readBrought } from './page/read-brought.ts';
 import { styleRules } from './page/style-rules.ts';
+import { readCreditWords } from './rights/credit-words.ts';
 import { isWebAddress } from './rights/label.ts';
 import { maybeLicenceByWords } from './rights/recognise.ts';
 import { readRegions } from './rights/regions.ts';
@@ -49,6 +51,15 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   'tags and texts of HTML': (text) => [...readMarkup(text, 'text')],
   'tags and texts of XML': (text) => [...readMarkup(text, 'xml')],
   'text that may be a table': (text) => tableFromText(text, () => 'id'),
+  'a long description': (text) => describedParts(text),
+  'a credit in own words': (text) =>
+    readCreditWords(
+      text,
+      new Map([
+        ['maker', 'reed'],
+        ['licence', text.slice(0, 3)],
+      ]),
+    ),
   'words that are replaced': (text) => replaceAll(text, text.slice(0, 2), 'reed'),
   'rules of a style sheet': (text) => styleRules(text),
   'paragraphs and styles of a paste': (text) =>

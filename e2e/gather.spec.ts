@@ -159,7 +159,7 @@ test('any address is read: a page shows its pictures, a picture is taken, a bad 
   const give = async (address: string) => {
     await page.getByRole('button', { name: 'Give any address' }).click();
     await page.getByRole('textbox', { name: /^Address of a picture/ }).fill(address);
-    await page.getByRole('button', { name: 'Read it' }).click();
+    await page.getByRole('button', { name: 'Read it', exact: true }).click();
   };
   await give(anysite('/page/article'));
   await expect(page.getByText('2 pictures on this page of anysite.localhost, largest first')).toBeVisible();

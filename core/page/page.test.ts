@@ -205,6 +205,17 @@ describe('HTML of a page', () => {
     expect(written).toContain(
       '<details class="described" id="described-chart"><summary>Description of Eels counted</summary>\n<p>In May &lt;12&gt;.<br>In June 40.</p>\n<p>Then none.</p>\n</details></figcaption>',
     );
+    const charted = examplePiece({
+      label: { title: 'Eels counted', extendedDescription: '# By year\n- few\n\nYear\tEels\n2024\t812' },
+    });
+    const under = writeFragment(
+      examplePage(heading('Counts', 2), figure(examplePlacement('column', { id: 'chart' }))),
+      { ...CONTEXT, pieces: new Map([[charted.id, charted]]) },
+    );
+    expect(under).toContain('<h3>By year</h3>\n<ul>\n<li>few</li>\n</ul>');
+    expect(under).toContain(
+      '<thead>\n<tr><th scope="col">Year</th><th scope="col">Eels</th></tr>\n</thead>\n<tbody>\n<tr><th scope="row">2024</th><td>812</td></tr>\n</tbody>',
+    );
     expect(html).not.toContain('<details');
     expect(html).not.toContain('aria-details');
   });

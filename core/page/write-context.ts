@@ -38,6 +38,8 @@ export interface BlockContext extends WriteContext {
   /** The headings of the page, and the anchors that go out, by the IDs of their blocks. */
   readonly headings: readonly Anchored[];
   readonly anchors: ReadonlyMap<string, string>;
+  /** The level of the heading that each placement stands under, by its ID; 1 where no heading comes before it. */
+  readonly levels: ReadonlyMap<string, number>;
   /** Writes the blocks that stand in this one, each in a line of its own. */
   readonly inside: (blocks: readonly Block[], room: Room) => string;
 }

@@ -15,7 +15,7 @@ import type { Piece } from './piece.ts';
 import { columnRoom, type Room } from './room.ts';
 import type { Standing } from './standing.ts';
 import type { HouseRules } from './target.ts';
-import { standingsOf } from './walk.ts';
+import { standingsOf, walkPage } from './walk.ts';
 import type { BlockContext, WriteContext } from './write-context.ts';
 
 /** Every file that a page's HTML names, each once. */
@@ -50,6 +50,7 @@ export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): 
     first: firstSeen(page)?.id,
     headings,
     anchors: anchorsOut(page, headings),
+    levels: levelsOf(page),
   };
   const title =
     page.title.trim() === '' || context.withoutTitle ? [] : [`<h1>${escapeHtml(page.title.trim())}</h1>`];
@@ -69,9 +70,19 @@ export function writeFragment(page: PageDoc, context: WriteContext, foot = ''): 
 }
 
 /** What is settled once for a page, and asked by its blocks. */
-type OfPage = Pick<BlockContext, 'first' | 'headings' | 'anchors'>;
+type OfPage = Pick<BlockContext, 'first' | 'headings' | 'anchors' | 'levels'>;
 
-const NO_PAGE: OfPage = { first: undefined, headings: [], anchors: new Map() };
+const NO_PAGE: OfPage = { first: undefined, headings: [], anchors: new Map(), levels: new Map() };
+
+function levelsOf(page: PageDoc): ReadonlyMap<string, number> {
+  const levels = new Map<string, number>();
+  let level = 1;
+  for (const block of walkPage(page)) {
+    if (block.type === 'heading') level = block.attrs.level;
+    else if (block.type === 'placement') levels.set(block.attrs.id, level);
+  }
+  return levels;
+}
 
 function writeBlocks(
   blocks: readonly Block[],
@@ -158,7 +169,12 @@ export function writeForSource(
 ): readonly string[] {
   const context = { rules, pieces, addressOf: () => '', isSource: true, isMarked: true };
   const headings = anchorsOf(page, rules.language);
-  const whole: OfPage = { first: undefined, headings, anchors: anchorsOut(page, headings) };
+  const whole: OfPage = {
+    first: undefined,
+    headings,
+    anchors: anchorsOut(page, headings),
+    levels: levelsOf(page),
+  };
   const room = columnRoom(rules);
   return page.blocks.map((block) => writeBlocks([block], room, context, whole).join(''));
 }

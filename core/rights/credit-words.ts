@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { LanguageTagSchema, primaryOf } from '../words/language-tag.ts';
 
 /** What a part of a credit is about. */
-export const CREDIT_PARTS = [
+const CREDIT_PARTS = [
   'title',
   'maker',
   'notice',
@@ -105,10 +105,4 @@ function placeOf(words: string, text: string): number {
     if (!isGrown) return at;
   }
   return -1;
-}
-
-/** Own words with each part said by the facts; null where one of them is no longer known, so that they say too little. */
-export function sayCreditWords(words: CreditWords, facts: CreditFacts): string | null {
-  const said = words.runs.map((run) => (run.kind === 'words' ? run.text : (facts.get(run.part) ?? '')));
-  return said.includes('') ? null : said.join('');
 }

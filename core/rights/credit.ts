@@ -6,7 +6,7 @@ import type { Label } from './label.ts';
 import { licenceTerms } from './licences.ts';
 
 /** A stretch of a credit: a part of it, or words between parts. One with an address is a link. */
-export interface CreditRun {
+interface CreditRun {
   readonly kind: CreditPartKind | 'words';
   readonly text: string;
   readonly address: string | null;

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { dyingWith } from '../foreign/dying-with.ts';
+import { PATIENCE } from '../foreign/time-watch.ts';
 
 const run = promisify(execFile);
 
@@ -74,7 +75,8 @@ async function poppler(program: string, args: readonly string[]): Promise<string
   const [command, ...rest] = dyingWith(...limited(program, args));
   try {
     const { stdout } = await run(command, rest, {
-      timeout: LIMIT_MILLIS,
+      // The kernel ends what computes for longer than the limit; this is for what does not compute.
+      timeout: LIMIT_MILLIS * PATIENCE,
       killSignal: 'SIGKILL',
       maxBuffer: MOST_ANSWER_BYTES,
       env: { PATH: process.env.PATH, LANG: 'C.UTF-8' },

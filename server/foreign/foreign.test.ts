@@ -30,6 +30,12 @@ describe('work in a process of its own', () => {
     expect(await next).toEqual(Buffer.from([3, 3]));
   });
 
+  it('that had no turn to compute is waited for, though not for ever', async () => {
+    await pool.run('idle', 0, { millis: 20_000 });
+    expect(await pool.run('idle', 1200, { millis: 400 })).toBe('done');
+    expect(await faultOf(pool.run('idle', 60_000, { millis: 200 }))).toBe('too-long');
+  });
+
   it('that takes too much memory is ended', async () => {
     expect(await faultOf(pool.run('hoard', null, { millis: 30_000 }))).toBe('too-much-memory');
   });

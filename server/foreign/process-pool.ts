@@ -5,6 +5,7 @@ import { dyingWith } from './dying-with.ts';
 import { fromSent, type Sent } from './errors.ts';
 import { watchMemory } from './memory-watch.ts';
 import { type ForeignFault, ForeignProblem } from './problem.ts';
+import { watchTime } from './time-watch.ts';
 
 export interface PoolLimits {
   /** How many processes work at once; the rest waits in its order. */
@@ -16,7 +17,7 @@ export interface PoolLimits {
 }
 
 export interface Asked {
-  /** Over this the process is killed. */
+  /** Computing for longer than this it is killed. */
   readonly millis: number;
   /** Aborts when nobody waits for the answer any more: what waits is dropped, what runs is killed. */
   readonly signal?: AbortSignal | undefined;
@@ -138,17 +139,17 @@ class Worker {
     this.#order = order;
     clearTimeout(this.#idle);
     this.#child.channel?.ref();
-    const late = setTimeout(() => void this.kill('too-long'), order.millis);
     const stop = () => void this.kill('stopped');
     order.signal?.addEventListener('abort', stop, { once: true });
     const pid = this.#child.pid;
+    const endClock = watchTime(pid, order.millis, () => void this.kill('too-long'));
     const endWatch = watchMemory(
       () => (pid ? [pid] : []),
       this.#limits.bytes,
       () => void this.kill('too-much-memory'),
     );
     this.#endWork = () => {
-      clearTimeout(late);
+      endClock();
       endWatch();
       order.signal?.removeEventListener('abort', stop);
       this.#child.channel?.unref();

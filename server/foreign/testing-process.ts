@@ -13,6 +13,8 @@ serveTasks({
   endless: () => {
     for (;;) Math.random();
   },
+  /** Takes its time without computing, as what waits for its turn on a busy machine does. */
+  idle: (millis: number) => new Promise((resolve) => setTimeout(resolve, millis, 'done')),
   hoard: async () => {
     const held: Buffer[] = [];
     for (;;) {

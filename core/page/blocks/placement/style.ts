@@ -104,7 +104,10 @@ const FIGURES = `.placed { display: block; box-sizing: border-box; margin: var(-
 .placed figcaption a { color: inherit; }
 .described { margin-top: 4px; }
 .described summary { cursor: pointer; text-decoration: underline; text-underline-offset: 0.15em; }
-.described p { margin: 6px 0 0; }
+.described :is(p, ul, ol, h2, h3, h4, h5, h6) { margin: 6px 0 0; font-size: 1em; }
+.described .figures { margin-top: 8px; overflow-x: auto; }
+.described table { border-collapse: collapse; font-variant-numeric: tabular-nums; }
+.described :is(th, td) { padding: 3px 14px 3px 0; border-bottom: 1px solid #8a989d; text-align: left; vertical-align: top; }
 .placed.beside-left, .placed.beside-right { clear: none; width: max(${LEAST_SHOWN_PX}px, min(var(--w), 100% - var(--l) - var(--r))); }
 .placed.beside-left { float: left; clear: left; }
 .placed.beside-right { float: right; clear: right; }

@@ -207,7 +207,13 @@ function writeCaption(placement: Placement, piece: Piece, context: BlockContext)
   const words = [caption && escapeHtml(caption), credit && `<span class="credit">${credit}</span>`]
     .filter(Boolean)
     .join(' ');
-  const parts = [words, writeDescription(placement, piece, context.rules)].filter(Boolean);
+  const parts = [
+    words,
+    writeDescription(placement, piece, context.rules, {
+      level: context.levels.get(placement.id) ?? 1,
+      isInline: context.isInline ?? false,
+    }),
+  ].filter(Boolean);
   return parts.length > 0
     ? `<figcaption${styled(context, INLINE_CAPTION)}>${parts.join('\n')}</figcaption>`
     : '';

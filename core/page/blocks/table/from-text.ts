@@ -13,15 +13,21 @@ const LEAST_ROWS_BY_COMMA = 3;
  * figures.
  */
 export function tableFromText(text: string, newId: () => string): Table | null {
-  if (text.length > MOST_LETTERS) return null;
-  const rows = rowsBy(text, '\t', 2) ?? rowsBy(text, ';', 2) ?? byComma(text);
-  if (!rows) return null;
-  const isHeaded = saysHeadings(rows);
+  const read = rowsFromText(text);
+  if (!read) return null;
+  const { rows, isHeaded } = read;
   return {
     type: 'table',
     attrs: { id: newId(), caption: '' },
     content: rows.map((fields, at) => rowOf(fields, isHeaded && at === 0 ? 'tableHeader' : 'tableCell')),
   };
+}
+
+/** The rows of such a text, and whether the first says words over figures; null for text that is none. */
+export function rowsFromText(text: string): { readonly rows: Rows; readonly isHeaded: boolean } | null {
+  if (text.length > MOST_LETTERS) return null;
+  const rows = rowsBy(text, '\t', 2) ?? rowsBy(text, ';', 2) ?? byComma(text);
+  return rows && { rows, isHeaded: saysHeadings(rows) };
 }
 
 type Rows = readonly (readonly string[])[];

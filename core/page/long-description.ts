@@ -1,0 +1,87 @@
+import { rowsFromText } from './blocks/table/from-text.ts';
+
+/** A part of a long description. */
+export type DescribedPart =
+  | { readonly kind: 'paragraph'; readonly lines: readonly string[] }
+  | { readonly kind: 'heading'; readonly text: string }
+  | { readonly kind: 'list'; readonly isOrdered: boolean; readonly items: readonly string[] }
+  | {
+      readonly kind: 'table';
+      readonly rows: readonly (readonly string[])[];
+      /** Whether the first row says what stands in the columns. */
+      readonly isHeaded: boolean;
+    };
+
+const HEADING = /^#{1,6}\s+(.+)$/u;
+const POINT = /^[-*•–]\s+(.+)$/u;
+const STEP = /^\d{1,3}[.)]\s+(.+)$/u;
+
+/**
+ * A long description as it is typed, in its parts: blank lines part paragraphs; lines that begin with # are headings, with - or
+ * a number points of a list; lines of figures with tabs, semicolons or commas between them, as a sheet gives them, are a table.
+ * Plain text throughout, so that it stands in a file's metadata as it was typed.
+ */
+export function describedParts(text: string): readonly DescribedPart[] {
+  return text
+    .split(/\n[ \t]*\n/u)
+    .map((part) => part.trimEnd().replace(/^\n+/u, ''))
+    .filter((part) => part.trim() !== '')
+    .flatMap(partsOf);
+}
+
+function partsOf(text: string): readonly DescribedPart[] {
+  const table = rowsFromText(text);
+  if (table) return [{ kind: 'table', ...table }];
+  const parts: DescribedPart[] = [];
+  for (const line of text
+    .split('\n')
+    .map((one) => one.trim())
+    .filter(Boolean)) {
+    const part = partOf(line);
+    const before = parts.at(-1);
+    const joined = before ? maybeJoined(before, part) : null;
+    if (joined) parts[parts.length - 1] = joined;
+    else parts.push(part);
+  }
+  return parts;
+}
+
+function partOf(line: string): DescribedPart {
+  const heading = HEADING.exec(line)?.[1];
+  if (heading) return { kind: 'heading', text: heading };
+  const point = POINT.exec(line)?.[1];
+  if (point) return { kind: 'list', isOrdered: false, items: [point] };
+  const step = STEP.exec(line)?.[1];
+  if (step) return { kind: 'list', isOrdered: true, items: [step] };
+  return { kind: 'paragraph', lines: [line] };
+}
+
+/** Lines of one paragraph, or points of one list. */
+function maybeJoined(before: DescribedPart, next: DescribedPart): DescribedPart | null {
+  if (before.kind === 'paragraph' && next.kind === 'paragraph')
+    return { kind: 'paragraph', lines: [...before.lines, ...next.lines] };
+  if (before.kind === 'list' && next.kind === 'list' && before.isOrdered === next.isOrdered)
+    return { ...before, items: [...before.items, ...next.items] };
+  return null;
+}
+
+/** What a description is read as: "a heading, 2 paragraphs and a table of 12 rows". */
+export function sayDescribed(parts: readonly DescribedPart[]): string {
+  const count = (kind: DescribedPart['kind'], one: string, many: string) => {
+    const found = parts.filter((part) => part.kind === kind).length;
+    return found === 0 ? [] : found === 1 ? [`a ${one}`] : [`${found} ${many}`];
+  };
+  const tables = parts.flatMap((part) =>
+    part.kind === 'table'
+      ? [`a table of ${part.rows.length} rows and ${part.rows[0]?.length ?? 0} columns`]
+      : [],
+  );
+  return inWords.format([
+    ...count('heading', 'heading', 'headings'),
+    ...count('paragraph', 'paragraph', 'paragraphs'),
+    ...count('list', 'list', 'lists'),
+    ...tables,
+  ]);
+}
+
+const inWords = new Intl.ListFormat('en-GB', { type: 'conjunction' });
