@@ -7,8 +7,9 @@ import { LabelSchema } from '#core/rights/label.ts';
 import { Box, Line, Lines } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece } from '../pieces/pieces.ts';
+import { LongDescription } from './long-description.tsx';
 import { LabelForm } from './row.tsx';
-import { LONG_DESCRIPTION, type WordsFormProps } from './words-form.tsx';
+import type { WordsFormProps } from './words-form.tsx';
 
 const EmbedWordsSchema = v.object({
   title: v.pipe(v.string(), v.trim(), v.maxLength(300)),
@@ -56,7 +57,7 @@ export function EmbedWordsForm({ asset, rules, held, use, onDone }: EmbedWordsFo
         )}
       />
       <Lines of={form} name="caption" label="Caption" maxLength={5000} />
-      {onlyHere ? null : <Lines of={form} name="extendedDescription" {...LONG_DESCRIPTION} />}
+      {onlyHere ? null : <LongDescription of={form} name="extendedDescription" />}
       {use ? (
         <Box of={form} name="onlyHere">
           For this page only

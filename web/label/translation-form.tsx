@@ -6,9 +6,9 @@ import { Line, Lines, OneOfList } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
+import { LongDescription } from './long-description.tsx';
 import { OFFERED_LANGUAGES } from './offered-languages.ts';
 import { LabelForm } from './row.tsx';
-import { LONG_DESCRIPTION } from './words-form.tsx';
 
 interface TranslationFormProps {
   readonly asset: Asset;
@@ -64,7 +64,7 @@ export function TranslationForm({ asset, language, first, onDone }: TranslationF
         />
       ) : null}
       <Lines of={form} name="caption" label="Caption" maxLength={5000} />
-      {isPicture(asset) ? <Lines of={form} name="extendedDescription" {...LONG_DESCRIPTION} /> : null}
+      {isPicture(asset) ? <LongDescription of={form} name="extendedDescription" /> : null}
       {said ? (
         <Button
           kind="link"

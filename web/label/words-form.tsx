@@ -5,11 +5,11 @@ import { isPicture } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { altHere, captionHere } from '#core/page/words.ts';
 import { type Alt, LabelSchema } from '#core/rights/label.ts';
-import { describedParts, sayDescribed } from '#core/page/long-description.ts';
 import { Box, Lines } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { changePiece, pieceOf } from '../pieces/pieces.ts';
 import { AltCheck } from './alt-check.tsx';
+import { LongDescription } from './long-description.tsx';
 import { LabelForm, type Use } from './row.tsx';
 
 export interface WordsFormProps {
@@ -60,9 +60,9 @@ export function WordsForm({ asset, rules, use, onDone }: WordsFormProps) {
       onDone();
     },
   });
-  const [isDecorative, onlyHere, text, caption, long] = useWatch({
+  const [isDecorative, onlyHere, text, caption] = useWatch({
     control: form.form.control,
-    name: ['isDecorative', 'onlyHere', 'text', 'caption', 'extendedDescription'],
+    name: ['isDecorative', 'onlyHere', 'text', 'caption'],
   });
   return (
     <LabelForm of={form} deed="Save words">
@@ -89,34 +89,12 @@ export function WordsForm({ asset, rules, use, onDone }: WordsFormProps) {
         </>
       ) : null}
       <Lines of={form} name="caption" label="Caption" maxLength={5000} />
-      {onlyHere || !isPicture(asset) ? null : (
-        <>
-          <Lines of={form} name="extendedDescription" {...LONG_DESCRIPTION} />
-          <ReadAs text={long} />
-        </>
-      )}
+      {onlyHere || !isPicture(asset) ? null : <LongDescription of={form} name="extendedDescription" />}
       {use ? (
         <Box of={form} name="onlyHere">
           For this page only
         </Box>
       ) : null}
     </LabelForm>
-  );
-}
-
-export const LONG_DESCRIPTION = {
-  label: 'Long description',
-  hint: 'For charts and maps: everything that is in them. # begins a heading, - a point of a list; figures are pasted from a sheet.',
-  maxLength: 5000,
-} as const;
-
-/** What a long description is read as, where it is more than paragraphs. */
-export function ReadAs({ text }: { readonly text: string }) {
-  const parts = describedParts(text);
-  if (parts.every(({ kind }) => kind === 'paragraph')) return null;
-  return (
-    <p className="text-soft" role="status">
-      Read as {sayDescribed(parts)}.
-    </p>
   );
 }
