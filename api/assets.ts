@@ -136,8 +136,15 @@ export const AssetListSchema = v.object({
   cursor: v.nullable(v.string()),
 });
 
-/** How many pieces answer a question, of how many that stand on the shelf. */
-export const AssetCountSchema = v.object({ found: v.number(), held: v.number() });
+/**
+ * How many pieces answer a question, of how many that stand on the shelf. `readAs` are the words that were looked for, where
+ * no piece has those that were asked for.
+ */
+export const AssetCountSchema = v.object({
+  found: v.number(),
+  held: v.number(),
+  readAs: v.nullable(v.string()),
+});
 
 export const FolderListSchema = v.array(v.object({ path: v.string(), pieces: v.number() }));
 

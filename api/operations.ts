@@ -25,7 +25,7 @@ import {
   TakeBackSchema,
 } from './assets.ts';
 import { AuditListSchema, AuditQuerySchema } from './audit.ts';
-import { DeskSchema } from './desk.ts';
+import { DeskSchema, GiveErrandSchema } from './desk.ts';
 import {
   DecideSchema,
   EmbedPreviewSchema,
@@ -168,6 +168,8 @@ export const OPERATIONS = {
   'get /audit': { query: AuditQuerySchema, does: 'Search the log', answers: AuditListSchema },
   'get /audit.csv': { query: AuditQuerySchema, does: 'Take the log away as CSV' },
   'get /desk': { does: 'What waits', answers: DeskSchema },
+  'put /desk/errands/{id}': { does: 'Give an errand to somebody, with a note', body: GiveErrandSchema },
+  'delete /desk/errands/{id}': { does: 'Take an errand back' },
   'get /assets/{id}/likeness': {
     query: LikenessQuerySchema,
     does: 'How bytes and likeness hang together for a cut',

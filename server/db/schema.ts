@@ -611,6 +611,15 @@ export const proposals = mysqlTable(
   ],
 );
 
+/** Errands that somebody gave to somebody, by what waits. */
+export const errandsGiven = mysqlTable('errands_given', {
+  errandId: varchar('errand_id', { length: 100 }).primaryKey(),
+  toId: varchar('to_id', { length: 36 }).notNull(),
+  byId: varchar('by_id', { length: 36 }).notNull(),
+  note: varchar('note', { length: 500 }).notNull(),
+  at: time('at').notNull(),
+});
+
 /** Names under which files of a piece went out. They go on to whatever it is called now, and are given to no other. */
 export const namesOut = mysqlTable(
   'names_out',

@@ -119,4 +119,27 @@ describe('the Desk', () => {
     expect((await desk('joss')).errands).toEqual([]);
     expect((await desk('joss')).pages).toEqual([]);
   });
+
+  it('has an errand given to somebody with a note, first with them and last with others', async () => {
+    const put = (id: string, body: object, as: Who = 'mara') =>
+      server.ask(`/api/desk/errands/${id}`, { as, method: 'PUT', body });
+    const { errands, colleagues } = await desk('mara');
+    const piet = colleagues.find(({ name }) => name === 'piet');
+    const last = errands.filter(({ isGivable }) => isGivable).at(-1);
+    if (!piet || !last) throw new Error('Nothing can be given.');
+    expect((await put(last.id, { to: piet.id, note: ' Before Friday. ' })).status).toBe(204);
+    const [first] = (await desk('piet')).errands;
+    expect(first).toMatchObject({ id: last.id, given: { by: { name: 'mara' }, note: 'Before Friday.' } });
+    expect((await desk('mara')).errands.at(-1)).toMatchObject({ id: last.id, given: { to: piet } });
+
+    const joss = (await server.ask('/api/me', { as: 'joss' })).body as { id: string };
+    expect(colleagues.some(({ id }) => id === joss.id)).toBe(false);
+    expect((await put(last.id, { to: joss.id, note: '' })).status).toBe(422);
+    expect((await put('comp-nowhere', { to: piet.id, note: '' })).status).toBe(404);
+    expect((await put(last.id, { to: piet.id, note: '' }, 'joss')).status).toBe(403);
+    expect((await server.ask(`/api/desk/errands/${last.id}`, { as: 'mara', method: 'DELETE' })).status).toBe(
+      204,
+    );
+    expect((await desk('piet')).errands.every(({ given }) => given === null)).toBe(true);
+  });
 });

@@ -1,4 +1,3 @@
-import type { Errand } from '#api/desk.ts';
 import { judgeOnPage } from '#core/page/judge-page.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { altHere } from '#core/page/words.ts';
@@ -9,9 +8,10 @@ import type { Context } from '../context.ts';
 import { proofOf } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
 import { thumbAddress } from '../shelf/present.ts';
+import type { OpenErrand } from './given.ts';
 
 /** What each page waits for: worst first, at most one errand of a kind. */
-export function pageErrands(context: Context, whole: WholePage, now: Date): readonly Errand[] {
+export function pageErrands(context: Context, whole: WholePage, now: Date): readonly OpenErrand[] {
   return [
     comps(context, whole),
     notCleared(context, whole, now),
@@ -30,7 +30,7 @@ function piecesOn(whole: WholePage) {
 
 const pageAddress = (whole: WholePage) => `/pages/${whole.row.id}`;
 
-function comps(context: Context, whole: WholePage): Errand | null {
+function comps(context: Context, whole: WholePage): OpenErrand | null {
   const comp = piecesOn(whole).find((asset) => asset.licence === 'comp');
   if (!comp) return null;
   return {
@@ -48,7 +48,7 @@ function comps(context: Context, whole: WholePage): Errand | null {
   };
 }
 
-function notCleared(context: Context, whole: WholePage, now: Date): Errand | null {
+function notCleared(context: Context, whole: WholePage, now: Date): OpenErrand | null {
   const refused = piecesOn(whole).flatMap((asset) => {
     const piece = whole.pieces.get(asset.id);
     if (!piece || asset.licence === 'comp') return [];
@@ -78,7 +78,7 @@ const ENDING_DAYS = 30;
 const DAY_MILLIS = 86_400_000;
 
 /** What may be used for a while yet and soon no more: the soonest of a page. */
-function ending(context: Context, whole: WholePage, now: Date): Errand | null {
+function ending(context: Context, whole: WholePage, now: Date): OpenErrand | null {
   const [today, last] = [now, new Date(now.getTime() + ENDING_DAYS * DAY_MILLIS)].map((day) =>
     dayIn(whole.rules.timeZone, day),
   );
@@ -110,7 +110,7 @@ function ending(context: Context, whole: WholePage, now: Date): Errand | null {
 }
 
 /** Licences that only a file or a source says, and nobody has kept. */
-function claimed(context: Context, whole: WholePage, now: Date): Errand | null {
+function claimed(context: Context, whole: WholePage, now: Date): OpenErrand | null {
   const all = piecesOn(whole).filter((asset) => {
     const piece = whole.pieces.get(asset.id);
     return (
@@ -135,7 +135,7 @@ function claimed(context: Context, whole: WholePage, now: Date): Errand | null {
   };
 }
 
-function unworded(context: Context, whole: WholePage): Errand | null {
+function unworded(context: Context, whole: WholePage): OpenErrand | null {
   const bare = placementsOf(whole.doc).filter((placement) => {
     const piece = whole.pieces.get(placement.asset);
     return piece && altHere(whole.rules, placement, piece).kind === 'unsaid';
@@ -161,7 +161,7 @@ function unworded(context: Context, whole: WholePage): Errand | null {
   };
 }
 
-function unfilled(whole: WholePage): Errand | null {
+function unfilled(whole: WholePage): OpenErrand | null {
   const wants = whole.doc.wants.filter((want) => want.filledBy === null);
   const [first] = wants;
   if (!first) return null;
@@ -180,7 +180,7 @@ function unfilled(whole: WholePage): Errand | null {
   };
 }
 
-function stopped(whole: WholePage): Errand | null {
+function stopped(whole: WholePage): OpenErrand | null {
   const known = new Set(['alt-missing', 'licence-missing', 'use-not-allowed', 'want-unfilled']);
   const others = proofOf(whole).filter((finding) => finding.severity === 'stops' && !known.has(finding.code));
   const [first] = others;

@@ -1,17 +1,17 @@
 import { and, desc, eq, getViewSelectedFields, gt, isNull, ne } from 'drizzle-orm';
 import { Router } from 'express';
-import type { Errand } from '#api/desk.ts';
 import { may, type Person } from '#api/people.ts';
 import type { Context } from '../context.ts';
 import { held, people } from '../db/schema.ts';
 import { summaries } from '../pages/routes.ts';
 import { type AllPages, readPages, type WholePage } from '../pages/store.ts';
-import { personOf } from '../people/guard.ts';
+import { allowed, personOf } from '../people/guard.ts';
 import { recentPurchases } from '../rights/purchases.ts';
 import { route } from '../route.ts';
 import { haltedRuns } from '../runs/runs.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
+import { colleaguesOf, giveErrand, type OpenErrand, takeErrandBack, withGiven } from './given.ts';
 import { readHanging } from './hanging.ts';
 import { pageErrands } from './page-errands.ts';
 
@@ -23,9 +23,11 @@ const DAY_MILLIS = 24 * 60 * 60 * 1000;
 
 export function deskRoutes(context: Context): Router {
   const router = Router();
+  const mayEdit = allowed('edit-pages');
   route(router, 'get /desk', async (request, response) => {
     const person = personOf(request);
-    const { wholes, broken } = may(person.role, 'edit-pages') ? await readPages(context) : NO_PAGES;
+    const pages = may(person.role, 'edit-pages') ? await readPages(context) : NO_PAGES;
+    const errands = await openErrands(context, pages.wholes, person);
     const recent = await context.db
       .select()
       .from(held)
@@ -33,18 +35,43 @@ export function deskRoutes(context: Context): Router {
       .orderBy(desc(held.createdAt), desc(held.id))
       .limit(RECENT);
     response.json({
-      errands: [
-        ...byDue(wholes).flatMap((whole) => pageErrands(context, whole, new Date())),
-        ...(await handedIn(context, person, new Date())),
-        ...(await runErrands(context, person, new Date())),
-        ...(await purchaseErrands(context, person, new Date())),
-      ],
-      pages: await summaries(context, { wholes, broken }),
+      errands: await withGiven(context, errands, person),
+      colleagues: may(person.role, 'edit-pages') ? await colleaguesOf(context) : [],
+      pages: await summaries(context, pages),
       recent: await presentAssets(context, recent, person),
       hanging: context.config.isDemo ? await readHanging(context.db) : null,
     });
   });
+  route(router, 'put /desk/errands/{id}', mayEdit, async (request, response) => {
+    const person = personOf(request);
+    const { wholes } = await readPages(context);
+    const open = [...ofPages(context, wholes), ...(await handedIn(context, person, new Date()))];
+    await giveErrand(context, open, { id: request.params.id, by: person, ...request.body });
+    response.status(204).end();
+  });
+  route(router, 'delete /desk/errands/{id}', mayEdit, async (request, response) => {
+    await takeErrandBack(context, request.params.id);
+    response.status(204).end();
+  });
   return router;
+}
+
+const ofPages = (context: Context, wholes: readonly WholePage[]) =>
+  byDue(wholes).flatMap((whole) => pageErrands(context, whole, new Date()));
+
+/** All that waits for a person, or for anybody who may do it. */
+async function openErrands(
+  context: Context,
+  wholes: readonly WholePage[],
+  person: Person,
+): Promise<readonly OpenErrand[]> {
+  const now = new Date();
+  return [
+    ...ofPages(context, wholes),
+    ...(await handedIn(context, person, now)),
+    ...(await runErrands(context, person, now)),
+    ...(await purchaseErrands(context, person, now)),
+  ];
 }
 
 /** Pages that are due first come first; those without a date come last. */
@@ -53,7 +80,7 @@ function byDue(wholes: readonly WholePage[]): readonly WholePage[] {
   return [...wholes].sort((one, other) => key(one).localeCompare(key(other)));
 }
 
-async function runErrands(context: Context, person: Person, now: Date): Promise<readonly Errand[]> {
+async function runErrands(context: Context, person: Person, now: Date): Promise<readonly OpenErrand[]> {
   const runs = await haltedRuns(context, person.id, now);
   return runs.map(({ id, title, words, done, of }) => ({
     id: `run-${id}`,
@@ -71,7 +98,7 @@ async function runErrands(context: Context, person: Person, now: Date): Promise<
 }
 
 /** What was bought and waits for somebody: to be compared with its comp, or to go on. */
-async function purchaseErrands(context: Context, person: Person, now: Date): Promise<readonly Errand[]> {
+async function purchaseErrands(context: Context, person: Person, now: Date): Promise<readonly OpenErrand[]> {
   if (!may(person.role, 'say-rights')) return [];
   const purchases = await recentPurchases(context, person, now);
   return purchases
@@ -92,7 +119,7 @@ async function purchaseErrands(context: Context, person: Person, now: Date): Pro
 }
 
 /** What contributors handed in lately that nobody has cleared. */
-async function handedIn(context: Context, person: Person, now: Date): Promise<readonly Errand[]> {
+async function handedIn(context: Context, person: Person, now: Date): Promise<readonly OpenErrand[]> {
   if (!may(person.role, 'say-rights')) return [];
   const rows = await context.db
     .select({ asset: getViewSelectedFields(held), name: people.name })

@@ -27,6 +27,7 @@ import { assets, held, pictures, pins } from '../db/schema.ts';
 import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
 import { standing } from './put-away.ts';
+import { meantWords } from './spelling.ts';
 
 type Question = v.InferOutput<typeof AssetQuerySchema>;
 
@@ -37,8 +38,34 @@ export interface ShelfAnswer {
 
 const LIMIT = 120;
 
-/** Answers the Shelf's sentence: one page of pieces, and where the next page begins. */
+/**
+ * Answers the Shelf's sentence: one page of pieces, and where the next page begins. Words that no piece has are read as those
+ * that were meant.
+ */
 export async function askShelf(context: Context, question: Question, personId: string): Promise<ShelfAnswer> {
+  const answer = await askAsTyped(context, question, personId);
+  if (answer.rows.length > 0) return answer;
+  const meant = await meantBy(context, question);
+  return meant === null ? answer : askAsTyped(context, { ...question, words: meant }, personId);
+}
+
+/** What was meant by words that found nothing; null where they say what they mean. */
+async function meantBy(context: Context, { words }: Question): Promise<string | null> {
+  if (!words || words.length > MOST_MEANT_LETTERS) return null;
+  return meantWords(context, words, async (word) => {
+    const [one] = await context.db
+      .select({ id: assets.id })
+      .from(assets)
+      .where(and(standing(), saysWords(word)))
+      .limit(1);
+    return one !== undefined;
+  });
+}
+
+/** Longer questions are texts, of which nobody expects that their slips are forgiven. */
+const MOST_MEANT_LETTERS = 80;
+
+async function askAsTyped(context: Context, question: Question, personId: string): Promise<ShelfAnswer> {
   const filter = filterOf(context, question, personId);
   const order = question.order ?? 'newest';
   const limit = Math.min(LIMIT, question.limit ?? LIMIT);
@@ -160,11 +187,14 @@ export async function countShelf(
     const [row] = await context.db.select({ n: count() }).from(assets, hints).where(condition);
     return row?.n ?? 0;
   };
+  const countFor = (asked: Question) => countOf(filterOf(context, asked, personId), hintsFor(asked));
   const [held, narrowed] = await Promise.all([
     countOf(standing(), {}),
-    filtersNothing(question) ? null : countOf(filterOf(context, question, personId), hintsFor(question)),
+    filtersNothing(question) ? null : countFor(question),
   ]);
-  return { found: narrowed ?? held, held };
+  const meant = narrowed === 0 ? await meantBy(context, question) : null;
+  if (meant !== null) return { found: await countFor({ ...question, words: meant }), held, readAs: meant };
+  return { found: narrowed ?? held, held, readAs: null };
 }
 
 type IndexHints = { readonly forceIndex?: string };

@@ -121,7 +121,10 @@ describe('the sentence', () => {
     ['words=herons', ['heron']],
     ['words=h%C3%A9ron', ['heron']],
     ['words=at', ['heron']],
-    ['words=eron', []],
+    ['words=ron', []],
+    ['words=heorn', ['heron']],
+    ['words=grey heorn', ['heron']],
+    ['words=heorn&leastWidth=9000', []],
     ['words=grey dawnlight', []],
     ['words=nothing', []],
     ['words=%25', ['bittern', 'boardwalk', 'dusk', 'heron']],
@@ -158,10 +161,11 @@ describe('the sentence', () => {
   });
 
   it.each([
-    ['', { found: 4, held: 4 }],
-    ['leastWidth=1200', { found: 2, held: 4 }],
-    ['words=nothing-of-this', { found: 0, held: 4 }],
-    ['part=thrown-away', { found: 0, held: 4 }],
+    ['', { found: 4, held: 4, readAs: null }],
+    ['leastWidth=1200', { found: 2, held: 4, readAs: null }],
+    ['words=nothing-of-this', { found: 0, held: 4, readAs: null }],
+    ['words=heorn dawn', { found: 1, held: 4, readAs: 'heron dawn' }],
+    ['part=thrown-away', { found: 0, held: 4, readAs: null }],
   ])('counts "%s" as %j', async (query, counted) => {
     expect((await server.ask(`/api/assets/count?${query}`)).body).toEqual(counted);
   });

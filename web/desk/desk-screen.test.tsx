@@ -16,6 +16,8 @@ const errand = (id: string, change: Partial<Errand> = {}): Errand => ({
   address: `/pages/${id}`,
   thumb: null,
   count: null,
+  given: null,
+  isGivable: true,
   ...change,
 });
 
@@ -23,7 +25,10 @@ function desk(errands: readonly Errand[], role: Role = 'editor'): string {
   const me = { id: 'mara', name: 'Mara Oduya', email: 'mara@saltmere.example', role };
   return drawn(<DeskScreen />, [
     [['me'], me],
-    [['desk'], { errands, pages: [], recent: [exampleAsset()] }],
+    [
+      ['desk'],
+      { errands, colleagues: [{ id: 'piet', name: 'Piet Maas' }], pages: [], recent: [exampleAsset()] },
+    ],
   ]);
 }
 
@@ -44,6 +49,25 @@ describe('the Desk', () => {
       'A picture on Tides this week has no words yet. Those who cannot see it hear nothing.',
     );
     expect(html).toMatch(/href="\/pages\/tides"[^>]*>Word it/);
+  });
+
+  it('counts what was given to others as theirs, and says whose each is', () => {
+    const given = (to: string, note: string) => ({
+      to: { id: to, name: to === 'mara' ? 'Mara Oduya' : 'Piet Maas' },
+      by: { id: 'lena', name: 'Lena Brandt' },
+      note,
+      at: '2026-11-30T10:00:00Z',
+    });
+    const words = wordsOf(
+      desk([
+        errand('one', { given: given('mara', 'Before Friday.') }),
+        errand('two'),
+        errand('three', { given: given('piet', '') }),
+      ]),
+    );
+    expect(words).toContain('Two things wait for you, Mara');
+    expect(words).toContain('For you, from Lena Brandt: “Before Friday.”');
+    expect(words).toContain('With Piet Maas, from Lena Brandt.');
   });
 
   it('shows the first four, and how many more there are', () => {

@@ -1,17 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Errand } from '#api/desk.ts';
 import { may } from '#api/people.ts';
 import { deskQuery, meQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { PageLine } from '../pages/page-line.tsx';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { Card } from '../ui/card.tsx';
-import { isPressing, sayDue } from '../ui/dates.ts';
 import { Deeds } from '../ui/deeds.tsx';
 import { Empty } from '../ui/empty.tsx';
 import { Progress } from '../ui/progress.tsx';
+import { ErrandLine } from './errand-line.tsx';
 
 const SMALL_NUMBERS = [
   'Nothing',
@@ -29,21 +28,20 @@ const SMALL_NUMBERS = [
 /** How many errands stand open at first, so that the pages under way stay in sight. */
 const FIRST = 4;
 
-const sentence = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
-
 export function DeskScreen() {
   const asked = useQuery(meQuery);
   const me = asked.data;
   const desk = useQuery(deskQuery);
   const [showsAll, setShowsAll] = useState(false);
   if (!desk.data || !me) return <Unanswered isScreen of={[desk, asked]} />;
-  const { errands, pages, recent, hanging } = desk.data;
+  const { errands, colleagues, pages, recent, hanging } = desk.data;
+  const mine = errands.filter(({ given }) => given === null || given.to.id === me.id).length;
   const isNew = pages.length === 0 && recent.length === 0;
   const stopped = pages.filter((page) => page.stops > 0).length;
   return (
     <div className="mx-auto grid h-full max-w-425 grid-cols-[minmax(0,1fr)_372px] content-start gap-8.5 overflow-auto px-8.5 py-6.5 max-middle:grid-cols-1 max-middle:px-3.5 max-middle:py-4.5">
       <div>
-        <h1 className="text-5xl">{headline(errands.length, me.name.split(' ')[0] ?? '')}</h1>
+        <h1 className="text-5xl">{headline(mine, me.name.split(' ')[0] ?? '')}</h1>
         <p className="mt-1 text-md text-soft">{leadSentence(stopped, pages.length)}</p>
         {hanging ? (
           <div className="mt-3.5 max-w-105 bg-panel px-3.5 py-2.5" role="status">
@@ -64,7 +62,7 @@ export function DeskScreen() {
             </h2>
             <ul>
               {(showsAll ? errands : errands.slice(0, FIRST)).map((errand) => (
-                <ErrandLine key={errand.id} errand={errand} />
+                <ErrandLine key={errand.id} errand={errand} me={me.id} colleagues={colleagues} />
               ))}
             </ul>
             {errands.length > FIRST ? (
@@ -156,36 +154,4 @@ function leadSentence(stopped: number, all: number): string {
   if (all === 0) return 'The shelf is open.';
   if (stopped === 0) return 'Every page under way could go out as it is.';
   return `${stopped} of ${all} pages cannot go out yet.`;
-}
-
-function ErrandLine({ errand }: { readonly errand: Errand }) {
-  return (
-    <li className="grid grid-cols-[74px_minmax(0,1fr)_auto] items-center gap-4 border-b border-line py-2.5 max-narrow:grid-cols-[56px_minmax(0,1fr)]">
-      {errand.thumb ? (
-        <img className="h-12 w-18.5 object-cover max-narrow:h-10 max-narrow:w-14" src={errand.thumb} alt="" />
-      ) : (
-        <span className="grid h-12 w-18.5 place-items-center border-t-4 border-ink bg-panel object-cover font-mono text-xl font-semibold max-narrow:h-10 max-narrow:w-14">
-          {errand.count ?? ''}
-        </span>
-      )}
-      <div>
-        <p className="text-md">
-          {errand.before} <strong>{errand.subject}</strong> {errand.after}
-        </p>
-        <p className="text-sm text-soft">
-          {errand.detail}{' '}
-          {errand.due ? (
-            <span className={isPressing(errand.due) ? 'text-due' : ''}>{sentence(sayDue(errand.due))}</span>
-          ) : null}
-        </p>
-      </div>
-      <LinkButton
-        className="max-narrow:col-start-2 max-narrow:justify-self-start"
-        to={errand.address}
-        aria-label={`${errand.action}: ${errand.subject}`}
-      >
-        {errand.action}
-      </LinkButton>
-    </li>
-  );
 }

@@ -88,6 +88,7 @@ export function ShelfScreen() {
             {count ? (
               <>
                 <strong>{count.found}</strong> of {count.held} pieces
+                {count.readAs ? `. None says “${question.words}”; this is “${count.readAs}”.` : ''}
               </>
             ) : null}
           </span>
