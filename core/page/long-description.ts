@@ -32,18 +32,16 @@ export function describedParts(text: string): readonly DescribedPart[] {
 function partsOf(text: string): readonly DescribedPart[] {
   const table = rowsFromText(text);
   if (table) return [{ kind: 'table', ...table }];
-  const parts: DescribedPart[] = [];
-  for (const line of text
-    .split('\n')
-    .map((one) => one.trim())
-    .filter(Boolean)) {
+  const groups: DescribedPart[][] = [];
+  for (const line of text.split('\n').map((one) => one.trim())) {
+    if (line === '') continue;
     const part = partOf(line);
-    const before = parts.at(-1);
-    const joined = before ? maybeJoined(before, part) : null;
-    if (joined) parts[parts.length - 1] = joined;
-    else parts.push(part);
+    const group = groups.at(-1);
+    const before = group?.at(-1);
+    if (group && before && isContinued(before, part)) group.push(part);
+    else groups.push([part]);
   }
-  return parts;
+  return groups.flatMap(asOne);
 }
 
 function partOf(line: string): DescribedPart {
@@ -56,13 +54,24 @@ function partOf(line: string): DescribedPart {
   return { kind: 'paragraph', lines: [line] };
 }
 
-/** Lines of one paragraph, or points of one list. */
-function maybeJoined(before: DescribedPart, next: DescribedPart): DescribedPart | null {
-  if (before.kind === 'paragraph' && next.kind === 'paragraph')
-    return { kind: 'paragraph', lines: [...before.lines, ...next.lines] };
-  if (before.kind === 'list' && next.kind === 'list' && before.isOrdered === next.isOrdered)
-    return { ...before, items: [...before.items, ...next.items] };
-  return null;
+/** Whether a line goes on with what the one before it began: a paragraph, or a list of the same sort. */
+function isContinued(before: DescribedPart, next: DescribedPart): boolean {
+  if (before.kind === 'list' && next.kind === 'list') return before.isOrdered === next.isOrdered;
+  return before.kind === 'paragraph' && next.kind === 'paragraph';
+}
+
+/** Lines that belong together as one paragraph, and points as one list. */
+function asOne(group: readonly DescribedPart[]): DescribedPart | readonly [] {
+  const [first] = group;
+  if (!first) return [];
+  switch (first.kind) {
+    case 'paragraph':
+      return { ...first, lines: group.flatMap((part) => (part.kind === 'paragraph' ? part.lines : [])) };
+    case 'list':
+      return { ...first, items: group.flatMap((part) => (part.kind === 'list' ? part.items : [])) };
+    default:
+      return first;
+  }
 }
 
 /** What a description is read as: "a heading, 2 paragraphs and a table of 12 rows". */

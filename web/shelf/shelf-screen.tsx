@@ -83,7 +83,7 @@ export function ShelfScreen() {
       <HeadPane aria-label="Question">
         <h1 className="sr-only">Shelf</h1>
         <ShelfQuestion question={question} onAsk={ask} />
-        <div className="mt-0.5 flex flex-wrap gap-x-4.5 gap-y-1 text-soft">
+        <div className="mt-0.5 flex flex-wrap items-baseline gap-x-4.5 gap-y-1 text-soft">
           <span role="status">
             {count ? (
               <>
