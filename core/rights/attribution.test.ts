@@ -8,21 +8,13 @@ import { copyAt, judge } from './judgement.ts';
 import { EMPTY_LABEL, type LabelPatch, withPatch } from './label.ts';
 import { LICENCE_IDS, licenceTerms } from './licences.ts';
 import { NO_TERMS } from './terms.ts';
+import { EXAMPLE_PLACE } from './testing.ts';
 
-const TARGET = {
-  name: 'Reserve site',
-  commercial: false,
-  creditOwnWork: false,
-  territory: [],
-  educational: false,
-  publishing: 'web',
-  trustedSources: [],
-} as const;
 const label = (patch: LabelPatch) => withPatch(EMPTY_LABEL, { creator: 'Ines Okonjo', ...patch });
 const parts = (patch: LabelPatch, changes: readonly 'cropped'[] = [], messages = EN) =>
-  creditParts(label(patch), judge(label(patch), copyAt(TARGET, changes)), messages);
+  creditParts(label(patch), judge(label(patch), copyAt(EXAMPLE_PLACE, changes)), messages);
 const whole = (patch: LabelPatch, changes: readonly 'cropped'[] = [], messages = EN) =>
-  creditOf(label(patch), judge(label(patch), copyAt(TARGET, changes)), {
+  creditOf(label(patch), judge(label(patch), copyAt(EXAMPLE_PLACE, changes)), {
     made: 'photo',
     messages,
     language: messages === DE ? 'de' : 'en',

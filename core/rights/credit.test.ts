@@ -8,16 +8,8 @@ import { type CreditPartKind, readCreditWords } from './credit-words.ts';
 import { copyAt, judge } from './judgement.ts';
 import { EMPTY_LABEL, type Label, type LabelPatch, withPatch } from './label.ts';
 import { LICENCE_IDS } from './licences.ts';
+import { EXAMPLE_PLACE } from './testing.ts';
 
-const TARGET = {
-  name: 'Reserve site',
-  commercial: false,
-  creditOwnWork: false,
-  territory: [],
-  educational: false,
-  publishing: 'web',
-  trustedSources: [],
-} as const;
 const WORK = 'https://commonfield.example/p/42';
 const labelled = (patch: LabelPatch = {}) =>
   withPatch(EMPTY_LABEL, {
@@ -32,14 +24,14 @@ function credited(
   label: Label,
   { changes = [] as readonly 'cropped'[], form = 'full' as 'full' | 'short', language = 'en' } = {},
 ): Credit {
-  const judgement = judge(label, copyAt(TARGET, changes));
+  const judgement = judge(label, copyAt(EXAMPLE_PLACE, changes));
   return creditOf(label, judgement, { made: 'photo', messages: EN, language, form });
 }
 
 /** The label with its credit typed by hand. */
 function worded(text: string, patch: LabelPatch = {}): Label {
   const label = labelled(patch);
-  const facts = creditFacts(label, creditParts(label, judge(label, copyAt(TARGET)), EN));
+  const facts = creditFacts(label, creditParts(label, judge(label, copyAt(EXAMPLE_PLACE)), EN));
   return { ...label, creditWords: [{ language: 'en', runs: [...readCreditWords(text, facts)] }] };
 }
 

@@ -6,16 +6,9 @@ import { LICENCE_IDS } from './licences.ts';
 import { isWithin, sayRegions } from './regions.ts';
 import { sayJudgement } from './say-judgement.ts';
 import { type Decision, dayIn, isTimeZone, NO_TERMS, type Terms } from './terms.ts';
+import { EXAMPLE_PLACE } from './testing.ts';
 
-const SITE = {
-  name: 'Reserve site',
-  commercial: true,
-  creditOwnWork: false,
-  territory: ['GB'],
-  educational: false,
-  publishing: 'web',
-  trustedSources: [],
-} as const;
+const SITE = { ...EXAMPLE_PLACE, commercial: true, territory: ['GB'] } as const;
 const label = (patch: LabelPatch, terms: Partial<Terms> = {}) =>
   withPatch(EMPTY_LABEL, {
     creator: 'Ines Okonjo',
