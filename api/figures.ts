@@ -11,6 +11,11 @@ export const FigureWishSchema = v.strictObject({
   position: v.picklist(FIGURE_POSITIONS),
   files: v.optional(FilesAtSchema),
 });
+/** That a figure was copied, and as what. */
+export const FigureCopiedSchema = v.strictObject({
+  ...FigureWishSchema.entries,
+  as: v.picklist(['code', 'picture']),
+});
 export type FigureWish = v.InferInput<typeof FigureWishSchema>;
 
 /** One piece with its credit: as code, as rich text with the picture in it, and its credit alone as text and as Markdown. */

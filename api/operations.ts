@@ -41,7 +41,7 @@ import {
   SaveHostsSchema,
   UndecideSchema,
 } from './embeds.ts';
-import { FigureSchema, FigureWishSchema } from './figures.ts';
+import { FigureCopiedSchema, FigureSchema, FigureWishSchema } from './figures.ts';
 import {
   AddressReadingSchema,
   AlbumSchema,
@@ -312,6 +312,10 @@ export const OPERATIONS = {
     query: FigureWishSchema,
     does: 'One piece with its credit, for use elsewhere',
     answers: FigureSchema,
+  },
+  'post /assets/{id}/figure/copied': {
+    does: 'Tell that one was copied for use elsewhere',
+    body: FigureCopiedSchema,
   },
   'get /assets/{id}/figure.zip': {
     query: FigureWishSchema,

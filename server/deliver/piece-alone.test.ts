@@ -7,6 +7,7 @@ import { HtmlValidate } from 'html-validate';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AuditListSchema } from '#api/audit.ts';
 import { FigureSchema } from '#api/figures.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
@@ -106,5 +107,22 @@ describe('one piece for use elsewhere', () => {
     expect(
       (await server.ask(`/api/assets/${id}/figure?target=reserve&position=column`, { as: 'joss' })).status,
     ).toBe(403);
+  });
+
+  it('is written down when it is copied, and not while it is looked at', async () => {
+    const id = await piece(HERON);
+    const logged = async () => {
+      const { body } = await server.ask('/api/audit?what=sent', { as: 'sunniva' });
+      return v.parse(AuditListSchema, body).lines;
+    };
+    const before = (await logged()).length;
+    await server.ask(`/api/assets/${id}/figure?target=reserve&position=column`);
+    expect(await logged()).toHaveLength(before);
+    const told = await server.ask(`/api/assets/${id}/figure/copied`, {
+      method: 'POST',
+      body: { target: 'reserve', position: 'column', as: 'code' },
+    });
+    expect(told.status).toBe(204);
+    expect((await logged()).map(({ detail }) => detail)).toContain('as code');
   });
 });

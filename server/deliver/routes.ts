@@ -58,8 +58,15 @@ export function deliverRoutes(context: Context): Router {
   route(router, 'get /assets/{id}/figure', allowed('take-away'), async (request, response) => {
     const whole = await pieceAlone(context, request.params.id, request.query);
     const figure = await figureOf(context, whole, request.query, clientGoneSignal(response));
-    await tellTaken(context, whole, personOf(request), 'as code');
+    // Whoever sees the code may take it by hand: the names in it are kept from now on.
+    await keepNamesOut(context, whole.assets, new Date());
     response.json(figure);
+  });
+
+  route(router, 'post /assets/{id}/figure/copied', allowed('take-away'), async (request, response) => {
+    const whole = await pieceAlone(context, request.params.id, request.body);
+    await tellTaken(context, whole, personOf(request), COPIED[request.body.as]);
+    response.status(204).end();
   });
 
   route(router, 'get /assets/{id}/figure.zip', allowed('take-away'), async (request, response) => {
@@ -77,6 +84,8 @@ export function deliverRoutes(context: Context): Router {
   });
   return router;
 }
+
+const COPIED = { code: 'as code', picture: 'with its picture' } as const;
 
 /** Its files go out under their names, which are kept for it from then on. */
 async function tellTaken(context: Context, whole: WholePage, person: Person, detail: string): Promise<void> {

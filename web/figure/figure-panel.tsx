@@ -2,7 +2,7 @@ import { keepPreviousData, queryOptions, useQuery } from '@tanstack/react-query'
 import { useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { FIGURE_POSITIONS, FigureSchema, type FigureWish } from '#api/figures.ts';
-import { addressOf, requestJson, sayFailure } from '../api/client.ts';
+import { addressOf, requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { targetsQuery } from '../api/queries.ts';
 import { PositionDrawing } from '../label/position-drawing.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
@@ -14,6 +14,7 @@ import { Field } from '../ui/field.tsx';
 import { Input, TextArea } from '../ui/input.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { Select } from '../ui/select.tsx';
+import { toast } from '../ui/toast.ts';
 
 const POSITION_NAMES: Readonly<Record<(typeof FIGURE_POSITIONS)[number], string>> = {
   'beside-left': 'beside left',
@@ -48,6 +49,14 @@ export function FigurePanel({ asset, onClose }: FigurePanelProps) {
   const asked = useQuery({ ...figureQuery(asset.id, asset.version, wish), enabled: target !== '' });
   const figure = asked.error ? undefined : asked.data;
   const title = asset.label.title || asset.stem;
+  const tellCopied = async (copying: Promise<boolean>, as: 'code' | 'picture') => {
+    if (!(await copying)) return;
+    // It is copied all the same where the log cannot be told.
+    await requestVoid('post /assets/{id}/figure/copied', {
+      path: { id: asset.id },
+      body: { ...wish, as },
+    }).catch((error: unknown) => toast.error(sayFailure(error)));
+  };
   return (
     <Panel
       title={`${title}, for use elsewhere`}
@@ -83,10 +92,15 @@ export function FigurePanel({ asset, onClose }: FigurePanelProps) {
         {figure ? (
           <>
             <Deeds>
-              <Button kind="action" onClick={() => void copyRich(figure.rich, figure.credit, title)}>
+              <Button
+                kind="action"
+                onClick={() => void tellCopied(copyRich(figure.rich, figure.credit, title), 'picture')}
+              >
                 Copy with picture and credit
               </Button>
-              <Button onClick={() => void copyText(figure.html, 'The code is')}>Copy the code</Button>
+              <Button onClick={() => void tellCopied(copyText(figure.html, 'The code is'), 'code')}>
+                Copy the code
+              </Button>
               <a
                 className={buttonLook()}
                 href={addressOf('get /assets/{id}/figure.zip', { path: { id: asset.id }, query: wish })}
