@@ -38,6 +38,6 @@ test('an errand is given to somebody with a note, by keyboard, seen by them firs
   };
   await takeBack();
   await page.getByRole('button', { name: 'Undo taking it back' }).click();
-  await expect(first).toContainText('For you, from ');
+  await expect(first).toContainText('For you: “Before Friday.”');
   await takeBack();
 });

@@ -70,7 +70,7 @@ function Give({ errand, colleagues }: Omit<ErrandLineProps, 'me'>) {
           Give to...
         </Button>
       </PopoverTrigger>
-      <PopoverContent align="end">
+      <PopoverContent align="end" aria-label="Give it to somebody">
         <GiveForm errand={errand} colleagues={colleagues} onDone={() => setOpen(false)} />
       </PopoverContent>
     </Popover>
