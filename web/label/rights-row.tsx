@@ -201,29 +201,19 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
     ([, ids]) => embedOf(asset)?.poster === 'drawn' || ids.every(isOfCopies),
   );
   const maySayLicence = me ? may(me.role, 'say-rights') : false;
-  const {
-    licence,
-    work,
-    creator,
-    makerAddress,
-    source,
-    sourceAddress,
-    sourceId,
-    copyrightNotice,
-    licensedTo,
-  } = asset.label;
+  const { label: said } = asset;
   const form = useSaveForm({
     schema: RightsSchema,
     defaults: {
-      licence,
-      work,
-      creator,
-      makerAddress,
-      source,
-      sourceAddress,
-      sourceId,
-      copyrightNotice,
-      licensedTo,
+      licence: said.licence,
+      work: said.work,
+      creator: said.creator,
+      makerAddress: said.makerAddress,
+      source: said.source,
+      sourceAddress: said.sourceAddress,
+      sourceId: said.sourceId,
+      copyrightNotice: said.copyrightNotice,
+      licensedTo: said.licensedTo,
     },
     keepAs: `rights of ${asset.id}`,
     save: async ({ licence, ...lines }) => {
