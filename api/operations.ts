@@ -93,6 +93,7 @@ import {
   ColleagueSchema,
   DemoPersonSchema,
   MadePasswordSchema,
+  NamedPeopleSchema,
   NewPersonSchema,
   OwnSessionsSchema,
   PersonSchema,
@@ -153,6 +154,7 @@ export const OPERATIONS = {
     body: BeginSchema,
     answers: PersonSchema,
   },
+  'get /people/names': { does: 'Those who work here, by name', answers: NamedPeopleSchema },
   'get /people': { does: 'Who works here', answers: v.array(ColleagueSchema) },
   'post /people': {
     does: 'Add a person, with a password to hand over',

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { IdSchema } from '#core/page/id.ts';
 import { PageDocSchema, WantSchema } from '#core/page/model.ts';
+import { RulesOnPageSchema } from '#core/page/target.ts';
 import { LanguageTagSchema } from '#core/words/language-tag.ts';
 import { AssetSchema } from './assets.ts';
 import { TargetSchema } from './targets.ts';
@@ -63,7 +64,7 @@ export const PageSchema = v.object({
   id: v.string(),
   version: v.number(),
   doc: PageDocSchema,
-  target: TargetSchema,
+  target: v.object({ ...TargetSchema.entries, rules: RulesOnPageSchema }),
   pieces: v.array(AssetSchema),
   /** Where uses with a recipe of their own are to be seen, by asset and the key of that recipe. */
   ownViews: v.record(v.string(), v.string()),

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { Label } from '#core/rights/label.ts';
 import { NewTargetSchema } from './targets.ts';
 
 export const ROLES = ['editor', 'rights-keeper', 'site-owner', 'contributor'] as const;
@@ -56,6 +57,23 @@ export function mayChangePiece(
   return may(role, 'say-rights') || id === createdById;
 }
 
+/**
+ * Whether a person may see a piece at all: everybody of the house does, but for one that only a group may see. Who decides on
+ * rights answers for each.
+ */
+export function maySeePiece(
+  { id, role }: Reader,
+  { label, createdById }: { readonly label: Pick<Label, 'terms'>; readonly createdById: string },
+): boolean {
+  const { seenBy } = label.terms;
+  return (
+    seenBy.who !== 'group' || may(role, 'decide-rights') || id === createdById || seenBy.people.includes(id)
+  );
+}
+
+/** Somebody who looks at pieces. */
+export type Reader = Readonly<Pick<Person, 'id' | 'role'>>;
+
 const EmailSchema = v.pipe(
   v.string(),
   v.trim(),
@@ -100,6 +118,11 @@ export const ColleagueSchema = v.object({
   left: v.boolean(),
 });
 export type Colleague = v.InferOutput<typeof ColleagueSchema>;
+
+/** Those who work here, by name, for whoever names them on a label. */
+export const NamedPeopleSchema = v.array(
+  v.object({ id: v.string(), name: v.string(), role: v.picklist(ROLES) }),
+);
 
 /** One of a person's own sign-ins. `address` is the network's, `agent` what the browser calls itself. */
 const OwnSessionSchema = v.object({

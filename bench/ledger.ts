@@ -15,6 +15,8 @@ import { median, millis, say, timeOf, timings } from './measure.ts';
 import { seedShelf } from './shelf.ts';
 import type { BenchWorld } from './world.ts';
 
+const READER = { id: 'bench', role: 'editor' } as const;
+
 const TODAY = '2026-11-28';
 const NOW = new Date(`${TODAY}T12:00:00Z`);
 const PAGES = 200;
@@ -33,7 +35,7 @@ export async function benchLedger(world: BenchWorld): Promise<void> {
     ['all on pages, by name', { matter: 'all', order: 'name' }],
   ] as const;
   for (const [words, question] of questions) {
-    const asked = await timings(() => askLedger(world.context, question, TODAY), 20);
+    const asked = await timings(() => askLedger(world.context, question, TODAY, READER), 20);
     say(
       `ledger of 100,000: ${words} (aim: p95 under 100 ms)`,
       `${millis(asked[10] ?? 0)}, p95 ${millis(asked[19] ?? 0)}`,

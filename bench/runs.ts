@@ -18,6 +18,7 @@ const MIDDLE = { width: 4243, height: 2828 };
 const SMALL = { width: 900, height: 600 };
 const WIDTHS = [480, 960, 1440];
 const PERSON = 'bench';
+const READER = { id: PERSON, role: 'rights-keeper' } as const;
 
 /** A run over many pieces to three widths in two formats, against sharp by itself at the same settings. */
 export async function benchRuns(world: BenchWorld, count: number): Promise<void> {
@@ -77,8 +78,8 @@ async function taken({ context }: BenchWorld, originals: readonly string[]): Pro
 }
 
 async function runOver({ context }: BenchWorld, order: RunOrder): Promise<void> {
-  const { seen } = await previewRun(context, order);
-  const runId = await beginRun(context, order, seen, PERSON, new Date());
+  const { seen } = await previewRun(context, order, READER);
+  const runId = await beginRun(context, order, seen, READER, new Date());
   await workOne(context);
   const run = await readRun(context, runId, PERSON, new Date());
   if (run.done !== order.pieces.length)

@@ -10,6 +10,9 @@ import { askShelf, countShelf } from '../server/shelf/query.ts';
 import { median, millis, say, times, timings } from './measure.ts';
 import type { BenchWorld } from './world.ts';
 
+/** One from whom what only a group may see is kept, which takes the longer question. */
+const READER = { id: 'bench', role: 'editor' } as const;
+
 const MANY = 100_000;
 const BATCH = 1000;
 const SUBJECTS = ['heron', 'bittern', 'boardwalk', 'sluice', 'reed', 'channel', 'hide', 'warden'];
@@ -31,8 +34,8 @@ export async function benchShelf(world: BenchWorld): Promise<void> {
   for (const [words, question] of questions) {
     const sql = plain(words);
     const parts = [
-      ['', () => askShelf(context, question, 'bench'), sql.rows],
-      [', counted', () => countShelf(context, question, 'bench'), sql.count],
+      ['', () => askShelf(context, question, READER), sql.rows],
+      [', counted', () => countShelf(context, question, READER), sql.count],
     ] as const;
     for (const [part, ask, bareSql] of parts) {
       const ours = await timings(ask, 20);

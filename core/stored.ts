@@ -148,10 +148,25 @@ function withCreditWords(stored: unknown): unknown {
   return isObject(stored) && !('creditWords' in stored) ? { ...stored, creditWords: [] } : stored;
 }
 
+/** Whoever worked in the house saw each piece, and whoever made pages used it. */
+function withWhoSeesAndUses(stored: unknown): unknown {
+  if (!isObject(stored) || !isObject(stored.terms)) return stored;
+  const terms = { seenBy: { who: 'readers' }, usableBy: { who: 'everybody' }, ...stored.terms };
+  return { ...stored, terms };
+}
+
 export const STORED = {
   page: kind('page', withBlockIds, withBackgrounds),
   rules: kind('house rules', withoutQualities),
-  label: kind('label', withTermsOfTheField, withTranslations, withTerms, withAfterwards, withCreditWords),
+  label: kind(
+    'label',
+    withTermsOfTheField,
+    withTranslations,
+    withTerms,
+    withAfterwards,
+    withCreditWords,
+    withWhoSeesAndUses,
+  ),
   prep: kind('recipe of a piece', withBackgrounds),
   embed: kind('embed', withLoadOnClick),
   hosts: kind('hosts of embeds'),

@@ -358,3 +358,24 @@ test('a credit is reworded by hand, follows the label, and says what it leaves o
   await rights.getByRole('button', { name: 'Save rights' }).click();
   await expect(figures(page).first()).toContainText('By courtesy of Wenna Tregear (CC BY 4.0)');
 });
+
+test('a picture is kept for some people of the house, and is not there for the others', async ({ page }) => {
+  await signIn(page, 'Piet');
+  await withOwnPicture(page, 'Kept for some');
+  await row(page, 'Rights').getByRole('button', { name: 'Say who may see it' }).click();
+  const access = row(page, 'Access');
+  await expectAccessible(page);
+  await choose(access.getByRole('combobox', { name: 'Seen by' }), 'Only these people of the house');
+  await expect(access.getByRole('checkbox', { name: /^Mara/ })).toBeVisible();
+  await access.getByRole('checkbox', { name: /^Joss/ }).check();
+  await access.getByRole('button', { name: 'Save who may see and use it' }).click();
+  await expect(access).toContainText('Seen by one person of the house, whoever brought it in, and the rights keeper.');
+  await expect(row(page, 'Rights')).toContainText(
+    'May not be used here. It is for a group of the house alone, and not for readers.',
+  );
+  const address = page.url();
+  await signIn(page, 'Mara');
+  await page.goto(address);
+  await expect(page.getByRole('heading', { name: 'Kept for some' })).toBeVisible();
+  await expect(page.getByText('kept-for-some')).toHaveCount(0);
+});

@@ -27,6 +27,7 @@ import { rightsRoutes } from './rights/routes.ts';
 import { rulesRoutes } from './rules/routes.ts';
 import { runRoutes } from './runs/routes.ts';
 import { folderRoutes } from './shelf/folder-routes.ts';
+import { onlySeen } from './shelf/only-seen.ts';
 import { putAwayRoutes } from './shelf/put-away-routes.ts';
 import { shelfRoutes } from './shelf/routes.ts';
 import { wordingRoutes } from './wording/routes.ts';
@@ -85,6 +86,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(peopleRoutes(context), clipRoutes(context));
   router.use(signedIn(context));
   router.use(colleagueRoutes(context));
+  router.use('/assets/:id', onlySeen(context));
   router.use(deskRoutes(context), shelfRoutes(context), folderRoutes(context), putAwayRoutes(context));
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(partRoutes(context));

@@ -102,7 +102,12 @@ export const HouseRulesSchema = v.strictObject({
 
 /** Rules as they are stored: what a later Placard added to them, or an earlier one had, is passed over. */
 export const StoredRulesSchema = v.object(HouseRulesSchema.entries);
-export type HouseRules = v.InferOutput<typeof HouseRulesSchema>;
+/** House rules as they hold on one page: which page that is, where one is spoken of. */
+export const RulesOnPageSchema = v.strictObject({
+  ...HouseRulesSchema.entries,
+  onPage: v.exactOptional(v.string()),
+});
+export type HouseRules = v.InferOutput<typeof RulesOnPageSchema>;
 
 /** The target that pieces are judged and named for where no page says which: a commercial one forbids most. */
 export function strictest<T extends { readonly rules: Pick<HouseRules, 'commercial'> }>(

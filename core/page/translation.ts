@@ -15,6 +15,11 @@ export function rulesInLanguage<R extends Pick<HouseRules, 'language'>>(
   return language === undefined ? rules : { ...rules, language };
 }
 
+/** The House rules as they hold on one page. */
+export function rulesOnPage(rules: HouseRules, id: string, doc: Pick<PageDoc, 'language'>): HouseRules {
+  return { ...rulesInLanguage(rules, doc), onPage: id };
+}
+
 /**
  * A page as a translation of it begins: its blocks under the same IDs, by which the two are compared ever after, its pieces,
  * and no address yet. What the page still wants is planned where it is planned.

@@ -113,6 +113,42 @@ const decision = (change: Partial<Decision> = {}): Decision => ({
   ...change,
 });
 
+describe('who may see and use a piece', () => {
+  it('goes out where readers may see it, and nowhere else', () => {
+    expect(codes(label({}, { seenBy: { who: 'readers' } }), null)).toEqual([]);
+    const house = label({}, { seenBy: { who: 'house' } });
+    expect(codes(house, null)).toEqual(['not-public']);
+    expect(sayJudgement(judge(house, copyAt(SITE)))).toBe(
+      'May not be used here. It is for the house alone, and not for readers.',
+    );
+    expect(codes(label({}, { seenBy: { who: 'group', people: ['piet'] } }), null)).toEqual(['not-public']);
+  });
+
+  it('is used on the page that it is kept for, and on no other', () => {
+    const kept = label({}, { usableBy: { who: 'page', page: 'autumn' } });
+    expect(codes(kept, null, { onPage: 'autumn' })).toEqual([]);
+    expect(codes(kept, null, { onPage: 'winter' })).toEqual(['other-page']);
+    // Where no page is spoken of, as for a figure that is copied, it is on none.
+    expect(codes(kept, null)).toEqual(['other-page']);
+  });
+
+  it('waits for the rights keeper where they are asked first, and goes out once they have decided', () => {
+    const asked = label({}, { usableBy: { who: 'rights-keeper' } });
+    const [reason] = judge(asked, copyAt(SITE)).reasons;
+    expect(reason?.code).toBe('ask-first');
+    expect(reason && decidableOf(reason)).toBe('use');
+    const decision: Decision = {
+      about: 'use',
+      target: '',
+      by: 'Piet Maas',
+      on: '2026-11-30',
+      why: 'Agreed with the maker for the autumn pages.',
+      document: null,
+    };
+    expect(judge({ ...asked, decisions: [decision] }, copyAt(SITE)).verdict).toBe('allowed');
+  });
+});
+
 describe('a decision of the rights keeper', () => {
   it('allows what a statement leaves open, and says who decided and why', () => {
     const undecided = label({ licence: 'undetermined' });

@@ -14,6 +14,8 @@ interface Place {
   readonly territory: readonly string[];
   readonly educational: boolean;
   readonly publishing: AgreedUse;
+  /** The page that is spoken of, by its ID; not said where it is none. */
+  readonly onPage?: string;
   /** Sources whose word on a licence is enough. */
   readonly trustedSources: readonly string[];
 }
@@ -32,6 +34,7 @@ export interface Use extends Omit<Place, 'name'> {
 export function copyAt(target: Place, changes: readonly Change[] = [], day: string | null = null): Use {
   const { name, commercial, creditOwnWork, territory, educational, publishing, trustedSources } = target;
   return {
+    ...(target.onPage === undefined ? {} : { onPage: target.onPage }),
     targetName: `the ${name}`,
     commercial,
     creditOwnWork,
@@ -64,6 +67,9 @@ export type Reason =
   | { readonly code: 'use-not-agreed'; readonly agreed: readonly AgreedUse[]; readonly publishing: AgreedUse }
   | { readonly code: 'not-yet'; readonly day: string; readonly of: 'agreement' | 'showing' }
   | { readonly code: 'over'; readonly day: string; readonly of: 'agreement' | 'showing' }
+  | { readonly code: 'not-public'; readonly seenBy: 'house' | 'group' }
+  | { readonly code: 'other-page' }
+  | { readonly code: 'ask-first' }
   | { readonly code: 'consent'; readonly consent: 'missing' | 'withdrawn' }
   | { readonly code: 'agency-missing'; readonly lacks: readonly ('agency' | 'id')[] }
   | { readonly code: 'maker-missing'; readonly licence: string };
@@ -159,6 +165,10 @@ const outside = (agreed: readonly string[], { territory, targetName }: Use): Rea
 /** What was agreed besides the licence. A term's first and last day are both included. */
 function refusedByTerms({ terms }: Label, use: Use): readonly Reason[] {
   const refused: Reason[] = [];
+  const { seenBy, usableBy } = terms;
+  if (seenBy.who !== 'readers') refused.push({ code: 'not-public', seenBy: seenBy.who });
+  if (usableBy.who === 'page' && usableBy.page !== use.onPage) refused.push({ code: 'other-page' });
+  if (usableBy.who === 'rights-keeper') refused.push({ code: 'ask-first' });
   if (terms.consent === 'missing' || terms.consent === 'withdrawn')
     refused.push({ code: 'consent', consent: terms.consent });
   if (use.day !== null) {
@@ -183,6 +193,7 @@ const DECIDED_BY: Readonly<Partial<Record<Reason['code'], Decidable>>> = {
   'educational-only': 'commercial',
   'no-changes': 'changes',
   territory: 'territory',
+  'ask-first': 'use',
 };
 
 /** What would have to be decided for a reason to fall away; null for what nobody can decide. */

@@ -6,7 +6,7 @@ import { isOfCopies, LICENCE_IDS, type LicenceId, licenceTerms } from './licence
 import { maybeLicenceByAddress, maybeLicenceByWords } from './recognise.ts';
 import { readRegions, writeRegions } from './regions.ts';
 import { readPrice, sayPrice } from './say-terms.ts';
-import { type Terms, TermsSchema } from './terms.ts';
+import { type SeenBy, type Terms, TermsSchema, type UsableBy } from './terms.ts';
 
 /** What a field of a ledger says of a piece: parts of its label and of its terms, or why it cannot be read. */
 interface Told {
@@ -62,11 +62,12 @@ function term<Field extends keyof Terms & keyof typeof TERMS_ENTRIES>(
   };
 }
 
-const listOf = (text: string): readonly string[] =>
+const namesIn = (text: string): readonly string[] =>
   text
     .split(/[;,]/)
-    .map((one) => one.trim().toLowerCase())
+    .map((one) => one.trim())
     .filter(Boolean);
+const listOf = (text: string): readonly string[] => namesIn(text.toLowerCase());
 const numberOf = (text: string): number | null =>
   text === '' ? null : Number(text.replace(/[\s,.](?=\d{3}\b)/g, ''));
 const asIs = (text: string) => text;
@@ -105,6 +106,8 @@ export const LEDGER_COLUMNS: readonly LedgerColumn[] = [
   term('consent', 'consent', ['model release'], asIs, (text) => text.toLowerCase() || 'unsaid'),
   term('shownFrom', 'shown from', [], asIs, asIs),
   term('shownUntil', 'shown until', [], asIs, asIs),
+  term('seenBy', 'seen by', [], writeSeenBy, readSeenBy),
+  term('usableBy', 'used by', [], writeUsableBy, readUsableBy),
   { name: 'alt text', also: ['alt'], write: ({ alt }) => writeAlt(alt), read: readAlt },
   line('caption', 'caption', 'description'),
   line('extendedDescription', 'long description'),
@@ -117,6 +120,34 @@ export const LEDGER_COLUMNS: readonly LedgerColumn[] = [
     read: (text) => ({ label: { keywords: [...readKeyWords(text)] } }),
   },
 ];
+
+/** "group: " and the IDs of its people, since two may have one name. */
+const GROUP = /^group\s*:\s*(.*)$/is;
+
+function writeSeenBy(seenBy: SeenBy): string {
+  if (seenBy.who === 'readers') return '';
+  return seenBy.who === 'house' ? 'house' : `group: ${seenBy.people.join('; ')}`;
+}
+
+function readSeenBy(text: string): unknown {
+  const [, people] = GROUP.exec(text) ?? [];
+  return people === undefined
+    ? { who: text.toLowerCase() || 'readers' }
+    : { who: 'group', people: namesIn(people) };
+}
+
+const PAGE = /^page\s*:\s*(\S+)$/i;
+
+function writeUsableBy(usableBy: UsableBy): string {
+  if (usableBy.who === 'everybody') return '';
+  return usableBy.who === 'page' ? `page: ${usableBy.page}` : 'rights keeper';
+}
+
+function readUsableBy(text: string): unknown {
+  const [, page] = PAGE.exec(text) ?? [];
+  if (page !== undefined) return { who: 'page', page };
+  return { who: text.toLowerCase().replace(/\s+/g, '-') || 'everybody' };
+}
 
 function writeAlt(alt: Alt): string {
   if (alt.kind === 'text') return alt.text;

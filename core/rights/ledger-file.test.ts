@@ -12,7 +12,7 @@ import {
   readLedger,
 } from './ledger-file.ts';
 import { isOfCopies, LICENCE_IDS } from './licences.ts';
-import { NO_TERMS } from './terms.ts';
+import { NO_TERMS, type SeenBy, type UsableBy } from './terms.ts';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const subject = (label: Label, id = 'heron'): LedgerSubject => ({
@@ -78,6 +78,17 @@ const anyLabel: fc.Arbitrary<Label> = fc
         price: fc.constantFrom(null, { amount: 48.5, currency: 'EUR' }),
         agreed: text(100),
         consent: fc.constantFrom('unsaid', 'given', 'missing', 'withdrawn', 'not-needed'),
+        seenBy: fc.constantFrom<SeenBy>(
+          { who: 'readers' },
+          { who: 'house' },
+          { who: 'group', people: [] },
+          { who: 'group', people: ['Piet-1', 'mara-2'] },
+        ),
+        usableBy: fc.constantFrom<UsableBy>(
+          { who: 'everybody' },
+          { who: 'rights-keeper' },
+          { who: 'page', page: 'Autumn-1' },
+        ),
       })
       .map(({ territory, uses, ...said }) => ({
         ...NO_TERMS,

@@ -59,6 +59,14 @@ export function sayReason(reason: Reason): string {
       return reason.of === 'agreement'
         ? `What was agreed ended on ${sayDay(reason.day)}. Renew it, or put another in its place.`
         : `It was to be shown until ${sayDay(reason.day)}.`;
+    case 'not-public':
+      return reason.seenBy === 'house'
+        ? 'It is for the house alone, and not for readers.'
+        : 'It is for a group of the house alone, and not for readers.';
+    case 'other-page':
+      return 'It is kept for one page, and this is not it.';
+    case 'ask-first':
+      return 'The rights keeper is asked before it is used.';
     case 'consent':
       return reason.consent === 'missing'
         ? 'The consent of people shown in it is missing.'

@@ -1,7 +1,7 @@
 import isEqual from 'fast-deep-equal';
 import { sayRegions } from './regions.ts';
 import { sayDay, sayUses } from './say-judgement.ts';
-import { type Consent, NO_TERMS, type Terms } from './terms.ts';
+import { type Consent, NO_TERMS, type SeenBy, type Terms, type UsableBy } from './terms.ts';
 
 export const CONSENT_WORDS: Readonly<Record<Consent, string>> = {
   unsaid: 'Nobody has said',
@@ -20,8 +20,12 @@ const CONSENT_SENTENCES: Readonly<Record<Consent, string>> = {
 };
 
 /** Whether anything was agreed or said besides the licence. */
-export const hasTerms = ({ afterwards: _, ...said }: Terms): boolean =>
-  !isEqual({ afterwards: NO_TERMS.afterwards, ...said }, NO_TERMS);
+export const hasTerms = ({ afterwards: _a, seenBy: _s, usableBy: _u, ...said }: Terms): boolean =>
+  !isEqual({ ...NO_TERMS, ...said }, NO_TERMS);
+
+/** Who may see and use it, in sentences; empty where readers may see and everybody may use it. */
+export const sayAccess = ({ seenBy, usableBy }: Pick<Terms, 'seenBy' | 'usableBy'>): string =>
+  [saySeenBy(seenBy), USABLE_SENTENCES[usableBy.who]].filter(Boolean).join(' ');
 
 /** What was agreed, in sentences: "From 14 December 2025 until 14 December 2026, in Europe, for the web, for 48.00 GBP." */
 export function sayTerms(terms: Terms): string {
@@ -42,6 +46,32 @@ export function sayTerms(terms: Terms): string {
   ]
     .filter(Boolean)
     .join(' ');
+}
+
+export const SEEN_BY_WORDS: Readonly<Record<SeenBy['who'], string>> = {
+  readers: 'Readers',
+  house: 'The house alone',
+  group: 'Only these people of the house',
+};
+
+export const USABLE_BY_WORDS: Readonly<Record<UsableBy['who'], string>> = {
+  everybody: 'Everybody who makes pages',
+  page: 'One page alone',
+  'rights-keeper': 'Whom the rights keeper allows it',
+};
+
+const USABLE_SENTENCES: Readonly<Record<UsableBy['who'], string>> = {
+  everybody: '',
+  page: 'Kept for one page.',
+  'rights-keeper': 'The rights keeper is asked before each use.',
+};
+
+function saySeenBy(seenBy: SeenBy): string {
+  if (seenBy.who === 'readers') return '';
+  if (seenBy.who === 'house') return 'Seen by the house alone.';
+  const { length } = seenBy.people;
+  const named = length === 0 ? '' : `${length === 1 ? 'one person' : `${length} people`} of the house, `;
+  return `Seen by ${named}whoever brought it in, and the rights keeper.`;
 }
 
 const sayDays = (first: string, last: string): string =>

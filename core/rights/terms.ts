@@ -46,6 +46,39 @@ const AfterwardsSchema = v.variant('do', [
 ]);
 export type Afterwards = v.InferOutput<typeof AfterwardsSchema>;
 
+/** Who may see a piece, the widest first. */
+export const SEEN_BY = ['readers', 'house', 'group'] as const;
+/** Who may use a piece on pages. */
+export const USABLE_BY = ['everybody', 'page', 'rights-keeper'] as const;
+
+/** As many as are named one by one. */
+const MOST_SEEING = 60;
+
+/**
+ * Who may see a piece: readers, so that it may go out; the house alone; or of the house only some people (their IDs), besides
+ * those who decide on rights and whoever brought it in.
+ */
+const SeenBySchema = v.variant('who', [
+  v.strictObject({ who: v.literal('readers') }),
+  v.strictObject({ who: v.literal('house') }),
+  v.strictObject({
+    who: v.literal('group'),
+    people: v.pipe(
+      v.array(v.pipe(v.string(), v.minLength(1), v.maxLength(36))),
+      v.maxLength(MOST_SEEING, `At most ${MOST_SEEING} people are named one by one.`),
+    ),
+  }),
+]);
+export type SeenBy = v.InferOutput<typeof SeenBySchema>;
+
+/** Who may use a piece on pages: everybody; everybody, on one page alone; or only whom the rights keeper allows it. */
+const UsableBySchema = v.variant('who', [
+  v.strictObject({ who: v.literal('everybody') }),
+  v.strictObject({ who: v.literal('page'), page: IdSchema }),
+  v.strictObject({ who: v.literal('rights-keeper') }),
+]);
+export type UsableBy = v.InferOutput<typeof UsableBySchema>;
+
 /**
  * What was agreed for one piece, besides what its licence says. Empty texts, empty lists and null are "not said", and restrict
  * nothing. `begins`, `ends`, `shownFrom` and `shownUntil` are days that are themselves included; the first two are of the
@@ -65,6 +98,8 @@ export const TermsSchema = v.pipe(
     consentForm: v.nullable(IdSchema),
     shownFrom: DaySchema,
     shownUntil: DaySchema,
+    seenBy: SeenBySchema,
+    usableBy: UsableBySchema,
     afterwards: AfterwardsSchema,
   }),
   v.forward(
@@ -103,11 +138,13 @@ export const NO_TERMS: Terms = {
   consentForm: null,
   shownFrom: '',
   shownUntil: '',
+  seenBy: { who: 'readers' },
+  usableBy: { who: 'everybody' },
   afterwards: { do: 'unsaid' },
 };
 
-/** What a recorded decision can allow that the licence or statement by itself does not. */
-const DECIDABLE = ['publish', 'commercial', 'changes', 'territory'] as const;
+/** What a recorded decision can allow that the licence, the statement or the terms by themselves do not. */
+const DECIDABLE = ['publish', 'commercial', 'changes', 'territory', 'use'] as const;
 export type Decidable = (typeof DECIDABLE)[number];
 
 /**

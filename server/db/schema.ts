@@ -29,7 +29,7 @@ import type { AssetKind } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import type { Alt, Label } from '#core/rights/label.ts';
 import type { Offer } from '#core/rights/offer.ts';
-import type { Consent } from '#core/rights/terms.ts';
+import type { Consent, SeenBy } from '#core/rights/terms.ts';
 import type { RunRow } from '#core/run/plan.ts';
 import { STORED } from '#core/stored.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
@@ -153,6 +153,10 @@ export const assets = mysqlTable(
     /** Its licence is only said by its file or its source, and nobody has kept it. */
     isClaimed: boolean('is_claimed').notNull().default(false),
     search: text('search').notNull(),
+    /** Who may see it, as its label says; null in labels from before that could be said. The database reads it at each write. */
+    seenBy: varchar('seen_by', { length: 8 })
+      .$type<SeenBy['who'] | null>()
+      .generatedAlwaysAs(sql`json_value(\`label\`, '$.terms.seenBy.who')`, { mode: 'stored' }),
     version: int('version').notNull().default(1),
     createdAt: time('created_at').notNull(),
     createdBy: varchar('created_by', { length: 36 }).notNull(),
@@ -187,6 +191,7 @@ export const assets = mysqlTable(
       table.isClaimed,
     ),
     index('assets_folded').on(table.foldedInto),
+    index('assets_seen_by').on(table.seenBy),
   ],
 );
 

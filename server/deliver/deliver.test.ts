@@ -85,7 +85,7 @@ describe('a bundle of a page with a teaser and a banner', () => {
   let files: readonly string[];
   beforeAll(async () => {
     folder = await mkdtemp(join(tmpdir(), 'placard-teaser-test-'));
-    const whole = await readPage(server.context, pageId);
+    const whole = await readPage(server.context, pageId, 'house');
     const picture = (id: string) => ({
       type: 'placement' as const,
       attrs: { ...newPlacement(id, assetId), ratio: { across: 3, down: 2 } },
@@ -145,7 +145,12 @@ describe('a bundle', () => {
   let files: readonly string[];
   beforeAll(async () => {
     folder = await mkdtemp(join(tmpdir(), 'placard-bundle-test-'));
-    files = await writeBundle(server.context, await readPage(server.context, pageId), folder, async () => {});
+    files = await writeBundle(
+      server.context,
+      await readPage(server.context, pageId, 'house'),
+      folder,
+      async () => {},
+    );
   });
   afterAll(() => rm(folder, { recursive: true, force: true }));
   const text = (name: string) => readFile(join(folder, name), 'utf8');
@@ -234,7 +239,7 @@ describe('taking a page away', () => {
   it('keeps the names its files went out under, and says where they went once a piece is renamed', async () => {
     const bundleAgain = async () => {
       const folder = await mkdtemp(join(tmpdir(), 'placard-bundle-test-'));
-      const whole = await readPage(server.context, pageId);
+      const whole = await readPage(server.context, pageId, 'house');
       const files = await writeBundle(server.context, whole, folder, async () => {});
       const redirects = await readFile(join(folder, 'redirects.json'), 'utf8').catch(() => '[]');
       await rm(folder, { recursive: true });

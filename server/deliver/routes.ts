@@ -23,7 +23,7 @@ import { TAKE_AWAY } from './take-away.ts';
 export function deliverRoutes(context: Context): Router {
   const router = Router();
   route(router, 'post /pages/{id}/take-away', allowed('take-away'), async (request, response) => {
-    const whole = await readPage(context, request.params.id);
+    const whole = await readPage(context, request.params.id, personOf(request));
     assertMayGoOut(whole);
     const title = webSafe(whole.doc.title) || 'page';
     await assertMayOrder(context, personOf(request).id);
@@ -42,7 +42,7 @@ export function deliverRoutes(context: Context): Router {
   });
 
   route(router, 'get /pages/{id}/one-file', allowed('take-away'), async (request, response) => {
-    const whole = await readPage(context, request.params.id);
+    const whole = await readPage(context, request.params.id, personOf(request));
     const html = await oneFile(context, whole, clientGoneSignal(response));
     const subject = whole.doc.title || 'Untitled page';
     await writeAudit(context.db, { person: personOf(request), what: 'code-seen', subject }, new Date());

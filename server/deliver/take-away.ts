@@ -24,7 +24,7 @@ const TakeAwaySchema = v.strictObject({ pageId: v.string() });
 /** The job behind "Take away": the page's bundle as a ZIP. Safe to run again: cuts that are made are not made twice. */
 export async function takeAway(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
   const { pageId } = v.parse(TakeAwaySchema, job.input);
-  const whole = await readPage(context, pageId);
+  const whole = await readPage(context, pageId, 'house');
   assertMayGoOut(whole);
   const folder = await workFolder(context);
   try {

@@ -11,6 +11,7 @@ import { route } from '../route.ts';
 import { haltedRuns } from '../runs/runs.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
+import { seenBy } from '../shelf/seen.ts';
 import { colleaguesOf, giveErrand, type OpenErrand, takeErrandBack, withGiven } from './given.ts';
 import { readHanging } from './hanging.ts';
 import { pageErrands } from './page-errands.ts';
@@ -26,12 +27,12 @@ export function deskRoutes(context: Context): Router {
   const mayEdit = allowed('edit-pages');
   route(router, 'get /desk', async (request, response) => {
     const person = personOf(request);
-    const pages = may(person.role, 'edit-pages') ? await readPages(context) : NO_PAGES;
+    const pages = may(person.role, 'edit-pages') ? await readPages(context, person) : NO_PAGES;
     const errands = await openErrands(context, pages.wholes, person);
     const recent = await context.db
       .select()
       .from(held)
-      .where(standing(held))
+      .where(standing(context, person, held))
       .orderBy(desc(held.createdAt), desc(held.id))
       .limit(RECENT);
     response.json({
@@ -44,7 +45,7 @@ export function deskRoutes(context: Context): Router {
   });
   route(router, 'put /desk/errands/{id}', mayEdit, async (request, response) => {
     const person = personOf(request);
-    const { wholes } = await readPages(context);
+    const { wholes } = await readPages(context, person);
     const open = [...ofPages(context, wholes), ...(await handedIn(context, person, new Date()))];
     await giveErrand(context, open, { id: request.params.id, by: person, ...request.body });
     response.status(204).end();
@@ -131,6 +132,7 @@ async function handedIn(context: Context, person: Person, now: Date): Promise<re
         ne(people.id, person.id),
         eq(held.licence, 'unknown'),
         isNull(held.deletedAt),
+        seenBy(context, person, held),
         gt(held.createdAt, new Date(now.getTime() - NEW_DAYS * DAY_MILLIS)),
       ),
     )

@@ -203,7 +203,7 @@ describe('a document on a page', () => {
     try {
       const files = await writeBundle(
         server.context,
-        await readPage(server.context, id),
+        await readPage(server.context, id, 'house'),
         folder,
         async () => undefined,
       );

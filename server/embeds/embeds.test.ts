@@ -410,7 +410,7 @@ describe('an embed on the shelf', () => {
     const folder = await mkdtemp(join(tmpdir(), 'placard-bundle-'));
     const files = await writeBundle(
       server.context,
-      await readPage(server.context, page.id),
+      await readPage(server.context, page.id, 'house'),
       folder,
       async () => undefined,
     );

@@ -3,7 +3,7 @@ import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type * as v from 'valibot';
 import type { Album, CloserLook, FoundPicture, GatherQuerySchema, SealedPicture } from '#api/gather.ts';
-import type { Person } from '#api/people.ts';
+import type { Person, Reader } from '#api/people.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
 import type { Statement } from '#core/gather/statement.ts';
 import { fromOutbound, withClientAbort } from '../client-abort.ts';
@@ -19,6 +19,7 @@ import { HttpProblem, notFound } from '../problem.ts';
 import { route } from '../route.ts';
 import { alikeRows } from '../shelf/lookalikes.ts';
 import { presentAssets } from '../shelf/present.ts';
+import { seenBy } from '../shelf/seen.ts';
 import { clippersOf, handInClip, makeClipper, openClip, revokeClipper, waitingClips } from './clipper.ts';
 import { farAddress, farLook } from './preview.ts';
 import { lookAtFile, readAddress, textOf } from './read-address.ts';
@@ -49,7 +50,7 @@ export function gatherRoutes(context: Context): Router {
         source.search(questionOf(query), query.cursor ?? null, toolsFor(context, source, signal)),
       ),
     );
-    response.json({ pictures: await sealed(context, pictures), count, cursor });
+    response.json({ pictures: await sealed(context, pictures, personOf(request)), count, cursor });
   });
 
   route(router, 'get /sources/{id}/albums', mayGather, async (request, response) => {
@@ -63,6 +64,7 @@ export function gatherRoutes(context: Context): Router {
       context,
       source.id,
       albums.flatMap(({ files }) => files),
+      personOf(request),
     );
     response.json(
       albums.map(
@@ -85,7 +87,11 @@ export function gatherRoutes(context: Context): Router {
     );
     const album = albums.find(({ id }) => id === request.params.albumId);
     if (!album) throw notFound('This album');
-    response.json({ pictures: await sealed(context, album.files), count: album.files.length, cursor: null });
+    response.json({
+      pictures: await sealed(context, album.files, personOf(request)),
+      count: album.files.length,
+      cursor: null,
+    });
   });
 
   route(router, 'post /readings', mayGather, async (request, response) => {
@@ -93,7 +99,7 @@ export function gatherRoutes(context: Context): Router {
     const read = await withClientAbort(context, request, response, (signal) =>
       readAddress(context, address, signal),
     );
-    response.json({ ...read, pictures: await sealed(context, read.pictures) });
+    response.json({ ...read, pictures: await sealed(context, read.pictures, personOf(request)) });
   });
 
   route(router, 'post /closer-looks', mayGather, async (request, response) => {
@@ -203,8 +209,12 @@ function questionOf(query: v.InferOutput<typeof GatherQuerySchema>): GatherQuest
 }
 
 /** Found pictures with an address to look at them and the seal that lets them be taken. */
-async function sealed(context: Context, pictures: readonly FoundPicture[]): Promise<SealedPicture[]> {
-  const held = await heldStamps(context, null, pictures);
+async function sealed(
+  context: Context,
+  pictures: readonly FoundPicture[],
+  reader: Reader,
+): Promise<SealedPicture[]> {
+  const held = await heldStamps(context, null, pictures, reader);
   return pictures.map((picture) => ({
     ...picture,
     look: farAddress(context, { address: picture.preview || picture.address, page: picture.pageAddress }),
@@ -214,7 +224,12 @@ async function sealed(context: Context, pictures: readonly FoundPicture[]): Prom
 }
 
 /** By key within the source: the piece that came from there, and the state that its file was in. */
-async function heldStamps(context: Context, sourceId: string | null, pictures: readonly FoundPicture[]) {
+async function heldStamps(
+  context: Context,
+  sourceId: string | null,
+  pictures: readonly FoundPicture[],
+  reader: Reader,
+) {
   const keys = pictures.map(({ key }) => key);
   if (keys.length === 0) return new Map<string, { stamp: string; asset: { id: string; name: string } }>();
   const rows = await context.db
@@ -231,6 +246,7 @@ async function heldStamps(context: Context, sourceId: string | null, pictures: r
       and(
         inArray(provenance.sourceKey, keys),
         isNull(assets.deletedAt),
+        seenBy(context, reader),
         sourceId ? eq(provenance.sourceId, sourceId) : undefined,
       ),
     );
@@ -295,11 +311,12 @@ async function alikeOnShelf(
     address: picture.preview || picture.address,
     page: picture.pageAddress,
   });
-  const rows = await alikeRows(context, look);
+  const rows = await alikeRows(context, look, person);
   const shown = await presentAssets(
     context,
     rows.map(({ row }) => row),
     person,
   );
-  return shown.map((asset, at) => ({ asset, bitsApart: rows[at]?.bitsApart ?? 0 }));
+  const apart = new Map(rows.map(({ row, bitsApart }) => [row.id, bitsApart]));
+  return shown.map((asset) => ({ asset, bitsApart: apart.get(asset.id) ?? 0 }));
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
-import { mayChangePiece } from '#api/people.ts';
+import { mayChangePiece, type Person } from '#api/people.ts';
 import type { MetadataDraft } from '#core/formats/metadata.ts';
 import { labelFrom, readLicence } from '#core/gather/reading.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
@@ -35,6 +35,7 @@ import { HttpProblem } from '../problem.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../shelf/names.ts';
 import type { AssetRow } from '../shelf/present.ts';
+import { maySee } from '../shelf/seen.ts';
 import { originalKey } from '../storage/storage.ts';
 import { type Arrival, comingOf, UNREAD } from './arrival.ts';
 import type { Incoming, Origin } from './incoming.ts';
@@ -294,7 +295,8 @@ async function byId(context: Context, id: string): Promise<AssetRow> {
  * by whoever may do that. Throws an HttpProblem for who may not.
  */
 async function cameAgain(context: Context, row: AssetRow, incoming: Incoming, now: Date): Promise<AssetRow> {
-  if (row.deletedAt) await assertMayBringBack(context, row, incoming.personId);
+  const person = await assertSeenBy(context, row, incoming.personId);
+  if (row.deletedAt) assertMayBringBack(row, person);
   await context.db.transaction(async (tx) => {
     await writeProvenance(tx, row.id, incoming, [], now);
     if (!row.deletedAt) return;
@@ -315,9 +317,19 @@ async function cameAgain(context: Context, row: AssetRow, incoming: Incoming, no
   return { ...row, deletedAt: null };
 }
 
-async function assertMayBringBack({ db }: Context, row: AssetRow, personId: string): Promise<void> {
-  const [person] = await db.select().from(people).where(eq(people.id, personId));
-  if (person && mayChangePiece(presentPerson(person), row.createdBy)) return;
+/** Whoever brings it may be told that it is there. */
+export async function assertSeenBy({ db }: Context, row: AssetRow, personId: string): Promise<Person> {
+  const [found] = await db.select().from(people).where(eq(people.id, personId));
+  const person = found && presentPerson(found);
+  if (person && maySee(row, person)) return person;
+  throw new HttpProblem(
+    403,
+    'This very file is held already, for a group of the house that you are not of. Ask the rights keeper; nothing was changed.',
+  );
+}
+
+function assertMayBringBack(row: AssetRow, person: Person): void {
+  if (mayChangePiece(person, row.createdBy)) return;
   throw new HttpProblem(
     403,
     `This very file was on the shelf and was thrown away (${row.stem}.${row.extension}). Ask an editor to bring it back; nothing was changed.`,

@@ -22,7 +22,7 @@ import { isInline, saveInline } from './inline-files.ts';
 import { isPicture } from './read-address.ts';
 import { openSeal } from './seal.ts';
 import { sourceName } from './sources/sources.ts';
-import { type TakenIn, takeIn } from './take-in.ts';
+import { assertSeenBy, type TakenIn, takeIn } from './take-in.ts';
 
 export const GATHER = 'gather';
 
@@ -121,6 +121,7 @@ async function takeOne(
 ): Promise<Outcome> {
   try {
     const unchanged = await heldUnchanged(context, picture);
+    if (unchanged) await assertSeenBy(context, unchanged, personId);
     if (unchanged) return sayIn(unchanged, false, 'Held already and unchanged, so it was not fetched again');
     const { row, isNew } = await fetchAndTake(context, picture, input, personId, signal);
     return sayIn(row, isNew, isNew ? 'Taken in' : 'Already on the shelf; that one is used');

@@ -38,7 +38,7 @@ async function pageWith(assetId: string): Promise<string> {
 
 /** Makes every cut that a page needs, as taking it away does, and gives their keys. */
 async function makeAll(pageId: string): Promise<readonly string[]> {
-  const page = await readPage(server.context, pageId);
+  const page = await readPage(server.context, pageId, 'house');
   const [source] = page.assets;
   if (!source) throw new Error('no piece on the page');
   const keys: string[] = [];

@@ -1,3 +1,5 @@
+import { createHash } from 'node:crypto';
+import type { Label } from '#core/rights/label.ts';
 import type { Context } from '../context.ts';
 
 export const thumbPath = (assetId: string, recipe: string, width: number) =>
@@ -21,13 +23,24 @@ export const detailPath = (
 /** The own file of a document, to be downloaded. */
 export const filePath = (assetId: string, fileName: string) => `/file/${assetId}/${fileName}`;
 
-export const pagePath = (pageId: string, version: number) => `/page/${pageId}/${version}/`;
+/** A page in a version, as one person may see it. */
+export const pagePath = ({ id, version }: PageState, readerId: string) =>
+  `/page/${id}/${version}/${readerId}/`;
 
 /** A page as a listing shows it. */
-export const listingPath = (pageId: string, version: number) => `/listing/${pageId}/${version}/`;
+export const listingPath = ({ id, version }: PageState, readerId: string) =>
+  `/listing/${id}/${version}/${readerId}/`;
 
-/** What an address opens: a thing that is held, one that was thrown away, or what is only looked at now. */
-export type Opening = 'held' | 'thrown-away' | 'look';
+interface PageState {
+  readonly id: string;
+  readonly version: number;
+}
+
+/**
+ * What an address opens: a thing that is held, one that was thrown away, one that only a group may see (named by a digest of
+ * who that is, so that it opens no more once they are others), or what is only looked at now.
+ */
+export type Opening = 'held' | 'thrown-away' | 'look' | `group-${string}`;
 
 const HOUR_MILLIS = 60 * 60 * 1000;
 const DAY_MILLIS = 24 * HOUR_MILLIS;
@@ -35,11 +48,31 @@ const DAY_MILLIS = 24 * HOUR_MILLIS;
  * How long an address opens at least, and at most twice as long: it ends at a full one of these, so that it is the same
  * address for a while and browsers need not fetch the same picture anew at each look.
  */
-const OPEN_MILLIS: Readonly<Record<Opening, number>> = {
+const OPEN_MILLIS = {
   held: 7 * DAY_MILLIS,
   'thrown-away': DAY_MILLIS,
   look: 12 * HOUR_MILLIS,
-};
+} as const;
+const OF_GROUP = 'group-';
+const DIGEST_LETTERS = 16;
+
+const openMillis = (opening: Opening): number =>
+  isOfGroup(opening) ? OPEN_MILLIS.held : OPEN_MILLIS[opening];
+
+/** How a piece is opened by its addresses. */
+export function openingFor({ deletedAt, label, createdBy }: OpenedRow): Opening {
+  if (deletedAt) return 'thrown-away';
+  const { seenBy } = label.terms;
+  if (seenBy.who !== 'group') return 'held';
+  const who = JSON.stringify([createdBy, ...[...seenBy.people].sort()]);
+  return `${OF_GROUP}${createHash('sha256').update(who).digest('base64url').slice(0, DIGEST_LETTERS)}`;
+}
+
+export interface OpenedRow {
+  readonly deletedAt: Date | null;
+  readonly label: Pick<Label, 'terms'>;
+  readonly createdBy: string;
+}
 
 type Signing = Pick<Context, 'config' | 'signatures'>;
 
@@ -50,7 +83,7 @@ export function signedAddress(
   opening: Opening = 'held',
   now = Date.now(),
 ): string {
-  const span = OPEN_MILLIS[opening];
+  const span = openMillis(opening);
   const until = ((Math.floor(now / span) + 2) * span).toString(36);
   const signature = signatures.sign(textOf(path, opening, until));
   return `${config.mediaOrigin}${path}?s=${signature}&u=${until}${opening === 'held' ? '' : `&o=${opening}`}`;
@@ -72,5 +105,7 @@ export function openingOf(
 
 const textOf = (path: string, opening: Opening, until: string) => `${opening} ${until} ${path}`;
 
+const isOfGroup = (text: string): text is `group-${string}` => text.startsWith(OF_GROUP);
+
 const isOpening = (text: unknown): text is Opening =>
-  typeof text === 'string' && Object.hasOwn(OPEN_MILLIS, text);
+  typeof text === 'string' && (Object.hasOwn(OPEN_MILLIS, text) || isOfGroup(text));

@@ -1,9 +1,10 @@
 import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import * as v from 'valibot';
+import type { Reader } from '#api/people.ts';
 import { DOCUMENT_FORMATS } from '#core/document/formats.ts';
 import { chooseForm } from '#core/embed/forms.ts';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
@@ -17,7 +18,7 @@ import { writeDocument, writeListing, writeTeaser } from '#core/page/write.ts';
 import type { WriteContext } from '#core/page/write-context.ts';
 import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
-import { held } from '../db/schema.ts';
+import { held, people } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { previewPolicy as embedPolicy, previewDocument, readShown } from '../embeds/preview.ts';
@@ -27,11 +28,12 @@ import { cutOrDraft } from '../imaging/drafts.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
+import { presentPerson } from '../people/guard.ts';
 import { answerNotFound, HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { type AssetRow, fileAddress } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
-import { cutPath, type Opening, openingOf, pagePath, signedAddress } from './addresses.ts';
+import { cutPath, type Opening, openingFor, openingOf, pagePath, signedAddress } from './addresses.ts';
 import { CutCache } from './cut-cache.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
@@ -52,7 +54,7 @@ export function mediaRoutes(context: Context): Router {
 
   const cache = new CutCache();
   const knownCut: RequestHandler = async (request, response, next) => {
-    const found = await cache.read(context, request.path);
+    const found = await cache.read(context, cacheName(request));
     if (found) response.set({ 'Cache-Control': FOREVER, 'Content-Type': found.cut.mime }).end(found.bytes);
     else next();
   };
@@ -62,7 +64,7 @@ export function mediaRoutes(context: Context): Router {
     const recipe = maybeRecipe(String(request.params.recipe));
     if (!recipe) throw notFound('This picture');
     const wanted = { recipe, width, format: 'webp', quality: SCREEN_QUALITY } as const;
-    cache.remember(request.path, await sendCut(context, request, response, wanted));
+    cache.remember(cacheName(request), await sendCut(context, request, response, wanted));
   });
 
   router.get('/far/:text', signed(context), async (request, response) => {
@@ -108,7 +110,7 @@ export function mediaRoutes(context: Context): Router {
     if (!('key' in cut)) response.set('Cache-Control', 'no-store').type(cut.mime).end(cut.bytes);
     else {
       await streamCut(context, response, cut);
-      cache.remember(request.path, cut);
+      cache.remember(cacheName(request), cut);
     }
   });
 
@@ -132,12 +134,16 @@ export function mediaRoutes(context: Context): Router {
     },
   );
 
-  router.get('/page/:pageId/:version', signed(context), async (request, response) => {
+  router.get('/page/:pageId/:version/:readerId', signed(context), async (request, response) => {
     const whole = await pageOf(context, request);
     const embeds = embedsOfPage(whole.doc, whole.rules, whole.pieces);
     const html = writeDocument(whole.doc, {
       ...previewed(context, whole),
-      styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
+      styleSheet: signedAddress(
+        context,
+        `${pagePath(whole.row, String(request.params.readerId))}style.css`,
+        'look',
+      ),
       head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}${pageScript(whole.doc, whole.pieces) === '' ? '' : scriptElement('/page.js', whole.rules.language)}`,
     });
     response.set(
@@ -147,12 +153,16 @@ export function mediaRoutes(context: Context): Router {
     response.set('Cache-Control', 'no-store').type('html').send(html);
   });
 
-  router.get('/listing/:pageId/:version', signed(context), async (request, response) => {
+  router.get('/listing/:pageId/:version/:readerId', signed(context), async (request, response) => {
     const whole = await pageOf(context, request);
     const teaser = writeTeaser(whole.doc, previewed(context, whole), '#');
     const html = writeListing([teaser, ...NEIGHBOURS], {
       rules: whole.rules,
-      styleSheet: signedAddress(context, `${pagePath(whole.row.id, whole.row.version)}style.css`, 'look'),
+      styleSheet: signedAddress(
+        context,
+        `${pagePath(whole.row, String(request.params.readerId))}style.css`,
+        'look',
+      ),
       head: '<script src="/measure.js"></script>\n',
     });
     response
@@ -161,7 +171,7 @@ export function mediaRoutes(context: Context): Router {
       .send(html);
   });
 
-  router.get('/page/:pageId/:version/style.css', signed(context), async (request, response) => {
+  router.get('/page/:pageId/:version/:readerId/style.css', signed(context), async (request, response) => {
     const whole = await pageOf(context, request);
     response
       .set('Cache-Control', 'no-store')
@@ -219,7 +229,7 @@ export function mediaRoutes(context: Context): Router {
 
 /** The page in the version that the address was made for: it does not follow the page to what is written later. */
 async function pageOf(context: Context, request: Request): Promise<WholePage> {
-  const whole = await readPage(context, String(request.params.pageId));
+  const whole = await readPage(context, String(request.params.pageId), await readerOf(context, request));
   if (String(whole.row.version) !== request.params.version)
     throw new HttpProblem(410, 'The page was changed since this look at it. Open its proof anew.');
   return whole;
@@ -239,7 +249,20 @@ function previewPolicy(context: Context): string {
   ].join('; ');
 }
 
+/** For whom the look at a page was made. */
+async function readerOf({ db }: Context, request: Request): Promise<Reader> {
+  const [row] = await db
+    .select()
+    .from(people)
+    .where(and(eq(people.id, String(request.params.readerId)), isNull(people.leftAt)));
+  if (!row) throw notFound('This page');
+  return presentPerson(row);
+}
+
 const openings = new WeakMap<Request, Opening>();
+
+/** What was sent is sent again only by an address that opens the same. */
+const cacheName = (request: Request): string => `${openings.get(request)} ${request.path}`;
 
 function signed(context: Context): RequestHandler {
   return (request: Request, _response, next) => {
@@ -250,10 +273,14 @@ function signed(context: Context): RequestHandler {
   };
 }
 
+/** An address made where a piece can be brought back opens it as well once it was. */
+const opens = (given: Opening | undefined, needed: Opening): boolean =>
+  given === needed || (given === 'thrown-away' && needed === 'held');
+
 /** A piece that is held. One that was thrown away is shown only where it can be brought back. */
 async function heldAsset(context: Context, request: Request, assetId: string): Promise<AssetRow> {
   const [row] = await context.db.select().from(held).where(eq(held.id, assetId));
-  if (!row || (row.deletedAt && openings.get(request) !== 'thrown-away')) throw notFound('This picture');
+  if (!row || !opens(openings.get(request), openingFor(row))) throw notFound('This picture');
   return row;
 }
 
@@ -319,11 +346,11 @@ function previewed(context: Context, { rules, pieces, pages, assets }: WholePage
       const row = assets.find(({ id }) => id === assetId);
       return row ? fileAddress(context, row) : '';
     },
-    addressOf: (cut) =>
-      signedAddress(
-        context,
-        cutPath(cut.assetId, recipeKey(cut.recipe), cut.size.width, cut.quality, cut.fileName),
-      ),
+    addressOf: (cut) => {
+      const row = assets.find(({ id }) => id === cut.assetId);
+      const path = cutPath(cut.assetId, recipeKey(cut.recipe), cut.size.width, cut.quality, cut.fileName);
+      return signedAddress(context, path, row ? openingFor(row) : 'held');
+    },
   };
 }
 

@@ -45,7 +45,7 @@ export function pageRoutes(context: Context): Router {
 
   route(router, 'get /pages', mayRead, async (request, response) => {
     const { words = '' } = request.query;
-    const found = await readPages(context, { words });
+    const found = await readPages(context, personOf(request), { words });
     response.json({
       pages: await summaries(context, found),
       count: await countPages(context, words),
@@ -63,7 +63,13 @@ export function pageRoutes(context: Context): Router {
   });
 
   route(router, 'get /pages/{id}', mayRead, async (request, response) => {
-    response.json(await presentPage(context, await readPage(context, request.params.id), personOf(request)));
+    response.json(
+      await presentPage(
+        context,
+        await readPage(context, request.params.id, personOf(request)),
+        personOf(request),
+      ),
+    );
   });
 
   route(router, 'put /pages/{id}', allowed('edit-pages'), async (request, response) => {
@@ -122,16 +128,16 @@ export function pageRoutes(context: Context): Router {
   });
 
   route(router, 'get /pages/{id}/findings', mayRead, async (request, response) => {
-    response.json(proofOf(await readPage(context, request.params.id)));
+    response.json(proofOf(await readPage(context, request.params.id, personOf(request))));
   });
 
   route(router, 'get /pages/{id}/preview', mayRead, async (request, response) => {
-    const whole = await readPage(context, request.params.id);
+    const whole = await readPage(context, request.params.id, personOf(request));
     const weight = await firstLoadBytes(context, whole);
     response.json({
-      address: signedAddress(context, pagePath(whole.row.id, whole.row.version), 'look'),
+      address: signedAddress(context, pagePath(whole.row, personOf(request).id), 'look'),
       listing: teaserOf(whole.doc)
-        ? signedAddress(context, listingPath(whole.row.id, whole.row.version), 'look')
+        ? signedAddress(context, listingPath(whole.row, personOf(request).id), 'look')
         : null,
       version: whole.row.version,
       ...weight,
@@ -139,7 +145,7 @@ export function pageRoutes(context: Context): Router {
   });
 
   route(router, 'get /pages/{id}/fragment', allowed('take-away'), async (request, response) => {
-    const whole = await readPage(context, request.params.id);
+    const whole = await readPage(context, request.params.id, personOf(request));
     const { unfinished, files, inline, untitled } = request.query;
     const stops = whatStops(whole);
     if (!unfinished) assertMayGoOut(whole);

@@ -16,7 +16,7 @@ import type { LinkedPages } from '#core/page/page-address.ts';
 import { viewKey } from '#core/page/picture.ts';
 import type { Piece } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
-import { rulesInLanguage } from '#core/page/translation.ts';
+import { rulesOnPage } from '#core/page/translation.ts';
 import { underWords } from '#core/page/under-words.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { STORED, toStored } from '#core/stored.ts';
@@ -29,6 +29,7 @@ import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { maybeRules, readRules } from '../rules/store.ts';
 import { type AssetRow, hostsFor, pieceOf, presentAssets, viewAddress } from '../shelf/present.ts';
+import { type Asker, seenBy } from '../shelf/seen.ts';
 
 type PageRow = typeof pages.$inferSelect;
 
@@ -44,8 +45,8 @@ export interface WholePage {
   readonly pages: LinkedPages;
 }
 
-/** Reads a page whole. Its document is checked against the schema here too: what does not fit is never shown as if it did. */
-export async function readPage(context: Context, id: string): Promise<WholePage> {
+/** Reads a page whole, for somebody: pieces that they may not see are missing from it. Its document is checked against the schema here too: what does not fit is never shown as if it did. */
+export async function readPage(context: Context, id: string, asker: Asker): Promise<WholePage> {
   const [found] = await context.db
     .select()
     .from(pages)
@@ -54,11 +55,11 @@ export async function readPage(context: Context, id: string): Promise<WholePage>
   if (!found) throw notFound('This page');
   const doc = docOf(found.pages);
   if (!doc) throw new HttpProblem(500, NOT_READABLE);
-  const rows = await assetsOf(context, [doc]);
+  const rows = await assetsOf(context, [doc], asker);
   return {
     row: found.pages,
     doc,
-    rules: rulesInLanguage(readRules(found.targets.rules), doc),
+    rules: rulesOnPage(readRules(found.targets.rules), id, doc),
     targetVersion: found.targets.version,
     assets: rows,
     pieces: await piecesOf(context, rows, [doc]),
@@ -132,12 +133,16 @@ interface Listed {
  * Pages with their targets, last changed first, as many as are listed. One that does not fit keeps none of the others from
  * being listed.
  */
-export async function readPages(context: Context, { words = '' }: Listed = {}): Promise<AllPages> {
+export async function readPages(
+  context: Context,
+  asker: Asker,
+  { words = '' }: Listed = {},
+): Promise<AllPages> {
   const found = await withTargets(context)
     .where(titled(words))
     .orderBy(desc(pages.updatedAt), asc(pages.id))
     .limit(MOST_PAGES_LISTED);
-  return readWhole(context, found);
+  return readWhole(context, found, asker);
 }
 
 /** How many pages there are whose titles hold these words. */
@@ -159,7 +164,7 @@ export async function* everyPage(context: Context): AsyncGenerator<AllPages> {
     const end = found.at(-1);
     if (!end) return;
     last = end.pages.id;
-    yield await readWhole(context, found);
+    yield await readWhole(context, found, 'house');
   }
 }
 
@@ -177,7 +182,11 @@ export async function readPagesWith(context: Context, assetId: string): Promise<
     .select({ id: placements.pageId })
     .from(placements)
     .where(eq(placements.assetId, assetId));
-  return readWhole(context, await withTargets(context).where(inArray(pages.id, uses)).orderBy(asc(pages.id)));
+  return readWhole(
+    context,
+    await withTargets(context).where(inArray(pages.id, uses)).orderBy(asc(pages.id)),
+    'house',
+  );
 }
 
 const withTargets = (context: Context) =>
@@ -186,6 +195,7 @@ const withTargets = (context: Context) =>
 async function readWhole(
   context: Context,
   found: readonly { readonly pages: PageRow; readonly targets: typeof targets.$inferSelect }[],
+  asker: Asker,
 ): Promise<AllPages> {
   const rulesOf = new Map(found.map(({ targets: { id, rules } }) => [id, maybeRules(rules)] as const));
   const read = found.map((one) => ({
@@ -194,7 +204,7 @@ async function readWhole(
     rules: rulesOf.get(one.targets.id) ?? null,
   }));
   const docs = read.flatMap(({ doc }) => doc ?? []);
-  const rows = await assetsOf(context, docs);
+  const rows = await assetsOf(context, docs, asker);
   const pieces = await piecesOf(context, rows, docs);
   const linked = await linkedFrom(context, docs);
   return {
@@ -204,7 +214,7 @@ async function readWhole(
             {
               row,
               doc,
-              rules: rulesInLanguage(rules, doc),
+              rules: rulesOnPage(rules, row.id, doc),
               targetVersion: version,
               assets: rows,
               pieces,
@@ -260,13 +270,17 @@ export async function pageAddresses(context: Context): Promise<v.InferOutput<typ
 /** So many pages are offered for links; who has more writes the address. */
 const MOST_ADDRESSES = 5000;
 
-async function assetsOf(context: Context, docs: readonly PageDoc[]): Promise<readonly AssetRow[]> {
+async function assetsOf(
+  context: Context,
+  docs: readonly PageDoc[],
+  asker: Asker,
+): Promise<readonly AssetRow[]> {
   const ids = [...new Set(docs.flatMap((doc) => [...doc.tray, ...usesOf(doc).map((use) => use.asset)]))];
   if (ids.length === 0) return [];
   return context.db
     .select()
     .from(held)
-    .where(and(inArray(held.id, ids), isNull(held.deletedAt)));
+    .where(and(inArray(held.id, ids), isNull(held.deletedAt), seenBy(context, asker, held)));
 }
 
 /** What a state of a page shows: its pieces, and those of them that it prepares by itself. */
@@ -275,7 +289,7 @@ export async function presentState(
   doc: PageDoc,
   person: Person,
 ): Promise<Pick<Page, 'pieces' | 'ownViews'>> {
-  const assets = await assetsOf(context, [doc]);
+  const assets = await assetsOf(context, [doc], person);
   return {
     pieces: await presentAssets(context, assets, person),
     ownViews: ownViews(context, { doc, assets }),
@@ -405,7 +419,7 @@ async function alreadySaved(
   doc: PageDoc,
   person: Person,
 ): Promise<SavedPage> {
-  const { row, doc: current } = await readPage(context, id);
+  const { row, doc: current } = await readPage(context, id, person);
   const isOwn = row.version === version + 1 && row.updatedBy === person.id;
   const updatedAt = row.updatedAt.toISOString();
   if (isOwn && isSame(current, doc)) return { version: row.version, updatedAt };

@@ -72,14 +72,14 @@ describe('translations of a page', () => {
     expect((await sisters(danish)).translation).toMatchObject({ originalId: german, originalLanguage: 'de' });
     const { doc } = v.parse(PageSchema, (await server.ask(`/api/pages/${german}`)).body);
     await save(german, { ...doc, address: 'https://reserve.example/de' }, 1);
-    const alternates = await alternatesOf(server.context, await readPage(server.context, danish));
+    const alternates = await alternatesOf(server.context, await readPage(server.context, danish, 'house'));
     expect(alternates.map(({ language, href }) => [language, href])).toEqual([
       ['da', ''],
       ['en-GB', ''],
       ['de', 'https://reserve.example/de'],
     ]);
     expect(
-      await alternatesOf(server.context, await readPage(server.context, (await aloneId()) ?? '')),
+      await alternatesOf(server.context, await readPage(server.context, (await aloneId()) ?? '', 'house')),
     ).toEqual([]);
   });
 

@@ -30,7 +30,7 @@ export async function beginTranslation(
   { id, pageId, language, targetId, personId }: TranslationToBegin,
   now: Date,
 ): Promise<string> {
-  const original = await readPage(context, pageId);
+  const original = await readPage(context, pageId, 'house');
   const target = targetId ?? original.row.targetId;
   const [known] = await context.db.select({ id: targets.id }).from(targets).where(eq(targets.id, target));
   if (!known) throw notFound('This target');
@@ -70,7 +70,7 @@ const isSameLanguage = (wanted: string, there: string) => wanted === there || wa
 
 /** The same page in other languages, and what of its original a translation says. */
 export async function presentSisters(context: Context, pageId: string, person: Person): Promise<Sisters> {
-  const whole = await readPage(context, pageId);
+  const whole = await readPage(context, pageId, person);
   const { sisters, rootId } = await sistersOf(context, whole);
   const [row] = await context.db.select().from(translations).where(eq(translations.pageId, pageId));
   return {
@@ -91,7 +91,7 @@ async function translationFrom(
   { originalId, base, version }: typeof translations.$inferSelect,
   person: Person,
 ): Promise<Sisters['translation']> {
-  const { doc: original, rules } = await readPage(context, originalId);
+  const { doc: original, rules } = await readPage(context, originalId, person);
   const said = maybeDoc(base);
   // What is not known any more to have been said is taken for what is there: nothing is called changed that nobody can show.
   const shown = await presentState(context, original, person);

@@ -9,6 +9,10 @@ import { allowed, personOf } from './guard.ts';
 export function colleagueRoutes(context: Context): Router {
   const router = Router();
   const owner = allowed('set-rules');
+  route(router, 'get /people/names', allowed('say-rights'), async (_request, response) => {
+    const all = await readColleagues(context);
+    response.json(all.flatMap(({ left, email: _, ...person }) => (left ? [] : [person])));
+  });
   route(router, 'get /people', owner, async (_request, response) => {
     response.json(await readColleagues(context));
   });

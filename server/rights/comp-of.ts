@@ -16,7 +16,7 @@ export async function compOf(context: Context, row: AssetRow): Promise<AssetRow 
   const comps = await context.db
     .select()
     .from(held)
-    .where(and(eq(held.licence, 'comp'), eq(held.kind, 'picture'), standing(held)))
+    .where(and(eq(held.licence, 'comp'), eq(held.kind, 'picture'), standing(context, 'house', held)))
     .orderBy(desc(held.createdAt))
     .limit(MOST_COMPS);
   const shaped = comps.filter((comp) => isSameShape(sizeOf(comp), sizeOf(row)));

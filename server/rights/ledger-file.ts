@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { inArray, or } from 'drizzle-orm';
 import type * as v from 'valibot';
-import type { Person } from '#api/people.ts';
+import type { Person, Reader } from '#api/people.ts';
 import type {
   LedgerChangedSchema,
   LedgerChangesSchema,
@@ -15,6 +15,7 @@ import { held } from '../db/schema.ts';
 import { HttpProblem } from '../problem.ts';
 import { changeAsset } from '../shelf/change.ts';
 import { type AssetRow, thumbAddress } from '../shelf/present.ts';
+import { maySee } from '../shelf/seen.ts';
 import { askLedger } from './ledger.ts';
 
 /** The ledger as a file, piece after piece: as much of it is held as is asked for at a time. */
@@ -23,8 +24,9 @@ export function ledgerFile(
   question: Omit<LedgerQuery, 'cursor'>,
   today: string,
   form: 'csv' | 'json',
+  reader: Reader,
 ): Readable {
-  return Readable.from(parts(context, question, today, form));
+  return Readable.from(parts(context, question, today, form, reader));
 }
 
 async function* parts(
@@ -32,11 +34,12 @@ async function* parts(
   question: Omit<LedgerQuery, 'cursor'>,
   today: string,
   form: 'csv' | 'json',
+  reader: Reader,
 ): AsyncGenerator<string> {
   yield form === 'csv' ? ledgerCsvHead() : '{"pieces":[\n';
   let before = '';
   for (let cursor: string | undefined; ; ) {
-    const answer = await askLedger(context, cursor ? { ...question, cursor } : question, today);
+    const answer = await askLedger(context, cursor ? { ...question, cursor } : question, today, reader);
     if (form === 'csv') yield ledgerCsv(answer.rows);
     else if (answer.rows.length > 0) {
       yield before + answer.rows.map(ledgerJsonLine).join(',\n');
@@ -52,6 +55,7 @@ async function* parts(
 export async function lookUp(
   context: Context,
   { ids, files }: v.InferOutput<typeof LedgerLookupSchema>,
+  reader: Reader,
 ): Promise<LedgerFound[]> {
   const stems = files.map((file) => file.replace(/\.[^.]*$/, ''));
   const named = [
@@ -64,7 +68,7 @@ export async function lookUp(
     .from(held)
     .where(or(...named));
   return rows
-    .filter(({ deletedAt }) => deletedAt === null)
+    .filter((row) => row.deletedAt === null && maySee(row, reader))
     .map((row) => ({
       id: row.id,
       version: row.version,

@@ -15,6 +15,7 @@ import {
   sql,
 } from 'drizzle-orm';
 import type * as v from 'valibot';
+import type { Reader } from '#api/people.ts';
 import type { LedgerQuerySchema, LedgerRow } from '#api/rights.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
@@ -38,8 +39,13 @@ export interface LedgerAnswer {
 }
 
 /** Answers the sentence of the Rights area on a day (YYYY-MM-DD): the next pieces of the standing shelf. */
-export async function askLedger(context: Context, question: Question, today: string): Promise<LedgerAnswer> {
-  const filter = filterOf(context, question, today);
+export async function askLedger(
+  context: Context,
+  question: Question,
+  today: string,
+  reader: Reader,
+): Promise<LedgerAnswer> {
+  const filter = filterOf(context, question, today, reader);
   const order = question.order ?? 'soonest';
   const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
   const ids = await context.db
@@ -57,16 +63,21 @@ export async function askLedger(context: Context, question: Question, today: str
 }
 
 /** How many pieces answer it. Apart from the pieces themselves, which are there long before all are counted. */
-export async function countLedger(context: Context, question: Question, today: string): Promise<number> {
+export async function countLedger(
+  context: Context,
+  question: Question,
+  today: string,
+  reader: Reader,
+): Promise<number> {
   const [row] = await context.db
     .select({ n: count() })
     .from(assets)
-    .where(filterOf(context, question, today));
+    .where(filterOf(context, question, today, reader));
   return row?.n ?? 0;
 }
 
-const filterOf = (context: Context, question: Question, today: string): SQL | undefined =>
-  and(standing(), ...conditionsOf(context, question, today));
+const filterOf = (context: Context, question: Question, today: string, reader: Reader): SQL | undefined =>
+  and(standing(context, reader), ...conditionsOf(context, question, today));
 
 function conditionsOf(context: Context, question: Question, today: string): readonly (SQL | undefined)[] {
   const { licence = 'any', maker = '', source = '' } = question;

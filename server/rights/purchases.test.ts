@@ -85,7 +85,8 @@ const begin = async (compId: string, said: object = {}): Promise<Purchase> => {
 };
 const look = async (id: string): Promise<Purchase> =>
   v.parse(PurchaseSchema, (await server.ask(`/api/purchases/${id}`, { as: 'piet' })).body);
-const placed = async (pageId: string) => placementsOf((await readPage(server.context, pageId)).doc)[0];
+const placed = async (pageId: string) =>
+  placementsOf((await readPage(server.context, pageId, 'house')).doc)[0];
 
 describe('a comp that is bought', () => {
   it('is replaced by its original on all pages, with all that was said of it and done to it', async () => {
@@ -224,14 +225,16 @@ describe('a purchase', () => {
     const pagesOf = [await pageWith('Heron one', id), await pageWith('Heron two', id)];
     const before = (await charges()).length;
     const { id: purchaseId } = await begin(id);
+    // A moment that is short may be over before anybody looks: whatever lies behind it is past it too.
+    const isDone = async () => (await rowOf(purchaseId))?.state === 'done';
     const isPast: readonly (() => Promise<boolean>)[] = [
       async () => (await charges()).length > before,
-      async () => (await rowOf(purchaseId))?.state === 'paid',
-      async () => (await shelfOf('heron-by-the-planks')) > 1,
+      async () => (await rowOf(purchaseId))?.state !== 'ordering',
+      async () => (await shelfOf('heron-by-the-planks')) > 1 || (await isDone()),
       async () => (await rowOf(purchaseId))?.originalId !== null,
     ];
     for (const reached of isPast) await workUntil(purchaseId, reached);
-    await workUntil(purchaseId, async () => (await rowOf(purchaseId))?.state === 'done');
+    await workUntil(purchaseId, isDone);
     const done = await look(purchaseId);
     expect(done).toMatchObject({ state: 'done', pages: 2 });
     for (const page of pagesOf) expect((await placed(page))?.asset).toBe(done.original?.id);

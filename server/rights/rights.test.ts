@@ -70,7 +70,7 @@ const ledger = async (query: string) =>
 const found = async (query: string) => (await ledger(query)).rows.map(({ asset }) => asset.id);
 
 async function placed(pageId: string): Promise<readonly string[]> {
-  return placementsOf((await readPage(server.context, pageId)).doc).map(({ asset }) => asset);
+  return placementsOf((await readPage(server.context, pageId, 'house')).doc).map(({ asset }) => asset);
 }
 
 describe('the ledger of rights', () => {
@@ -85,7 +85,7 @@ describe('the ledger of rights', () => {
     expect(await found('matter=ends&within=30')).toEqual([soon]);
     expect(await found('matter=ends&place=nowhere')).toEqual([unused]);
     expect(await found('matter=ends&place=out')).toEqual([]);
-    await tellSent(server.context, await readPage(server.context, page), 'mara', 'as a ZIP');
+    await tellSent(server.context, await readPage(server.context, page, 'house'), 'mara', 'as a ZIP');
     expect(await found('matter=ends&place=out')).toEqual([soon, later]);
     const { rows } = await ledger('matter=ends&within=30');
     expect(rows[0]?.pages).toEqual([{ id: page, title: 'The boardwalk reopens', isOut: true }]);

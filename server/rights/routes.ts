@@ -1,17 +1,14 @@
 import { pipeline } from 'node:stream/promises';
-import { asc } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Person } from '#api/people.ts';
-import { strictest } from '#core/page/target.ts';
-import { dayIn } from '#core/rights/terms.ts';
 import { writeAudit } from '../audit.ts';
 import { withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
-import { targets } from '../db/schema.ts';
 import { newId } from '../new-id.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { route } from '../route.ts';
+import { today } from '../rules/today.ts';
 import { findAsset } from '../shelf/change.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { putInPlace } from './buying.ts';
@@ -34,7 +31,12 @@ export function rightsRoutes(context: Context): Router {
   const maySay = allowed('say-rights');
 
   route(router, 'get /rights', maySay, async (request, response) => {
-    const answer = await askLedger(context, request.query, await today(context, new Date()));
+    const answer = await askLedger(
+      context,
+      request.query,
+      await today(context, new Date()),
+      personOf(request),
+    );
     const shown = await presentAssets(context, answer.rows, personOf(request));
     const standsOn = await pagesOf(
       context,
@@ -48,7 +50,7 @@ export function rightsRoutes(context: Context): Router {
 
   route(router, 'get /rights/count', maySay, async (request, response) => {
     const day = await today(context, new Date());
-    response.json({ found: await countLedger(context, request.query, day) });
+    response.json({ found: await countLedger(context, request.query, day, personOf(request)) });
   });
 
   for (const form of ['csv', 'json'] as const)
@@ -59,11 +61,11 @@ export function rightsRoutes(context: Context): Router {
       await writeAudit(context.db, { person: personOf(request), what, subject: `as ${form}` }, now);
       response.attachment(`placard-rights-${day}.${form}`).type(form);
       const { cursor: _, ...question } = request.query;
-      await pipeline(ledgerFile(context, question, day, form), response);
+      await pipeline(ledgerFile(context, question, day, form, personOf(request)), response);
     });
 
   route(router, 'post /rights/lookups', maySay, async (request, response) => {
-    response.json(await lookUp(context, request.body));
+    response.json(await lookUp(context, request.body, personOf(request)));
   });
 
   route(router, 'post /rights/changes', maySay, async (request, response) => {
@@ -130,10 +132,4 @@ export function rightsRoutes(context: Context): Router {
     response.json(await spendingOf(context.db, personOf(request), new Date()));
   });
   return router;
-}
-
-/** The day of the house: that of the target for which pieces are judged where no page says which. */
-async function today({ db }: Context, now: Date): Promise<string> {
-  const rules = strictest(await db.select().from(targets).orderBy(asc(targets.id)))?.rules;
-  return dayIn(rules?.timeZone ?? 'UTC', now);
 }

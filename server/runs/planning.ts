@@ -10,6 +10,7 @@ import { assets, held, namesOut, targets } from '../db/schema.ts';
 import { notFound } from '../problem.ts';
 import { readRules } from '../rules/store.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
+import { type Asker, seenBy } from '../shelf/seen.ts';
 
 export interface Planned {
   readonly rules: HouseRules;
@@ -22,11 +23,11 @@ export interface Planned {
 }
 
 /** Settles a run over the pieces as they are now. */
-export async function plan(context: Context, order: RunOrder): Promise<Planned> {
+export async function plan(context: Context, order: RunOrder, asker: Asker): Promise<Planned> {
   const [target] = await context.db.select().from(targets).where(eq(targets.id, order.targetId));
   if (!target) throw notFound('This target');
   const rules = readRules(target.rules);
-  const found = await inOrder(context, order.pieces);
+  const found = await inOrder(context, order.pieces, asker);
   const out = await namesOutOf(context, order.pieces);
   const pieces = found.map(
     (row): RunPiece => ({
@@ -46,11 +47,11 @@ export async function plan(context: Context, order: RunOrder): Promise<Planned> 
   return { rules, assets: found, rows, subjects: subjectSources(pieces, rules.language), seen };
 }
 
-async function inOrder(context: Context, ids: readonly string[]): Promise<readonly AssetRow[]> {
+async function inOrder(context: Context, ids: readonly string[], asker: Asker): Promise<readonly AssetRow[]> {
   const found = await context.db
     .select()
     .from(held)
-    .where(and(inArray(held.id, [...ids]), isNull(held.deletedAt)));
+    .where(and(inArray(held.id, [...ids]), isNull(held.deletedAt), seenBy(context, asker, held)));
   const byId = new Map(found.map((row) => [row.id, row]));
   return [...new Set(ids)].flatMap((id) => byId.get(id) ?? []);
 }

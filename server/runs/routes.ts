@@ -12,7 +12,7 @@ export function runRoutes(context: Context): Router {
   const mayRun = allowed('say-rights');
 
   route(router, 'post /run-previews', mayRun, async (request, response) => {
-    response.json(await previewRun(context, request.body));
+    response.json(await previewRun(context, request.body, personOf(request)));
   });
 
   route(router, 'post /runs', mayRun, async (request, response) => {
@@ -20,7 +20,7 @@ export function runRoutes(context: Context): Router {
     const person = personOf(request);
     if (order.into === 'zip') assertAllowed(person, 'take-away');
     await assertMayOrder(context, person.id);
-    const id = await beginRun(context, order, seen, person.id, new Date(), newId(context, request));
+    const id = await beginRun(context, order, seen, person, new Date(), newId(context, request));
     response.status(202).json(await readRun(context, id, person.id, new Date()));
   });
 

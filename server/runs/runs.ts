@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, count, desc, eq, gt, inArray, isNotNull, or } from 'drizzle-orm';
 import * as v from 'valibot';
+import type { Reader } from '#api/people.ts';
 import type { PreviewRow, Run, RunPreview, RunStep, RunSummary } from '#api/runs.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import type { RunOrder } from '#core/run/order.ts';
@@ -19,8 +20,8 @@ import { type StepRow, takeBackStep } from './step.ts';
 import { RUN } from './work.ts';
 
 /** What a run would do, before anything is done. */
-export async function previewRun(context: Context, order: RunOrder): Promise<RunPreview> {
-  const planned = await plan(context, order);
+export async function previewRun(context: Context, order: RunOrder, reader: Reader): Promise<RunPreview> {
+  const planned = await plan(context, order, reader);
   return {
     rows: await shownRows(context, planned.assets, planned.rows),
     gone: new Set(order.pieces).size - planned.assets.length,
@@ -52,14 +53,14 @@ export async function beginRun(
   context: Context,
   order: RunOrder,
   seen: string,
-  personId: string,
+  reader: Reader,
   now: Date,
   jobId: string = randomUUID(),
 ): Promise<string> {
   // The very run ordered again after a lost line is under way, and may have changed what was seen already.
   const [known] = await context.db.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, jobId));
   if (known) return jobId;
-  const planned = await plan(context, order);
+  const planned = await plan(context, order, reader);
   if (planned.seen !== seen)
     throw new HttpProblem(
       409,
@@ -80,7 +81,11 @@ export async function beginRun(
   const newFolders = order.folder === null ? [] : await missingFolders(context, folderPath(order.folder));
   await context.db.transaction(async (tx) => {
     const title = `A run over ${parts === 1 ? '1 piece' : `${parts} pieces`}`;
-    await addJob({ db: tx }, { id: jobId, kind: RUN, title, input: { order, newFolders }, personId }, now);
+    await addJob(
+      { db: tx },
+      { id: jobId, kind: RUN, title, input: { order, newFolders }, personId: reader.id },
+      now,
+    );
     await tx
       .insert(runSteps)
       .ignore()

@@ -8,8 +8,7 @@ import { withAncestors } from '#core/naming/paths.ts';
 import { nameFault, sayNameFault } from '#core/naming/rule.ts';
 import { isLabelField, type Label, withPatch } from '#core/rights/label.ts';
 import { isOfCopies, licenceTerms } from '#core/rights/licences.ts';
-import { sayTerms } from '#core/rights/say-terms.ts';
-import { dayIn } from '#core/rights/terms.ts';
+import { sayAccess, sayTerms } from '#core/rights/say-terms.ts';
 import { writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
@@ -18,9 +17,11 @@ import { activity, assets, embeds, folders, held, pictures } from '../db/schema.
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
+import { today } from '../rules/today.ts';
 import { derivedColumns } from './derived.ts';
 import { freeStemLike } from './names.ts';
 import { type AssetRow, presentAsset } from './present.ts';
+import { seen } from './seen.ts';
 
 /**
  * Changes a piece: its label, name or folder. `version` is the state the change was made on; when somebody saved
@@ -35,8 +36,8 @@ export async function changeAsset(
   person: Person,
   now: Date,
 ): Promise<AssetRow> {
-  const row = await findAsset(context, id);
-  const next = changed(row, change, person, now);
+  const row = seen(await findAsset(context, id), person);
+  const next = changed(row, change, person, await today(context, now));
   assertMay(person, row, next);
   assertLicence(row, next.label);
   const isOld = row.version !== version;
@@ -54,13 +55,13 @@ export async function changeAsset(
 /** What a change can say of a piece. */
 type Said = Pick<AssetRow, 'label' | 'stem' | 'folder' | 'drafted' | 'trim' | 'prep' | 'embed'>;
 
-function changed(row: AssetRow, change: AssetChange, person: Person, now: Date): Said {
+function changed(row: AssetRow, change: AssetChange, person: Person, day: string): Said {
   const said = new Set<string>(
     [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField),
   );
   const again = (change.drafted ?? []).filter(isLabelField);
   return {
-    label: change.label ? decided(row.label, withPatch(row.label, change.label), person, now) : row.label,
+    label: change.label ? decided(row.label, withPatch(row.label, change.label), person, day) : row.label,
     stem: change.stem === undefined ? row.stem : goodName(row, change.stem),
     folder: change.folder === undefined ? row.folder : folderPath(change.folder),
     drafted: [...new Set([...row.drafted.filter((field) => !said.has(field)), ...again])],
@@ -71,8 +72,8 @@ function changed(row: AssetRow, change: AssetChange, person: Person, now: Date):
 }
 
 /** A label whose new decisions, also of what happens when a term is over, are of whoever is signed in, whatever was sent. */
-function decided(before: Label, label: Label, person: Person, now: Date): Label {
-  const [by, on] = [person.name, dayIn('UTC', now)];
+function decided(before: Label, label: Label, person: Person, on: string): Label {
+  const by = person.name;
   const decisions = label.decisions.map((one) =>
     before.decisions.some((other) => isSame(one, other)) ? one : { ...one, by, on },
   );
@@ -224,7 +225,7 @@ function sayRights(row: AssetRow, next: Said): string {
   const news = [
     isSame(row.label.terms, next.label.terms)
       ? ''
-      : `, agreed: ${sayTerms(next.label.terms) || 'nothing besides'}`,
+      : `, agreed: ${[sayTerms(next.label.terms), sayAccess(next.label.terms)].filter(Boolean).join(' ') || 'nothing besides'}`,
     isSame(row.label.decisions, next.label.decisions) ? '' : ', with a decision',
   ].join('');
   const holder = next.label.licensedTo ? `, licensed to ${next.label.licensedTo}` : '';

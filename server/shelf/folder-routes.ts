@@ -8,8 +8,8 @@ export function folderRoutes(context: Context): Router {
   const router = Router();
   const mayChange = allowed('say-rights');
 
-  route(router, 'get /folders', async (_request, response) => {
-    response.json(await listFolders(context));
+  route(router, 'get /folders', async (request, response) => {
+    response.json(await listFolders(context, personOf(request)));
   });
 
   route(router, 'post /folders', mayChange, async (request, response) => {

@@ -1,4 +1,5 @@
 import { asc, count, eq, like, or, sql } from 'drizzle-orm';
+import type { Reader } from '#api/people.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import { FOLDER_DEPTH_LIMIT, folderDepth, withAncestors } from '#core/naming/paths.ts';
 import { justDone, writeActivity } from '../activity.ts';
@@ -14,13 +15,13 @@ interface Counted {
 }
 
 /** Each folder with the pieces in it and in all folders below. */
-export async function listFolders(context: Context): Promise<readonly Counted[]> {
+export async function listFolders(context: Context, reader: Reader): Promise<readonly Counted[]> {
   const [named, counted] = await Promise.all([
     context.db.select().from(folders).orderBy(asc(folders.path)),
     context.db
       .select({ path: assets.folder, pieces: count() })
       .from(assets)
-      .where(standing())
+      .where(standing(context, reader))
       .groupBy(assets.folder),
   ]);
   const sums = new Map<string, number>(named.map(({ path }) => [path, 0]));

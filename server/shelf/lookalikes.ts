@@ -1,9 +1,11 @@
 import { and, eq, inArray, isNull, or } from 'drizzle-orm';
 import { unionAll } from 'drizzle-orm/mysql-core';
+import type { Reader } from '#api/people.ts';
 import { ALIKE_BITS, bitsApart, type LookHash, nearQuarters, quartersOf } from '#core/media/lookalike.ts';
 import type { Context } from '../context.ts';
 import { held, keptApart, perceptualHashes } from '../db/schema.ts';
 import type { AssetRow } from './present.ts';
+import { seenBy } from './seen.ts';
 
 interface Alike {
   readonly assetId: string;
@@ -51,6 +53,7 @@ const SHOWN = 6;
 export async function alikeRows(
   context: Context,
   hash: LookHash,
+  reader: Reader,
   besides?: string,
 ): Promise<readonly AlikeRow[]> {
   const near = (await alikeTo(context, hash)).filter(({ assetId }) => assetId !== besides);
@@ -66,6 +69,7 @@ export async function alikeRows(
         ),
         isNull(held.deletedAt),
         isNull(held.foldedInto),
+        seenBy(context, reader, held),
       ),
     );
   return near
@@ -77,13 +81,17 @@ export async function alikeRows(
 }
 
 /** The pieces that look like one on the shelf, without those that somebody decided to keep beside it. */
-export async function lookalikesOf(context: Context, assetId: string): Promise<readonly AlikeRow[]> {
+export async function lookalikesOf(
+  context: Context,
+  assetId: string,
+  reader: Reader,
+): Promise<readonly AlikeRow[]> {
   const [look] = await context.db
     .select({ hash: perceptualHashes.hash })
     .from(perceptualHashes)
     .where(eq(perceptualHashes.assetId, assetId));
   if (!look) return [];
-  const alike = await alikeRows(context, look.hash, assetId);
+  const alike = await alikeRows(context, look.hash, reader, assetId);
   if (alike.length === 0) return [];
   const decided = await context.db
     .select()

@@ -1,7 +1,7 @@
 import { eq, inArray } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
-import { may, type Person } from '#api/people.ts';
+import { may, type Reader } from '#api/people.ts';
 import type { DocumentFacts } from '#core/document/formats.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import type { CropRect } from '#core/media/crop.ts';
@@ -13,32 +13,32 @@ import type { Context } from '../context.ts';
 import { type held, pages, people, placements } from '../db/schema.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { heldEmbed } from '../embeds/saved.ts';
-import { filePath, signedAddress, thumbPath } from '../media/addresses.ts';
+import { filePath, type OpenedRow, openingFor, signedAddress, thumbPath } from '../media/addresses.ts';
 import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
+import { notFound } from '../problem.ts';
+import { maySee } from './seen.ts';
 
 /** What is held, whole: one row of the view. */
 export type AssetRow = typeof held.$inferSelect;
 
 /** One piece as the web knows it; see `presentAssets`. */
-export async function presentAsset(
-  context: Context,
-  row: AssetRow,
-  reader: Pick<Person, 'role'>,
-): Promise<Asset> {
+export async function presentAsset(context: Context, row: AssetRow, reader: Reader): Promise<Asset> {
   const [asset] = await presentAssets(context, [row], reader);
-  if (!asset) throw new Error('A piece was not presented.');
+  if (!asset) throw notFound('This piece');
   return asset;
 }
 
 /**
- * Pieces as the web knows them, with where they are used and who brought them, in two queries for all. Who does not
- * read pages is told on how many a piece stands, and not what they are called.
+ * Pieces as the web knows them, with where they are used and who brought them, in two queries for all. Those that the reader
+ * may not see are left out, whoever asks for them. Who does not read pages is told on how many a piece stands, and not what
+ * they are called.
  */
 export async function presentAssets(
   context: Context,
-  rows: readonly AssetRow[],
-  reader: Pick<Person, 'role'>,
+  all: readonly AssetRow[],
+  reader: Reader,
 ): Promise<Asset[]> {
+  const rows = all.filter((row) => maySee(row, reader));
   if (rows.length === 0) return [];
   const [hosts, uses, names] = await Promise.all([
     hostsFor(context, rows),
@@ -93,15 +93,15 @@ export async function hostsFor(context: Context, rows: readonly Pick<AssetRow, '
   return rows.some(({ embed }) => embed) ? readHosts(context) : NO_HOSTS;
 }
 
-type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep' | 'deletedAt'>;
+type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep'>;
 
 /** The small picture of a piece, as it is prepared. */
-export function thumbAddress(context: Context, row: Sized): string {
+export function thumbAddress(context: Context, row: Sized & OpenedRow): string {
   return screenAddress(context, row, THUMB_PX);
 }
 
 /** The large picture of a piece, as it is prepared. */
-export function viewAddress(context: Context, row: Sized): string {
+export function viewAddress(context: Context, row: Sized & OpenedRow): string {
   return screenAddress(context, row, VIEW_PX);
 }
 
@@ -110,13 +110,11 @@ export function preparedSize(row: Sized): Size {
   return wholeSize(cuttable(row));
 }
 
-function screenAddress(context: Context, row: Sized, wish: number): string {
+function screenAddress(context: Context, row: Sized & OpenedRow, wish: number): string {
   const recipe = recipeKey(wholeRecipe(cuttable(row)));
   const path = thumbPath(row.id, recipe, Math.min(wish, preparedSize(row).width));
   return signedAddress(context, path, openingFor(row));
 }
-
-const openingFor = ({ deletedAt }: Pick<AssetRow, 'deletedAt'>) => (deletedAt ? 'thrown-away' : 'held');
 
 function cuttable(row: Sized) {
   return { size: originalSize(row), trim: trimOf(row), prep: prepOf(row) };
@@ -191,7 +189,7 @@ function assetKindOf(context: Context, row: AssetRow, hosts: Hosts) {
 /** Where the own file of a document is downloaded from: another origin than the app's. */
 export function fileAddress(
   context: Context,
-  row: Pick<AssetRow, 'id' | 'stem' | 'extension' | 'deletedAt'>,
+  row: Pick<AssetRow, 'id' | 'stem' | 'extension'> & OpenedRow,
 ): string {
   return signedAddress(context, filePath(row.id, `${row.stem}.${row.extension}`), openingFor(row));
 }

@@ -10,6 +10,7 @@ import { presentAsset, presentAssets } from './present.ts';
 import { provenanceOf } from './provenance.ts';
 import { anyAsset, bringBack, fold, throwAway } from './put-away.ts';
 import { pagesWithOwnWords, replaceEverywhere, takeReplacementBack } from './replace.ts';
+import { seen } from './seen.ts';
 
 /** What becomes of pieces besides their labels: pinned, folded, replaced, thrown away and brought back. */
 export function putAwayRoutes(context: Context): Router {
@@ -20,13 +21,14 @@ export function putAwayRoutes(context: Context): Router {
   });
 
   route(router, 'get /assets/{id}/lookalikes', async (request, response) => {
-    const alike = await lookalikesOf(context, request.params.id);
+    const alike = await lookalikesOf(context, request.params.id, personOf(request));
     const shown = await presentAssets(
       context,
       alike.map(({ row }) => row),
       personOf(request),
     );
-    response.json(shown.map((asset, at) => ({ asset, bitsApart: alike[at]?.bitsApart ?? 0 })));
+    const apart = new Map(alike.map(({ row, bitsApart }) => [row.id, bitsApart]));
+    response.json(shown.map((asset) => ({ asset, bitsApart: apart.get(asset.id) ?? 0 })));
   });
 
   route(router, 'post /assets/{id}/keep-apart', allowed('say-rights'), async (request, response) => {
@@ -60,6 +62,7 @@ export function putAwayRoutes(context: Context): Router {
   route(router, 'post /assets/{id}/replace', allowed('edit-pages'), async (request, response) => {
     const { by } = request.body;
     const now = new Date();
+    seen(await anyAsset(context, by), personOf(request));
     const { pages, at } = await replaceEverywhere(context, request.params.id, by, personOf(request), now);
     response.json({ pages, at: at.toISOString() });
   });
@@ -95,7 +98,7 @@ export function putAwayRoutes(context: Context): Router {
   });
 
   route(router, 'put /pins/{id}', async (request, response) => {
-    const { id } = await anyAsset(context, request.params.id);
+    const { id } = seen(await anyAsset(context, request.params.id), personOf(request));
     await context.db
       .insert(pins)
       .ignore()

@@ -9,6 +9,7 @@ import { cutKey, originalKey } from '../storage/storage.ts';
 import { carryOutRemovals, orderRemovals } from '../tidy/removals.ts';
 import { pieceName } from './change.ts';
 import type { AssetRow } from './present.ts';
+import { type Asker, seen, seenBy } from './seen.ts';
 
 const DAY_MILLIS = 24 * 60 * 60 * 1000;
 
@@ -65,7 +66,7 @@ export async function fold(
 ): Promise<AssetRow> {
   const row = await anyAsset(context, id);
   if (into !== null) {
-    const head = await anyAsset(context, into);
+    const head = seen(await anyAsset(context, into), person);
     if (head.id === id || head.foldedInto !== null || head.deletedAt !== null)
       throw new HttpProblem(409, 'A piece is folded under one that stands on the shelf by itself.');
   }
@@ -138,6 +139,6 @@ export async function emptyBin(context: Context, now: Date): Promise<number> {
   return rows.length;
 }
 
-/** What stands on the shelf: not thrown away, and not folded under another. */
-export const standing = (of: Pick<typeof assets, 'deletedAt' | 'foldedInto'> | typeof held = assets) =>
-  and(isNull(of.deletedAt), isNull(of.foldedInto));
+/** What stands on the shelf for somebody: not thrown away, not folded under another, and theirs to see. */
+export const standing = (context: Context, asker: Asker, of: typeof assets | typeof held = assets) =>
+  and(isNull(of.deletedAt), isNull(of.foldedInto), seenBy(context, asker, of));

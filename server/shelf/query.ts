@@ -19,6 +19,7 @@ import {
 import { unionAll } from 'drizzle-orm/mysql-core';
 import type * as v from 'valibot';
 import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED } from '#api/assets.ts';
+import type { Reader } from '#api/people.ts';
 import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { wordStem } from '#core/words/word-stem.ts';
 import type { Context } from '../context.ts';
@@ -27,6 +28,7 @@ import { assets, held, pictures, pins } from '../db/schema.ts';
 import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
 import { standing } from './put-away.ts';
+import { seenBy } from './seen.ts';
 import { meantWords } from './spelling.ts';
 
 type Question = v.InferOutput<typeof AssetQuerySchema>;
@@ -42,21 +44,21 @@ const LIMIT = 120;
  * Answers the Shelf's sentence: one page of pieces, and where the next page begins. Words that no piece has are read as those
  * that were meant.
  */
-export async function askShelf(context: Context, question: Question, personId: string): Promise<ShelfAnswer> {
-  const answer = await askAsTyped(context, question, personId);
+export async function askShelf(context: Context, question: Question, reader: Reader): Promise<ShelfAnswer> {
+  const answer = await askAsTyped(context, question, reader);
   if (answer.rows.length > 0) return answer;
-  const meant = await meantBy(context, question);
-  return meant === null ? answer : askAsTyped(context, { ...question, words: meant }, personId);
+  const meant = await meantBy(context, question, reader);
+  return meant === null ? answer : askAsTyped(context, { ...question, words: meant }, reader);
 }
 
 /** What was meant by words that found nothing; null where they say what they mean. */
-async function meantBy(context: Context, { words }: Question): Promise<string | null> {
+async function meantBy(context: Context, { words }: Question, reader: Reader): Promise<string | null> {
   if (!words || words.length > MOST_MEANT_LETTERS) return null;
   return meantWords(context, words, async (word) => {
     const [one] = await context.db
       .select({ id: assets.id })
       .from(assets)
-      .where(and(standing(), saysWords(word)))
+      .where(and(standing(context, reader), saysWords(word)))
       .limit(1);
     return one !== undefined;
   });
@@ -65,18 +67,18 @@ async function meantBy(context: Context, { words }: Question): Promise<string | 
 /** Longer questions are texts, of which nobody expects that their slips are forgiven. */
 const MOST_MEANT_LETTERS = 80;
 
-async function askAsTyped(context: Context, question: Question, personId: string): Promise<ShelfAnswer> {
-  const filter = filterOf(context, question, personId);
+async function askAsTyped(context: Context, question: Question, reader: Reader): Promise<ShelfAnswer> {
+  const filter = filterOf(context, question, reader);
   const order = question.order ?? 'newest';
   const limit = Math.min(LIMIT, question.limit ?? LIMIT);
   const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
   // The narrow columns first, which the indexes hold, then the whole rows of one page.
-  const nearby = await amongTheNext(context, question, personId, limit + 1);
+  const nearby = await amongTheNext(context, question, reader, limit + 1);
   const ids =
     nearby.length > limit
       ? nearby
       : isOfFolderAlone(question)
-        ? await inFolder(context, question, personId, limit + 1)
+        ? await inFolder(context, question, reader, limit + 1)
         : await context.db
             .select({ id: assets.id })
             .from(assets, hintsFor(question))
@@ -104,7 +106,7 @@ const READ_AHEAD = 1500;
 async function amongTheNext(
   context: Context,
   question: Question,
-  personId: string,
+  reader: Reader,
   limit: number,
 ): Promise<readonly { readonly id: string }[]> {
   const words = wordsOf(question.words);
@@ -121,10 +123,7 @@ async function amongTheNext(
     })
     .from(assets, hintsFor(rest))
     .where(
-      and(
-        filterOf(context, rest, personId),
-        question.cursor ? afterCursor(order, question.cursor) : undefined,
-      ),
+      and(filterOf(context, rest, reader), question.cursor ? afterCursor(order, question.cursor) : undefined),
     )
     .orderBy(...inOrder(order, assets))
     .limit(READ_AHEAD)
@@ -149,7 +148,7 @@ function isOfFolderAlone({ folder, words }: Question): boolean {
 async function inFolder(
   context: Context,
   question: Question,
-  personId: string,
+  reader: Reader,
   limit: number,
 ): Promise<readonly { readonly id: string }[]> {
   const { folder = '', ...rest } = question;
@@ -164,7 +163,7 @@ async function inFolder(
         widthPx: assets.widthPx,
       })
       .from(assets, hintsFor(question))
-      .where(and(filterOf(context, rest, personId), isIt, after))
+      .where(and(filterOf(context, rest, reader), isIt, after))
       .orderBy(...inOrder(order, assets))
       .limit(limit);
   const both = unionAll(part(eq(assets.folder, folder)), part(isBelow(folder))).as('of_folder');
@@ -181,18 +180,18 @@ const isBelow = (folder: string): SQL => like(assets.folder, `${escapeLike(folde
 export async function countShelf(
   context: Context,
   question: Question,
-  personId: string,
+  reader: Reader,
 ): Promise<v.InferOutput<typeof AssetCountSchema>> {
   const countOf = async (condition: SQL | undefined, hints: IndexHints) => {
     const [row] = await context.db.select({ n: count() }).from(assets, hints).where(condition);
     return row?.n ?? 0;
   };
-  const countFor = (asked: Question) => countOf(filterOf(context, asked, personId), hintsFor(asked));
+  const countFor = (asked: Question) => countOf(filterOf(context, asked, reader), hintsFor(asked));
   const [held, narrowed] = await Promise.all([
-    countOf(standing(), {}),
+    countOf(standing(context, reader), {}),
     filtersNothing(question) ? null : countFor(question),
   ]);
-  const meant = narrowed === 0 ? await meantBy(context, question) : null;
+  const meant = narrowed === 0 ? await meantBy(context, question, reader) : null;
   if (meant !== null) return { found: await countFor({ ...question, words: meant }), held, readAs: meant };
   return { found: narrowed ?? held, held, readAs: null };
 }
@@ -207,8 +206,8 @@ function hintsFor({ folder, words }: Question): IndexHints {
   return folder && !wordsOf(words).some(isIndexed) ? { forceIndex: 'assets_standing_folder' } : {};
 }
 
-function filterOf(context: Context, question: Question, personId: string): SQL | undefined {
-  return and(partIs(context, question.part, personId), ...conditionsOf(question));
+function filterOf(context: Context, question: Question, reader: Reader): SQL | undefined {
+  return and(partIs(context, question.part, reader), ...conditionsOf(question));
 }
 
 /** Whether the question is for all that stands on the shelf, so that one count says both. */
@@ -245,22 +244,23 @@ function conditionsOf(question: Question): readonly (SQL | undefined)[] {
 }
 
 /** Which part of the shelf is asked; without a word, what stands on it. */
-function partIs(context: Context, part: Question['part'], personId: string): SQL | undefined {
+function partIs(context: Context, part: Question['part'], reader: Reader): SQL | undefined {
   switch (part) {
     case 'pinned':
       return and(
         isNull(assets.deletedAt),
+        seenBy(context, reader),
         inArray(
           assets.id,
-          context.db.select({ id: pins.assetId }).from(pins).where(eq(pins.personId, personId)),
+          context.db.select({ id: pins.assetId }).from(pins).where(eq(pins.personId, reader.id)),
         ),
       );
     case 'folded':
-      return and(isNull(assets.deletedAt), isNotNull(assets.foldedInto));
+      return and(isNull(assets.deletedAt), isNotNull(assets.foldedInto), seenBy(context, reader));
     case 'thrown-away':
-      return isNotNull(assets.deletedAt);
+      return and(isNotNull(assets.deletedAt), seenBy(context, reader));
     default:
-      return standing();
+      return standing(context, reader);
   }
 }
 

@@ -14,7 +14,7 @@ export function shelfRoutes(context: Context): Router {
   const router = Router();
 
   route(router, 'get /assets', async (request, response) => {
-    const answer = await askShelf(context, request.query, personOf(request).id);
+    const answer = await askShelf(context, request.query, personOf(request));
     response.json({
       assets: await presentAssets(context, answer.rows, personOf(request)),
       cursor: answer.cursor,
@@ -22,7 +22,7 @@ export function shelfRoutes(context: Context): Router {
   });
 
   route(router, 'get /assets/count', async (request, response) => {
-    response.json(await countShelf(context, request.query, personOf(request).id));
+    response.json(await countShelf(context, request.query, personOf(request)));
   });
 
   route(router, 'get /assets/{id}', async (request, response) => {

@@ -42,8 +42,8 @@ export async function readWording(
   const { place = 'due' } = query;
   const isOfPages = may(person.role, 'edit-pages') && place !== 'folder' && place !== 'shelf';
   const heard = isOfPages
-    ? onPages(await pagesOf(context, query, now), query)
-    : await onShelf(context, query);
+    ? onPages(await pagesOf(context, query, person, now), query)
+    : await onShelf(context, query, person);
   const some = heard.slice(0, MOST_ITEMS);
   const assets = await presentAssets(
     context,
@@ -55,9 +55,9 @@ export async function readWording(
     assets.map(({ id }) => id),
   );
   return {
-    items: assets.map((asset, at) => ({
+    items: assets.map((asset) => ({
       asset,
-      place: some[at]?.place ?? null,
+      place: some.find(({ row }) => row.id === asset.id)?.place ?? null,
       proposal: proposed.get(asset.id) ?? null,
     })),
     more: heard.length > MOST_ITEMS,
@@ -67,10 +67,11 @@ export async function readWording(
 async function pagesOf(
   context: Context,
   { place = 'due', page }: WordingQuery,
+  person: Person,
   now: Date,
 ): Promise<readonly WholePage[]> {
-  if (place === 'page' && page) return [await readPage(context, page)];
-  const { wholes } = await readPages(context);
+  if (place === 'page' && page) return [await readPage(context, page, person)];
+  const { wholes } = await readPages(context, person);
   const last = new Date(now.getTime() + DUE_DAYS * DAY_MILLIS).toISOString().slice(0, 10);
   const due = (whole: WholePage) => whole.row.due ?? '9999';
   return wholes
@@ -120,13 +121,14 @@ function placeOf({ row, doc, rules, pieces }: WholePage, placement: Placement, p
 async function onShelf(
   context: Context,
   { place, folder, all, language }: WordingQuery,
+  person: Person,
 ): Promise<readonly Heard[]> {
   const rows = await context.db
     .select()
     .from(held)
     .where(
       and(
-        standing(held),
+        standing(context, person, held),
         eq(held.kind, 'picture'),
         place === 'folder' && folder ? eq(held.folder, folder) : undefined,
         all === 'yes' || language ? undefined : eq(held.altState, 'unsaid'),

@@ -14,6 +14,7 @@ const DECIDES: Readonly<Record<Decidable, string>> = {
   commercial: 'It may be used like this all the same.',
   changes: 'It may be changed all the same.',
   territory: 'It may be shown there all the same.',
+  use: 'It may be used.',
 };
 
 interface DecisionFormProps {

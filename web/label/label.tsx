@@ -11,6 +11,7 @@ import { changePiece } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { sayDate } from '../ui/dates.ts';
 import { toast } from '../ui/toast.ts';
+import { AccessRow } from './access-row.tsx';
 import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import { FileRow } from './file-row.tsx';
@@ -80,10 +81,12 @@ export function Label(props: LabelProps) {
         use={use}
         {...row('rights')}
         terms={row('terms')}
+        access={row('access')}
         decision={row('decision')}
         credit={row('credit')}
       />
       <TermsRow asset={asset} {...row('terms')} />
+      <AccessRow asset={asset} {...row('access')} />
       {uses}
       <NameRow asset={asset} rules={rules} {...row('name')} />
       <SourceRow asset={asset} isEditable={isEditable} />

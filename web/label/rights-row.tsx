@@ -21,6 +21,7 @@ import { changePiece, pieceOf } from '../pieces/pieces.ts';
 import { useOpened } from '../pieces/use-opened.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
+import { isAccessRowShown } from './access-row.tsx';
 import { CreditForm } from './credit-form.tsx';
 import { DecisionForm } from './decision-form.tsx';
 import { LabelForm, LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
@@ -30,6 +31,8 @@ import { useLabelChange } from './use-label-change.ts';
 interface RightsRowProps extends RowState {
   /** The row of what was agreed, which is opened from here while nothing was. */
   readonly terms: RowState;
+  /** The row of who may see and use it, likewise. */
+  readonly access: RowState;
   readonly decision: RowState;
   readonly credit: RowState;
   readonly asset: Asset;
@@ -48,6 +51,7 @@ export function RightsRow({
   rules,
   use,
   terms: ofTerms,
+  access: ofAccess,
   decision,
   credit: ofCredit,
   ...state
@@ -139,6 +143,9 @@ export function RightsRow({
         ) : null}
         {isTermsRowShown(asset) || isUnknown || asset.label.licence === 'not-copied' ? null : (
           <OpenRow words="Add terms" isWhole state={ofTerms} />
+        )}
+        {isUnknown || isAccessRowShown(asset) || ofAccess.isOpen ? null : (
+          <OpenRow words="Say who may see it" isWhole state={ofAccess} />
         )}
       </div>
       <Fault says={fault} />

@@ -6,7 +6,18 @@ import { Form } from '../form/form.tsx';
 import type { SaveForm } from '../form/use-save-form.ts';
 import { Button } from '../ui/button.tsx';
 
-const ROWS = ['title', 'fit', 'cut', 'words', 'rights', 'terms', 'decision', 'credit', 'name'] as const;
+const ROWS = [
+  'title',
+  'fit',
+  'cut',
+  'words',
+  'rights',
+  'terms',
+  'access',
+  'decision',
+  'credit',
+  'name',
+] as const;
 /** A row of a label that is open; of its words, also those in another language (empty: one that is still chosen). */
 export type LabelRowName = (typeof ROWS)[number] | `words in ${string}`;
 

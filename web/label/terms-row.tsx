@@ -111,6 +111,7 @@ function TermsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: 
     keepAs: `terms of ${asset.id}`,
     save: async ({ territory, copies, price, agreement, consentForm, ...rest }) => {
       const said: Terms = {
+        ...asset.label.terms,
         ...rest,
         territory: [...readRegions(territory).regions],
         copies: copies === '' ? null : Math.max(1, Number(copies)),
