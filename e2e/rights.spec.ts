@@ -369,7 +369,9 @@ test('a picture is kept for some people of the house, and is not there for the o
   await expect(access.getByRole('checkbox', { name: /^Mara/ })).toBeVisible();
   await access.getByRole('checkbox', { name: /^Joss/ }).check();
   await access.getByRole('button', { name: 'Save who may see and use it' }).click();
-  await expect(access).toContainText('Seen by one person of the house, whoever brought it in, and the rights keeper.');
+  await expect(access).toContainText(
+    'Seen by one person of the house, whoever brought it in, and the rights keeper.',
+  );
   await expect(row(page, 'Rights')).toContainText(
     'May not be used here. It is for a group of the house alone, and not for readers.',
   );

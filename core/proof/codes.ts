@@ -68,7 +68,7 @@ export const FINDING_NAMES: Readonly<Record<FindingCode, string>> = {
   'credit-missing': 'A credit that is owed and cannot be written',
   'credit-leaves-out': 'A credit in own words that leaves out what is owed',
   'use-not-allowed': 'A use that the licence does not allow',
-  'piece-missing': 'A piece that is no longer on the shelf',
+  'piece-missing': 'A piece that is no longer on the shelf, or not for you to see',
   'want-unfilled': 'A want without a piece',
   enlarged: 'A picture shown larger than it is',
   'enlarged-sharp': 'A picture too small for sharp screens',

@@ -59,7 +59,7 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
     why: sayReason(reason),
   }),
   'piece-missing': () => ({
-    sentence: 'A piece on this page is no longer on the shelf.',
+    sentence: 'A piece on this page is no longer on the shelf, or is kept for others of the house.',
     why: 'Its place goes out empty.',
   }),
   'want-unfilled': ({ purpose }) => ({

@@ -95,7 +95,7 @@ function AccessForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
         name="seenBy"
         label="Seen by"
         choices={SEEN_BY.map((who) => [who, SEEN_BY_WORDS[who]] as const)}
-        {...(seenBy === 'readers' ? {} : { hint: 'It stops a page from going out.' })}
+        {...(seenBy === 'readers' ? {} : { hint: 'A page with it does not go out.' })}
       />
       {seenBy === 'group' ? (
         <Controller

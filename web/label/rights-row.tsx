@@ -73,6 +73,7 @@ export function RightsRow({
   const isUnknown = asset.label.licence === 'unknown';
   const isClaimed = judgement.reasons.some(({ code }) => code === 'licence-claimed');
   const [about = null] = judgement.reasons.flatMap((reason) => decidableOf(reason) ?? []);
+  const maySay = state.isEditable && me ? may(me.role, 'say-rights') : false;
   const mayDecide = state.isEditable && me ? may(me.role, 'decide-rights') : false;
   return (
     <LabelRow
@@ -106,10 +107,10 @@ export function RightsRow({
         document === null ? null : <RestsOn key={`${document} ${on}`} id={document} />,
       )}
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1 empty:hidden">
-        {asset.label.licence === 'comp' && state.isEditable && me && may(me.role, 'say-rights') ? (
+        {asset.label.licence === 'comp' && maySay ? (
           <BuyDeed comps={[asset]} words="Buy the original..." />
         ) : null}
-        {isClaimed && state.isEditable && me && may(me.role, 'say-rights') ? (
+        {isClaimed && maySay ? (
           <Button
             onClick={() =>
               void save(
@@ -141,10 +142,10 @@ export function RightsRow({
             Take the decision back
           </Button>
         ) : null}
-        {isTermsRowShown(asset) || isUnknown || asset.label.licence === 'not-copied' ? null : (
+        {!maySay || isTermsRowShown(asset) || isUnknown || asset.label.licence === 'not-copied' ? null : (
           <OpenRow words="Add terms" isWhole state={ofTerms} />
         )}
-        {isUnknown || isAccessRowShown(asset) || ofAccess.isOpen ? null : (
+        {!maySay || isAccessRowShown(asset) || ofAccess.isOpen ? null : (
           <OpenRow words="Say who may see it" isWhole state={ofAccess} />
         )}
       </div>

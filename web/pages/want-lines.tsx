@@ -92,7 +92,7 @@ function Filled({ assetId, want, onEmpty }: FilledProps) {
   const asset = usePiece(assetId);
   const misfit = asset
     ? wantMisfit(want, pieceOf(asset))
-    : 'The piece that filled it is no longer on the shelf.';
+    : 'The piece that filled it is no longer on the shelf, or is kept for others.';
   return (
     <p className="col-span-full">
       Filled by {asset ? asset.label.title || asset.stem : 'a piece that is gone'}.{' '}

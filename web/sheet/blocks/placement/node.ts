@@ -205,7 +205,7 @@ class PlacementView implements NodeView {
     this.#drawn = asset;
     this.dom.classList.toggle('is-missing', !asset);
     if (!asset) {
-      this.#caption.textContent = 'This piece is no longer on the shelf.';
+      this.#caption.textContent = 'This piece is no longer on the shelf, or is kept for others of the house.';
       this.#window.hidden = true;
       return;
     }
