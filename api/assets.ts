@@ -6,8 +6,8 @@ import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
 import type { Lights } from '#core/media/over-contrast.ts';
 import { PrepSchema } from '#core/media/recipe.ts';
 import type { HeldEmbed } from '#core/page/piece.ts';
+import { LicenceKeySchema } from '#core/rights/house-licence.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
-import { LICENCE_IDS } from '#core/rights/licences.ts';
 import { FramingSchema, PosterSchema } from './embeds.ts';
 
 /** An embed of a piece, as `core` knows it. */
@@ -107,7 +107,7 @@ const ASSET_ORDERS = ['newest', 'oldest', 'name', 'widest'] as const;
 export type AssetOrder = (typeof ASSET_ORDERS)[number];
 
 /** The licence part of the Shelf's sentence. */
-const LICENCE_QUESTIONS = ['any', 'commercial', 'changeable', 'unknown', 'comp', ...LICENCE_IDS] as const;
+const LicenceQuestionSchema = v.union([v.picklist(['any', 'commercial', 'changeable']), LicenceKeySchema]);
 
 const optionalInteger = v.optional(v.pipe(v.string(), v.regex(/^\d{1,6}$/), v.transform(Number)));
 
@@ -118,7 +118,7 @@ export const UNFILED = '-';
 export const AssetQuerySchema = v.strictObject({
   kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent', 'embed', 'document'])),
   folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
-  licence: v.optional(v.picklist(LICENCE_QUESTIONS)),
+  licence: v.optional(LicenceQuestionSchema),
   words: v.optional(v.pipe(v.string(), v.maxLength(200))),
   missing: v.optional(v.picklist(['nothing', 'alt', 'title', 'creator'])),
   /** Which part of the shelf: what stands on it, what one has pinned, what was folded away, what was thrown away. */

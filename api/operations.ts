@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { HouseRulesSchema } from '#core/page/target.ts';
+import { HouseLicenceSchema } from '#core/rights/house-licence.ts';
 import { RunOrderSchema } from '#core/run/order.ts';
 import {
   ArrivalSchema,
@@ -110,6 +111,7 @@ import {
 import {
   HistorySchema,
   JudgedUsesSchema,
+  KeptLicenceSchema,
   LedgerChangedSchema,
   LedgerChangesSchema,
   LedgerCountSchema,
@@ -272,6 +274,13 @@ export const OPERATIONS = {
     body: ProposeSchema,
   },
   'delete /proposals/{id}': { does: 'Take a proposal off the list, once it was taken or is not wanted' },
+  'get /licences': { does: 'The licences of the house', answers: v.array(KeptLicenceSchema) },
+  'put /licences/{id}': {
+    does: 'Make or change a licence of the house',
+    body: HouseLicenceSchema,
+    answers: KeptLicenceSchema,
+  },
+  'delete /licences/{id}': { does: 'Remove a licence of the house that no piece carries' },
   'get /rights': { query: LedgerQuerySchema, does: 'Ask the ledger of rights', answers: LedgerSchema },
   'get /rights/count': {
     query: LedgerQuerySchema,

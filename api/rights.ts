@@ -1,8 +1,8 @@
 import * as v from 'valibot';
 import { PlacementSchema } from '#core/page/blocks/placement/schema.ts';
 import { IdSchema } from '#core/page/id.ts';
+import { HouseLicenceSchema, LicenceKeySchema } from '#core/rights/house-licence.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
-import { LICENCE_IDS } from '#core/rights/licences.ts';
 import { AssetSchema } from './assets.ts';
 
 /** What the ledger is asked for: what waits for somebody, what ends, what lacks something, or all of it. */
@@ -30,7 +30,7 @@ export const LedgerQuerySchema = v.strictObject({
   place: v.optional(v.picklist(LEDGER_PLACES)),
   maker: words,
   source: words,
-  licence: v.optional(v.picklist(['any', ...LICENCE_IDS])),
+  licence: v.optional(v.union([v.literal('any'), LicenceKeySchema])),
   order: v.optional(v.picklist(LEDGER_ORDERS)),
   cursor: v.optional(v.pipe(v.string(), v.maxLength(400))),
 });
@@ -42,6 +42,10 @@ const LedgerRowSchema = v.object({
   pages: v.array(v.object({ id: v.string(), title: v.string(), isOut: v.boolean() })),
 });
 export type LedgerRow = v.InferOutput<typeof LedgerRowSchema>;
+
+/** A licence of the house as it is kept. */
+export const KeptLicenceSchema = v.object({ licence: HouseLicenceSchema, version: v.number() });
+export type KeptLicence = v.InferOutput<typeof KeptLicenceSchema>;
 
 /** How many pieces answer a question. */
 export const LedgerCountSchema = v.object({ found: v.number() });

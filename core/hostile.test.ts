@@ -28,11 +28,11 @@ import { describedParts } from './page/long-description.ts';
 import { readBrought } from './page/read-brought.ts';
 import { styleRules } from './page/style-rules.ts';
 import { readCreditWords } from './rights/credit-words.ts';
-import { isWebAddress } from './rights/label.ts';
 import { maybeLicenceByWords } from './rights/recognise.ts';
 import { readRegions } from './rights/regions.ts';
 import { isSameName } from './rights/same-name.ts';
 import { readPrice } from './rights/say-terms.ts';
+import { isWebAddress } from './rights/web-address.ts';
 import { altFault, withoutImageOf, withoutMarkup } from './words/alt.ts';
 import { replaceAll } from './words/find.ts';
 

@@ -82,6 +82,7 @@ describe('what is stored', () => {
       terms: NO_TERMS,
       decisions: [],
       creditWords: [],
+      houseLicence: null,
     };
     expect(fromStored(STORED.label, stored)).toEqual(read);
     expect(fromStored(STORED.label, toStored(STORED.label, read))).toEqual(read);

@@ -155,6 +155,11 @@ function withWhoSeesAndUses(stored: unknown): unknown {
   return { ...stored, terms };
 }
 
+/** Every licence was one of the catalogue's. */
+function withHouseLicence(stored: unknown): unknown {
+  return isObject(stored) && !('houseLicence' in stored) ? { ...stored, houseLicence: null } : stored;
+}
+
 export const STORED = {
   page: kind('page', withBlockIds, withBackgrounds),
   rules: kind('house rules', withoutQualities),
@@ -166,6 +171,7 @@ export const STORED = {
     withAfterwards,
     withCreditWords,
     withWhoSeesAndUses,
+    withHouseLicence,
   ),
   prep: kind('recipe of a piece', withBackgrounds),
   embed: kind('embed', withLoadOnClick),

@@ -381,3 +381,41 @@ test('a picture is kept for some people of the house, and is not there for the o
   await expect(page.getByRole('heading', { name: 'Kept for some' })).toBeVisible();
   await expect(page.getByText('kept-for-some')).toHaveCount(0);
 });
+
+test('a licence of the house is made, said of a picture, changed for all at once, and taken back', async ({
+  page,
+}) => {
+  await signIn(page, 'Piet');
+  await withOwnPicture(page, 'Under the agreement');
+  const address = page.url();
+  await page.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Rights' }).click();
+  await page.getByRole('button', { name: 'Licences of the house...' }).click();
+  const panel = page.getByRole('dialog', { name: 'Licences of the house' });
+  await panel.getByRole('button', { name: 'Make a licence...' }).click();
+  await expectAccessible(page);
+  await panel.getByRole('textbox', { name: 'Name', exact: true }).fill('Town Archive, standing agreement');
+  await panel.getByRole('textbox', { name: 'In a credit' }).fill('Archive agreement');
+  await panel.getByRole('button', { name: 'Make the licence' }).click();
+  await expect(panel).toContainText('For any use. May be cropped and changed.');
+  await panel.getByRole('button', { name: 'Done' }).click();
+  await page.goto(address);
+  await figures(page).first().click();
+  await row(page, 'Rights').getByRole('button', { name: 'Change rights' }).click();
+  const licence = row(page, 'Rights').getByRole('combobox', { name: 'Licence' });
+  await choose(licence, 'Town Archive, standing agreement');
+  await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
+  await expect(row(page, 'Rights')).toContainText('Tomas Reill, Archive agreement');
+  // What the rights keeper corrects holds for every piece at once.
+  await page.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Rights' }).click();
+  await page.getByRole('button', { name: 'Licences of the house...' }).click();
+  await panel.getByRole('button', { name: 'Change Town Archive, standing agreement' }).click();
+  await panel.getByRole('checkbox', { name: 'To be published' }).uncheck();
+  await panel.getByRole('button', { name: 'Save the licence' }).click();
+  await expect(panel).toContainText('Not to be published.');
+  await panel.getByRole('button', { name: 'Remove Town Archive, standing agreement' }).click();
+  await expect(panel).toContainText('1 piece carries it, so it stays.');
+  await panel.getByRole('button', { name: 'Done' }).click();
+  await page.goto(address);
+  await figures(page).first().click();
+  await expect(row(page, 'Rights')).toContainText('Archive agreement does not let it be published.');
+});

@@ -4,7 +4,7 @@ import { activity } from './db/schema.ts';
 
 export interface Change {
   readonly personId: string;
-  readonly subject: 'asset' | 'page' | 'part' | 'target' | 'folder' | 'hosts' | 'person';
+  readonly subject: 'asset' | 'page' | 'part' | 'target' | 'licence' | 'folder' | 'hosts' | 'person';
   readonly subjectId: string;
   readonly what: string;
   readonly before: unknown;

@@ -1,8 +1,10 @@
 import { maybeStatement, type Statement, statements } from '../gather/statement.ts';
 import { licenceAddressOf } from '../rights/attribution.ts';
-import { isWebAddress, type Label, type LabelField, type LabelPatch } from '../rights/label.ts';
-import { isOfCopies, licenceTerms } from '../rights/licences.ts';
+import { termsOf } from '../rights/house-licence.ts';
+import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
+import { isOfCopies } from '../rights/licences.ts';
 import { maybeLicenceByAddress, maybeLicenceByWords, maybePort } from '../rights/recognise.ts';
+import { isWebAddress } from '../rights/web-address.ts';
 
 /** Metadata of a file as its reader gives it: group and tag ("XMP-dc:Title") to a value of any kind. */
 export type RawTags = Readonly<Record<string, unknown>>;
@@ -161,7 +163,7 @@ export function metadataOfLabel(
   label: Label,
   credit: string,
 ): Readonly<Record<string, string | readonly string[]>> {
-  const terms = licenceTerms(label.licence);
+  const terms = termsOf(label);
   const tags: Record<string, string | readonly string[]> = {};
   const say = (value: string | readonly string[], ...names: string[]) => {
     if (value.length > 0) for (const name of names) tags[name] = value;

@@ -1,6 +1,7 @@
-import { isWebAddress, type LabelPatch } from '../rights/label.ts';
+import type { LabelPatch } from '../rights/label.ts';
 import { type LicenceId, licenceTerms } from '../rights/licences.ts';
 import { maybeLicenceByAddress, maybeLicenceByWords } from '../rights/recognise.ts';
+import { isWebAddress } from '../rights/web-address.ts';
 import { SAID_BY, type SaidAbout, type SaidBy, type Statement, saySaidBy } from './statement.ts';
 
 /** One licence that somebody names, and who. `licence` is null where the words name none that is known. */

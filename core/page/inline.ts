@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { isWebAddress } from '../rights/label.ts';
+import { isWebAddress } from '../rights/web-address.ts';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 
 /** Where a link goes: a web address, an e-mail address, a telephone number (RFC 3966), a place on the same site or page, another page of Placard, or a file of its shelf (`page-address.ts`). */

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { isWebAddress } from '../rights/label.ts';
+import { isWebAddress } from '../rights/web-address.ts';
 
 /** Another page that a page may link to. */
 interface LinkedPage {

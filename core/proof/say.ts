@@ -3,7 +3,6 @@ import { sayContrast } from '../media/over-contrast.ts';
 import { sayBytes } from '../media/weight.ts';
 import { sayNameFault } from '../naming/rule.ts';
 import { sayCreditParts } from '../rights/credit-words.ts';
-import { licenceTerms } from '../rights/licences.ts';
 import { sayReason } from '../rights/say-judgement.ts';
 import { sayAltFault } from '../words/alt.ts';
 import { callLanguage } from '../words/language.ts';
@@ -52,7 +51,7 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
   }),
   'credit-leaves-out': ({ name, parts, licence }) => ({
     sentence: `The credit of ${name} leaves out ${sayCreditParts(parts)}.`,
-    why: `${licenceTerms(licence).name} asks for it. The credit was reworded by hand.`,
+    why: `${licence} asks for it. The credit was reworded by hand.`,
   }),
   'use-not-allowed': ({ name, reason }) => ({
     sentence: reason.code === 'comp' ? `${name} is a comp.` : `${name} may not be used like this.`,

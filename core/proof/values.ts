@@ -2,7 +2,6 @@ import type { FormFault } from '../embed/forms.ts';
 import type { NameFault } from '../naming/rule.ts';
 import type { CreditPartKind } from '../rights/credit-words.ts';
 import type { Reason } from '../rights/judgement.ts';
-import type { LicenceId } from '../rights/licences.ts';
 import type { AltFault } from '../words/alt.ts';
 import type { FindingCode } from './codes.ts';
 
@@ -29,7 +28,8 @@ export interface FindingValues {
   'credit-leaves-out': {
     readonly name: string;
     readonly parts: readonly CreditPartKind[];
-    readonly licence: LicenceId;
+    /** What the licence is called. */
+    readonly licence: string;
   };
   'use-not-allowed': { readonly name: string; readonly reason: Reason };
   'piece-missing': Record<never, never>;

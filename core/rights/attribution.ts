@@ -1,8 +1,8 @@
 import type { Messages } from '../messages/table.ts';
 import type { CreditPartKind } from './credit-words.ts';
+import { termsOf } from './house-licence.ts';
 import type { Judgement } from './judgement.ts';
 import type { Label } from './label.ts';
-import { licenceTerms } from './licences.ts';
 import { maybePort } from './recognise.ts';
 import { foldName, isSameName } from './same-name.ts';
 
@@ -22,7 +22,7 @@ export interface CreditPart {
  * the title as well. A maker whom the notice names is not named twice, nor is a source that is the maker in another spelling.
  */
 export function creditParts(label: Label, judgement: Judgement, messages: Messages): readonly CreditPart[] {
-  const terms = licenceTerms(label.licence);
+  const terms = termsOf(label);
   const isOwed = judgement.duties.includes('credit');
   if (!isOwed && terms.owesCredit !== 'asked') return [];
   const people = peopleOf(label, terms.keepsNotice);
@@ -34,7 +34,7 @@ export function creditParts(label: Label, judgement: Judgement, messages: Messag
   if (terms.titleInCredit === 'yes') add('title', messages.quoted(label.title), label.sourceAddress);
   parts.push(...people);
   if (terms.address) add('licence', shortOf(label), licenceAddressOf(label));
-  else if (label.licence === 'permission') add('licence', terms.short);
+  else if (NAMED_WITHOUT_ADDRESS.has(label.licence)) add('licence', terms.short);
   if (judgement.duties.includes('say-changes')) add('changes', messages.changed(judgement.changes));
   if (label.licence === 'agency') {
     add('id', label.sourceId);
@@ -43,6 +43,9 @@ export function creditParts(label: Label, judgement: Judgement, messages: Messag
   }
   return parts;
 }
+
+/** Licences that have no address of their text, and are named all the same. */
+const NAMED_WITHOUT_ADDRESS: ReadonlySet<string> = new Set(['permission', 'house']);
 
 /** The maker, the notice and the source, none of them twice. */
 function peopleOf(label: Label, keepsNotice: boolean): readonly CreditPart[] {
@@ -66,12 +69,12 @@ const hostOf = (address: string): string =>
   URL.canParse(address) ? new URL(address).hostname.replace(/^www\./, '') : '';
 
 /** Where the text of a label's licence stands: that of the port that was said, or of the catalogue; null for none. */
-export const licenceAddressOf = ({ licence, licenceAddress }: Pick<Label, 'licence' | 'licenceAddress'>) =>
-  licenceAddress || licenceTerms(licence).address;
+export const licenceAddressOf = (label: Pick<Label, 'licence' | 'houseLicence' | 'licenceAddress'>) =>
+  label.licenceAddress || termsOf(label).address;
 
 /** "CC BY 3.0 DE": with the country whose law a port was made for. */
-function shortOf({ licence, licenceAddress }: Label): string {
-  const { short } = licenceTerms(licence);
-  const port = maybePort(licenceAddress);
+function shortOf(label: Label): string {
+  const { short } = termsOf(label);
+  const port = maybePort(label.licenceAddress);
   return port === null ? short : `${short} ${port.toUpperCase()}`;
 }

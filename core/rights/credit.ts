@@ -1,9 +1,9 @@
 import type { Made, Messages } from '../messages/table.ts';
 import { type CreditPart, creditParts } from './attribution.ts';
 import { type CreditFacts, type CreditPartKind, type CreditWords, creditWordsIn } from './credit-words.ts';
+import { termsOf } from './house-licence.ts';
 import type { Judgement } from './judgement.ts';
 import type { Label } from './label.ts';
-import { licenceTerms } from './licences.ts';
 
 /** A stretch of a credit: a part of it, or words between parts. One with an address is a link. */
 interface CreditRun {
@@ -154,9 +154,9 @@ const OWED = {
   else: ['maker', 'notice', 'changes'],
 } as const;
 
-function owedBy({ licence }: Label): keyof typeof OWED {
-  if (licence === 'agency') return 'agency';
-  return licenceTerms(licence).address === null ? 'else' : 'clauses';
+function owedBy(label: Label): keyof typeof OWED {
+  if (label.licence === 'agency') return 'agency';
+  return label.licence === 'house' || termsOf(label).address !== null ? 'clauses' : 'else';
 }
 
 /** A credit as plain text. Empty when there is none. */

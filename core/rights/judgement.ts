@@ -1,6 +1,7 @@
 import type { Change } from '../media/recipe-says.ts';
+import { termsOf } from './house-licence.ts';
 import type { Label } from './label.ts';
-import { type LicenceId, type LicenceTerms, licenceTerms } from './licences.ts';
+import type { LicenceId, LicenceTerms } from './licences.ts';
 import { isWithin } from './regions.ts';
 import { isSameName } from './same-name.ts';
 import { type AgreedUse, type Decidable, type Decision, lastDayOf } from './terms.ts';
@@ -54,6 +55,7 @@ export type Reason =
   | { readonly code: 'licence-claimed'; readonly licence: string; readonly source: string }
   | { readonly code: 'comp' }
   | { readonly code: 'no-permission' }
+  | { readonly code: 'licence-refuses'; readonly licence: string; readonly isDecidable: boolean }
   | { readonly code: 'statement'; readonly licence: string }
   | { readonly code: 'not-commercial'; readonly licence: string; readonly targetName: string }
   | { readonly code: 'educational-only'; readonly licence: string; readonly targetName: string }
@@ -110,7 +112,7 @@ export function judge(label: Label, use: Use, isClaimed = false): Judgement {
       decisions: [],
       until,
     };
-  const terms = licenceTerms(label.licence);
+  const terms = termsOf(label);
   const duties = terms.publish ? dutiesOf(terms, use) : [];
   const refused = [...refusedBy(label, terms, use), ...refusedByTerms(label, use)];
   const decided = refused.map((reason) => ({ reason, decision: decisionOn(reason, label, use) }));
@@ -150,6 +152,8 @@ function refusedBy(label: Label, terms: LicenceTerms, use: Use): readonly Reason
 }
 
 function closedReason(licence: LicenceId, terms: LicenceTerms): Reason {
+  if (licence === 'house')
+    return { code: 'licence-refuses', licence: terms.short, isDecidable: terms.decision };
   if (terms.decision) return { code: 'statement', licence: terms.short };
   if (licence === 'comp') return { code: 'comp' };
   return licence === 'unknown' ? { code: 'licence-unknown' } : { code: 'no-permission' };
@@ -198,6 +202,7 @@ const DECIDED_BY: Readonly<Partial<Record<Reason['code'], Decidable>>> = {
 
 /** What would have to be decided for a reason to fall away; null for what nobody can decide. */
 export function decidableOf(reason: Reason): Decidable | null {
+  if (reason.code === 'licence-refuses') return reason.isDecidable ? 'publish' : null;
   return DECIDED_BY[reason.code] ?? null;
 }
 

@@ -1,27 +1,13 @@
 import * as v from 'valibot';
 import { LanguageTagSchema } from '../words/language-tag.ts';
 import { CreditWordsSchema } from './credit-words.ts';
+import { HouseLicenceSchema } from './house-licence.ts';
 import { LICENCE_IDS } from './licences.ts';
 import { DecisionSchema, NO_TERMS, TermsSchema } from './terms.ts';
+import { WebAddressSchema } from './web-address.ts';
 
 const line = v.pipe(v.string(), v.trim(), v.maxLength(300, 'At most 300 letters fit here.'));
 const text = v.pipe(v.string(), v.trim(), v.maxLength(5000, 'At most 5,000 letters fit here.'));
-
-/** An address that a reader may be sent to: http or https, or empty. */
-export const WebAddressSchema = v.pipe(
-  v.string(),
-  v.trim(),
-  v.maxLength(2000),
-  v.check(
-    (address) => address === '' || isWebAddress(address),
-    'An address begins with https:// or http://.',
-  ),
-);
-
-export function isWebAddress(address: string): boolean {
-  if (!/^https?:\/\//i.test(address)) return false;
-  return URL.canParse(address) && new URL(address).username === '';
-}
 
 /** The words for those who cannot see the picture, or the decision that there is nothing to say. */
 export const AltSchema = v.variant('kind', [
@@ -71,6 +57,8 @@ export const LabelSchema = v.strictObject({
   sourceId: line,
   work: v.picklist(['', ...WORKS]),
   licence: v.picklist(LICENCE_IDS),
+  /** What the licence says where it is one of the house's own (`house`), as it stands today; null for every other. */
+  houseLicence: v.nullable(HouseLicenceSchema),
   licenceAddress: WebAddressSchema,
   copyrightNotice: line,
   licensedTo: line,
@@ -99,6 +87,7 @@ export const EMPTY_LABEL: Label = {
   sourceId: '',
   work: '',
   licence: 'unknown',
+  houseLicence: null,
   licenceAddress: '',
   copyrightNotice: '',
   licensedTo: '',

@@ -1,8 +1,9 @@
 import * as v from 'valibot';
 import type { Piece } from '../page/piece.ts';
 import { readKeyWords } from '../words/key-words.ts';
+import { type HouseLicence, maybeHouseLicence, termsOf } from './house-licence.ts';
 import { type Alt, type Label, type LabelPatch, LabelSchema, WORKS } from './label.ts';
-import { isOfCopies, LICENCE_IDS, type LicenceId, licenceTerms } from './licences.ts';
+import { isCatalogued, isOfCopies, LICENCE_IDS, type LicenceId, licenceTerms } from './licences.ts';
 import { maybeLicenceByAddress, maybeLicenceByWords } from './recognise.ts';
 import { readRegions, writeRegions } from './regions.ts';
 import { readPrice, sayPrice } from './say-terms.ts';
@@ -21,7 +22,8 @@ export interface LedgerColumn {
   /** Other headings that mean the same, in small letters. */
   readonly also: readonly string[];
   readonly write: (label: Label) => string;
-  readonly read: (text: string) => Told;
+  /** `ofHouse`: the licences that the house has of its own. */
+  readonly read: (text: string, ofHouse: readonly HouseLicence[]) => Told;
 }
 
 const LABEL_ENTRIES = LabelSchema.entries;
@@ -167,19 +169,25 @@ function readWork(text: string): Told {
 }
 
 /** By its short name where that says which it is, and by its own word otherwise. */
-function writeLicence({ licence }: Label): string {
-  const { short } = licenceTerms(licence);
+function writeLicence(label: Label): string {
+  const { licence } = label;
+  const { short } = termsOf(label);
+  if (licence === 'house') return short;
   return licence === 'unknown' ? '' : maybeLicence(short) === licence ? short : licence;
 }
 
-function readLicence(text: string): Told {
-  if (text === '') return { label: { licence: 'unknown' } };
+function readLicence(text: string, ofHouse: readonly HouseLicence[]): Told {
+  if (text === '') return { label: { licence: 'unknown', houseLicence: null } };
+  const own = maybeHouseLicence(text, ofHouse);
+  if (own) return { label: { licence: 'house', houseLicence: own } };
   const licence = maybeLicence(text);
-  return licence ? { label: { licence } } : { fault: `“${text}”: no licence is called so.` };
+  return licence
+    ? { label: { licence, houseLicence: null } }
+    : { fault: `“${text}”: no licence is called so.` };
 }
 
 const byName = new Map<string, LicenceId>(
-  LICENCE_IDS.filter(isOfCopies).flatMap((id) =>
+  LICENCE_IDS.filter((id) => isOfCopies(id) && isCatalogued(id)).flatMap((id) =>
     [id, licenceTerms(id).short, licenceTerms(id).name].map((name) => [name.toLowerCase(), id] as const),
   ),
 );

@@ -2,6 +2,7 @@ import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { readCsv, withoutGuards, writeCsv } from '../formats/csv.ts';
 import { fromStored, STORED, toStored } from '../stored.ts';
+import type { HouseLicence } from './house-licence.ts';
 import { type Label, type LabelPatch, LabelSchema } from './label.ts';
 import { LEDGER_COLUMNS, type LedgerColumn, type LedgerSubject } from './ledger-columns.ts';
 import { LABEL_FIELD_WORDS, sayLabelField } from './say-label.ts';
@@ -48,12 +49,12 @@ export type LedgerReading =
 
 /**
  * Reads a ledger from a file: JSON, or CSV parted by commas, semicolons, tabs or bars, in UTF-8, UTF-16 with its mark, or Windows-1252.
- * What is not said in a column that is there is unsaid; a column that is not there leaves its field alone. Linear.
+ * `ofHouse`: the licences of the house, which rows may name. What is not said in a column that is there is unsaid; a column that is not there leaves its field alone. Linear.
  */
-export function readLedger(bytes: Uint8Array): LedgerReading {
+export function readLedger(bytes: Uint8Array, ofHouse: readonly HouseLicence[] = []): LedgerReading {
   const text = decoded(bytes).trimStart();
   if (text === '') return { kind: 'refused', why: 'The file is empty. Nothing was changed.' };
-  return text.startsWith('{') || text.startsWith('[') ? readJson(text) : readTable(text);
+  return text.startsWith('{') || text.startsWith('[') ? readJson(text) : readTable(text, ofHouse);
 }
 
 /** By its byte order mark; without one UTF-8, and where it is not that, what spreadsheets write in its place. */
@@ -70,7 +71,7 @@ function decoded(bytes: Uint8Array): string {
 
 const SEPARATORS = [',', ';', '\t', '|'] as const;
 
-function readTable(text: string): LedgerReading {
+function readTable(text: string, ofHouse: readonly HouseLicence[]): LedgerReading {
   const head = text.slice(0, Math.max(0, text.search(/[\r\n]|$/)));
   const known = (separator: string) => (readCsv(head, separator)[0] ?? []).filter(isKnown).length;
   const [separator] = [...SEPARATORS].sort((one, other) => known(other) - known(one));
@@ -91,7 +92,7 @@ function readTable(text: string): LedgerReading {
   return {
     kind: 'read',
     lines: body.flatMap((row, at) =>
-      row.every((field) => field === '') ? [] : [lineOf(row, at + 2, names, columns)],
+      row.every((field) => field === '') ? [] : [lineOf(row, at + 2, names, columns, ofHouse)],
     ),
     passedOver: headings.filter((heading) => heading !== '' && !isKnown(heading)),
   };
@@ -112,11 +113,12 @@ function lineOf(
   number: number,
   names: readonly string[],
   columns: readonly (LedgerColumn | undefined)[],
+  ofHouse: readonly HouseLicence[],
 ): LedgerLine {
   const at = (name: string) => row[names.indexOf(name)] ?? '';
   const told = columns.flatMap((column, place) => {
     const field = row[place];
-    return column && field !== undefined ? [{ column, told: column.read(field) }] : [];
+    return column && field !== undefined ? [{ column, told: column.read(field, ofHouse) }] : [];
   });
   const tooMany = row.length > names.length && row.slice(names.length).some((field) => field !== '');
   return {

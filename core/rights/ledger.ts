@@ -1,6 +1,6 @@
 import { differenceInCalendarDays, parseISO } from 'date-fns';
+import { termsOf } from './house-licence.ts';
 import type { Label } from './label.ts';
-import { licenceTerms } from './licences.ts';
 import { sayDay } from './say-judgement.ts';
 import { lastDayOf } from './terms.ts';
 
@@ -52,7 +52,7 @@ export function ledgerStanding(
   today: string,
 ): LedgerStanding {
   const { terms, licence } = label;
-  const { short, publish } = licenceTerms(licence);
+  const { short, publish } = termsOf(label);
   const isUsed = pages > 0;
   if (isUsed && (terms.consent === 'missing' || terms.consent === 'withdrawn'))
     return { group: 'settle', mark: { code: 'consent', consent: terms.consent } };

@@ -138,6 +138,8 @@ const LICENCES = {
     owesCredit: 'yes',
     keepsNotice: true,
   },
+  // Says what its own terms say (`house-licence.ts`); without them nothing is known of it.
+  house: { ...CLOSED, name: 'A licence of the house', short: 'house licence', owesCredit: 'house' },
   agency: { ...FREE, name: 'Agency licence, bought', short: 'agency licence', owesCredit: 'yes' },
   comp: { ...CLOSED, name: 'Comp, not bought', short: 'comp', owesCredit: 'yes' },
   copyright: {
@@ -263,6 +265,9 @@ export const LICENCE_GROUPS: readonly (readonly [name: string, ids: readonly Lic
 export function isLicenceId(id: string): id is LicenceId {
   return Object.hasOwn(LICENCES, id);
 }
+
+/** Whether a licence is one of the catalogue's, and so can be chosen by itself. */
+export const isCatalogued = (id: LicenceId): boolean => id !== 'house';
 
 /** Whether a licence can be said of anything that is held as a file: all but the one of what is not copied. */
 export function isOfCopies(id: LicenceId): boolean {

@@ -11,7 +11,7 @@ const MEMBERS: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** A country (ISO 3166-1 alpha-2), the European Union (EU), or Europe (UN M49 150). */
-const RegionSchema = v.pipe(
+export const RegionSchema = v.pipe(
   v.string(),
   v.trim(),
   v.toUpperCase(),

@@ -3,8 +3,9 @@ import { EN } from '../messages/en.ts';
 import { altFault, withoutImageOf } from '../words/alt.ts';
 import { creditParts } from './attribution.ts';
 import { judge, type Use } from './judgement.ts';
-import { EMPTY_LABEL, isWebAddress, type LabelPatch, withPatch } from './label.ts';
+import { EMPTY_LABEL, type LabelPatch, withPatch } from './label.ts';
 import { sayJudgement } from './say-judgement.ts';
+import { isWebAddress } from './web-address.ts';
 
 const HERE: Use = {
   targetName: 'the Reserve site',

@@ -39,6 +39,8 @@ export function sayReason(reason: Reason): string {
       return 'It is a comp: to be laid out, never sent. It has to be bought first.';
     case 'no-permission':
       return 'It is in copyright and no permission is on file.';
+    case 'licence-refuses':
+      return `${reason.licence} does not let it be published.${reason.isDecidable ? ' Whether it may be all the same is for the rights keeper to decide.' : ''}`;
     case 'statement':
       return `Its statement says: ${reason.licence}. Whether it may be used all the same is for the rights keeper to decide.`;
     case 'not-commercial':

@@ -1,8 +1,9 @@
 import * as v from 'valibot';
 import { CREDIT_PART_WORDS, type CreditWords, CreditWordsSchema } from './credit-words.ts';
+import { HouseLicenceSchema } from './house-licence.ts';
 import { AltSchema } from './label.ts';
 import { isLicenceId, licenceTerms } from './licences.ts';
-import { sayTerms } from './say-terms.ts';
+import { sayAccess, sayTerms } from './say-terms.ts';
 import { DecisionSchema, TermsSchema } from './terms.ts';
 
 /** Fields of a label as they are called on screen. */
@@ -15,6 +16,7 @@ export const LABEL_FIELD_WORDS: Readonly<Record<string, string>> = {
   sourceId: 'ID at the source',
   work: 'what it is',
   licence: 'licence',
+  houseLicence: 'licence of the house',
   licenceAddress: 'address of the licence',
   copyrightNotice: 'copyright notice',
   licensedTo: 'licensed to',
@@ -40,10 +42,12 @@ export function sayLabelField(field: string, value: unknown): string {
   if (typeof value === 'string') return field === 'licence' && isLicenceId(value) ? sayLicence(value) : value;
   if (v.is(LinesSchema, value)) return value.join(', ');
   switch (field) {
+    case 'houseLicence':
+      return v.is(HouseLicenceSchema, value) ? value.short : '';
     case 'alt':
       return sayAlt(value);
     case 'terms':
-      return v.is(TermsSchema, value) ? sayTerms(value) : '';
+      return v.is(TermsSchema, value) ? [sayTerms(value), sayAccess(value)].filter(Boolean).join(' ') : '';
     case 'decisions':
       return v.is(DecisionsSchema, value) ? value.map(({ by, why }) => `${by}: ${why}`).join('; ') : '';
     case 'creditWords':
@@ -57,7 +61,7 @@ const sayWordsOf = ({ runs }: CreditWords): string =>
   runs.map((run) => (run.kind === 'words' ? run.text : `[${CREDIT_PART_WORDS[run.part]}]`)).join('');
 
 const sayLicence = (value: Parameters<typeof licenceTerms>[0]): string =>
-  value === 'unknown' ? '' : licenceTerms(value).short;
+  value === 'unknown' || value === 'house' ? '' : licenceTerms(value).short;
 
 function sayAlt(value: unknown): string {
   if (!v.is(AltSchema, value)) return '';

@@ -1,7 +1,7 @@
 import { writeCsv } from '../formats/csv.ts';
 import { licenceAddressOf } from '../rights/attribution.ts';
+import { termsOf } from '../rights/house-licence.ts';
 import type { Label } from '../rights/label.ts';
-import { licenceTerms } from '../rights/licences.ts';
 import type { PlannedFile } from './plan.ts';
 
 /** One file of a run that was taken away. `bytes` as it lies in the ZIP. */
@@ -43,7 +43,7 @@ export function manifestCsv(lines: readonly ManifestLine[]): string {
       label.title,
       altOf(label),
       label.creator,
-      licenceTerms(label.licence).name,
+      termsOf(label).name,
       credit,
     ]),
   ]);
@@ -61,7 +61,7 @@ export function manifestJson(lines: readonly ManifestLine[]): string {
     title: label.title,
     alt: altOf(label),
     maker: label.creator,
-    licence: licenceTerms(label.licence).name,
+    licence: termsOf(label).name,
     licenceAddress: licenceAddressOf(label),
     credit,
   }));

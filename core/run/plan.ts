@@ -10,7 +10,7 @@ import { wordsApart } from '../page/picture.ts';
 import { isPicture } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
 import { judgeUnplaced } from '../page/words.ts';
-import { licenceTerms } from '../rights/licences.ts';
+import { termsOf } from '../rights/house-licence.ts';
 import { sayReason } from '../rights/say-judgement.ts';
 import { type RunFacts, type StemWish, stemFor } from './names.ts';
 import type { RunOrder } from './order.ts';
@@ -105,7 +105,7 @@ function planned(
 ): RunRow {
   const { wish, stem, now } = settled;
   const before = stateOf(piece);
-  const { allowsDerivatives: change, publish } = licenceTerms(piece.label.licence);
+  const { allowsDerivatives: change, publish } = termsOf(piece.label);
   const mayChange = isPicture(piece) && (change || !publish);
   // How much a picture may be squeezed is its own; a recipe of another says nothing of it.
   const prep = order.recipe && mayChange ? { ...order.recipe.prep, quality: piece.prep.quality } : piece.prep;
@@ -128,7 +128,7 @@ function planned(
     ...lackings(cuts),
     ...(cuts.some(({ isCropped }) => isCropped === 'forbidden') ||
     (order.recipe && isPicture(piece) && !mayChange)
-      ? [{ code: 'no-changes', licence: licenceTerms(piece.label.licence).short } as const]
+      ? [{ code: 'no-changes', licence: termsOf(piece.label).short } as const]
       : []),
     ...(!isPicture(piece) && (order.recipe || order.sizes.length > 0)
       ? [{ code: 'no-picture', kind: piece.kind } as const]

@@ -27,6 +27,7 @@ import type { Prep } from '#core/media/recipe.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { AssetKind } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import type { HouseLicence } from '#core/rights/house-licence.ts';
 import type { Alt, Label } from '#core/rights/label.ts';
 import type { Offer } from '#core/rights/offer.ts';
 import type { Consent, SeenBy } from '#core/rights/terms.ts';
@@ -261,6 +262,26 @@ export const held = mysqlView('held')
       .leftJoin(embeds, eq(embeds.assetId, assets.id))
       .leftJoin(documents, eq(documents.assetId, assets.id)),
   );
+
+/** Licences of the house's own, with the columns of the catalogue. Labels carry what theirs says as it stands. */
+export const houseLicences = mysqlTable('house_licences', {
+  id: varchar('id', { length: 24 }).primaryKey(),
+  name: varchar('name', { length: 120 }).notNull(),
+  short: varchar('short', { length: 60 }).notNull(),
+  address: text('address').notNull(),
+  publish: boolean('publish').notNull(),
+  decision: boolean('decision').notNull(),
+  commercial: boolean('commercial').notNull(),
+  educationalOnly: boolean('educational_only').notNull(),
+  onlyIn: char('only_in', { length: 3 }),
+  allowsDerivatives: boolean('allows_derivatives').notNull(),
+  owesCredit: varchar('owes_credit', { length: 5 }).$type<HouseLicence['owesCredit']>().notNull(),
+  keepsNotice: boolean('keeps_notice').notNull(),
+  sayChanges: boolean('say_changes').notNull(),
+  shareAlike: boolean('share_alike').notNull(),
+  titleInCredit: varchar('title_in_credit', { length: 6 }).$type<HouseLicence['titleInCredit']>().notNull(),
+  version: int('version').notNull().default(1),
+});
 
 export const folders = mysqlTable('folders', { path: varchar('path', { length: 420 }).primaryKey() });
 

@@ -20,10 +20,11 @@ import type { LedgerQuerySchema, LedgerRow } from '#api/rights.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
 import { readCursor, writeCursor } from '../cursor.ts';
-import { assets, pages, pageVersions, placements } from '../db/schema.ts';
+import { assets, houseLicences, pages, pageVersions, placements } from '../db/schema.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
 import { escapeLike, rowsOf } from '../shelf/query.ts';
+import { underHouseLicence } from './house-licences.ts';
 
 type Question = v.InferOutput<typeof LedgerQuerySchema>;
 
@@ -98,6 +99,7 @@ function matterIs({ matter = 'waits', within = '183' }: Question, today: string)
         ends,
         inArray(assets.consent, [...WITHOUT_CONSENT]),
         inArray(assets.licence, ['comp', ...CLOSED]),
+        underHouseLicence(eq(houseLicences.publish, false)),
         eq(assets.isClaimed, true),
       );
     case 'ends':
@@ -109,9 +111,9 @@ function matterIs({ matter = 'waits', within = '183' }: Question, today: string)
     case 'comp':
       return eq(assets.licence, 'comp');
     case 'not-cleared':
-      return inArray(assets.licence, CLOSED);
+      return or(inArray(assets.licence, CLOSED), underHouseLicence(eq(houseLicences.publish, false)));
     case 'owes-credit':
-      return inArray(assets.licence, CREDITED);
+      return or(inArray(assets.licence, CREDITED), underHouseLicence(eq(houseLicences.owesCredit, 'yes')));
     case 'all':
       return undefined;
   }

@@ -4,6 +4,7 @@ import type { Person } from '#api/people.ts';
 import { writeAudit } from '../audit.ts';
 import { withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
+import { versionOf } from '../if-match.ts';
 import { newId } from '../new-id.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -13,6 +14,7 @@ import { findAsset } from '../shelf/change.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { putInPlace } from './buying.ts';
 import { historyOf } from './history.ts';
+import { readHouseLicences, removeHouseLicence, saveHouseLicence } from './house-licences.ts';
 import { askLedger, countLedger, pagesOf } from './ledger.ts';
 import { changeMany, ledgerFile, lookUp } from './ledger-file.ts';
 import {
@@ -51,6 +53,20 @@ export function rightsRoutes(context: Context): Router {
   route(router, 'get /rights/count', maySay, async (request, response) => {
     const day = await today(context, new Date());
     response.json({ found: await countLedger(context, request.query, day, personOf(request)) });
+  });
+
+  route(router, 'get /licences', async (_request, response) => {
+    response.json([...(await readHouseLicences(context.db))]);
+  });
+
+  route(router, 'put /licences/{id}', allowed('decide-rights'), async (request, response) => {
+    const [licence, person] = [{ ...request.body, id: request.params.id }, personOf(request)];
+    response.json(await saveHouseLicence(context, licence, versionOf(request), person, new Date()));
+  });
+
+  route(router, 'delete /licences/{id}', allowed('decide-rights'), async (request, response) => {
+    await removeHouseLicence(context, request.params.id, versionOf(request), personOf(request), new Date());
+    response.status(204).end();
   });
 
   for (const form of ['csv', 'json'] as const)

@@ -6,8 +6,9 @@ import type { Embed } from '#core/embed/model.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import { withAncestors } from '#core/naming/paths.ts';
 import { nameFault, sayNameFault } from '#core/naming/rule.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { isLabelField, type Label, withPatch } from '#core/rights/label.ts';
-import { isOfCopies, licenceTerms } from '#core/rights/licences.ts';
+import { isOfCopies } from '#core/rights/licences.ts';
 import { sayAccess, sayTerms } from '#core/rights/say-terms.ts';
 import { writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
@@ -17,6 +18,7 @@ import { activity, assets, embeds, folders, held, pictures } from '../db/schema.
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
+import { withHouseLicence } from '../rights/house-licences.ts';
 import { today } from '../rules/today.ts';
 import { derivedColumns } from './derived.ts';
 import { freeStemLike } from './names.ts';
@@ -37,7 +39,7 @@ export async function changeAsset(
   now: Date,
 ): Promise<AssetRow> {
   const row = seen(await findAsset(context, id), person);
-  const next = changed(row, change, person, await today(context, now));
+  const next = await changed(context, row, change, person, now);
   assertMay(person, row, next);
   assertLicence(row, next.label);
   const isOld = row.version !== version;
@@ -55,13 +57,25 @@ export async function changeAsset(
 /** What a change can say of a piece. */
 type Said = Pick<AssetRow, 'label' | 'stem' | 'folder' | 'drafted' | 'trim' | 'prep' | 'embed'>;
 
-function changed(row: AssetRow, change: AssetChange, person: Person, day: string): Said {
+async function changed(
+  context: Context,
+  row: AssetRow,
+  change: AssetChange,
+  person: Person,
+  now: Date,
+): Promise<Said> {
+  const label = change.label
+    ? await withHouseLicence(
+        context.db,
+        decided(row.label, withPatch(row.label, change.label), person, await today(context, now)),
+      )
+    : row.label;
   const said = new Set<string>(
     [...Object.keys(change.label ?? {}), ...(change.confirmed ?? [])].filter(isLabelField),
   );
   const again = (change.drafted ?? []).filter(isLabelField);
   return {
-    label: change.label ? decided(row.label, withPatch(row.label, change.label), person, day) : row.label,
+    label,
     stem: change.stem === undefined ? row.stem : goodName(row, change.stem),
     folder: change.folder === undefined ? row.folder : folderPath(change.folder),
     drafted: [...new Set([...row.drafted.filter((field) => !said.has(field)), ...again])],
@@ -206,7 +220,7 @@ function assertMay(person: Person, row: AssetRow, next: Said): void {
 }
 
 /** The fields of a label that settle what may be done with a piece. */
-const RIGHTS = ['licence', 'licenceAddress', 'licensedTo', 'terms', 'decisions'] as const;
+const RIGHTS = ['licence', 'houseLicence', 'licenceAddress', 'licensedTo', 'terms', 'decisions'] as const;
 
 /**
  * Whether a change would change what may be done with a piece, whatever it is called: another licence, or one that was
@@ -221,7 +235,7 @@ function rightsChange(row: AssetRow, next: Said): boolean {
 }
 
 function sayRights(row: AssetRow, next: Said): string {
-  const [before, after] = [licenceTerms(row.label.licence).short, licenceTerms(next.label.licence).short];
+  const [before, after] = [termsOf(row.label).short, termsOf(next.label).short];
   const news = [
     isSame(row.label.terms, next.label.terms)
       ? ''

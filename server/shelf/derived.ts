@@ -1,3 +1,4 @@
+import { licenceKeyOf } from '#core/rights/house-licence.ts';
 import type { Label } from '#core/rights/label.ts';
 import { lastDayOf } from '#core/rights/terms.ts';
 
@@ -9,7 +10,7 @@ export function derivedColumns(label: Label, stem: string, originalName: string,
   return {
     title: label.title,
     creator: label.creator,
-    licence: label.licence,
+    licence: licenceKeyOf(label),
     altState: label.alt.kind,
     source: label.source,
     lastDay: lastDayOf(label.terms) ?? NO_LAST_DAY,

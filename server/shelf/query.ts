@@ -20,11 +20,12 @@ import { unionAll } from 'drizzle-orm/mysql-core';
 import type * as v from 'valibot';
 import { type AssetCountSchema, type AssetOrder, type AssetQuerySchema, UNFILED } from '#api/assets.ts';
 import type { Reader } from '#api/people.ts';
-import { isLicenceId, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { wordStem } from '#core/words/word-stem.ts';
 import type { Context } from '../context.ts';
 import { readCursor, writeCursor } from '../cursor.ts';
-import { assets, held, pictures, pins } from '../db/schema.ts';
+import { assets, held, houseLicences, pictures, pins } from '../db/schema.ts';
+import { underHouseLicence } from '../rights/house-licences.ts';
 import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
 import { standing } from './put-away.ts';
@@ -289,15 +290,16 @@ function shownBy(condition: SQL): SQL {
 
 function licenceIs(asked: Question['licence']): SQL | undefined {
   if (!asked || asked === 'any') return undefined;
-  const which = isLicenceId(asked)
-    ? [asked]
-    : LICENCE_IDS.filter(
-        (id) =>
-          (asked === 'commercial' ? licenceTerms(id).commercial : licenceTerms(id).allowsDerivatives) &&
-          licenceTerms(id).publish &&
-          licenceTerms(id).onlyIn === null,
-      );
-  return inArray(assets.licence, which);
+  if (asked !== 'commercial' && asked !== 'changeable') return eq(assets.licence, asked);
+  const which = LICENCE_IDS.filter(
+    (id) =>
+      (asked === 'commercial' ? licenceTerms(id).commercial : licenceTerms(id).allowsDerivatives) &&
+      licenceTerms(id).publish &&
+      licenceTerms(id).onlyIn === null,
+  );
+  const allows = asked === 'commercial' ? houseLicences.commercial : houseLicences.allowsDerivatives;
+  const ofHouse = and(eq(allows, true), eq(houseLicences.publish, true), isNull(houseLicences.onlyIn));
+  return or(inArray(assets.licence, which), ofHouse && underHouseLicence(ofHouse));
 }
 
 function missing(what: Question['missing']): SQL | undefined {

@@ -23,7 +23,7 @@ import { sayTone } from '#core/media/tone.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { strictest } from '#core/page/target.ts';
 import { placementsOf } from '#core/page/walk.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, lightsQuery, meQuery, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
@@ -338,8 +338,8 @@ function BenchHeader({ asset, isCompared, isWeighed, isEditable, ...rest }: Head
       </h1>
       <p className="min-w-50 flex-1 text-soft">
         {here ? <strong>In “{here.pageTitle}” alone. </strong> : null}
-        {width} × {height} {format}, {sayBytes(asset.bytes)}, {licenceTerms(asset.label.licence).short} · the
-        original stays as it is
+        {width} × {height} {format}, {sayBytes(asset.bytes)}, {termsOf(asset.label).short} · the original
+        stays as it is
       </p>
       {here?.placement.prep && isEditable ? (
         <Button onClick={() => void prepareHere(here, null, 'its own recipe here').catch(sayNotKept)}>

@@ -14,6 +14,7 @@ import { messagesFor } from '#core/messages/messages.ts';
 import type { Want } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { creditOf, creditText } from '#core/rights/credit.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { copyAt, judge } from '#core/rights/judgement.ts';
 import { EMPTY_LABEL, type Label, withPatch } from '#core/rights/label.ts';
 import { isLicenceId, type LicenceId, licenceTerms } from '#core/rights/licences.ts';
@@ -135,7 +136,7 @@ function RightsOfResult({ reading, label, rules, licence, onLicence }: RightsPro
           <p className="text-soft">It can be gathered; it cannot go out before its licence is known.</p>
         ) : (
           <p className={judgement.verdict === 'allowed' ? '' : 'text-due'}>
-            {licenceTerms(label.licence).short}. {sayJudgement(judgement)}{' '}
+            {termsOf(label).short}. {sayJudgement(judgement)}{' '}
             {judgement.verdict === 'allowed' && cropped.verdict === 'not-allowed'
               ? 'It may not be cropped.'
               : ''}

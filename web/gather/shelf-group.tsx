@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Asset, AssetQuery } from '#api/assets.ts';
 import type { GatherQuestion } from '#core/gather/question.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { sayFailure } from '../api/client.ts';
 import { askShelf, shelfCountQuery } from '../api/queries.ts';
 import { failureOf } from '../api/unanswered.tsx';
@@ -70,7 +70,7 @@ export function ShelfGroup({ question, openId, onOpen, onTake }: ShelfGroupProps
             title: asset.label.title || asset.stem,
             width: asset.width,
             height: asset.height,
-            note: `${asset.width} × ${asset.height} · ${licenceTerms(asset.label.licence).short}`,
+            note: `${asset.width} × ${asset.height} · ${termsOf(asset.label).short}`,
             isDue: false,
           }))}
           openId={openId}

@@ -8,10 +8,10 @@ import type { HouseRules } from '#core/page/target.ts';
 import { creditedAs, judgeHere, judgeUnplaced } from '#core/page/words.ts';
 import { creditOf, creditText } from '#core/rights/credit.ts';
 import { sayCreditParts } from '#core/rights/credit-words.ts';
+import { LicenceKeySchema, licenceByKey, licenceKeyOf, termsOf } from '#core/rights/house-licence.ts';
 import { decidableOf } from '#core/rights/judgement.ts';
 import { type LabelPatch, LabelSchema, WORKS } from '#core/rights/label.ts';
 import { labelIn } from '#core/rights/label-in.ts';
-import { isOfCopies, LICENCE_GROUPS, licenceTerms } from '#core/rights/licences.ts';
 import { sayJudgement } from '#core/rights/say-judgement.ts';
 import { meQuery } from '../api/queries.ts';
 import { BuyDeed } from '../buying/buy-deed.tsx';
@@ -24,6 +24,7 @@ import { Fault } from '../ui/fault.tsx';
 import { isAccessRowShown } from './access-row.tsx';
 import { CreditForm } from './credit-form.tsx';
 import { DecisionForm } from './decision-form.tsx';
+import { licenceGroups, useHouseLicences } from './licences.ts';
 import { LabelForm, LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
 import { isTermsRowShown } from './terms-row.tsx';
 import { useLabelChange } from './use-label-change.ts';
@@ -41,7 +42,7 @@ interface RightsRowProps extends RowState {
 }
 
 /** What a licence that was only claimed is kept by. */
-const OF_LICENCE: ReadonlySet<string> = new Set(['licence', 'licenceAddress']);
+const OF_LICENCE: ReadonlySet<string> = new Set(['licence', 'houseLicence', 'licenceAddress']);
 
 const OF_POSTER = 'To show its poster, a licence would have to be said.';
 
@@ -69,7 +70,7 @@ export function RightsRow({
     form: 'full',
   });
   const said = creditText(credit);
-  const terms = licenceTerms(asset.label.licence);
+  const terms = termsOf(asset.label);
   const isUnknown = asset.label.licence === 'unknown';
   const isClaimed = judgement.reasons.some(({ code }) => code === 'licence-claimed');
   const [about = null] = judgement.reasons.flatMap((reason) => decidableOf(reason) ?? []);
@@ -190,7 +191,10 @@ const LINES = [
   ['licensedTo', 'Licensed to', ''],
 ] as const;
 
-const RightsSchema = v.pick(LabelSchema, ['licence', 'work', ...LINES.map(([field]) => field)]);
+const RightsSchema = v.object({
+  ...v.pick(LabelSchema, ['work', ...LINES.map(([field]) => field)]).entries,
+  licence: LicenceKeySchema,
+});
 
 /** What a credit calls it; without a word, by its kind of file. */
 const WORK_WORDS: Readonly<Record<(typeof WORKS)[number], string>> = {
@@ -205,15 +209,16 @@ const WORK_WORDS: Readonly<Record<(typeof WORKS)[number], string>> = {
 
 function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: () => void }) {
   const { data: me } = useQuery(meQuery);
-  const groups = LICENCE_GROUPS.filter(
-    ([, ids]) => embedOf(asset)?.poster === 'drawn' || ids.every(isOfCopies),
+  const ofHouse = useHouseLicences();
+  const groups = licenceGroups(ofHouse, asset.label).filter(
+    ([, choices]) => embedOf(asset)?.poster === 'drawn' || choices.every(([key]) => key !== 'not-copied'),
   );
   const maySayLicence = me ? may(me.role, 'say-rights') : false;
   const { label: said } = asset;
   const form = useSaveForm({
     schema: RightsSchema,
     defaults: {
-      licence: said.licence,
+      licence: licenceKeyOf(said),
       work: said.work,
       creator: said.creator,
       makerAddress: said.makerAddress,
@@ -225,7 +230,8 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
     },
     keepAs: `rights of ${asset.id}`,
     save: async ({ licence, ...lines }) => {
-      const label: LabelPatch = maySayLicence ? { ...lines, licence } : lines;
+      const chosen = licence === licenceKeyOf(said) ? null : licenceByKey(licence, ofHouse);
+      const label: LabelPatch = maySayLicence ? { ...lines, ...chosen } : lines;
       await changePiece(asset.id, { label }, 'its rights');
       onDone();
     },
@@ -239,10 +245,7 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
           label="Licence"
           {...(maySayLicence ? {} : { hint: 'Said by editors and rights keepers.' })}
           disabled={!maySayLicence}
-          choices={groups.map(([heading, ids]) => ({
-            heading,
-            choices: ids.map((id) => [id, licenceTerms(id).name] as const),
-          }))}
+          choices={groups.map(([heading, choices]) => ({ heading, choices }))}
         />
         {isPicture(asset) ? (
           <OneOfList

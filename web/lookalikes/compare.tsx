@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { OneOf } from '../ui/chips.tsx';
 import { Deeds } from '../ui/deeds.tsx';
@@ -95,6 +95,6 @@ function differences(
   }
   const makers = [fresh.maker, held.label.creator].map((maker) => maker || 'nobody that is named');
   lines.push(makers[0] === makers[1] ? `Both are by ${makers[0]}.` : `By ${makers[0]}, and by ${makers[1]}.`);
-  lines.push(`${names[1]}: ${licenceTerms(held.label.licence).name}, ${sayUsedOn(held)}.`);
+  lines.push(`${names[1]}: ${termsOf(held.label).name}, ${sayUsedOn(held)}.`);
   return lines;
 }

@@ -1,6 +1,6 @@
 import type { LedgerRow } from '#api/rights.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { sayLedgerMark } from '#core/rights/ledger.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
 import { lastDayOf } from '#core/rights/terms.ts';
 import { Table, type TableColumn } from '../table/table.tsx';
 import { Button } from '../ui/button.tsx';
@@ -36,8 +36,8 @@ export function LedgerTable({ rows, today, chosen, onChosen, onOpen }: LedgerTab
     {
       id: 'licence',
       heading: 'Licence',
-      sortBy: ({ row }) => licenceTerms(row.asset.label.licence).short,
-      cell: ({ row }) => licenceTerms(row.asset.label.licence).short,
+      sortBy: ({ row }) => termsOf(row.asset.label).short,
+      cell: ({ row }) => termsOf(row.asset.label).short,
     },
     ...(
       [

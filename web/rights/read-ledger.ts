@@ -6,6 +6,9 @@ import {
   ledgerEffect,
 } from '#core/rights/ledger-file.ts';
 import { requestJson } from '../api/client.ts';
+import { queryClient } from '../api/queries.ts';
+import { houseLicencesQuery } from '../label/licences.ts';
+import type { LedgerToRead } from './ledger.worker.ts';
 
 /** Larger is no ledger that somebody works on. */
 const MOST_BYTES = 100_000_000;
@@ -34,7 +37,13 @@ export async function readLedgerFile(
 ): Promise<BroughtLedger> {
   if (file.size > MOST_BYTES)
     throw new Error('The file is larger than 100 MB. Bring it in parts; nothing was changed.');
-  const reading = await inWorker(await file.arrayBuffer(), signal);
+  const reading = await inWorker(
+    {
+      bytes: await file.arrayBuffer(),
+      ofHouse: (await queryClient.ensureQueryData(houseLicencesQuery)).map(({ licence }) => licence),
+    },
+    signal,
+  );
   if (reading.kind === 'refused') throw new Error(reading.why);
   const { lines, passedOver } = reading;
   const rows: BroughtRow[] = [];
@@ -52,7 +61,7 @@ export async function readLedgerFile(
   return { rows: withoutTwice(rows), passedOver };
 }
 
-function inWorker(bytes: ArrayBuffer, signal: AbortSignal): Promise<LedgerReading> {
+function inWorker(toRead: LedgerToRead, signal: AbortSignal): Promise<LedgerReading> {
   const worker = new Worker(new URL('./ledger.worker.ts', import.meta.url), { type: 'module' });
   return new Promise<LedgerReading>((resolve, reject) => {
     const limit = setTimeout(
@@ -65,7 +74,7 @@ function inWorker(bytes: ArrayBuffer, signal: AbortSignal): Promise<LedgerReadin
       resolve(data);
     };
     worker.onerror = () => reject(new Error('The file cannot be read. Nothing was changed.'));
-    worker.postMessage(bytes, [bytes]);
+    worker.postMessage(toRead, [toRead.bytes]);
   }).finally(() => worker.terminate());
 }
 

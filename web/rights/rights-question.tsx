@@ -1,5 +1,5 @@
 import type { LedgerQuery } from '#api/rights.ts';
-import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { licenceShorts, useHouseLicences } from '../label/licences.ts';
 import { Choice, Sentence, Written } from '../sentence/sentence.tsx';
 
 const MATTERS = [
@@ -30,10 +30,6 @@ const ORDERS = [
   ['name', 'by name'],
   ['newest', 'newest'],
 ] as const;
-const LICENCES = [
-  ['any', 'any licence'],
-  ...LICENCE_IDS.map((id) => [id, licenceTerms(id).short] as const),
-] as const;
 
 /** Whether a last day has to be near for what is asked. */
 const asksWithin = (matter: LedgerQuery['matter']) =>
@@ -48,6 +44,7 @@ export function RightsQuestion({
   readonly onAsk: (question: LedgerQuery) => void;
 }) {
   const change = (part: LedgerQuery) => onAsk({ ...question, ...part });
+  const licences = [['any', 'any licence'] as const, ...licenceShorts(useHouseLicences())];
   const { maker = '', source = '' } = question;
   return (
     <Sentence>
@@ -94,7 +91,7 @@ export function RightsQuestion({
       <Choice
         about="Licence"
         value={question.licence ?? 'any'}
-        choices={LICENCES}
+        choices={licences}
         onChoose={(licence) => change({ licence })}
       />
       ,{' '}

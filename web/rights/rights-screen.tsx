@@ -36,6 +36,10 @@ const ComparePanel = lazy(async () => ({
 
 const BringPanel = lazy(async () => ({ default: (await import('./bring-panel.tsx')).BringPanel }));
 
+const LicencesPanel = lazy(async () => ({
+  default: (await import('./licences-panel.tsx')).LicencesPanel,
+}));
+
 const NONE: ReadonlySet<string> = new Set();
 /** How far the axis reaches where any time is asked about. */
 const ANY_TIME_DAYS = 730;
@@ -49,6 +53,7 @@ export function RightsScreen() {
   const [chosen, setChosen] = useState(NONE);
   const [row, setRow] = useState<LabelRowName | null>(null);
   const [isBringing, setBringing] = useState(false);
+  const [readsLicences, setReadingLicences] = useState(false);
   const { data: me } = useQuery(meQuery);
   const rules = strictest(useQuery(targetsQuery).data ?? [])?.rules;
   const asked = useLedger(question);
@@ -75,6 +80,7 @@ export function RightsScreen() {
     setParams(go(question, { piece: id }), { replace: true });
   };
   const mayChange = me ? may(me.role, 'say-rights') : false;
+  const mayDecide = me ? may(me.role, 'decide-rights') : false;
   const many = rows.map(({ asset }) => asset).filter(({ id }) => chosen.has(id));
   return (
     <div className={PANES_LOOK}>
@@ -119,6 +125,14 @@ export function RightsScreen() {
           <Button className="min-h-5" kind="link" onClick={() => setBringing(true)}>
             Bring a ledger in...
           </Button>
+          <Button className="min-h-5" kind="link" onClick={() => setReadingLicences(true)}>
+            Licences of the house...
+          </Button>
+          {readsLicences ? (
+            <Suspense>
+              <LicencesPanel mayChange={mayDecide} onClose={() => setReadingLicences(false)} />
+            </Suspense>
+          ) : null}
           {isBringing ? (
             <Suspense>
               <BringPanel onClose={() => setBringing(false)} />

@@ -1,6 +1,6 @@
 import type { Asset } from '#api/assets.ts';
 import type { LedgerRow } from '#api/rights.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { sayRegions } from '#core/rights/regions.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 
@@ -8,7 +8,7 @@ import { sayPageTitle } from '../pages/say-title.ts';
 export function sayDeal({ label }: Asset): string {
   const from = [label.source || label.creator, label.sourceId].filter(Boolean).join(' ');
   const { territory } = label.terms;
-  return [from, licenceTerms(label.licence).short, territory.length === 0 ? '' : sayRegions(territory)]
+  return [from, termsOf(label).short, territory.length === 0 ? '' : sayRegions(territory)]
     .filter(Boolean)
     .join(', ');
 }

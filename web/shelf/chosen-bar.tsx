@@ -1,14 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
+import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { PageSummary } from '#api/pages.ts';
 import { may } from '#api/people.ts';
 import { stepsOf } from '#core/media/recipe-says.ts';
 import { sayTone } from '#core/media/tone.ts';
-import { isOfCopies, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
+import { LicenceKeySchema, licenceByKey, termsOf } from '#core/rights/house-licence.ts';
 import { sayFailure } from '../api/client.ts';
 import { foldersQuery, meQuery, mostSizes, pagesQuery, targetsQuery } from '../api/queries.ts';
 import { putOnTray, takeOffTray } from '../arrivals/arrivals.ts';
+import { licenceGroups, useHouseLicences } from '../label/licences.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { type ChangeOfEach, changePieces } from '../pieces/pieces.ts';
 import { replacePiece, throwAway } from '../pieces/put-away.ts';
@@ -36,6 +38,7 @@ export function ChosenBar({
   const { data: me } = useQuery(meQuery);
   const pages = useQuery({ ...pagesQuery, enabled: Boolean(me && may(me.role, 'edit-pages')) });
   const folders = useQuery(foldersQuery);
+  const ofHouse = useHouseLicences();
   const target = mostSizes(useQuery(targetsQuery).data ?? []);
   const navigate = useNavigate();
   if (!me) return null;
@@ -109,15 +112,17 @@ export function ChosenBar({
           kind="bar"
           side="top"
           words="Licence..."
-          choices={LICENCE_IDS.filter(isOfCopies).map((id) => [id, licenceTerms(id).name] as const)}
+          choices={licenceGroups(ofHouse).flatMap(([, choices]) =>
+            choices.filter(([key]) => key !== 'not-copied'),
+          )}
           onChoose={(id) => {
-            const licence = LICENCE_IDS.find((one) => one === id);
-            if (licence)
+            const said = v.is(LicenceKeySchema, id) ? licenceByKey(id, ofHouse) : null;
+            if (said)
               void change(
                 ids,
-                { label: { licence } },
+                { label: said },
                 `the licence of ${count}`,
-                `${count} now: ${licenceTerms(licence).short}.`,
+                `${count} now: ${termsOf(said).short}.`,
               );
           }}
         />

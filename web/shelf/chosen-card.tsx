@@ -1,5 +1,5 @@
 import type { Asset } from '#api/assets.ts';
-import { licenceTerms } from '#core/rights/licences.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
 import { LabelRow } from '../label/row.tsx';
 
 /** The label of several chosen pieces: what is the same for all, and what differs. */
@@ -7,7 +7,7 @@ export function ChosenCard({ assets }: { readonly assets: readonly Asset[] }) {
   const [first] = assets;
   if (!first) return null;
   const facts = [
-    ['licence', (asset: Asset) => licenceTerms(asset.label.licence).name],
+    ['licence', (asset: Asset) => termsOf(asset.label).name],
     ['maker', (asset: Asset) => asset.label.creator || 'no maker'],
     ['folder', (asset: Asset) => asset.folder || 'no folder'],
     ['format', (asset: Asset) => asset.format.toUpperCase()],

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type AssetQuery, UNFILED } from '#api/assets.ts';
-import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { foldersQuery } from '../api/queries.ts';
+import { licenceShorts, useHouseLicences } from '../label/licences.ts';
 import { Choice, LeastWidth, Sentence, Written } from '../sentence/sentence.tsx';
 
 const KINDS = [
@@ -43,10 +43,9 @@ const LICENCES = [
   ['changeable', 'that may be cropped'],
   ['unknown', 'not cleared yet'],
   ['comp', 'comps only'],
-  ...LICENCE_IDS.filter((id) => id !== 'unknown' && id !== 'comp').map(
-    (id) => [id, `under ${licenceTerms(id).short}`] as const,
-  ),
 ] as const;
+/** Asked for in words of their own. */
+const ASKED_SO: ReadonlySet<string> = new Set(['unknown', 'comp']);
 
 /** The one sentence the shelf is asked with. */
 export function ShelfQuestion({
@@ -62,6 +61,12 @@ export function ShelfQuestion({
     ['', 'the whole shelf'] as const,
     [UNFILED, 'no folder'] as const,
     ...(folders.data ?? []).map((folder) => [folder.path, folder.path.replaceAll('/', ' / ')] as const),
+  ];
+  const licences = [
+    ...LICENCES,
+    ...licenceShorts(useHouseLicences()).flatMap(([key, short]) =>
+      ASKED_SO.has(key) ? [] : [[key, `under ${short}`] as const],
+    ),
   ];
   const width = Number(question.leastWidth ?? 0);
   return (
@@ -89,7 +94,7 @@ export function ShelfQuestion({
       <Choice
         about="Licence"
         value={question.licence ?? 'any'}
-        choices={LICENCES}
+        choices={licences}
         onChoose={(licence) => change({ licence })}
       />
       , about{' '}

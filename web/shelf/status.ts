@@ -2,7 +2,8 @@ import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
 import { sayTime } from '#core/embed/parameters.ts';
 import { isPicture } from '#core/page/piece.ts';
-import { type LicenceTerms, licenceTerms } from '#core/rights/licences.ts';
+import { termsOf } from '#core/rights/house-licence.ts';
+import type { LicenceTerms } from '#core/rights/licences.ts';
 import { sayPageCount } from '../pieces/say-used-on.ts';
 
 /** A short status, as it stands under a piece. `isDue` where it still needs a hand. */
@@ -25,7 +26,7 @@ export function statusOf(asset: Asset): PieceStatus {
       words: [isPicture(asset) ? '' : sayWhat(asset), ...missing].filter(Boolean).join(', '),
       isDue: true,
     };
-  const owes = OWES[licenceTerms(label.licence).owesCredit];
+  const owes = OWES[termsOf(label).owesCredit];
   return {
     words: [sayWhat(asset), owes, asset.usedOn.length > 0 ? sayPageCount(asset) : '']
       .filter(Boolean)

@@ -4,6 +4,7 @@ import { linkedFiles } from '../../page/linked.ts';
 import type { HouseRules } from '../../page/target.ts';
 import { creditHere, judgeHere } from '../../page/words.ts';
 import { creditWordsIn } from '../../rights/credit-words.ts';
+import { termsOf } from '../../rights/house-licence.ts';
 import type { Reason } from '../../rights/judgement.ts';
 import type { Found, Remedy } from '../finding.ts';
 import { atPlacement, callPiece, type Placed, type ProofInput, placedOf } from '../input.ts';
@@ -36,12 +37,12 @@ function checkCredits(input: ProofInput): readonly Found[] {
   return placedOf(input).flatMap(({ placement, piece }): Found[] => {
     const { leftOut } = creditHere(rules, placement, piece);
     if (leftOut.length === 0) return [];
-    const { licence, creditWords } = piece.label;
+    const { creditWords } = piece.label;
     const own = creditWordsIn(creditWords, rules.language);
     return [
       {
         code: 'credit-leaves-out',
-        values: { name: callPiece(piece), parts: leftOut, licence },
+        values: { name: callPiece(piece), parts: leftOut, licence: termsOf(piece.label).name },
         place: atPlacement(placement),
         remedies: own
           ? [{ kind: 'credit-by-licence', assetId: piece.id, language: own.language }]

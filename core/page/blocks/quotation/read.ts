@@ -1,4 +1,4 @@
-import { isWebAddress } from '../../../rights/label.ts';
+import { isWebAddress } from '../../../rights/web-address.ts';
 import { attribute, elementsIn, type HtmlElement, textOf } from '../../html-tree.ts';
 import { readBlock } from '../../read-block.ts';
 import { Flow, type ReadElement, type Reader, type ReadPart } from '../../reading.ts';

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { WebAddressSchema } from '../../../rights/label.ts';
+import { WebAddressSchema } from '../../../rights/web-address.ts';
 import { IdSchema } from '../../id.ts';
 import { BulletListSchema, OrderedListSchema } from '../list/schema.ts';
 import { ParagraphSchema } from '../paragraph/schema.ts';
