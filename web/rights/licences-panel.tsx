@@ -188,7 +188,7 @@ function LicenceForm({ kept, others, onDone }: LicenceFormProps) {
   return (
     <LabelForm of={form} deed={licence ? 'Save the licence' : 'Make the licence'}>
       <Line of={form} name="name" label="Name" maxLength={120} />
-      <div className="sm:grid-cols-2 grid gap-2.25">
+      <div className="grid gap-2.25 narrow:grid-cols-2">
         <Line
           of={form}
           name="short"
@@ -198,7 +198,7 @@ function LicenceForm({ kept, others, onDone }: LicenceFormProps) {
         />
         <Line of={form} name="address" label="Address of its text" placeholder="https://" />
       </div>
-      <fieldset className="sm:grid-cols-2 grid gap-1.25">
+      <fieldset className="grid gap-1.25 narrow:grid-cols-2">
         <legend className="mb-1 text-sm text-soft">It allows</legend>
         <Box of={form} name="publish">
           To be published
@@ -221,7 +221,7 @@ function LicenceForm({ kept, others, onDone }: LicenceFormProps) {
           </Box>
         )}
       </fieldset>
-      <div className="sm:grid-cols-3 grid gap-2.25">
+      <div className="grid gap-2.25 narrow:grid-cols-3">
         <Line of={form} name="onlyIn" label="Only in" placeholder="Everywhere" />
         <OneOfList
           of={form}
@@ -236,7 +236,7 @@ function LicenceForm({ kept, others, onDone }: LicenceFormProps) {
           choices={choicesOf(TITLE_WORDS, HouseLicenceSchema.entries.titleInCredit.options)}
         />
       </div>
-      <fieldset className="sm:grid-cols-2 grid gap-1.25">
+      <fieldset className="grid gap-1.25 narrow:grid-cols-2">
         <legend className="mb-1 text-sm text-soft">It asks for</legend>
         <Box of={form} name="keepsNotice">
           The copyright notice to stay
