@@ -111,6 +111,7 @@ import {
 import {
   HistorySchema,
   JudgedUsesSchema,
+  KeepLabelSchema,
   KeptLicenceSchema,
   LedgerChangedSchema,
   LedgerChangesSchema,
@@ -119,6 +120,7 @@ import {
   LedgerLookupSchema,
   LedgerQuerySchema,
   LedgerSchema,
+  SaidDifferencesSchema,
 } from './rights.ts';
 import { RunBeginSchema, RunPreviewSchema, RunSchema, RunSummarySchema } from './runs.ts';
 import { NewTargetSchema, TargetSchema } from './targets.ts';
@@ -319,6 +321,14 @@ export const OPERATIONS = {
     answers: SpendingSchema,
   },
   'get /assets/{id}/history': { does: 'Who said what of a piece, and when', answers: HistorySchema },
+  'get /assets/{id}/differences': {
+    does: 'What its file and its source say otherwise than its label',
+    answers: SaidDifferencesSchema,
+  },
+  'put /assets/{id}/differences': {
+    does: 'Say that the label is right all the same',
+    body: KeepLabelSchema,
+  },
   'get /assets/{id}/figure': {
     query: FigureWishSchema,
     does: 'One piece with its credit, for use elsewhere',

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { PlacementSchema } from '#core/page/blocks/placement/schema.ts';
 import { IdSchema } from '#core/page/id.ts';
+import { DIFFERENCE_ABOUT, DIFFERENCE_BY } from '#core/rights/differences.ts';
 import { HouseLicenceSchema, LicenceKeySchema } from '#core/rights/house-licence.ts';
 import { LabelPatchSchema, LabelSchema } from '#core/rights/label.ts';
 import { AssetSchema } from './assets.ts';
@@ -42,6 +43,24 @@ const LedgerRowSchema = v.object({
   pages: v.array(v.object({ id: v.string(), title: v.string(), isOut: v.boolean() })),
 });
 export type LedgerRow = v.InferOutput<typeof LedgerRowSchema>;
+
+const differenceEntries = {
+  by: v.picklist(DIFFERENCE_BY),
+  about: v.picklist(DIFFERENCE_ABOUT),
+  says: v.pipe(v.string(), v.maxLength(2000)),
+};
+
+/** What a file or a source says otherwise than the label, and what the label would say then. */
+const SaidDifferenceSchema = v.object({
+  ...differenceEntries,
+  label: v.string(),
+  patch: LabelPatchSchema,
+});
+export type SaidDifference = v.InferOutput<typeof SaidDifferenceSchema>;
+export const SaidDifferencesSchema = v.array(SaidDifferenceSchema);
+
+/** The label is right over what somebody else says (`isKept`), or that is open again. */
+export const KeepLabelSchema = v.strictObject({ ...differenceEntries, isKept: v.boolean() });
 
 /** A licence of the house as it is kept. */
 export const KeptLicenceSchema = v.object({ licence: HouseLicenceSchema, version: v.number() });

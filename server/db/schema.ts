@@ -27,6 +27,7 @@ import type { Prep } from '#core/media/recipe.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { AssetKind } from '#core/page/piece.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import type { Difference } from '#core/rights/differences.ts';
 import type { HouseLicence } from '#core/rights/house-licence.ts';
 import type { Alt, Label } from '#core/rights/label.ts';
 import type { Offer } from '#core/rights/offer.ts';
@@ -496,6 +497,34 @@ export const provenance = mysqlTable(
     index('provenance_source').on(table.sourceId, table.sourceKey),
     index('provenance_key').on(table.sourceKey),
   ],
+);
+
+/** What the page that a piece came from said when it came, and when it was asked again. */
+export const sourceAsks = mysqlTable(
+  'source_asks',
+  {
+    assetId: ofAsset(),
+    askedAt: time('asked_at').notNull(),
+    before: storedJson<Statement[]>('said_before', STORED.statements).notNull(),
+    now: storedJson<Statement[]>('said_now', STORED.statements).notNull(),
+  },
+  (table) => [index('source_asks_asked').on(table.askedAt)],
+);
+
+/** What files and sources say otherwise than a label; `keptBy` decided that the label is right all the same. */
+export const saidOtherwise = mysqlTable(
+  'said_otherwise',
+  {
+    assetId: varchar('asset_id', { length: 36 })
+      .notNull()
+      .references(() => assets.id, { onDelete: 'cascade' }),
+    by: varchar('said_by', { length: 8 }).$type<Difference['by']>().notNull(),
+    about: varchar('about', { length: 10 }).$type<Difference['about']>().notNull(),
+    says: varchar('says', { length: 2000 }).notNull(),
+    at: time('at').notNull(),
+    keptBy: varchar('kept_by', { length: 36 }),
+  },
+  (table) => [primaryKey({ columns: [table.assetId, table.by, table.about] })],
 );
 
 /** Pieces that a person keeps at hand. */

@@ -2,26 +2,37 @@ import { judgeOnPage } from '#core/page/judge-page.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { altHere } from '#core/page/words.ts';
 import { sayFinding } from '#core/proof/say.ts';
+import { sayOtherwise } from '#core/rights/differences.ts';
 import { sayDay, sayReason } from '#core/rights/say-judgement.ts';
 import { dayIn } from '#core/rights/terms.ts';
 import type { Context } from '../context.ts';
 import { proofOf } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
+import type { piecesSaidOtherwise } from '../rights/differences.ts';
 import { thumbAddress } from '../shelf/present.ts';
 import type { OpenErrand } from './given.ts';
 
 /** What each page waits for: worst first, at most one errand of a kind. */
-export function pageErrands(context: Context, whole: WholePage, now: Date): readonly OpenErrand[] {
+export function pageErrands(
+  context: Context,
+  whole: WholePage,
+  otherwise: SaidOtherwise,
+  now: Date,
+): readonly OpenErrand[] {
   return [
     comps(context, whole),
     notCleared(context, whole, now),
     ending(context, whole, now),
     claimed(context, whole, now),
+    contradicted(context, whole, otherwise),
     unworded(context, whole),
     unfilled(whole),
     stopped(whole),
   ].filter((errand) => errand !== null);
 }
+
+/** By piece, what is said of it elsewhere and stands undecided. */
+type SaidOtherwise = Awaited<ReturnType<typeof piecesSaidOtherwise>>;
 
 function piecesOn(whole: WholePage) {
   const ids = new Set([...whole.doc.tray, ...placementsOf(whole.doc).map((placement) => placement.asset)]);
@@ -132,6 +143,31 @@ function claimed(context: Context, whole: WholePage, now: Date): OpenErrand | nu
     address: `${pageAddress(whole)}?piece=${first.id}`,
     thumb: thumbAddress(context, first),
     count: all.length === 1 ? null : all.length,
+  };
+}
+
+/** What files and sources say otherwise than labels, and nobody has decided. */
+function contradicted(context: Context, whole: WholePage, otherwise: SaidOtherwise): OpenErrand | null {
+  const all = piecesOn(whole).filter(({ id }) => otherwise.has(id));
+  const [first] = all;
+  const [said] = first ? (otherwise.get(first.id) ?? []) : [];
+  if (!first || !said) return null;
+  const isOne = all.length === 1;
+  return {
+    id: `otherwise-${whole.row.id}`,
+    kind: 'rights',
+    before: isOne ? 'The credit of a piece on' : `The credits of ${all.length} pieces on`,
+    subject: whole.row.title,
+    after:
+      said.by === 'file'
+        ? `${isOne ? 'contradicts its file' : 'contradict their files'}.`
+        : `${isOne ? 'is' : 'are'} not what the source says by now.`,
+    detail: `${first.label.title || first.stem}: ${sayOtherwise(said)}`,
+    due: whole.row.due,
+    action: 'Look at it',
+    address: `${pageAddress(whole)}?piece=${first.id}`,
+    thumb: thumbAddress(context, first),
+    count: isOne ? null : all.length,
   };
 }
 

@@ -6,6 +6,7 @@ import { held, people } from '../db/schema.ts';
 import { summaries } from '../pages/routes.ts';
 import { type AllPages, readPages, type WholePage } from '../pages/store.ts';
 import { allowed, personOf } from '../people/guard.ts';
+import { piecesSaidOtherwise } from '../rights/differences.ts';
 import { recentPurchases } from '../rights/purchases.ts';
 import { route } from '../route.ts';
 import { haltedRuns } from '../runs/runs.ts';
@@ -46,7 +47,7 @@ export function deskRoutes(context: Context): Router {
   route(router, 'put /desk/errands/{id}', mayEdit, async (request, response) => {
     const person = personOf(request);
     const { wholes } = await readPages(context, person);
-    const open = [...ofPages(context, wholes), ...(await handedIn(context, person, new Date()))];
+    const open = [...(await ofPages(context, wholes)), ...(await handedIn(context, person, new Date()))];
     await giveErrand(context, open, { id: request.params.id, by: person, ...request.body });
     response.status(204).end();
   });
@@ -57,8 +58,11 @@ export function deskRoutes(context: Context): Router {
   return router;
 }
 
-const ofPages = (context: Context, wholes: readonly WholePage[]) =>
-  byDue(wholes).flatMap((whole) => pageErrands(context, whole, new Date()));
+async function ofPages(context: Context, wholes: readonly WholePage[]): Promise<readonly OpenErrand[]> {
+  const ids = new Set(wholes.flatMap(({ assets }) => assets.map(({ id }) => id)));
+  const otherwise = await piecesSaidOtherwise(context, [...ids]);
+  return byDue(wholes).flatMap((whole) => pageErrands(context, whole, otherwise, new Date()));
+}
 
 /** All that waits for a person, or for anybody who may do it. */
 async function openErrands(
@@ -68,7 +72,7 @@ async function openErrands(
 ): Promise<readonly OpenErrand[]> {
   const now = new Date();
   return [
-    ...ofPages(context, wholes),
+    ...(await ofPages(context, wholes)),
     ...(await handedIn(context, person, now)),
     ...(await runErrands(context, person, now)),
     ...(await purchaseErrands(context, person, now)),

@@ -9,10 +9,8 @@ import type { Statement } from '#core/gather/statement.ts';
 import { fromOutbound, withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { assets, provenance } from '../db/schema.ts';
-import { ForeignProblem, sayForeignFault } from '../foreign/problem.ts';
 import { assertMayOrder, stopJob } from '../jobs/queue.ts';
 import { newId } from '../new-id.ts';
-import { OutboundProblem } from '../outbound/problem.ts';
 import { retry } from '../outbound/retry.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -21,8 +19,9 @@ import { alikeRows } from '../shelf/lookalikes.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { seenBy } from '../shelf/seen.ts';
 import { clippersOf, handInClip, makeClipper, openClip, revokeClipper, waitingClips } from './clipper.ts';
+import { askPage } from './page-says.ts';
 import { farAddress, farLook } from './preview.ts';
-import { lookAtFile, readAddress, textOf } from './read-address.ts';
+import { lookAtFile, readAddress } from './read-address.ts';
 import { openSeal, sealOf } from './seal.ts';
 import type { Source, SourceTools } from './sources/source.ts';
 import { maybeSource, SOURCES } from './sources/sources.ts';
@@ -30,7 +29,6 @@ import { orderTaking, readGathering, recentGatherings } from './taking.ts';
 
 /** A source that does not answer is asked once more, and then said to be silent. */
 const PATIENCE = { tries: 2, firstWaitMillis: 400, longestWaitMillis: 1500 };
-const PAGE_LIMITS = { bytes: 2_000_000, millis: 6000 };
 
 /** Searching sources, reading addresses, taking what was found, clippers. */
 export function gatherRoutes(context: Context): Router {
@@ -283,23 +281,12 @@ async function pageOf(
     const { statements } = await lookAtFile(context, picture, signal);
     return { pageSays: statements.slice(known), pageFault: null };
   }
-  try {
-    const { bytes, headers, address } = await context.outbound.read(picture.pageAddress, {
-      limits: PAGE_LIMITS,
-      accept: 'text/html',
-      signal,
-    });
-    const html = textOf(bytes, headers['content-type']);
-    const { pictures } = await context.texts.pagePictures({ html, base: address }, signal);
-    const own = pictures.filter((one) => one.address === picture.address);
-    const heard = own.length > 0 ? own : pictures.slice(0, 1);
-    return { pageSays: heard.flatMap(({ statements }) => [...statements]).slice(0, 200), pageFault: null };
-  } catch (error) {
-    if (error instanceof OutboundProblem) return { pageSays: [], pageFault: error.message };
-    if (error instanceof ForeignProblem && error.fault !== 'stopped')
-      return { pageSays: [], pageFault: `Its page ${sayForeignFault(error.fault)}.` };
-    throw error;
-  }
+  const { said, fault } = await askPage(
+    context,
+    { page: picture.pageAddress, picture: picture.address },
+    signal,
+  );
+  return { pageSays: [...(said ?? [])], pageFault: fault };
 }
 
 async function alikeOnShelf(

@@ -13,6 +13,7 @@ import { today } from '../rules/today.ts';
 import { findAsset } from '../shelf/change.ts';
 import { presentAssets } from '../shelf/present.ts';
 import { putInPlace } from './buying.ts';
+import { keepLabel, openDifferences } from './differences.ts';
 import { historyOf } from './history.ts';
 import { readHouseLicences, removeHouseLicence, saveHouseLicence } from './house-licences.ts';
 import { askLedger, countLedger, pagesOf } from './ledger.ts';
@@ -96,6 +97,17 @@ export function rightsRoutes(context: Context): Router {
   route(router, 'get /assets/{id}/history', maySay, async (request, response) => {
     const { id } = await findAsset(context, request.params.id);
     response.json(await historyOf(context, id));
+  });
+
+  route(router, 'get /assets/{id}/differences', maySay, async (request, response) => {
+    response.json(await openDifferences(context, await findAsset(context, request.params.id)));
+  });
+
+  route(router, 'put /assets/{id}/differences', maySay, async (request, response) => {
+    const { isKept, ...difference } = request.body;
+    const { id } = await findAsset(context, request.params.id);
+    await keepLabel(context, id, difference, isKept ? personOf(request).id : null);
+    response.status(204).end();
   });
 
   route(router, 'get /assets/{id}/offers', maySay, async (request, response) => {

@@ -18,6 +18,7 @@ import { activity, assets, embeds, folders, held, pictures } from '../db/schema.
 import type { SavedEmbed } from '../embeds/saved.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
+import { settleDifferences } from '../rights/differences.ts';
 import { withHouseLicence } from '../rights/house-licences.ts';
 import { today } from '../rules/today.ts';
 import { derivedColumns } from './derived.ts';
@@ -132,6 +133,8 @@ function writeChange(
       { personId: person.id, subject: 'asset', subjectId: row.id, what: 'changed its label', before, after },
       now,
     );
+    if (CREDITED.some((field) => !isSame(row.label[field], next.label[field])))
+      await settleDifferences(tx, { id: row.id, label: next.label }, now);
     if (rightsChange(row, next))
       await writeAudit(
         tx,
@@ -141,6 +144,9 @@ function writeChange(
     return true;
   });
 }
+
+/** The fields of a label that its file and its source speak of too. */
+const CREDITED = ['licence', 'houseLicence', 'creator', 'copyrightNotice'] as const;
 
 const historyOf = ({ embed, ...said }: Said) => (embed ? { ...said, embed } : said);
 

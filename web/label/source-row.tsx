@@ -11,6 +11,7 @@ import { SaidList } from '../gather/said-list.tsx';
 import { AlikeDeeds } from '../lookalikes/alike-deeds.tsx';
 import { Compare } from '../lookalikes/compare.tsx';
 import { Button } from '../ui/button.tsx';
+import { Differences } from './differences.tsx';
 import { LabelRow } from './row.tsx';
 
 /** Where the piece came from, when and by whom, and what was said of it there then; and what looks like it. */
@@ -34,6 +35,7 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
           {showsAll ? 'Only the last time' : `It came ${comings.length} times`}
         </Button>
       ) : null}
+      <Differences asset={asset} isEditable={isEditable} />
       {isPicture(asset) ? <Alike asset={asset} isEditable={isEditable} /> : null}
     </LabelRow>
   );
