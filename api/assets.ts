@@ -184,7 +184,17 @@ export const ReplacedSchema = v.object({ pages: v.number(), at: v.string() });
 export const TakeBackSchema = v.strictObject({ at: v.pipe(v.string(), v.isoTimestamp()) });
 
 /** Takes in a finished upload; asking twice answers the same. */
-export const ArrivalSchema = v.strictObject({ uploadId: v.pipe(v.string(), v.regex(/^[a-f0-9]{32}$/)) });
+/** A sidecar in XMP: the largest that programs write hold a history of every step, and are some 100 kB. */
+export const SidecarTextSchema = v.pipe(
+  v.string(),
+  v.maxLength(1_000_000, 'A sidecar is at most 1 MB large. Nothing was changed.'),
+);
+
+/** A finished upload; with the text of the sidecar that lay beside the file, where there was one. */
+export const ArrivalSchema = v.strictObject({
+  uploadId: v.pipe(v.string(), v.regex(/^[a-f0-9]{32}$/)),
+  sidecar: v.optional(SidecarTextSchema),
+});
 
 export const ArrivedSchema = v.object({
   asset: AssetSchema,

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { StatementsSchema } from '#core/gather/statement.ts';
-import { AssetSchema } from './assets.ts';
+import { AssetSchema, SidecarTextSchema } from './assets.ts';
 
 /** Where pictures are gathered from, besides the own machine and the shelf. */
 const SOURCE_IDS = ['commonfield', 'brackwater', 'wayside', 'loftdrive', 'web'] as const;
@@ -156,3 +156,11 @@ export const ClipSchema = v.object({
   at: v.string(),
 });
 export type Clip = v.InferOutput<typeof ClipSchema>;
+
+/** A sidecar without its picture, by its name. */
+export const SidecarSchema = v.strictObject({
+  file: v.pipe(v.string(), v.minLength(1), v.maxLength(300)),
+  text: SidecarTextSchema,
+});
+export const SidecarTakenSchema = v.object({ asset: AssetSchema, sentence: v.string() });
+export type SidecarTaken = v.InferOutput<typeof SidecarTakenSchema>;

@@ -56,6 +56,8 @@ import {
   NewClipperSchema,
   ProvenanceSchema,
   ReadAddressSchema,
+  SidecarSchema,
+  SidecarTakenSchema,
   SourceAnswerSchema,
   SourceSchema,
   TakeSchema,
@@ -406,6 +408,12 @@ export const OPERATIONS = {
   },
   'post /folders/remove': { does: 'Remove an empty folder', body: FolderSchema },
   'post /uploads': { does: 'Begin a resumable upload (tus 1.0)' },
+  'post /sidecars': {
+    does: 'Take a sidecar in whose picture is held',
+    body: SidecarSchema,
+    answers: SidecarTakenSchema,
+  },
+  'get /assets/{id}/label.xmp': { query: FigureWishSchema, does: 'A label as a sidecar (XMP)' },
   'post /arrivals': { does: 'Take in a finished upload', body: ArrivalSchema, answers: ArrivedFileSchema },
   'get /pages': {
     does: 'Pages, last changed first, with how many there are',

@@ -419,3 +419,41 @@ test('a licence of the house is made, said of a picture, changed for all at once
   await figures(page).first().click();
   await expect(row(page, 'Rights')).toContainText('Archive agreement does not let it be published.');
 });
+
+test('a sidecar comes in with its picture, and what contradicts it is said, left, and taken over', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Beside its sidecar');
+  const picture = await smallPicture('beside.png');
+  const xmp = `<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:creator><rdf:Seq><rdf:li>Ines Okonjo</rdf:li></rdf:Seq></dc:creator></rdf:Description></rdf:RDF></x:xmpmeta>`;
+  const sidecar = { name: 'beside.xmp', mimeType: 'application/rdf+xml', buffer: Buffer.from(xmp) };
+  await dropFiles(page, tray(page), [picture, sidecar]);
+  await tray(page)
+    .getByRole('button', { name: /^beside/ })
+    .press('Enter');
+  await saved(page);
+  await expect(label(page)).toContainText('The file says of itself: maker.');
+  await row(page, 'Rights').getByRole('button', { name: 'Set licence' }).click();
+  await row(page, 'Rights').getByRole('textbox', { name: 'Maker', exact: true }).fill('Tomas Reill');
+  await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
+  const source = row(page, 'Source');
+  const contradicts = 'The file says of its maker: Ines Okonjo. The label says: Tomas Reill.';
+  await expect(source).toContainText(contradicts);
+  await expectAccessible(page);
+  const address = page.url();
+  await page.getByRole('navigation', { name: 'Areas' }).getByRole('link', { name: 'Desk' }).click();
+  await page.getByRole('button', { name: /more$/ }).click();
+  await expect(
+    page.getByText('The credit of a piece on Beside its sidecar contradicts its file.'),
+  ).toBeVisible();
+  await page.goto(address);
+  await figures(page).first().click();
+  await source.getByRole('button', { name: 'Leave the label' }).click();
+  await expect(source).not.toContainText(contradicts);
+  await page.keyboard.press('Control+z');
+  await expect(source).toContainText(contradicts);
+  await source.getByRole('button', { name: 'Take it over' }).click();
+  await expect(source).not.toContainText(contradicts);
+  await expect(label(page)).toContainText('Ines Okonjo');
+});

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { examplePage, examplePiece, examplePlacement, PLAIN_RULES } from '../page/testing.ts';
 import { EMPTY_LABEL, LabelSchema, withPatch } from '../rights/label.ts';
 import { imageObjects, kindOfMaker } from './jsonld.ts';
-import { draftFromMetadata, metadataOfLabel } from './metadata.ts';
+import { draftFromMetadata, metadataOfLabel, sidecarOfLabel, withSidecar } from './metadata.ts';
 
 const LABEL = withPatch(EMPTY_LABEL, {
   title: 'Heron below Hide No. 3',
@@ -24,6 +24,50 @@ describe('metadata of a file', () => {
   it('written from a label drafts the same label', () => {
     const { patch } = draftFromMetadata(metadataOfLabel(LABEL, 'Ines Okonjo / Commonfield'));
     expect(withPatch(EMPTY_LABEL, patch)).toEqual(LABEL);
+  });
+
+  it('as a sidecar says the place, other languages and line breaks too, and in XMP alone', () => {
+    const whole = withPatch(LABEL, {
+      place: 'Saltmere',
+      extendedDescription: 'Tides\n\n- ebb\n- flood\n\nMonth\tm\nMay\t4.1',
+      translations: [
+        {
+          language: 'de',
+          title: 'Reiher',
+          alt: 'Ein Reiher.',
+          caption: '',
+          extendedDescription: 'Eins\nZwei',
+        },
+        { language: 'pt-BR', title: '', alt: '', caption: 'Na água', extendedDescription: '' },
+      ],
+    });
+    const tags = sidecarOfLabel(whole, '');
+    expect(Object.keys(tags).every((tag) => tag.startsWith('XMP-'))).toBe(true);
+    expect(withPatch(EMPTY_LABEL, draftFromMetadata(tags).patch)).toEqual(whole);
+    // What goes out to readers says no place.
+    expect(JSON.stringify(metadataOfLabel(whole, ''))).not.toContain('Saltmere');
+  });
+
+  it('in more languages than a label holds, or in none that there is, fits a label all the same', () => {
+    const many = Object.fromEntries(
+      Array.from({ length: 200 }, (_, at) => [
+        `XMP-dc:Title-x${'abcdefghij'[at % 10]}${'abcdefghijklmnopqrst'[Math.floor(at / 10)]}`,
+        'Heron',
+      ]),
+    );
+    const { patch } = draftFromMetadata({ ...many, 'XMP-dc:Title-<b>': 'x', 'XMP-dc:Title-': 'y' });
+    expect(patch.translations).toHaveLength(40);
+    expect(v.is(LabelSchema, withPatch(EMPTY_LABEL, patch))).toBe(true);
+  });
+
+  it('of a sidecar speaks before that of the file it lies beside, and what it says of a thing alone', () => {
+    const file = draftFromMetadata({ 'XMP-dc:Creator': 'Camera', 'XMP-dc:Title': 'DSC 1' });
+    const both = withSidecar(file, draftFromMetadata({ 'XMP-dc:Creator': 'Ines Okonjo' }));
+    expect(both.patch).toEqual({ creator: 'Ines Okonjo', title: 'DSC 1' });
+    expect(both.said.map(({ about, value }) => [about, value])).toEqual([
+      ['maker', 'Ines Okonjo'],
+      ['title', 'DSC 1'],
+    ]);
   });
 
   it.each([

@@ -1,10 +1,18 @@
+import * as v from 'valibot';
 import { maybeStatement, type Statement, statements } from '../gather/statement.ts';
 import { licenceAddressOf } from '../rights/attribution.ts';
 import { termsOf } from '../rights/house-licence.ts';
-import type { Label, LabelField, LabelPatch } from '../rights/label.ts';
+import {
+  isLabelField,
+  type Label,
+  type LabelField,
+  type LabelPatch,
+  type Translation,
+} from '../rights/label.ts';
 import { isOfCopies } from '../rights/licences.ts';
 import { maybeLicenceByAddress, maybeLicenceByWords, maybePort } from '../rights/recognise.ts';
 import { isWebAddress } from '../rights/web-address.ts';
+import { LanguageTagSchema } from '../words/language-tag.ts';
 
 /** Metadata of a file as its reader gives it: group and tag ("XMP-dc:Title") to a value of any kind. */
 export type RawTags = Readonly<Record<string, unknown>>;
@@ -20,6 +28,8 @@ export interface MetadataDraft {
   readonly said: readonly Statement[];
 }
 
+const PLACE = 'XMP-iptcCore:Location';
+
 /** Tags by label field, most telling first (IPTC Photo Metadata Standard 2023.1, mapping tables). */
 const SOURCES = {
   title: ['XMP-dc:Title', 'IPTC:ObjectName', 'XMP-photoshop:Headline', 'IPTC:Headline'],
@@ -28,7 +38,7 @@ const SOURCES = {
   copyrightNotice: ['XMP-dc:Rights', 'IPTC:CopyrightNotice', 'IFD0:Copyright', 'EXIF:Copyright'],
   source: ['XMP-photoshop:Source', 'IPTC:Source', 'XMP-photoshop:Credit', 'IPTC:Credit'],
   extendedDescription: ['XMP-iptcCore:ExtDescrAccessibility'],
-  place: ['XMP-iptcCore:Location', 'IPTC:Sub-location', 'XMP-photoshop:City', 'IPTC:City'],
+  place: [PLACE, 'IPTC:Sub-location', 'XMP-photoshop:City', 'IPTC:City'],
 } as const;
 
 const ALT = 'XMP-iptcCore:AltTextAccessibility';
@@ -45,10 +55,19 @@ const LICENCE_WORDS = 'XMP-xmpRights:UsageTerms';
 const PLACES_OF_TAKING = ['GPS:GPSLatitude', 'XMP-exif:GPSLatitude'] as const;
 const COLOURS = 'ExifIFD:ColorSpace';
 
+/** Tags that say the same in several languages (XMP language alternatives), by the field of a translation. */
+const IN_LANGUAGES = {
+  title: 'XMP-dc:Title',
+  alt: ALT,
+  caption: 'XMP-dc:Description',
+  extendedDescription: 'XMP-iptcCore:ExtDescrAccessibility',
+} as const;
+
 /** Every tag that a label is drafted from. Everything else in a file is of no concern, and may be huge. */
 export const LABEL_TAGS: readonly string[] = [
   ...Object.values(SOURCES).flat(),
   ALT,
+  ...Object.values(IN_LANGUAGES).map((tag) => `${tag}-*`),
   ...WORDS,
   ...TAKEN,
   LICENSOR,
@@ -74,11 +93,14 @@ export function draftFromMetadata(tags: RawTags): MetadataDraft {
     'extendedDescription',
     'place',
   ] as const) {
-    const said = firstText(tags, SOURCES[field]);
-    if (said) patch[field] = said.slice(0, LONG_FIELDS.includes(field) ? TEXT_LIMIT : LINE_LIMIT);
+    const isLong = LONG_FIELDS.includes(field);
+    const said = firstText(tags, SOURCES[field], isLong ? 'lines' : 'one line');
+    if (said) patch[field] = said.slice(0, isLong ? TEXT_LIMIT : LINE_LIMIT);
   }
   const alt = firstText(tags, [ALT]);
   if (alt) patch.alt = { kind: 'text', text: alt.slice(0, 1000) };
+  const translations = translationsOf(tags);
+  if (translations.length > 0) patch.translations = translations;
   const words = listOf(WORDS.map((name) => tags[name]).find((value) => value !== undefined))
     .map((word) => word.slice(0, LINE_LIMIT))
     .slice(0, 60);
@@ -91,12 +113,39 @@ export function draftFromMetadata(tags: RawTags): MetadataDraft {
   if (licence) Object.assign(patch, licence);
   return {
     patch,
-    drafted: Object.keys(patch) as LabelField[],
+    drafted: Object.keys(patch).filter(isLabelField),
     hasPlaceOfTaking: PLACES_OF_TAKING.some((name) => tags[name] !== undefined),
     saysOtherColours: tags[COLOURS] === UNCALIBRATED,
     said: saidByFile(tags),
   };
 }
+
+/** As many as a label holds. */
+const MOST_LANGUAGES = 40;
+
+/** What is said in other languages beside that which a file says by default. */
+function translationsOf(tags: RawTags): Translation[] {
+  const found = new Map<string, Translation>();
+  for (const [field, tag] of Object.entries(IN_LANGUAGES)) {
+    for (const name of Object.keys(tags).filter((one) => one.startsWith(`${tag}-`))) {
+      const language = name.slice(tag.length + 1);
+      const text = firstText(tags, [name], LONG_FIELDS.includes(field) ? 'lines' : 'one line');
+      if (!text || !v.is(LanguageTagSchema, language)) continue;
+      if (found.size >= MOST_LANGUAGES && !found.has(language)) continue;
+      const said = found.get(language) ?? {
+        language,
+        title: '',
+        alt: '',
+        caption: '',
+        extendedDescription: '',
+      };
+      found.set(language, { ...said, [field]: text.slice(0, LIMITS[field] ?? TEXT_LIMIT) });
+    }
+  }
+  return [...found.values()];
+}
+
+const LIMITS: Readonly<Record<string, number>> = { title: LINE_LIMIT, alt: 1000 };
 
 const UNCALIBRATED = 0xffff;
 
@@ -127,9 +176,12 @@ function licenceOf(tags: RawTags): Pick<LabelPatch, 'licence' | 'licenceAddress'
   return byWords ? { licence: byWords } : undefined;
 }
 
-function firstText(tags: RawTags, names: readonly string[]): string | undefined {
+/** Whether line breaks are kept: a long description is told in paragraphs, lists and tables by its lines. */
+type Breaks = 'one line' | 'lines';
+
+function firstText(tags: RawTags, names: readonly string[], breaks: Breaks = 'one line'): string | undefined {
   for (const name of names) {
-    const text = listOf(tags[name]).join(', ');
+    const text = listOf(tags[name], breaks).join(', ');
     if (text !== '') return text;
   }
   return undefined;
@@ -139,13 +191,22 @@ function firstText(tags: RawTags, names: readonly string[]): string | undefined 
 const MOST_VALUES = 200;
 const MOST_CHARACTERS = 2 * TEXT_LIMIT;
 
+const withLines = (text: string): string =>
+  text
+    .replace(/\r\n?/g, '\n')
+    .split('\n')
+    // A tab parts the fields of a table.
+    .map((line) => line.replace(/[^\P{Cc}\t]+/gu, ' '))
+    .join('\n')
+    .trim();
+
 /** Text values of a tag; numbers and dates count as text, anything else does not. Control characters go. */
-function listOf(value: unknown): readonly string[] {
+function listOf(value: unknown, breaks: Breaks = 'one line'): readonly string[] {
   const values: readonly unknown[] = Array.isArray(value) ? value.slice(0, MOST_VALUES) : [value];
   return values
     .map((one) => (typeof one === 'string' || typeof one === 'number' ? String(one) : ''))
     .map((text) => text.slice(0, MOST_CHARACTERS))
-    .map((text) => text.replace(/\p{Cc}+/gu, ' ').trim())
+    .map((text) => (breaks === 'lines' ? withLines(text) : text.replace(/\p{Cc}+/gu, ' ').trim()))
     .filter(Boolean);
 }
 
@@ -189,4 +250,24 @@ export function metadataOfLabel(
   say(label.dateCreated, 'XMP-photoshop:DateCreated');
   say(label.keywords, 'XMP-dc:Subject', 'IPTC:Keywords');
   return tags;
+}
+
+/** The same for a file of its own beside the original (XMP Specification Part 3, sidecar): XMP alone. */
+export const sidecarOfLabel: typeof metadataOfLabel = (label, credit) =>
+  Object.fromEntries([
+    ...Object.entries(metadataOfLabel(label, credit)).filter(([tag]) => tag.startsWith('XMP-')),
+    // What goes out to readers does not say where it was taken; what stays with the original does.
+    ...(label.place === '' ? [] : [[PLACE, label.place] as const]),
+  ]);
+
+/** What a file says, with what a sidecar beside it says in its place where both do: that was written later. */
+export function withSidecar(file: MetadataDraft, sidecar: MetadataDraft): MetadataDraft {
+  const patch = { ...file.patch, ...sidecar.patch };
+  const told = new Set(sidecar.said.map(({ about }) => about));
+  return {
+    ...file,
+    patch,
+    drafted: Object.keys(patch).filter(isLabelField),
+    said: [...sidecar.said, ...file.said.filter(({ about }) => !told.has(about))],
+  };
 }

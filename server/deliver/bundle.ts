@@ -22,6 +22,7 @@ import type { WriteContext } from '#core/page/write-context.ts';
 import { creditText } from '#core/rights/credit.ts';
 import { labelIn } from '#core/rights/label-in.ts';
 import type { Context } from '../context.ts';
+import { writeSidecar } from '../gather/sidecar.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
 import { inFiles, outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
@@ -92,6 +93,8 @@ export async function writeBundle(
     if (documentSha256 === null) continue;
     const bytes = await context.storage.read(originalKey(documentSha256));
     await into(inFiles(`${row.stem}.${row.extension}`), (path) => writeFile(path, bytes));
+    // Its own bytes stay as they are: what is said of it lies beside it.
+    await into(inFiles(`${row.stem}.xmp`), (path) => writeSidecar(context, row.label, '', path));
   }
   return written;
 }

@@ -9,6 +9,7 @@ import { cutsOfPage, writeFragment } from '#core/page/write.ts';
 import { creditMarkdown, creditText, NO_CREDIT } from '#core/rights/credit.ts';
 import type { Context } from '../context.ts';
 import { targets } from '../db/schema.ts';
+import { writeSidecar } from '../gather/sidecar.ts';
 import { assertMayGoOut } from '../pages/gate.ts';
 import { outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
@@ -99,4 +100,13 @@ export async function figureZip(context: Context, whole: WholePage, path: string
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+/** What is said of a piece, with its credit, as a sidecar for its original. */
+export async function labelAlone(context: Context, whole: WholePage, into: string): Promise<void> {
+  const [row] = whole.assets;
+  const piece = row && whole.pieces.get(row.id);
+  if (!row || !piece) throw notFound('This piece');
+  const credit = creditText(creditHere(whole.rules, newPlacement(ALONE, row.id), piece));
+  await writeSidecar(context, row.label, credit, into);
 }

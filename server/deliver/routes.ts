@@ -17,7 +17,7 @@ import { route } from '../route.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
 import { workFolder } from '../work-folder.ts';
 import { oneFile } from './one-file.ts';
-import { figureOf, figureZip, pieceAlone } from './piece-alone.ts';
+import { figureOf, figureZip, labelAlone, pieceAlone } from './piece-alone.ts';
 import { TAKE_AWAY } from './take-away.ts';
 
 export function deliverRoutes(context: Context): Router {
@@ -53,6 +53,19 @@ export function deliverRoutes(context: Context): Router {
       .set('Content-Security-Policy', "default-src 'none'; sandbox")
       .type('html')
       .send(html);
+  });
+
+  route(router, 'get /assets/{id}/label.xmp', allowed('take-away'), async (request, response) => {
+    const whole = await pieceAlone(context, request.params.id, request.query);
+    const folder = await workFolder(context);
+    try {
+      const path = join(folder, 'label.xmp');
+      await labelAlone(context, whole, path);
+      response.attachment(`${whole.assets[0]?.stem ?? 'piece'}.xmp`).type('application/rdf+xml');
+      await pipeline(createReadStream(path), response);
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
   });
 
   route(router, 'get /assets/{id}/figure', allowed('take-away'), async (request, response) => {

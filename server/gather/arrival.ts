@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { DOCUMENT_FORMATS, type DocumentFacts } from '#core/document/formats.ts';
-import { draftFromMetadata, type MetadataDraft } from '#core/formats/metadata.ts';
+import { draftFromMetadata, type MetadataDraft, withSidecar } from '#core/formats/metadata.ts';
 import { ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
 import type { Context } from '../context.ts';
@@ -12,6 +12,7 @@ import type { FirstLook } from '../imaging/first-look.ts';
 import type { OriginalFacts } from '../imaging/read-original.ts';
 import { sha256Of } from '../storage/sha256.ts';
 import type { Incoming } from './incoming.ts';
+import { readSidecar } from './sidecar.ts';
 
 /** What came in, looked at to its end: what all kinds have, and what its kind has of its own. */
 export type Arrival = {
@@ -44,13 +45,13 @@ export async function comingOf(context: Context, incoming: Incoming): Promise<Co
   return document ? documentComing(context, incoming, document) : pictureComing(context, incoming);
 }
 
-async function pictureComing(context: Context, { path, name }: Incoming): Promise<Coming> {
+async function pictureComing(context: Context, { path, name, sidecar }: Incoming): Promise<Coming> {
   const facts = await context.pictures.facts({ path, name });
   return {
     identity: facts.sha256,
     arrive: async (use) => {
       const [draft, look] = await Promise.all([
-        draftOf(context, path),
+        draftOf(context, path, sidecar),
         context.pictures.firstLook({ path, name, facts }),
       ]);
       return use({
@@ -95,7 +96,11 @@ function embedComing(
 }
 
 /** A document is known by its file, and shown by its first page. */
-async function documentComing(context: Context, { path }: Incoming, document: ReadDocument): Promise<Coming> {
+async function documentComing(
+  context: Context,
+  { path, sidecar }: Incoming,
+  document: ReadDocument,
+): Promise<Coming> {
   const sha256 = await sha256Of(path);
   return {
     identity: sha256,
@@ -106,7 +111,7 @@ async function documentComing(context: Context, { path }: Incoming, document: Re
       try {
         await writeFile(page, await document.firstPage());
         const [draft, shown] = await Promise.all([
-          draftOf(context, path),
+          draftOf(context, path, sidecar),
           lookedAt(context, page, 'The first page'),
         ]);
         const { format, bytes, pages, title, author } = document;
@@ -155,7 +160,13 @@ const SILENT: MetadataDraft = {
 /** The draft of a file whose metadata could not be read. */
 export const UNREAD: MetadataDraft = { ...SILENT };
 
-async function draftOf(context: Context, path: string): Promise<MetadataDraft> {
+/** What a file says of itself, and the sidecar beside it. One that cannot be read is refused with the file: somebody wrote it. */
+async function draftOf(context: Context, path: string, sidecar: string | undefined): Promise<MetadataDraft> {
+  const file = await fileDraft(context, path);
+  return sidecar === undefined ? file : withSidecar(file, await readSidecar(context, sidecar));
+}
+
+async function fileDraft(context: Context, path: string): Promise<MetadataDraft> {
   try {
     return draftFromMetadata(await context.metadata.read(path));
   } catch (error) {

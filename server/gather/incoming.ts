@@ -36,6 +36,8 @@ export interface Incoming {
   /** The page that it is brought for, whose target says how it is called; null where it is for no page. */
   readonly pageId: string | null;
   readonly origin: Origin;
+  /** The text of the sidecar (XMP) that lay beside the file. */
+  readonly sidecar?: string;
   /** What it is the poster of, where it is an embed. */
   readonly embed?: { readonly saved: SavedEmbed; readonly key: string };
 }

@@ -12,6 +12,7 @@ import { compOf } from '../rights/comp-of.ts';
 import { route } from '../route.ts';
 import { presentAsset } from '../shelf/present.ts';
 import { FROM_OWN_MACHINE } from './incoming.ts';
+import { takeSidecar } from './sidecar.ts';
 import { type TakenIn, takeIn } from './take-in.ts';
 import { uploadLocker } from './upload-lock.ts';
 import { beginUpload, isOwnUpload, UploadStore } from './upload-store.ts';
@@ -49,10 +50,16 @@ export function uploadRoutes(context: Context): Router {
   });
   const router = Router();
 
+  route(router, 'post /sidecars', async (request, response) => {
+    response.json(await takeSidecar(context, request.body, personOf(request), new Date()));
+  });
+
   route(router, 'post /arrivals', async (request, response) => {
-    const { uploadId } = request.body;
+    const { uploadId, sidecar } = request.body;
     const person = personOf(request);
-    const taken = await context.arrivals(person.id, () => arrive(context, store, uploadId, person.id));
+    const taken = await context.arrivals(person.id, () =>
+      arrive(context, store, { uploadId, sidecar }, person.id),
+    );
     const asset = await presentAsset(context, taken.row, person);
     const name = `${taken.row.stem}.${taken.row.extension}`;
     const sentence = taken.isNew
@@ -100,9 +107,10 @@ function asTold(context: Context, error: Error) {
 async function arrive(
   context: Context,
   store: UploadStore,
-  uploadId: string,
+  finished: Finished,
   personId: string,
 ): Promise<TakenIn> {
+  const { uploadId } = finished;
   const before = await earlierArrival(context, uploadId, personId);
   if (before) return before;
   const lock = uploadLocker(context).newLock(uploadId);
@@ -118,7 +126,7 @@ async function arrive(
   try {
     return (
       (await earlierArrival(context, uploadId, personId)) ??
-      (await takeUpload(context, store, uploadId, personId))
+      (await takeUpload(context, store, finished, personId))
     );
   } finally {
     await lock.unlock();
@@ -134,10 +142,15 @@ function asUploadProblem(error: unknown): unknown {
   return error;
 }
 
+interface Finished {
+  readonly uploadId: string;
+  readonly sidecar: string | undefined;
+}
+
 async function takeUpload(
   context: Context,
   store: UploadStore,
-  uploadId: string,
+  { uploadId, sidecar }: Finished,
   personId: string,
 ): Promise<TakenIn> {
   const upload = await store.getUpload(uploadId).catch((cause: unknown) => {
@@ -157,7 +170,15 @@ async function takeUpload(
   try {
     const taken = await takeIn(
       context,
-      { path, name, personId, folder, pageId, origin: FROM_OWN_MACHINE },
+      {
+        path,
+        name,
+        personId,
+        folder,
+        pageId,
+        origin: FROM_OWN_MACHINE,
+        ...(sidecar === undefined ? {} : { sidecar }),
+      },
       new Date(),
     );
     await context.db

@@ -8,6 +8,7 @@ import { offerOriginal } from '../replace/offered-original.ts';
 import { Store } from '../ui/store.ts';
 import type { FoundFile } from './dropped.ts';
 import { type Destination, forgetFile, isKept, type KeptFile, keepFile, keptFiles } from './kept-files.ts';
+import { pairSidecars, takeSidecar, type WithSidecar } from './sidecars.ts';
 import { uploadLimit } from './upload-limit.ts';
 
 /** One file on its way in. `sent` and `bytes` in bytes. */
@@ -63,11 +64,25 @@ export function bringIn(
   to: Destination,
   onArrived: OnArrived | null = null,
 ): void {
-  const kept = files.map(({ file, folder: inside }): KeptFile => {
+  const { pairs, alone } = pairSidecars(files);
+  const keptAs = ({ file, folder: inside, sidecar }: WithSidecar): KeptFile => {
     const into = [folder, inside].filter(Boolean).join('/');
-    return { id: crypto.randomUUID(), file, folder: into, to };
-  });
-  void bringInByAndBy(kept, onArrived);
+    return { id: crypto.randomUUID(), file, folder: into, to, sidecar };
+  };
+  void bringInByAndBy(pairs.map(keptAs), onArrived);
+  for (const sidecar of alone) void bringSidecar(keptAs(sidecar));
+}
+
+/** A sidecar whose picture did not come along is read at once: it is small, and has nowhere to wait. */
+async function bringSidecar(kept: KeptFile): Promise<void> {
+  const { id, file } = kept;
+  arrivals.update((all) => [...all, lineOf(kept, 'looking', 'Is looked at')]);
+  try {
+    change(id, { state: 'in', sent: file.size, ...(await takeSidecar(file.name, file)) });
+    askAgain();
+  } catch (error) {
+    change(id, { state: 'refused', sentence: sayFailure(error) });
+  }
 }
 
 /** A few at a time: to ask hundreds of files for their size, and hold them all, would keep the screen from drawing. */
@@ -281,14 +296,19 @@ function failed(entry: Waiting, answer: HttpResponse | null): void {
 }
 
 async function arrive(entry: Waiting, upload: Upload): Promise<void> {
-  const { id, to, onArrived } = entry;
+  const { id, to, onArrived, sidecar } = entry;
   change(id, { state: 'looking', sentence: 'Is looked at', sent: entry.file.size });
   try {
     const uploadId = upload.url?.split('/').at(-1) ?? '';
-    const arrived = await requestJson('post /arrivals', ArrivedFileSchema, { body: { uploadId } });
+    const body = { uploadId, ...(sidecar ? { sidecar: await sidecar.text() } : {}) };
+    const arrived = await requestJson('post /arrivals', ArrivedFileSchema, { body });
     putPieces([arrived.asset]);
+    // On one that is held already it says what nobody has said there yet.
+    const besides =
+      sidecar && !arrived.isNew ? (await takeSidecar(`${arrived.asset.stem}.xmp`, sidecar)).sentence : '';
     if (!onArrived?.(arrived) && to.pageId) await putOnTray(to.pageId, [arrived.asset.id], to.wantId);
-    change(id, { state: 'in', sentence: arrived.sentence, assetId: arrived.asset.id });
+    const sentence = [arrived.sentence, besides].filter(Boolean).join(' ');
+    change(id, { state: 'in', sentence, assetId: arrived.asset.id });
     if (arrived.comp) offerOriginal(arrived.comp, arrived.asset);
     askAgain();
     settle(id);

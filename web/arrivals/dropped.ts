@@ -7,8 +7,8 @@ export interface FoundFile {
 /** How deep folders are read, so that a link that leads round in a circle comes to an end. */
 const DEPTH_LIMIT = 12;
 const PICTURE = /^image\//;
-/** Of documents those that are made to be read; notes and lists lie about in any folder. */
-const TAKEN_NAME = /\.(jpe?g|png|webp|avif|gif|tiff?|svg|pdf|docx|xlsx|pptx|od[tsp])$/i;
+/** Of documents those that are made to be read, since notes and lists lie about in any folder; and what lies beside pictures. */
+const TAKEN_NAME = /\.(jpe?g|png|webp|avif|gif|tiff?|svg|pdf|docx|xlsx|pptx|od[tsp]|xmp)$/i;
 
 /** The files of a drop, whole folders with all that is in them included. Has to be called while the drop is handled. */
 export function filesOfDrop(data: DataTransfer): Promise<readonly FoundFile[]> {

@@ -12,6 +12,8 @@ const KeptSchema = v.object({
   file: v.instance(File),
   folder: v.string(),
   to: DestinationSchema,
+  /** What lay beside it and says what its label says. */
+  sidecar: v.optional(v.instance(File)),
 });
 /** A file that is on its way in, kept by the browser so that a reload or another tab can go on with it. */
 export type KeptFile = v.InferOutput<typeof KeptSchema>;

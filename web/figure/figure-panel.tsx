@@ -108,6 +108,13 @@ export function FigurePanel({ asset, onClose }: FigurePanelProps) {
               >
                 Its files as a ZIP
               </a>
+              <a
+                className={buttonLook()}
+                href={addressOf('get /assets/{id}/label.xmp', { path: { id: asset.id }, query: wish })}
+                download
+              >
+                Its label as XMP
+              </a>
             </Deeds>
             <Field
               name="Where its files will live"
