@@ -131,6 +131,17 @@ export const AssetQuerySchema = v.strictObject({
 });
 export type AssetQuery = v.InferInput<typeof AssetQuerySchema>;
 
+/** Fields of labels whose values are offered while they are typed again. */
+const IN_USE_FIELDS = ['keywords', 'place', 'creator', 'source'] as const;
+export type InUseField = (typeof IN_USE_FIELDS)[number];
+
+/** Values in use that begin as what is typed. */
+export const InUseQuerySchema = v.strictObject({
+  field: v.picklist(IN_USE_FIELDS),
+  begins: v.pipe(v.string(), v.maxLength(100)),
+});
+export const InUseSchema = v.array(v.string());
+
 export const AssetListSchema = v.object({
   assets: v.array(AssetSchema),
   cursor: v.nullable(v.string()),

@@ -15,6 +15,8 @@ import {
   FolderListSchema,
   FolderSchema,
   FoldSchema,
+  InUseQuerySchema,
+  InUseSchema,
   KeepApartSchema,
   LightsSchema,
   LookalikesSchema,
@@ -251,6 +253,11 @@ export const OPERATIONS = {
     query: AssetQuerySchema,
     does: 'How many pieces answer that',
     answers: AssetCountSchema,
+  },
+  'get /in-use': {
+    query: InUseQuerySchema,
+    does: 'What labels say already of a field',
+    answers: InUseSchema,
   },
   'get /assets/{id}': { does: 'A piece', answers: AssetSchema },
   'patch /assets/{id}': {

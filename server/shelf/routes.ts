@@ -7,6 +7,7 @@ import { madeCuts, throwCuts } from '../imaging/made-cuts.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { route } from '../route.ts';
 import { changeAsset, findAsset } from './change.ts';
+import { inUse } from './in-use.ts';
 import { presentAsset, presentAssets } from './present.ts';
 import { askShelf, countShelf } from './query.ts';
 
@@ -23,6 +24,10 @@ export function shelfRoutes(context: Context): Router {
 
   route(router, 'get /assets/count', async (request, response) => {
     response.json(await countShelf(context, request.query, personOf(request)));
+  });
+
+  route(router, 'get /in-use', async (request, response) => {
+    response.json(await inUse(context, request.query.field, request.query.begins));
   });
 
   route(router, 'get /assets/{id}', async (request, response) => {

@@ -101,6 +101,30 @@ describe('a piece that only a group may see', () => {
     expect(folder?.pieces ?? 0).toBe(0);
   });
 
+  it('gives nobody its words to type', async () => {
+    const apart = await held(70, { who: 'group', people: [] });
+    const open = await held(80, { who: 'house' });
+    for (const asset of [apart, open])
+      await server.ask(`/api/assets/${asset.id}`, {
+        as: 'piet',
+        method: 'PATCH',
+        version: asset.version,
+        body: {
+          label: {
+            keywords: ['Reed bed', asset === apart ? 'reed secret' : 'reed cutter'],
+            place: 'The Réed Wall',
+          },
+        },
+      });
+    const offered = async (field: string, begins: string) =>
+      (await server.ask(`/api/in-use?field=${field}&begins=${encodeURIComponent(begins)}`)).body;
+    expect(await offered('keywords', 'reed')).toEqual(['Reed bed', 'reed cutter']);
+    expect(await offered('keywords', 'BED')).toEqual(['Reed bed']);
+    expect(await offered('place', 'ree')).toEqual(['The Réed Wall']);
+    expect(await offered('keywords', '')).toEqual([]);
+    expect((await server.ask('/api/in-use?field=licence&begins=cc')).status).toBe(422);
+  });
+
   it('is there for the people of the group', async () => {
     const names = await server.ask('/api/people/names', { as: 'piet' });
     const people = v.parse(NamedPeopleSchema, names.body);

@@ -1,4 +1,4 @@
-import { and, eq, ne, not, notInArray, type SQL, sql } from 'drizzle-orm';
+import { and, eq, isNull, ne, not, notInArray, or, type SQL, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/mysql-core';
 import { may, maySeePiece, type Reader } from '#api/people.ts';
 import type { Context } from '../context.ts';
@@ -29,6 +29,9 @@ export function seenBy(
     .where(and(eq(hidden.seenBy, 'group'), ne(hidden.createdBy, asker.id), not(isNamed)));
   return notInArray(of.id, kept);
 }
+
+/** The pieces that everybody of the house may see: what only a group may see has no words that others are offered. */
+export const isForAll = or(isNull(assets.seenBy), ne(assets.seenBy, 'group'));
 
 /** Whether somebody may see a piece. */
 export const maySee = (row: Pick<Held, 'label' | 'createdBy'>, asker: Asker): boolean =>

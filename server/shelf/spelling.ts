@@ -1,10 +1,11 @@
 import { setImmediate } from 'node:timers/promises';
-import { and, asc, gt, isNull, ne, or } from 'drizzle-orm';
+import { and, asc, gt } from 'drizzle-orm';
 import { foldWord, nearWord } from '#core/words/near-word.ts';
 import type { Context } from '../context.ts';
 import { assets } from '../db/schema.ts';
 import { searchWords } from './derived.ts';
 import { standing } from './put-away.ts';
+import { isForAll } from './seen.ts';
 
 /** What labels say changes slowly; a word that is newer is found by itself, and only has no neighbours yet. */
 const KEPT_MILLIS = 60_000;
@@ -29,9 +30,6 @@ function vocabularyOf(context: Context): Promise<ReadonlyMap<string, number>> {
   return words;
 }
 
-/** What only a group may see has no words that others are offered. */
-const isNotGroups = or(isNull(assets.seenBy), ne(assets.seenBy, 'group'));
-
 async function readWords(context: Context): Promise<ReadonlyMap<string, number>> {
   const uses = new Map<string, number>();
   let after = '';
@@ -39,7 +37,7 @@ async function readWords(context: Context): Promise<ReadonlyMap<string, number>>
     const rows = await context.db
       .select({ id: assets.id, search: assets.search })
       .from(assets)
-      .where(and(standing(context, 'house'), isNotGroups, gt(assets.id, after)))
+      .where(and(standing(context, 'house'), isForAll, gt(assets.id, after)))
       .orderBy(asc(assets.id))
       .limit(AT_ONCE);
     for (const { search } of rows)

@@ -8,7 +8,7 @@ export interface WithSidecar extends FoundFile {
   readonly sidecar?: File;
 }
 
-export const isSidecar = ({ name }: { readonly name: string }): boolean => /\.xmp$/i.test(name);
+const isSidecar = ({ name }: { readonly name: string }): boolean => /\.xmp$/i.test(name);
 
 /**
  * Files with the sidecars that are called after them in the same folder, "heron.xmp" or "heron.jpg.xmp"; and the sidecars of

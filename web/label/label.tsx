@@ -16,6 +16,7 @@ import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import { FileRow } from './file-row.tsx';
 import { FitRow } from './fit-row.tsx';
+import { InUseLine } from './in-use-line.tsx';
 import { NameRow } from './name-row.tsx';
 import { RightsRow } from './rights-row.tsx';
 import {
@@ -175,9 +176,16 @@ function TitleForm({ asset, onDone }: { readonly asset: Asset; readonly onDone: 
       <Line of={form} name="title" label="Title" maxLength={300} />
       <div className="grid grid-cols-2 gap-2">
         <DateLine of={form} name="dateCreated" label="Taken on" />
-        <Line of={form} name="place" label="Place" maxLength={300} />
+        <InUseLine of={form} name="place" label="Place" field="place" maxLength={300} />
       </div>
-      <Line of={form} name="keywords" label="Key words" hint="Separated by commas." maxLength={5000} />
+      <InUseLine
+        of={form}
+        name="keywords"
+        label="Key words"
+        field="keywords"
+        hint="People, places, subjects, separated by commas."
+        maxLength={5000}
+      />
     </LabelForm>
   );
 }

@@ -24,6 +24,7 @@ import { Fault } from '../ui/fault.tsx';
 import { isAccessRowShown } from './access-row.tsx';
 import { CreditForm } from './credit-form.tsx';
 import { DecisionForm } from './decision-form.tsx';
+import { InUseLine } from './in-use-line.tsx';
 import { licenceGroups, useHouseLicences } from './licences.ts';
 import { LabelForm, LabelRow, OpenRow, type RowState, type Use } from './row.tsx';
 import { isTermsRowShown } from './terms-row.tsx';
@@ -255,9 +256,21 @@ function RightsForm({ asset, onDone }: { readonly asset: Asset; readonly onDone:
             choices={[['', 'As its file says'], ...WORKS.map((work) => [work, WORK_WORDS[work]] as const)]}
           />
         ) : null}
-        {LINES.map(([field, name, hint]) => (
-          <Line key={field} of={form} name={field} label={name} placeholder={hint} maxLength={1000} />
-        ))}
+        {LINES.map(([field, name, hint]) =>
+          field === 'creator' || field === 'source' ? (
+            <InUseLine
+              key={field}
+              of={form}
+              name={field}
+              label={name}
+              field={field}
+              placeholder={hint}
+              maxLength={300}
+            />
+          ) : (
+            <Line key={field} of={form} name={field} label={name} placeholder={hint} maxLength={1000} />
+          ),
+        )}
       </LabelForm>
       <p className="col-span-full text-soft">A help, not legal advice.</p>
     </>

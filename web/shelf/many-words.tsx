@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { countKeyWords, readKeyWords, withKeyWords, withoutKeyWord } from '#core/words/key-words.ts';
+import { InUseInput } from '../label/in-use-line.tsx';
 import type { ChangeOfEach } from '../pieces/pieces.ts';
 import { Button } from '../ui/button.tsx';
 import { Chips } from '../ui/chips.tsx';
 import { Field } from '../ui/field.tsx';
-import { Input } from '../ui/input.tsx';
 
 /** As many as can be looked through; the shelf finds the others. */
 const MOST_SHOWN = 24;
@@ -43,11 +43,13 @@ export function ManyWords({ assets, onChange }: ManyWordsProps) {
     >
       <Field name="Add key words" hint="Separated by commas.">
         {(control) => (
-          <Input
+          <InUseInput
             {...control}
+            field="keywords"
+            listOf="Key words in use"
             value={typed}
             maxLength={1000}
-            onChange={(event) => setTyped(event.target.value)}
+            onChange={setTyped}
           />
         )}
       </Field>
