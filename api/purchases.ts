@@ -39,7 +39,9 @@ export const PurchaseSchema = v.object({
   state: v.picklist(PURCHASE_STATES),
   halted: v.boolean(),
   words: v.string(),
+  /** The comp; the piece itself where its licence is bought anew (`isRenewal`). */
   comp: AssetSchema,
+  isRenewal: v.boolean(),
   original: v.nullable(AssetSchema),
   offer: OfferSchema,
   licensedTo: v.string(),

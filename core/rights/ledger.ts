@@ -24,7 +24,7 @@ export type LedgerMark =
       readonly code: 'decided';
       readonly day: string;
       readonly days: number;
-      readonly by: 'taken off' | 'replaced';
+      readonly by: 'taken off' | 'replaced' | 'renewed';
     }
   | { readonly code: 'unused'; readonly day: string; readonly days: number }
   | { readonly code: 'not-cleared'; readonly licence: string }
@@ -65,12 +65,14 @@ export function ledgerStanding(
   return { group: 'quiet', mark: { code: 'in-order', licence: short } };
 }
 
+const DONE_BY = { 'take-off': 'taken off', replace: 'replaced', renew: 'renewed' } as const;
+
 function standingUntil({ terms }: Label, day: string, isUsed: boolean, today: string): LedgerStanding {
   const days = differenceInCalendarDays(parseISO(day), parseISO(today));
   if (!isUsed) return { group: 'by-itself', mark: { code: 'unused', day, days } };
   if (terms.afterwards.do === 'unsaid')
     return { group: 'settle', mark: { code: days < 0 ? 'over' : 'ends', day, days } };
-  const by = terms.afterwards.do === 'take-off' ? 'taken off' : 'replaced';
+  const by = DONE_BY[terms.afterwards.do];
   return { group: 'by-itself', mark: { code: 'decided', day, days, by } };
 }
 

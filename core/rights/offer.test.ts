@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { EMPTY_LABEL, withPatch } from './label.ts';
-import { type Offer, originalLabel, sayAmount, sayOffer } from './offer.ts';
+import { type Offer, originalLabel, renewedTerms, sayAmount, sayOffer } from './offer.ts';
 import { NO_TERMS } from './terms.ts';
 
 const OFFER: Offer = {
@@ -24,6 +24,58 @@ const COMP = withPatch(EMPTY_LABEL, {
 });
 const bought = (offer: Offer, day: string) =>
   originalLabel(COMP, { offer, day, licensedTo: 'Saltmere Marsh Reserve' });
+
+describe('a licence that is bought anew', () => {
+  const offer = {
+    id: 'web-1',
+    amount: 4800,
+    currency: 'EUR',
+    uses: ['web' as const],
+    territory: ['EU'],
+    years: 1,
+    copies: null,
+  };
+  const said = {
+    ...NO_TERMS,
+    begins: '2025-12-14',
+    ends: '2026-12-13',
+    agreed: 'By letter.',
+    consent: 'given' as const,
+  };
+  it('goes on the day after it ends, so that no day is without it and none is paid twice', () => {
+    expect(renewedTerms(said, offer, '2026-12-01')).toMatchObject({
+      begins: '2025-12-14',
+      ends: '2027-12-13',
+      territory: ['EU'],
+      uses: ['web'],
+      price: { amount: 48, currency: 'EUR' },
+      agreed: 'By letter.',
+      consent: 'given',
+    });
+    // On its last day too, and over the end of a February.
+    expect(renewedTerms(said, offer, '2026-12-13').ends).toBe('2027-12-13');
+    expect(renewedTerms({ ...said, ends: '2028-02-28' }, offer, '2028-02-01').ends).toBe('2029-02-27');
+  });
+
+  it('begins on the day where the term is over already, or had no end', () => {
+    expect(renewedTerms(said, offer, '2027-01-10')).toMatchObject({
+      begins: '2027-01-10',
+      ends: '2028-01-09',
+    });
+    expect(renewedTerms({ ...said, ends: '' }, offer, '2027-01-10')).toMatchObject({
+      begins: '2025-12-14',
+      ends: '2028-01-09',
+    });
+    expect(renewedTerms(said, { ...offer, years: null }, '2026-12-01').ends).toBe('');
+  });
+
+  it('leaves what happens at its new end to be decided anew', () => {
+    const decided = { do: 'renew', offer: 'web-1', amount: 4800, by: 'Piet', personId: 'p' } as const;
+    expect(renewedTerms({ ...said, afterwards: decided }, offer, '2026-12-13').afterwards).toEqual({
+      do: 'unsaid',
+    });
+  });
+});
 
 describe('a bought original', () => {
   it('has the words of its comp, the agency licence with its terms, and none of the comp’s own', () => {

@@ -1,4 +1,4 @@
-import { addYears, formatISO, parseISO, subDays } from 'date-fns';
+import { addDays, addYears, formatISO, parseISO, subDays } from 'date-fns';
 import * as v from 'valibot';
 import type { Label } from './label.ts';
 import { RegionsSchema, sayRegions } from './regions.ts';
@@ -52,6 +52,21 @@ function termsOfOffer(offer: Offer, day: string): Terms {
     years === null ? '' : formatISO(subDays(addYears(parseISO(day), years), 1), { representation: 'date' });
   const price = { amount: amount / 10 ** digitsOf(currency), currency };
   return { ...NO_TERMS, begins: day, ends, territory, uses, copies, price };
+}
+
+/**
+ * The terms of a picture whose licence is bought anew on a day: they go on where they end, or begin on that day where they are over
+ * already. What was agreed by hand and who is shown stay said; what happens at the end is decided anew.
+ */
+export function renewedTerms(terms: Terms, offer: Offer, day: string): Terms {
+  const isOver = terms.ends !== '' && terms.ends < day;
+  const next =
+    isOver || terms.ends === ''
+      ? day
+      : formatISO(addDays(parseISO(terms.ends), 1), { representation: 'date' });
+  const { ends, territory, uses, copies, price } = termsOfOffer(offer, next);
+  const begins = isOver || terms.begins === '' ? next : terms.begins;
+  return { ...terms, begins, ends, territory, uses, copies, price, afterwards: NO_TERMS.afterwards };
 }
 
 /** What a bought picture is bought with: the offer, the day, and in whose name. */

@@ -36,12 +36,19 @@ const decidedBy = { by: v.pipe(v.string(), v.maxLength(100)), personId: v.pipe(v
 
 /**
  * What is done with a piece that stands on pages once its last day is over, decided beforehand: nothing was said; it is taken
- * off; or another piece of the shelf takes its place. `by` is the name of whoever decided so, `personId` the person in whose
+ * off; its term is renewed at the agency, on the last day itself, so that it has no gap; or another piece of the shelf takes its place. `by` is the name of whoever decided so, `personId` the person in whose
  * name it is done then.
  */
 const AfterwardsSchema = v.variant('do', [
   v.strictObject({ do: v.literal('unsaid') }),
   v.strictObject({ do: v.literal('take-off'), ...decidedBy }),
+  v.strictObject({
+    do: v.literal('renew'),
+    /** The agency's offer, and what it cost when that was decided, in the smallest unit: dearer than that, it is not renewed. */
+    offer: v.pipe(v.string(), v.minLength(1), v.maxLength(100)),
+    amount: v.pipe(v.number(), v.integer(), v.minValue(0)),
+    ...decidedBy,
+  }),
   v.strictObject({ do: v.literal('replace'), piece: IdSchema, ...decidedBy }),
 ]);
 export type Afterwards = v.InferOutput<typeof AfterwardsSchema>;

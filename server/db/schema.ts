@@ -621,7 +621,9 @@ export const purchases = mysqlTable(
   'purchases',
   {
     id: id().primaryKey(),
+    /** The comp whose original is bought; the piece itself where its licence is renewed. */
     compId: varchar('comp_id', { length: 36 }).notNull(),
+    isRenewal: boolean('is_renewal').notNull().default(false),
     sourceId: varchar('source_id', { length: 30 }).notNull(),
     picture: varchar('picture', { length: 300 }).notNull(),
     offer: storedJson<Offer>('offer', STORED.offer).notNull(),

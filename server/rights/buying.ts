@@ -9,8 +9,7 @@ import { AS_IT_CAME, wholeSize } from '#core/media/recipe.ts';
 import { isUnderMark } from '#core/media/under-mark.ts';
 import { isSameShape } from '#core/page/replacing.ts';
 import { isLabelField, type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
-import { originalLabel, sayAmount, sayOffer } from '#core/rights/offer.ts';
-import { dayIn } from '#core/rights/terms.ts';
+import { originalLabel, renewedTerms, sayAmount, sayOffer } from '#core/rights/offer.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
@@ -24,6 +23,7 @@ import { OutboundProblem } from '../outbound/problem.ts';
 import { retry } from '../outbound/retry.ts';
 import { presentPerson } from '../people/guard.ts';
 import { HttpProblem } from '../problem.ts';
+import { today } from '../rules/today.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../shelf/names.ts';
 import { type AssetRow, pieceOf } from '../shelf/present.ts';
@@ -34,7 +34,8 @@ import { sellerOf } from './shops.ts';
 const PATIENCE = { tries: 4, firstWaitMillis: 1000, longestWaitMillis: 30_000 };
 const FETCH_MILLIS = 10 * 60 * 1000;
 /**
- * Buys the original of a comp, and puts it in its place: ordered under the purchase's own key, fetched, labelled, put in place.
+ * Buys the original of a comp, and puts it in its place: ordered under the purchase's own key, fetched, labelled, put in place. What is
+ * renewed is ordered likewise, and its term goes on.
  * Each step is kept before the next begins, so that a process that is killed anywhere goes on where it was; the order is put
  * again then, which the agency takes for the same one.
  */
@@ -44,6 +45,7 @@ export async function buy(context: Context, job: JobRow, tools: JobTools): Promi
     await tools.report(0, STEPS, 'Ordering it');
     const paid = await ordered(context, purchase, tools);
     if (!paid) return { words: 'The agency does not sell it like this. Nothing was paid.' };
+    if (paid.isRenewal) return await renewed(context, paid, tools);
     await tools.report(1, STEPS, 'Fetching the original');
     const original = await arrived(context, paid, tools);
     await tools.report(2, STEPS, 'Putting it in place');
@@ -54,6 +56,37 @@ export async function buy(context: Context, job: JobRow, tools: JobTools): Promi
     if (!(error instanceof OutboundProblem) || tools.signal.aborted) throw error;
     return { state: 'failed', words: sayHalted(purchase, error) };
   }
+}
+
+/** Lets the term go on, once: the label and the purchase are written together. */
+async function renewed(context: Context, row: PurchaseRow, tools: JobTools): Promise<JobResult> {
+  const now = new Date();
+  const day = await today(context, row.createdAt);
+  await context.db.transaction(async (tx) => {
+    const [open] = await tx.select().from(purchases).where(eq(purchases.id, row.id)).for('update');
+    if (open?.state !== 'paid') return;
+    const piece = await anyPiece(tx, row.compId);
+    const { offer, licensedTo } = row;
+    const said = { ...piece.label, licensedTo, terms: renewedTerms(piece.label.terms, offer, day) };
+    await tx
+      .update(assets)
+      .set({
+        label: said,
+        version: piece.version + 1,
+        ...derivedColumns(said, piece.stem, piece.originalName, piece.drafted),
+      })
+      .where(eq(assets.id, piece.id));
+    await tx.update(purchases).set({ state: 'done', originalId: piece.id }).where(eq(purchases.id, row.id));
+    const change = { what: 'renewed it', before: { label: piece.label }, after: { label: said } };
+    await writeActivity(
+      tx,
+      { personId: row.createdBy, subject: 'asset', subjectId: piece.id, ...change },
+      now,
+    );
+  });
+  const words = 'Its term goes on';
+  await tools.report(STEPS, STEPS, words);
+  return { words };
 }
 
 const STEPS = 3;
@@ -97,7 +130,7 @@ async function arrived(context: Context, row: PurchaseRow, tools: JobTools): Pro
     );
     const comp = await anyPiece(context.db, row.compId);
     const { row: original } = await takeIn(context, { ...comingOf(row, comp), path }, new Date());
-    await label(context, row, original.id, new Date());
+    await label(context, row, original.id, await today(context, row.createdAt), new Date());
     return original.id;
   } finally {
     await rm(path, { force: true });
@@ -131,12 +164,18 @@ function comingOf(row: PurchaseRow, comp: AssetRow) {
 }
 
 /** All that was said of the comp goes over, as far as nobody has said it of the original; so do its name and what is done to it. */
-function label(context: Context, row: PurchaseRow, originalId: string, now: Date): Promise<void> {
+function label(
+  context: Context,
+  row: PurchaseRow,
+  originalId: string,
+  day: string,
+  now: Date,
+): Promise<void> {
   return context.db.transaction(async (tx) => {
     await nameInTurn(tx);
     const [comp, original] = [await anyPiece(tx, row.compId), await anyPiece(tx, originalId)];
     const { offer, licensedTo } = row;
-    const whole = originalLabel(comp.label, { offer, day: dayIn('UTC', row.createdAt), licensedTo });
+    const whole = originalLabel(comp.label, { offer, day, licensedTo });
     const said = withPatch(original.label, ofNobody(original, whole));
     const [stem, compStem] = await names(tx, comp, original);
     await tx

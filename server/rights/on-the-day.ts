@@ -1,4 +1,5 @@
-import { and, asc, eq, isNull, lt, sql } from 'drizzle-orm';
+import { createHash } from 'node:crypto';
+import { and, asc, eq, isNull, lte, sql } from 'drizzle-orm';
 import type { Person } from '#api/people.ts';
 import { withoutPiece } from '#core/page/without-piece.ts';
 import { type Afterwards, dayIn } from '#core/rights/terms.ts';
@@ -15,15 +16,17 @@ import { maybeRules } from '../rules/store.ts';
 import { pieceName } from '../shelf/change.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { replaceEverywhere } from '../shelf/replace.ts';
+import { beginPurchase } from './purchases.ts';
 
 const TAKEN_OFF = 'taken off as its term ended';
 /** The calendar is ahead of UTC by this much where a day begins first (Kiribati). */
 const FIRST_ZONE_MILLIS = 14 * 60 * 60 * 1000;
 const AT_A_TIME = 50;
+const RENEWED_WITHIN_MILLIS = 7 * 24 * 60 * 60 * 1000;
 
 /**
  * Does what was decided beforehand for pieces whose last day is over where they stand: takes them off their pages, or puts
- * another in their place. A day is over in the time zone of the target. Each page is a step of its own, done once; what was
+ * another in their place; what is to be renewed is ordered on the last day. A day is over in the time zone of the target. Each page is a step of its own, done once; what was
  * broken off goes on at the next call. Answers how many pages changed.
  */
 export async function doOnTheDay(context: Context, now: Date): Promise<number> {
@@ -32,10 +35,16 @@ export async function doOnTheDay(context: Context, now: Date): Promise<number> {
     const { afterwards } = row.label.terms;
     if (afterwards.do === 'unsaid') continue;
     const person = await whoDecided(context, afterwards);
-    const over = (await standsOn(context, row.id)).filter(
-      ({ timeZone }) => dayIn(timeZone, now) > row.lastDay,
-    );
-    if (!person || over.length === 0) continue;
+    const stands = await standsOn(context, row.id);
+    if (!person) continue;
+    if (afterwards.do === 'renew') {
+      // On the last day itself, wherever it begins first: afterwards there would be a gap.
+      if (stands.some(({ timeZone }) => dayIn(timeZone, now) >= row.lastDay))
+        await renew(context, row, afterwards, person, now);
+      continue;
+    }
+    const over = stands.filter(({ timeZone }) => dayIn(timeZone, now) > row.lastDay);
+    if (over.length === 0) continue;
     changed +=
       afterwards.do === 'take-off'
         ? await takeOff(context, row, over, person, now)
@@ -46,14 +55,17 @@ export async function doOnTheDay(context: Context, now: Date): Promise<number> {
 
 function overPieces({ db }: Context, now: Date): Promise<readonly AssetRow[]> {
   const today = dayIn('UTC', new Date(now.getTime() + FIRST_ZONE_MILLIS));
+  const tooLate = dayIn('UTC', new Date(now.getTime() - RENEWED_WITHIN_MILLIS));
   return db
     .select()
     .from(held)
     .where(
       and(
         isNull(held.deletedAt),
-        lt(held.lastDay, today),
+        lte(held.lastDay, today),
         sql`json_value(${held.label}, '$.terms.afterwards.do') <> 'unsaid'`,
+        // What could not be renewed for so long is somebody's to see to, and keeps none of the others from their turn.
+        sql`(json_value(${held.label}, '$.terms.afterwards.do') <> 'renew' or ${held.lastDay} >= ${tooLate})`,
         sql`exists (select 1 from ${placements} where ${placements.assetId} = ${held.id})`,
       ),
     )
@@ -83,6 +95,35 @@ async function standsOn({ db }: Context, assetId: string): Promise<readonly Stan
     .where(eq(placements.assetId, assetId))
     .orderBy(asc(pages.id));
   return rows.map(({ pageId, rules }) => ({ pageId, timeZone: maybeRules(rules)?.timeZone ?? 'UTC' }));
+}
+
+/**
+ * Orders the renewal that was decided, once for each last day: whoever asks again asks for the same purchase. What is dearer by now,
+ * is sold no more or goes over what the person may spend is left, and the Desk says that its term is over.
+ */
+async function renew(
+  context: Context,
+  row: AssetRow,
+  { offer, amount }: Extract<Afterwards, { do: 'renew' }>,
+  person: Person,
+  now: Date,
+): Promise<void> {
+  const wish = { compId: row.id, offer, amount, licensedTo: row.label.licensedTo || person.name };
+  const id = renewalId(row);
+  try {
+    await beginPurchase(context, wish, person, now, id, AbortSignal.timeout(PATIENCE_MILLIS));
+  } catch (error) {
+    if (!(error instanceof HttpProblem)) throw error;
+    context.log.warn({ err: error, asset: row.id }, 'what was to be renewed could not be');
+  }
+}
+
+const PATIENCE_MILLIS = 30_000;
+
+/** The same for the same piece and last day, in the form of a UUID (RFC 9562, version 8). */
+function renewalId({ id, lastDay }: AssetRow): string {
+  const hex = createHash('sha256').update(`renewal of ${id} after ${lastDay}`).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-a${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
 async function takeOff(

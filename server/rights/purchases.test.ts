@@ -3,16 +3,19 @@ import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ArrivedFileSchema, AssetListSchema } from '#api/assets.ts';
+import { ArrivedFileSchema, AssetListSchema, AssetSchema } from '#api/assets.ts';
 import { GatheringSchema, SourceAnswerSchema } from '#api/gather.ts';
 import { OffersSchema, type Purchase, PurchaseSchema } from '#api/purchases.ts';
 import { newPlacement, type Placement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/walk.ts';
+import { NO_TERMS, type Terms } from '#core/rights/terms.ts';
 import { jobs, purchases } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { readPage } from '../pages/store.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+
+import { doOnTheDay } from './on-the-day.ts';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -241,6 +244,81 @@ describe('a purchase', () => {
     expect((await charges()).length).toBe(before + 1);
     expect(await shelfOf('heron-by-the-planks')).toBe(1);
   }, 180_000);
+});
+
+describe('a licence that is renewed', () => {
+  const TERMS = { ...NO_TERMS, begins: '2025-12-14', ends: '2026-12-13' };
+
+  /** A picture that was bought before Placard was there: its label says from whom. */
+  async function agencyPicture(sourceId: string, terms: Terms = TERMS): Promise<string> {
+    const background = { r: Number(sourceId.slice(-2)), g: 90, b: 60 };
+    const bytes = await sharp({ create: { width: 300, height: 200, channels: 3, background } })
+      .jpeg()
+      .toBuffer();
+    const { asset } = arrivedOf(await server.handIn(bytes, `${sourceId}.jpg`));
+    const rights = { licence: 'agency', source: 'Brackwater Pictures', sourceId, licensedTo: 'Saltmere' };
+    const answer = await server.ask(`/api/assets/${asset.id}`, {
+      as: 'piet',
+      method: 'PATCH',
+      version: asset.version,
+      body: { label: { ...rights, terms } },
+    });
+    expect(answer.status).toBe(200);
+    return asset.id;
+  }
+  const piece = async (id: string) =>
+    v.parse(AssetSchema, (await server.ask(`/api/assets/${id}`, { as: 'piet' })).body);
+
+  it('is paid for once, and its term goes on where it ends, on the pages where it stands', async () => {
+    const id = await agencyPicture('88-4440');
+    const page = await pageWith('Eels', id);
+    const before = (await charges()).length;
+    const { id: purchaseId, isRenewal } = await begin(id);
+    expect(isRenewal).toBe(true);
+    const twice = await post('/api/purchases', wish(id));
+    expect([twice.status, detailOf(twice)]).toEqual([
+      409,
+      expect.stringContaining('is renewing it just now'),
+    ]);
+    await workOne(server.context, ['buy']);
+    expect(await look(purchaseId)).toMatchObject({ state: 'done', words: 'Its term goes on.' });
+    expect((await charges()).length).toBe(before + 1);
+    expect((await piece(id)).label).toMatchObject({
+      licence: 'agency',
+      terms: { begins: '2025-12-14', ends: '2028-12-13' },
+    });
+    expect((await placed(page))?.asset).toBe(id);
+    // Put again after its process was killed, the term does not go on twice.
+    await server.context.db
+      .update(jobs)
+      .set({ state: 'waiting', leaseUntil: null })
+      .where(eq(jobs.id, purchaseId));
+    await workOne(server.context, ['buy']);
+    expect((await piece(id)).label.terms.ends).toBe('2028-12-13');
+    expect((await charges()).length).toBe(before + 1);
+  });
+
+  it('is renewed by itself on its last day where that was decided, once', async () => {
+    const afterwards = { do: 'renew', offer: 'web-2', amount: 1_000_000, by: '', personId: '' } as const;
+    const id = await agencyPicture('88-4412', { ...TERMS, afterwards });
+    await pageWith('Reeds', id);
+    const before = (await charges()).length;
+    await doOnTheDay(server.context, new Date('2026-12-12T12:00:00Z'));
+    expect(await workOne(server.context, ['buy'])).toBe(false);
+    for (const hour of ['10', '12']) await doOnTheDay(server.context, new Date(`2026-12-13T${hour}:00:00Z`));
+    while (await workOne(server.context, ['buy']));
+    expect((await charges()).length).toBe(before + 1);
+    expect((await piece(id)).label.terms).toMatchObject({ ends: '2028-12-13', afterwards: { do: 'unsaid' } });
+  });
+
+  it('is left to its end where it costs more than was decided', async () => {
+    const afterwards = { do: 'renew', offer: 'web-2', amount: 1, by: '', personId: '' } as const;
+    const id = await agencyPicture('88-4413', { ...TERMS, afterwards });
+    await pageWith('Sluices', id);
+    await doOnTheDay(server.context, new Date('2026-12-13T12:00:00Z'));
+    expect(await workOne(server.context, ['buy'])).toBe(false);
+    expect((await piece(id)).label.terms.ends).toBe('2026-12-13');
+  });
 });
 
 describe('an original that was bought elsewhere', () => {

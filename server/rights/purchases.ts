@@ -9,6 +9,7 @@ import { addJob, assertMayOrder, goOnWithJob, type JobRow } from '../jobs/queue.
 import { HttpProblem, notFound } from '../problem.ts';
 import { findAsset, pieceName } from '../shelf/change.ts';
 import { type AssetRow, presentAssets } from '../shelf/present.ts';
+import { seen } from '../shelf/seen.ts';
 import { offersOf, sellerOf } from './shops.ts';
 import { assertMaySpend } from './spending.ts';
 
@@ -17,21 +18,24 @@ export type PurchaseRow = typeof purchases.$inferSelect;
 
 /** What the original of a comp costs, and for what. */
 export async function offersFor(context: Context, compId: string, signal: AbortSignal): Promise<Offers> {
-  const comp = await findComp(context, compId);
+  const comp = await findSold(context, compId);
   const seller = sellerOf(context, comp.label, signal);
   return { compId, agency: seller.source.name, offers: [...(await offersOf(seller))] };
 }
 
-async function findComp(context: Context, compId: string): Promise<AssetRow> {
-  const comp = await findAsset(context, compId);
-  if (comp.licence !== 'comp')
-    throw new HttpProblem(409, 'This is no comp, so there is no original of it to buy.');
-  return comp;
+/** A comp, or a picture of an agency whose licence can be bought anew. */
+async function findSold(context: Context, id: string): Promise<AssetRow> {
+  const row = await findAsset(context, id);
+  if (row.licence !== 'comp' && !isRenewed(row))
+    throw new HttpProblem(409, 'This is neither a comp nor a picture of an agency, so nobody sells it.');
+  return row;
 }
 
+const isRenewed = ({ licence }: Pick<AssetRow, 'licence'>): boolean => licence === 'agency';
+
 /**
- * Orders the original of a comp: a row and a job, written together. The same wish again is the same purchase, and one comp is
- * bought once, whoever asks. Throws an HttpProblem where it may not be, or costs more by now.
+ * Orders the original of a comp, or the licence of a bought picture anew: a row and a job, written together. The same wish again is
+ * the same purchase; one comp is bought once, whoever asks, and a licence not twice at a time. Throws an HttpProblem where it may not be, or costs more by now.
  */
 export async function beginPurchase(
   context: Context,
@@ -44,7 +48,8 @@ export async function beginPurchase(
   const [known] = await context.db.select({ id: purchases.id }).from(purchases).where(eq(purchases.id, id));
   if (known) return;
   await assertMayOrder(context, person.id);
-  const comp = await findComp(context, wish.compId);
+  const comp = seen(await findSold(context, wish.compId), person);
+  const isRenewal = isRenewed(comp);
   const seller = sellerOf(context, comp.label, signal);
   const offer = (await offersOf(seller)).find((one) => one.id === wish.offer);
   if (!offer)
@@ -60,18 +65,25 @@ export async function beginPurchase(
       .select({ id: purchases.id, name: people.name })
       .from(purchases)
       .leftJoin(people, eq(people.id, purchases.createdBy))
-      .where(and(eq(purchases.compId, comp.id), ne(purchases.state, 'refused')));
+      .where(
+        and(
+          eq(purchases.compId, comp.id),
+          eq(purchases.isRenewal, isRenewal),
+          isRenewal ? inArray(purchases.state, ['ordering', 'paid']) : ne(purchases.state, 'refused'),
+        ),
+      );
     if (other?.id === id) return;
     if (other)
       throw new HttpProblem(
         409,
-        `${other.name ?? 'Somebody'} has bought it already. It is not bought a second time.`,
+        `${other.name ?? 'Somebody'} ${isRenewal ? 'is renewing it just now' : 'has bought it already'}. It is not bought a second time.`,
       );
     await assertMaySpend(tx, person, offer, now);
     const { amount, currency } = offer;
     await tx.insert(purchases).values({
       id,
       compId: comp.id,
+      isRenewal,
       sourceId: seller.source.id,
       picture: seller.picture,
       offer,
@@ -82,7 +94,7 @@ export async function beginPurchase(
       createdBy: person.id,
       createdAt: now,
     });
-    const title = `Buying ${comp.label.title || comp.stem}`;
+    const title = `${isRenewal ? 'Renewing' : 'Buying'} ${comp.label.title || comp.stem}`;
     await addJob({ db: tx }, { id, kind: BUY, title, input: {}, personId: person.id }, now);
     const detail = `for ${sayAmount(amount, currency)}, licensed to ${wish.licensedTo}`;
     await writeAudit(tx, { person, what: 'bought', subject: pieceName(comp), detail }, now);
@@ -153,6 +165,7 @@ export async function presentPurchases(
         halted: isOpen && (job?.state === 'failed' || job?.state === 'stopped'),
         words: sayWhere(row, job),
         comp,
+        isRenewal: row.isRenewal,
         original: (row.originalId ? shown.get(row.originalId) : null) ?? null,
         offer: row.offer,
         licensedTo: row.licensedTo,
@@ -171,12 +184,14 @@ function sayWhere(row: PurchaseRow, job: JobRow | undefined): string {
     case 'refused':
       return 'The agency does not sell it like this. Nothing was paid.';
     case 'done':
+      if (row.isRenewal) return 'Its term goes on.';
       return 'The original stands in the place of the comp.';
     case 'to-compare':
       return 'The original is on the shelf. It is not of the shape of its comp, or looks otherwise: compare them.';
     case 'ordering':
     case 'paid':
-      return job && job.state !== 'done' && job.words !== '' ? job.words : 'It is being bought.';
+      if (job && job.state !== 'done' && job.words !== '') return job.words;
+      return row.isRenewal ? 'It is being renewed.' : 'It is being bought.';
   }
 }
 

@@ -3,8 +3,10 @@ import { useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import type { Purchase, Spending } from '#api/purchases.ts';
 import { type Offer, sayAmount, sayOffer } from '#core/rights/offer.ts';
+import { sayDay } from '#core/rights/say-judgement.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery } from '../api/queries.ts';
+import { changePiece } from '../pieces/pieces.ts';
 import { sayUsedOn } from '../pieces/say-used-on.ts';
 import { Button } from '../ui/button.tsx';
 import { Deeds } from '../ui/deeds.tsx';
@@ -41,6 +43,8 @@ export function BuyPanel({ comps: known, onClose }: BuyPanelProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const said = comps.find(({ label }) => label.licensedTo)?.label.licensedTo;
   const licensedTo = typed ?? said ?? purchases?.[0]?.licensedTo ?? '';
+  // A licence is renewed by itself; comps are bought together.
+  const renewed = comps.length === 1 ? comps.find(({ label }) => label.licence === 'agency') : undefined;
   const [fault, setFault] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
   const lines = comps.map((comp, at) => {
@@ -52,7 +56,13 @@ export function BuyPanel({ comps: known, onClose }: BuyPanelProps) {
       offers,
       offer: offers.find(({ id }) => id === chosen[comp.id]) ?? first,
       fault: answer?.error ? sayFailure(answer.error) : null,
-      purchase: purchases?.find((one) => one.comp.id === comp.id && one.state !== 'refused'),
+      purchase: purchases?.find(
+        (one) =>
+          one.comp.id === comp.id &&
+          one.state !== 'refused' &&
+          // A renewal that is done is no reason not to renew it once more.
+          (!one.isRenewal || one.state !== 'done'),
+      ),
     };
   });
   const open = lines.filter(({ offer, purchase }) => offer && !purchase);
@@ -68,11 +78,38 @@ export function BuyPanel({ comps: known, onClose }: BuyPanelProps) {
     }
     setBusy(false);
   };
+  const onTheDay = async (piece: Asset, offer: Offer | undefined) => {
+    if (!offer) return;
+    const { terms } = piece.label;
+    // The server writes who decided.
+    const afterwards = { do: 'renew', offer: offer.id, amount: offer.amount, by: '', personId: '' } as const;
+    setFault(null);
+    try {
+      await changePiece(
+        piece.id,
+        { label: { licensedTo, terms: { ...terms, afterwards } } },
+        'renewing it on the day',
+      );
+      onClose();
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
+  };
   const sum = sumOf(open.flatMap(({ offer }) => offer ?? []));
   return (
     <Panel
-      title={comps.length === 1 ? `Buy ${titleOf(comps[0] as Asset)}` : `${comps.length} comps to buy`}
-      about="Each original takes its comp’s place on all pages as soon as it is here, with its crop, width, margins, alt text and caption."
+      title={
+        renewed
+          ? `Renew ${titleOf(renewed)}`
+          : comps.length === 1
+            ? `Buy ${titleOf(comps[0] as Asset)}`
+            : `${comps.length} comps to buy`
+      }
+      about={
+        renewed
+          ? `Its term goes on where it ends, ${renewed.label.terms.ends ? sayDay(renewed.label.terms.ends) : 'today'}, wherever it stands.`
+          : 'Each original takes its comp’s place on all pages as soon as it is here, with its crop, width, margins, alt text and caption.'
+      }
       isOpen
       onClose={onClose}
     >
@@ -120,7 +157,7 @@ export function BuyPanel({ comps: known, onClose }: BuyPanelProps) {
               />
             )}
           </Field>
-          <p className="mt-2 text-soft">{saySpending(spending)}</p>
+          <p className="mt-2 text-soft">{saySpending(spending, open[0]?.offer?.currency)}</p>
         </>
       ) : null}
       <Fault says={fault} />
@@ -131,7 +168,15 @@ export function BuyPanel({ comps: known, onClose }: BuyPanelProps) {
             disabled={isBusy || licensedTo.trim() === '' || spending?.mine === 0}
             onClick={() => void buy()}
           >
-            Buy {open.length === 1 ? 'it' : `all ${open.length}`} for {sum}
+            {renewed ? 'Renew it' : `Buy ${open.length === 1 ? 'it' : `all ${open.length}`}`} for {sum}
+          </Button>
+        ) : null}
+        {renewed && renewed.label.terms.ends !== '' && open[0]?.offer ? (
+          <Button
+            disabled={isBusy || licensedTo.trim() === '' || spending?.mine === 0}
+            onClick={() => void onTheDay(renewed, open[0]?.offer)}
+          >
+            Renew it on the day
           </Button>
         ) : null}
         <Button onClick={onClose}>Close</Button>
@@ -165,7 +210,7 @@ function sumOf(offers: readonly Offer[]): string {
   return [...sums].map(([currency, amount]) => sayAmount(amount, currency)).join(' and ');
 }
 
-function saySpending(spending: Spending | undefined): string {
+function saySpending(spending: Spending | undefined, currency = 'EUR'): string {
   if (!spending) return '';
   const { mine, spent } = spending;
   const so = Object.entries(spent).map(([currency, amount]) => sayAmount(amount, currency));
@@ -174,5 +219,5 @@ function saySpending(spending: Spending | undefined): string {
     return 'Your role buys nothing. The site owner says in the House rules who may spend how much.';
   return mine === null
     ? `You have spent ${far} this month.`
-    : `You may spend ${(mine / 100).toFixed(2)} a month, and have spent ${far}.`;
+    : `You may spend ${sayAmount(mine, currency)} a month, and have spent ${far}.`;
 }

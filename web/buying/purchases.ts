@@ -77,7 +77,8 @@ function settled(purchase: Purchase): void {
   const title = comp.label.title || comp.stem;
   if (original) putPieces([comp, original]);
   void refreshPurchases();
-  if (state === 'done' && original && replacedAt) {
+  if (state === 'done' && purchase.isRenewal) toast(`${title} is renewed.`);
+  else if (state === 'done' && original && replacedAt) {
     const name = `putting ${original.label.title || original.stem} in the place of its comp`;
     noteReplaced(name, comp.id, original.id, replacedAt);
     toast(`${title} is bought, and stands in the place of its comp on ${countPages(purchase.pages)}.`);

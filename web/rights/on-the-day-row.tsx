@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { sayDay } from '#core/rights/say-judgement.ts';
 import { type Afterwards, lastDayOf } from '#core/rights/terms.ts';
+import { BuyDeed } from '../buying/buy-deed.tsx';
 import { LabelRow } from '../label/row.tsx';
 import { useLabelChange } from '../label/use-label-change.ts';
 import { usePiece } from '../pieces/pieces.ts';
@@ -10,6 +11,9 @@ import { Button } from '../ui/button.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Panel } from '../ui/panel.tsx';
+
+/** Whether its agency sells the licence anew; of others what was agreed is said by hand. */
+const isSold = ({ label }: Asset): boolean => label.licence === 'agency' && label.sourceId !== '';
 
 interface OnTheDayRowProps {
   readonly asset: Asset;
@@ -35,7 +39,11 @@ export function OnTheDayRow({ asset, pages, isEditable, onRenew }: OnTheDayRowPr
       <SaysAfterwards asset={asset} day={day} />
       {isEditable ? (
         <Deeds>
-          <Button onClick={onRenew}>Renew...</Button>
+          {isSold(asset) ? (
+            <BuyDeed comps={[asset]} words="Renew..." />
+          ) : (
+            <Button onClick={onRenew}>Renew...</Button>
+          )}
           {terms.afterwards.do === 'unsaid' ? (
             <>
               <Button onClick={() => setChoosing(true)}>Replace it then...</Button>
@@ -75,6 +83,12 @@ function SaysAfterwards({ asset, day }: { readonly asset: Asset; readonly day: s
   switch (afterwards.do) {
     case 'unsaid':
       return <p className="text-due">Nobody has said what happens after {sayDay(day)}.</p>;
+    case 'renew':
+      return (
+        <p>
+          On {sayDay(day)} it is renewed at {asset.label.source}. {afterwards.by} decided so.
+        </p>
+      );
     case 'take-off':
       return (
         <p>

@@ -1,0 +1,1 @@
+ALTER TABLE `purchases` ADD `is_renewal` boolean DEFAULT false NOT NULL;
