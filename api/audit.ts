@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { RealDaySchema } from '#core/rights/terms.ts';
 
 /** Deeds that have to be answered for, with how they are told after a name. */
 export const AUDIT_DEEDS = {
@@ -28,7 +29,7 @@ export type AuditDeed = keyof typeof AUDIT_DEEDS;
 
 export const isAuditDeed = (what: string): what is AuditDeed => Object.hasOwn(AUDIT_DEEDS, what);
 
-const day = v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'));
+const day = RealDaySchema;
 
 /** The log's question: words in a name or subject, a deed, days from and to (both included). */
 export const AuditQuerySchema = v.strictObject({

@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { IdSchema } from '#core/page/id.ts';
 import { PageDocSchema, WantSchema } from '#core/page/model.ts';
 import { RulesOnPageSchema } from '#core/page/target.ts';
+import { RealDaySchema } from '#core/rights/terms.ts';
 import { LanguageTagSchema } from '#core/words/language-tag.ts';
 import { AssetSchema } from './assets.ts';
 import { TargetSchema } from './targets.ts';
@@ -11,7 +12,7 @@ export const NewPageSchema = v.strictObject({
   targetId: v.string(),
   wants: v.pipe(v.array(WantSchema), v.maxLength(50)),
   /** When it is due (YYYY-MM-DD), or left out for no date yet. */
-  due: v.optional(v.nullable(v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'))), null),
+  due: v.optional(v.nullable(RealDaySchema), null),
 });
 export type NewPage = v.InferOutput<typeof NewPageSchema>;
 

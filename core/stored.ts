@@ -160,6 +160,14 @@ function withHouseLicence(stored: unknown): unknown {
   return isObject(stored) && !('houseLicence' in stored) ? { ...stored, houseLicence: null } : stored;
 }
 
+/** What was no day of the calendar, as 30 February, stood as the day on which something was made. */
+function withRealDays(stored: unknown): unknown {
+  if (!isObject(stored) || typeof stored.dateCreated !== 'string') return stored;
+  const at = Date.parse(stored.dateCreated);
+  const isDay = !Number.isNaN(at) && new Date(at).toISOString().startsWith(stored.dateCreated);
+  return isDay ? stored : { ...stored, dateCreated: '' };
+}
+
 export const STORED = {
   page: kind('page', withBlockIds, withBackgrounds),
   rules: kind('house rules', withoutQualities),
@@ -172,6 +180,7 @@ export const STORED = {
     withCreditWords,
     withWhoSeesAndUses,
     withHouseLicence,
+    withRealDays,
   ),
   prep: kind('recipe of a piece', withBackgrounds),
   embed: kind('embed', withLoadOnClick),

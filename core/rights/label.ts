@@ -3,7 +3,7 @@ import { LanguageTagSchema } from '../words/language-tag.ts';
 import { CreditWordsSchema } from './credit-words.ts';
 import { HouseLicenceSchema } from './house-licence.ts';
 import { LICENCE_IDS } from './licences.ts';
-import { DecisionSchema, NO_TERMS, TermsSchema } from './terms.ts';
+import { DaySchema, DecisionSchema, NO_TERMS, TermsSchema } from './terms.ts';
 import { WebAddressSchema } from './web-address.ts';
 
 const line = v.pipe(v.string(), v.trim(), v.maxLength(300, 'At most 300 letters fit here.'));
@@ -71,7 +71,7 @@ export const LabelSchema = v.strictObject({
   extendedDescription: text,
   translations,
   place: line,
-  dateCreated: v.union([v.literal(''), v.pipe(v.string(), v.isoDate('A date is written as 2026-03-12.'))]),
+  dateCreated: DaySchema,
   keywords: v.pipe(v.array(line), v.maxLength(60)),
   focal: v.strictObject({ x: fraction, y: fraction }),
 });

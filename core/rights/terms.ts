@@ -10,16 +10,16 @@ export type AgreedUse = (typeof AGREED_USES)[number];
 export const CONSENTS = ['unsaid', 'not-needed', 'given', 'missing', 'withdrawn'] as const;
 export type Consent = (typeof CONSENTS)[number];
 
-/** A day of the calendar (ISO 8601, YYYY-MM-DD), or the empty text for none. */
-const DaySchema = v.union([
-  v.literal(''),
-  v.pipe(
-    v.string(),
-    v.trim(),
-    v.isoDate('A date is written as 2026-03-12.'),
-    v.check(isDay, 'There is no such day.'),
-  ),
-]);
+/** A day of the calendar (ISO 8601, YYYY-MM-DD). */
+export const RealDaySchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.isoDate('A date is written as 2026-03-12.'),
+  v.check(isDay, 'There is no such day.'),
+);
+
+/** The same, or the empty text for none. */
+export const DaySchema = v.union([v.literal(''), RealDaySchema]);
 
 /** Whether it stands in the calendar: 30 February does not, though it is written as a date is. */
 function isDay(text: string): boolean {

@@ -253,7 +253,16 @@ async function inPlace(context: Context, row: PurchaseRow, originalId: string, n
   const [comp, original] = [await anyPiece(context.db, row.compId), await anyPiece(context.db, originalId)];
   const isTheSame = isShapeKept(comp, original) && (await looksTheSame(context, comp, original));
   if (comp.deletedAt || isTheSame) {
-    const { pages } = await putInPlace(context, row, originalId, await buyer(context, row), now);
+    const placed = await putInPlace(context, row, originalId, await buyer(context, row), now).catch(
+      async (error: unknown) => {
+        // Somebody swapped the comp by hand meanwhile: what was bought is held, and theirs stands.
+        if (!(error instanceof HttpProblem)) throw error;
+        await context.db.update(purchases).set({ state: 'done', originalId }).where(eq(purchases.id, row.id));
+        return null;
+      },
+    );
+    if (!placed) return 'It is on the shelf. Another piece was put in the place of its comp meanwhile.';
+    const { pages } = placed;
     return `It stands in the place of the comp on ${pages === 1 ? '1 page' : `${pages} pages`}.`;
   }
   await context.db.update(purchases).set({ state: 'to-compare' }).where(eq(purchases.id, row.id));

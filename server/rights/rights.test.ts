@@ -73,6 +73,42 @@ async function placed(pageId: string): Promise<readonly string[]> {
   return placementsOf((await readPage(server.context, pageId, 'house')).doc).map(({ asset }) => asset);
 }
 
+describe('days that are far off, and such as there are not', () => {
+  it('before 1900 and after 2100 are kept, asked for, taken away and brought back as they are', async () => {
+    const terms = { begins: '1899-12-31', ends: '2150-06-30' };
+    const id = await handIn({ ...agreed(terms), dateCreated: '1871-05-01', title: 'Far off' });
+    await pageWith('Far off', [id]);
+    const { rows } = await ledger('matter=ends&within=any&place=pages');
+    expect(rows.map(({ asset }) => asset.id)).toContain(id);
+    expect((await found('matter=waits&within=366&place=pages')).includes(id)).toBe(false);
+    const csv = await server.ask('/api/rights.csv?matter=all&place=anywhere');
+    const read = readLedger(new TextEncoder().encode(String(csv.body)));
+    const line = read.kind === 'read' ? read.lines.find((one) => one.id === id) : undefined;
+    expect(line).toMatchObject({ label: { dateCreated: '1871-05-01' }, terms, faults: [] });
+    const uses = v.parse(JudgedUsesSchema, (await server.ask(`/api/assets/${id}/uses`)).body);
+    expect(uses[0]).toMatchObject({ verdict: 'allowed' });
+    expect(uses[0]?.says).toContain('until 30 June 2150');
+  });
+
+  it.each(['2026-02-30', '2026-13-01', '0000-00-00', '31.12.2026', '99999-01-01'])(
+    'as %s are refused wherever a day is said',
+    async (day) => {
+      const id = await handIn({ title: 'A day' });
+      const { version } = await findAsset(server.context, id);
+      for (const label of [
+        { dateCreated: day },
+        { terms: { ...NO_TERMS, ends: day } },
+        { terms: { ...NO_TERMS, shownFrom: day } },
+      ])
+        expect(
+          (await server.ask(`/api/assets/${id}`, { method: 'PATCH', version, body: { label } })).status,
+        ).toBe(422);
+      const page = { title: 'A page', targetId: 'reserve', wants: [], due: day };
+      expect((await server.ask('/api/pages', { method: 'POST', body: page })).status).toBe(422);
+    },
+  );
+});
+
 describe('the ledger of rights', () => {
   it('says what ends soonest, where it stands, and what went out', async () => {
     const [soon, later, unused] = [

@@ -151,6 +151,28 @@ describe('a piece in the place of another', () => {
     await db.delete(pages).where(like(pages.id, 'many-%'));
   }, 120_000);
 
+  it('that two people replace at once takes one of the two, whole, and the other is told', async () => {
+    const [old, one, other] = [
+      await handIn(31, 'old.jpg'),
+      await handIn(32, 'one.jpg'),
+      await handIn(33, 'other.jpg'),
+    ];
+    const ids = await Promise.all(Array.from({ length: 6 }, (_, at) => pageWith(`Both ${at}`, old.id)));
+    const answers = await Promise.all([
+      post(`/api/assets/${old.id}/replace`, { by: one.id }, 'mara'),
+      post(`/api/assets/${old.id}/replace`, { by: other.id }, 'piet'),
+    ]);
+    const stand = new Set((await Promise.all(ids.map(pageOf))).flatMap(({ doc }) => doc.tray));
+    expect(stand.size).toBe(1);
+    const [winner] = stand;
+    const done = answers.map(({ status, body }) => [status, v.is(ReplacedSchema, body) ? body.pages : null]);
+    const at = winner === one.id ? 0 : 1;
+    expect(done[at]).toEqual([200, 6]);
+    expect(done[1 - at]?.[0]).toBe(409);
+    const [told] = answers.filter(({ status }) => status === 409);
+    expect(told && detailOf(told)).toContain('in its place meanwhile');
+  });
+
   it('is not taken back over somebody’s later work', async () => {
     const old = await handIn(5, 'before.jpg');
     const fresh = await handIn(6, 'after.jpg');

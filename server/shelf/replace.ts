@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { OwnWords } from '#api/assets.ts';
 import type { Person } from '#api/people.ts';
@@ -67,6 +67,7 @@ export async function replaceEverywhere(
       .where(inArray(assets.id, [oldId, newId]))
       .orderBy(asc(assets.id))
       .for('update');
+    await assertNotReplaced(tx, oldId, newId);
     for await (const row of pagesWith(tx, oldId)) {
       const doc = maybeDoc(row.doc);
       if (!doc)
@@ -104,6 +105,28 @@ export async function replaceEverywhere(
     );
   });
   return { pages: changed, at: now };
+}
+
+/** Whoever swaps the same piece by another at the same time is told, instead of being told that it was done. */
+async function assertNotReplaced(tx: Queries, oldId: string, newId: string): Promise<void> {
+  const [old] = await tx.select({ deletedAt: assets.deletedAt }).from(assets).where(eq(assets.id, oldId));
+  if (!old?.deletedAt) return;
+  const [last] = await tx
+    .select({ after: activity.after })
+    .from(activity)
+    .where(and(eq(activity.subject, 'asset'), eq(activity.subjectId, oldId), eq(activity.what, REPLACED)))
+    .orderBy(desc(activity.id))
+    .limit(1);
+  const said = v.safeParse(ReplacedSchema, last?.after);
+  if (!said.success || said.output.replacedBy === newId) return;
+  const [other] = await tx
+    .select({ title: assets.title, stem: assets.stem, extension: assets.extension })
+    .from(assets)
+    .where(eq(assets.id, said.output.replacedBy));
+  throw new HttpProblem(
+    409,
+    `Somebody put ${other ? pieceName(other) : 'another piece'} in its place meanwhile. Nothing was changed; replace that one, if you still want to.`,
+  );
 }
 
 /** What is kept to stand on many pages names the new piece as well, or it would bring the old one back. */

@@ -6,6 +6,7 @@ import { NewPageSchema } from '#api/pages.ts';
 import { MadeSchema } from '#api/problem.ts';
 import type { Target } from '#api/targets.ts';
 import type { Want } from '#core/page/model.ts';
+import { DaySchema } from '#core/rights/terms.ts';
 import { requestJson } from '../api/client.ts';
 import { targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
@@ -24,7 +25,7 @@ const SaidSchema = v.object({
     v.transform((wants) => wants.filter(({ purpose }) => purpose.trim() !== '')),
     NewPageSchema.entries.wants,
   ),
-  due: v.union([v.literal(''), v.pipe(v.string(), v.isoDate('A date is written as 12 March 2026.'))]),
+  due: DaySchema,
 });
 
 export function NewPageScreen() {
