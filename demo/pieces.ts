@@ -1,5 +1,6 @@
 import type { Framing } from '#core/embed/framing.ts';
 import type { EmbedFacts } from '#core/embed/model.ts';
+import type { HouseLicence } from '#core/rights/house-licence.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
 import type { Light } from './painter/palette.ts';
 import type { Subject } from './painter/scene.ts';
@@ -16,6 +17,25 @@ type Painting =
       readonly border?: number;
     }
   | { readonly kind: 'chart' | 'map' | 'mark' | 'drawing' | 'animation' };
+
+/** What the town's archive gives to everybody in the marsh in the same words: a licence of the house. */
+export const TOWN_ARCHIVE: HouseLicence = {
+  id: 'town-archive',
+  name: 'Saltmere town archive, standing agreement',
+  short: 'town archive agreement',
+  address: '',
+  publish: true,
+  decision: false,
+  commercial: true,
+  educationalOnly: false,
+  onlyIn: null,
+  allowsDerivatives: true,
+  owesCredit: 'yes',
+  keepsNotice: true,
+  sayChanges: false,
+  shareAlike: false,
+  titleInCredit: 'no',
+};
 
 /** A piece of the demo: how it is painted, how its file comes, and what is said of it. Sizes in px as seen. */
 export interface DemoPiece {
@@ -395,7 +415,13 @@ const STORY: readonly DemoPiece[] = [
     seed: 79,
     folder: 'archive',
     by: 'piet',
-    said: { ...WAYSIDE, title: 'Reed cutters, 1931', sourceId: 'plate 118' },
+    said: {
+      title: 'Reed cutters, 1931',
+      source: 'Saltmere town archive',
+      sourceId: 'plate 118',
+      licence: 'house',
+      houseLicence: TOWN_ARCHIVE,
+    },
     stem: 'reed-cutters-archive-1931',
   },
   {

@@ -16,6 +16,7 @@ import {
   assets,
   embedHosts,
   folders,
+  houseLicences,
   pages,
   pageVersions,
   people,
@@ -34,7 +35,7 @@ import { freeStemLike, nameInTurn } from '../server/shelf/names.ts';
 import { StartProblem } from '../server/start-problem.ts';
 import { DEMO_PAGES, DEMO_VERSIONS, type DemoPage, pageDoc } from './pages.ts';
 import { paintPiece } from './paint.ts';
-import { DEMO_PIECES, type DemoPerson, type DemoPiece } from './pieces.ts';
+import { DEMO_PIECES, type DemoPerson, type DemoPiece, TOWN_ARCHIVE } from './pieces.ts';
 import { BULLETIN, RESERVE_SITE } from './rules.ts';
 
 const DEMO_PASSWORD = 'saltmere-2026';
@@ -73,6 +74,10 @@ export async function beginDemo(context: Context): Promise<void> {
       { id: 'bulletin', rules: BULLETIN },
     ]);
   await seedHosts(context);
+  await context.db
+    .insert(houseLicences)
+    .ignore()
+    .values({ ...TOWN_ARCHIVE, version: 1 });
   await context.db
     .insert(settings)
     .ignore()

@@ -1,26 +1,11 @@
-import {
-  and,
-  asc,
-  count,
-  desc,
-  eq,
-  gt,
-  inArray,
-  isNotNull,
-  like,
-  lt,
-  lte,
-  or,
-  type SQL,
-  sql,
-} from 'drizzle-orm';
+import { and, asc, count, eq, inArray, isNotNull, like, lte, or, type SQL, sql } from 'drizzle-orm';
 import type * as v from 'valibot';
 import type { Reader } from '#api/people.ts';
 import type { LedgerQuerySchema, LedgerRow } from '#api/rights.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import type { Context } from '../context.ts';
-import { readCursor, writeCursor } from '../cursor.ts';
 import { assets, houseLicences, pages, pageVersions, placements } from '../db/schema.ts';
+import { afterCursor, cursorAfter, inOrder, type ListOrder } from '../keyset.ts';
 import type { AssetRow } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
 import { escapeLike, rowsOf } from '../shelf/query.ts';
@@ -47,20 +32,20 @@ export async function askLedger(
   reader: Reader,
 ): Promise<LedgerAnswer> {
   const filter = filterOf(context, question, today, reader);
-  const order = question.order ?? 'soonest';
-  const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
+  const order = ORDERS[question.order ?? 'soonest'];
+  const after = question.cursor ? afterCursor(order, assets, question.cursor) : undefined;
   const ids = await context.db
     .select({ id: assets.id })
     .from(assets)
     .where(and(filter, after))
-    .orderBy(...inOrder(order))
+    .orderBy(...inOrder(order, assets))
     .limit(AT_A_TIME + 1);
   const rows = await rowsOf(
     context,
     ids.slice(0, AT_A_TIME).map(({ id }) => id),
   );
   const last = ids.length > AT_A_TIME ? rows.at(-1) : undefined;
-  return { rows, cursor: last ? cursorOf(order, last) : null };
+  return { rows, cursor: last ? cursorAfter(order, last) : null };
 }
 
 /** How many pieces answer it. Apart from the pieces themselves, which are there long before all are counted. */
@@ -143,39 +128,18 @@ function placeIs({ db }: Context, place: NonNullable<Question['place']>): SQL | 
   }
 }
 
-type Order = NonNullable<Question['order']>;
-
-function inOrder(order: Order): readonly SQL[] {
-  switch (order) {
-    case 'soonest':
-      return [asc(assets.lastDay), asc(assets.id)];
-    case 'name':
-      return [asc(assets.stem)];
-    case 'newest':
-      return [desc(assets.createdAt), desc(assets.id)];
-  }
-}
-
-function cursorOf(order: Order, row: AssetRow): string {
-  const value = { soonest: row.lastDay, name: row.stem, newest: row.createdAt.toISOString() }[order];
-  return writeCursor(value, row.id);
-}
-
-function afterCursor(order: Order, cursor: string): SQL | undefined {
-  const [value, id] = readCursor(cursor);
-  switch (order) {
-    case 'soonest': {
-      const day = String(value);
-      return or(gt(assets.lastDay, day), and(eq(assets.lastDay, day), gt(assets.id, id)));
-    }
-    case 'name':
-      return gt(assets.stem, String(value));
-    case 'newest': {
-      const at = new Date(value);
-      return or(lt(assets.createdAt, at), and(eq(assets.createdAt, at), lt(assets.id, id)));
-    }
-  }
-}
+const ORDERS: Readonly<
+  Record<NonNullable<Question['order']>, ListOrder<'lastDay' | 'stem' | 'createdAt', AssetRow>>
+> = {
+  soonest: { by: 'lastDay', at: ({ lastDay }) => lastDay, read: String },
+  name: { by: 'stem', isUnique: true, at: ({ stem }) => stem, read: String },
+  newest: {
+    by: 'createdAt',
+    isDown: true,
+    at: ({ createdAt }) => createdAt.toISOString(),
+    read: (value) => new Date(value),
+  },
+};
 
 /** The pages on which pieces stand, by title, and whether each of them went out. */
 export async function pagesOf(

@@ -380,6 +380,10 @@ async function workUntil(jobId: string, isReached: () => Promise<boolean>): Prom
   const ended = new Promise((resolve) => worker.once('exit', resolve));
   try {
     await expect.poll(isReached, { timeout: 40_000, interval: 5 }).toBe(true);
+  } catch (error) {
+    const [job] = await server.context.db.select().from(jobs).where(eq(jobs.id, jobId));
+    const stands = JSON.stringify({ job, purchase: await rowOf(jobId), exit: worker.exitCode });
+    throw new Error(`It was never reached: ${stands}`, { cause: error });
   } finally {
     worker.kill('SIGKILL');
     await ended;

@@ -1,17 +1,13 @@
 import {
   type AnyColumn,
   and,
-  asc,
   count,
-  desc,
   eq,
-  gt,
   gte,
   inArray,
   isNotNull,
   isNull,
   like,
-  lt,
   or,
   type SQL,
   sql,
@@ -23,8 +19,8 @@ import type { Reader } from '#api/people.ts';
 import { LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { wordStem } from '#core/words/word-stem.ts';
 import type { Context } from '../context.ts';
-import { readCursor, writeCursor } from '../cursor.ts';
 import { assets, held, houseLicences, pictures, pins } from '../db/schema.ts';
+import { afterCursor, cursorAfter, inOrder, type ListOrder } from '../keyset.ts';
 import { underHouseLicence } from '../rights/house-licences.ts';
 import { searchWords } from './derived.ts';
 import type { AssetRow } from './present.ts';
@@ -70,9 +66,9 @@ const MOST_MEANT_LETTERS = 80;
 
 async function askAsTyped(context: Context, question: Question, reader: Reader): Promise<ShelfAnswer> {
   const filter = filterOf(context, question, reader);
-  const order = question.order ?? 'newest';
+  const order = ORDERS[question.order ?? 'newest'];
   const limit = Math.min(LIMIT, question.limit ?? LIMIT);
-  const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
+  const after = question.cursor ? afterCursor(order, assets, question.cursor) : undefined;
   // The narrow columns first, which the indexes hold, then the whole rows of one page.
   const nearby = await amongTheNext(context, question, reader, limit + 1);
   const ids =
@@ -93,7 +89,7 @@ async function askAsTyped(context: Context, question: Question, reader: Reader):
   const last = rows.length > limit ? rows[limit - 1] : undefined;
   return {
     rows: rows.slice(0, limit),
-    cursor: last ? cursorOf(order, last) : null,
+    cursor: last ? cursorAfter(order, last) : null,
   };
 }
 
@@ -112,7 +108,7 @@ async function amongTheNext(
 ): Promise<readonly { readonly id: string }[]> {
   const words = wordsOf(question.words);
   if (words.length === 0) return [];
-  const order = question.order ?? 'newest';
+  const order = ORDERS[question.order ?? 'newest'];
   const { words: _words, ...rest } = question;
   const next = context.db
     .select({
@@ -124,7 +120,10 @@ async function amongTheNext(
     })
     .from(assets, hintsFor(rest))
     .where(
-      and(filterOf(context, rest, reader), question.cursor ? afterCursor(order, question.cursor) : undefined),
+      and(
+        filterOf(context, rest, reader),
+        question.cursor ? afterCursor(order, assets, question.cursor) : undefined,
+      ),
     )
     .orderBy(...inOrder(order, assets))
     .limit(READ_AHEAD)
@@ -153,8 +152,8 @@ async function inFolder(
   limit: number,
 ): Promise<readonly { readonly id: string }[]> {
   const { folder = '', ...rest } = question;
-  const order = question.order ?? 'newest';
-  const after = question.cursor ? afterCursor(order, question.cursor) : undefined;
+  const order = ORDERS[question.order ?? 'newest'];
+  const after = question.cursor ? afterCursor(order, assets, question.cursor) : undefined;
   const part = (isIt: SQL) =>
     context.db
       .select({
@@ -369,41 +368,14 @@ export function escapeLike(text: string): string {
   return text.replace(/[\\%_]/g, '\\$&');
 }
 
-type Ordered = Readonly<Record<'id' | 'createdAt' | 'stem' | 'widthPx', AnyColumn>>;
+type Ordered = 'createdAt' | 'stem' | 'widthPx';
 
-/** Ends in what no two pieces share: of names that is the name itself, so that an index in their order is enough. */
-function inOrder(order: AssetOrder, by: Ordered): readonly SQL[] {
-  switch (order) {
-    case 'newest':
-      return [desc(by.createdAt), desc(by.id)];
-    case 'oldest':
-      return [asc(by.createdAt), asc(by.id)];
-    case 'name':
-      return [asc(by.stem)];
-    case 'widest':
-      return [desc(by.widthPx), desc(by.id)];
-  }
-}
+const asDate = (value: string | number) => new Date(value);
+const createdAt = ({ createdAt: at }: AssetRow) => at.toISOString();
 
-function cursorOf(order: AssetOrder, row: AssetRow): string {
-  const value = order === 'name' ? row.stem : order === 'widest' ? row.widthPx : row.createdAt.toISOString();
-  return writeCursor(value, row.id);
-}
-
-function afterCursor(order: AssetOrder, cursor: string): SQL | undefined {
-  const [value, id] = readCursor(cursor);
-  switch (order) {
-    case 'name':
-      return gt(assets.stem, String(value));
-    case 'widest':
-      return or(lt(assets.widthPx, Number(value)), and(eq(assets.widthPx, Number(value)), lt(assets.id, id)));
-    case 'oldest': {
-      const at = new Date(value);
-      return or(gt(assets.createdAt, at), and(eq(assets.createdAt, at), gt(assets.id, id)));
-    }
-    case 'newest': {
-      const at = new Date(value);
-      return or(lt(assets.createdAt, at), and(eq(assets.createdAt, at), lt(assets.id, id)));
-    }
-  }
-}
+const ORDERS: Readonly<Record<AssetOrder, ListOrder<Ordered, AssetRow>>> = {
+  newest: { by: 'createdAt', isDown: true, at: createdAt, read: asDate },
+  oldest: { by: 'createdAt', at: createdAt, read: asDate },
+  name: { by: 'stem', isUnique: true, at: ({ stem }) => stem, read: String },
+  widest: { by: 'widthPx', isDown: true, at: ({ widthPx }) => widthPx, read: Number },
+};

@@ -18,6 +18,7 @@ import { Ruler } from '../measure/ruler.tsx';
 import { usePiece, usePieces } from '../pieces/pieces.ts';
 import { ColumnsMeasure } from './columns-measure.tsx';
 import { setTitle } from './commands.ts';
+import { FootCredits } from './foot-credits.tsx';
 import { edgeAt, writeAtEdge } from './lines.ts';
 import { onSheet } from './on-sheet.ts';
 import { PlacementMeasure } from './placement-measure.tsx';
@@ -103,6 +104,7 @@ export function Sheet({ editor, page, rules, selected, block, isEditable, name =
             />
           </div>
           <div ref={text} />
+          <FootCredits page={page} rules={rules} />
         </div>
         <SheetPlace editor={editor} pane={pane} paper={paper} isEditable={isEditable} />
         {isEditable ? <ColumnsMeasure editor={editor} page={page} block={block} paper={paper} /> : null}
