@@ -389,6 +389,16 @@ export const BRACKWATER: readonly AgencyPicture[] = [
     TALL,
     'warden, portrait, person, watcher',
   ),
+  agency(
+    '88-4433',
+    'Walkers at noon',
+    'M. Castellane',
+    3600,
+    'one year, one site',
+    { subject: 'walkers', light: 'noon', seed: 4433 },
+    TALL,
+    'walkers, noon',
+  ),
 ];
 
 /** A file on the drive. `revision` changes when its bytes do. */

@@ -34,11 +34,14 @@ export function sellerOf(context: Context, label: Label, signal: AbortSignal): S
 }
 
 /** What the agency asks for a picture just now. Throws an HttpProblem where it does not say. */
-export async function offersOf({ shop, picture, tools }: Seller): Promise<readonly Offer[]> {
+export async function offersOf({ source, shop, picture, tools }: Seller): Promise<readonly Offer[]> {
   try {
     return await shop.offers(picture, tools);
   } catch (error) {
-    if (error instanceof OutboundProblem) throw new HttpProblem(502, error.message);
+    if (error instanceof OutboundProblem)
+      throw error.fault === 'not-found'
+        ? new HttpProblem(409, `${source.name} does not offer this picture any more.`)
+        : new HttpProblem(502, error.message);
     throw error;
   }
 }

@@ -120,7 +120,7 @@ export function BuyPanel({ comps: known, onClose }: BuyPanelProps) {
             className="grid grid-cols-[84px_minmax(0,1fr)] gap-3 border-t border-hairline py-2.5"
           >
             <img className="h-14 w-21 bg-stage object-cover" src={comp.thumb} alt="" />
-            <div className="grid content-start gap-1">
+            <div className="grid min-w-0 grid-cols-1 content-start gap-1">
               <p>
                 <strong>{titleOf(comp)}</strong>{' '}
                 <span className="text-soft">

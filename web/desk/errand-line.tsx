@@ -66,7 +66,7 @@ function Give({ errand, colleagues }: Omit<ErrandLineProps, 'me'>) {
   return (
     <Popover open={isOpen} onOpenChange={setOpen}>
       <PopoverTrigger asChild>
-        <Button kind="link" className="text-sm" aria-label={`Give to somebody: ${errand.subject}`}>
+        <Button kind="link" className="text-sm text-soft" aria-label={`Give to somebody: ${errand.subject}`}>
           Give to...
         </Button>
       </PopoverTrigger>
