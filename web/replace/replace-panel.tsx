@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
-import { type Carried, carriedOver, replacing, sayOwnWords } from '#core/page/replacing.ts';
+import { type Carried, carriedOver, isSameShape, replacing, sayOwnWords } from '#core/page/replacing.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, ownWordsQuery } from '../api/queries.ts';
@@ -15,7 +15,9 @@ import { Checkbox } from '../ui/checkbox.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Panel } from '../ui/panel.tsx';
+import { Progress } from '../ui/progress.tsx';
 import { toast } from '../ui/toast.ts';
+import { CutsCompared } from './cuts-compared.tsx';
 import { FindPiece } from './find-piece.tsx';
 
 interface ReplacePanelProps {
@@ -111,6 +113,12 @@ function Agree({ asset, fresh, rules, isOffered, onBack, onClose }: AgreeProps) 
           </figure>
         ))}
       </div>
+      {asset.usedOn.length > 0 && !isSameShape(asset, fresh) ? (
+        <CutsCompared
+          now={{ asset, when: 'Now', which: titleOf(asset) }}
+          then={{ asset: fresh, when: 'Then', which: titleOf(fresh) }}
+        />
+      ) : null}
       {differs.length > 0 ? (
         <ul className="list-disc pl-4.5 text-due">
           {differs.map((line) => (
@@ -153,6 +161,12 @@ function Agree({ asset, fresh, rules, isOffered, onBack, onClose }: AgreeProps) 
         Undo takes it back, on every page at once.
       </p>
       <Fault says={fault} />
+      {isBusy ? (
+        <div role="status">
+          <p className="mb-1">Putting it in place {sayPageCount(asset)}, all at once...</p>
+          <Progress name="Putting it in place" value={null} />
+        </div>
+      ) : null}
       <Deeds>
         <Button kind="action" disabled={isBusy} onClick={() => void replace()}>
           Replace it {sayPageCount(asset)}
