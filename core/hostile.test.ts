@@ -28,10 +28,15 @@ import { describedParts } from './page/long-description.ts';
 import { readBrought } from './page/read-brought.ts';
 import { styleRules } from './page/style-rules.ts';
 import { readCreditWords } from './rights/credit-words.ts';
+import { differencesOf } from './rights/differences.ts';
+import { maybeHouseLicence } from './rights/house-licence.ts';
+import { EMPTY_LABEL } from './rights/label.ts';
+import { readLedger } from './rights/ledger-file.ts';
 import { maybeLicenceByWords } from './rights/recognise.ts';
 import { readRegions } from './rights/regions.ts';
 import { isSameName } from './rights/same-name.ts';
 import { readPrice } from './rights/say-terms.ts';
+import { EXAMPLE_LICENCE } from './rights/testing.ts';
 import { isWebAddress } from './rights/web-address.ts';
 import { altFault, withoutImageOf, withoutMarkup } from './words/alt.ts';
 import { replaceAll } from './words/find.ts';
@@ -119,7 +124,18 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
       'XMP-photoshop:DateCreated': text,
       'XMP-xmpRights:UsageTerms': text,
       'XMP-xmpRights:WebStatement': text,
+      'XMP-iptcCore:ExtDescrAccessibility': text,
+      'XMP-dc:Description-de': text,
+      [`XMP-dc:Title-${text}`]: text,
     }),
+  'what a file says otherwise than a label': (text) =>
+    differencesOf(
+      { ...EMPTY_LABEL, creator: text.slice(0, 300), copyrightNotice: text.slice(0, 300), licence: 'cc0' },
+      (['maker', 'notice', 'licence'] as const).map((about) => ({ by: 'file', about, value: text })),
+      null,
+    ),
+  'a licence of the house': (text) => maybeHouseLicence(text, [EXAMPLE_LICENCE]),
+  'a ledger as a file': (text) => readLedger(bytesOf(`id,seen by,used by\n1,group: ${text},page: ${text}`)),
   'a name': (text) => [webSafe(text), goodStem(text, 'piece'), nameFault(text)],
   'a folder': (text) => folderPath(text),
   'what a want is for': (text) => wordsOfPurpose(text),

@@ -19,32 +19,15 @@ import { readLedger } from './ledger-file.ts';
 import { LICENCE_IDS } from './licences.ts';
 import { sayHouseLicence } from './say-house-licence.ts';
 import { sayJudgement } from './say-judgement.ts';
-import { EXAMPLE_PLACE } from './testing.ts';
+import { EXAMPLE_LICENCE, EXAMPLE_PLACE } from './testing.ts';
 
-const ARCHIVE: HouseLicence = {
-  id: 'town-archive',
-  name: 'Saltmere Town Archive, standing agreement',
-  short: 'Town Archive agreement',
-  address: 'https://archive.example/terms/',
-  publish: true,
-  decision: false,
-  commercial: false,
-  educationalOnly: false,
-  onlyIn: null,
-  allowsDerivatives: false,
-  owesCredit: 'yes',
-  keepsNotice: true,
-  sayChanges: false,
-  shareAlike: false,
-  titleInCredit: 'yes',
-};
 const under = (patch: Partial<HouseLicence> = {}): Label =>
   withPatch(EMPTY_LABEL, {
     title: 'Reed cutters',
     creator: 'Tomas Reill',
     copyrightNotice: '© Saltmere Town Archive',
     licence: 'house',
-    houseLicence: { ...ARCHIVE, ...patch },
+    houseLicence: { ...EXAMPLE_LICENCE, ...patch },
   });
 const codes = (label: Label, place: object = {}, changes: readonly 'cropped'[] = []) =>
   judge(label, copyAt({ ...EXAMPLE_PLACE, commercial: false, ...place }, changes)).reasons.map(
@@ -101,25 +84,27 @@ describe('a licence of the house', () => {
   });
 
   it('is known by its name, its short form and its address, and by nothing less', () => {
-    for (const said of [ARCHIVE.name, 'town archive agreement', ' https://archive.example/terms '])
-      expect(maybeHouseLicence(said, [ARCHIVE])?.id).toBe('town-archive');
+    for (const said of [EXAMPLE_LICENCE.name, 'town archive agreement', ' https://archive.example/terms '])
+      expect(maybeHouseLicence(said, [EXAMPLE_LICENCE])?.id).toBe('town-archive');
     for (const said of ['', 'archive', 'https://archive.example/'])
-      expect(maybeHouseLicence(said, [ARCHIVE])).toBeUndefined();
+      expect(maybeHouseLicence(said, [EXAMPLE_LICENCE])).toBeUndefined();
     // One without an address is not what nothing is said of.
-    expect(maybeHouseLicence('', [{ ...ARCHIVE, address: '' }])).toBeUndefined();
+    expect(maybeHouseLicence('', [{ ...EXAMPLE_LICENCE, address: '' }])).toBeUndefined();
   });
 
   it('has a key by which lists offer it, beside those of the catalogue', () => {
     expect(licenceKeyOf(under())).toBe('house:town-archive');
-    expect(licenceByKey(houseKey('town-archive'), [ARCHIVE])).toEqual({
+    expect(licenceByKey(houseKey('town-archive'), [EXAMPLE_LICENCE])).toEqual({
       licence: 'house',
-      houseLicence: ARCHIVE,
+      houseLicence: EXAMPLE_LICENCE,
     });
-    expect(licenceByKey(houseKey('gone'), [ARCHIVE])).toBeNull();
+    expect(licenceByKey(houseKey('gone'), [EXAMPLE_LICENCE])).toBeNull();
     for (const id of LICENCE_IDS) {
       expect(v.is(LicenceKeySchema, id)).toBe(true);
       expect(licenceByKey(id, [])).toEqual({ licence: id, houseLicence: null });
-      expect(termsOf({ licence: id, houseLicence: ARCHIVE }).name === ARCHIVE.name).toBe(id === 'house');
+      expect(termsOf({ licence: id, houseLicence: EXAMPLE_LICENCE }).name === EXAMPLE_LICENCE.name).toBe(
+        id === 'house',
+      );
     }
     expect(v.is(LicenceKeySchema, 'house:Town Archive')).toBe(false);
   });
@@ -130,17 +115,17 @@ describe('a licence of the house', () => {
       const read = readLedger(file, ofHouse);
       return read.kind === 'read' ? read.lines.map(({ label, faults }) => [label, faults.length]) : [];
     };
-    expect(labels([ARCHIVE])).toEqual([[{ licence: 'house', houseLicence: ARCHIVE }, 0]]);
+    expect(labels([EXAMPLE_LICENCE])).toEqual([[{ licence: 'house', houseLicence: EXAMPLE_LICENCE }, 0]]);
     expect(labels([])).toEqual([[{}, 1]]);
   });
 
   it('says in sentences what it allows', () => {
-    expect(sayHouseLicence(ARCHIVE)).toBe(
+    expect(sayHouseLicence(EXAMPLE_LICENCE)).toBe(
       'For uses that are not commercial. Not to be changed. Asks for a credit.',
     );
     expect(
       sayHouseLicence({
-        ...ARCHIVE,
+        ...EXAMPLE_LICENCE,
         commercial: true,
         onlyIn: 'GB',
         allowsDerivatives: true,
