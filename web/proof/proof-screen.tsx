@@ -30,6 +30,7 @@ import { ledger } from '../undo/ledger.ts';
 import { ClashPanel } from '../versions/clash-panel.tsx';
 import { Findings } from './findings.tsx';
 import { ProofFrame } from './frame.tsx';
+import { Heard } from './heard.tsx';
 import { NarrowProof } from './narrow-proof.tsx';
 import { useLit } from './use-lit.ts';
 
@@ -175,6 +176,7 @@ function Proof({
     ) : null;
   const { listing } = preview.data ?? { listing: null };
   const isBeside = listing !== null && params.get('with') === 'listing';
+  const isHeard = params.get('with') === 'words';
   const beside = (shownAt: number) =>
     listing === null ? null : (
       <>
@@ -193,44 +195,51 @@ function Proof({
       </>
     );
   const free = shown.reduce((sum, width) => sum + width, 0);
-  const ways =
-    listing === null ? null : (
-      <div className="flex flex-wrap gap-x-4.5 gap-y-1 px-4.5 pt-2">
+  const ways = (
+    <div className="flex flex-wrap gap-x-4.5 gap-y-1 px-4.5 pt-2">
+      <OneOf
+        about="What is looked at"
+        value={isHeard ? 'words' : isBeside ? 'listing' : 'page'}
+        choices={[
+          ['page', 'the page at its widths'],
+          ...(listing === null ? [] : [['listing', 'listing and article'] as const]),
+          ['words', 'as it is heard'],
+        ]}
+        onChoose={(way) => setParams(way === 'page' ? {} : { with: way }, { replace: true })}
+      />
+      {isBeside && !isNarrow ? (
         <OneOf
-          about="What is looked at"
-          value={isBeside ? 'listing' : 'page'}
-          choices={[
-            ['page', 'the page at its widths'],
-            ['listing', 'listing and article'],
-          ]}
-          onChoose={(way) => setParams(way === 'listing' ? { with: 'listing' } : {}, { replace: true })}
+          about="Width that is looked at"
+          value={String(looked)}
+          choices={rules.proofWidths.map((width, at) => [String(at), `${width} px`] as const)}
+          onChoose={(at) => setLooked(Number(at))}
         />
-        {isBeside && !isNarrow ? (
-          <OneOf
-            about="Width that is looked at"
-            value={String(looked)}
-            choices={rules.proofWidths.map((width, at) => [String(at), `${width} px`] as const)}
-            onChoose={(at) => setLooked(Number(at))}
-          />
-        ) : null}
-      </div>
-    );
+      ) : null}
+    </div>
+  );
+  const heard = (
+    <Heard page={doc} rules={rules} pieces={held} findings={numbered} chosen={chosen} onChoose={setChosen} />
+  );
   const widths = (
-    <div className="grid grid-rows-[auto_minmax(0,1fr)]">
+    <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
       <div>
         {notices}
         {ways}
       </div>
-      <section
-        className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
-        ref={frames}
-        aria-label="The page at its widths"
-      >
-        {isBeside
-          ? beside(Math.min(viewport, Math.round(free / 2)))
-          : rules.proofWidths.map((width, at) => frame(width, shown[at] ?? width))}
-        <Unanswered of={preview} />
-      </section>
+      {isHeard ? (
+        heard
+      ) : (
+        <section
+          className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
+          ref={frames}
+          aria-label="The page at its widths"
+        >
+          {isBeside
+            ? beside(Math.min(viewport, Math.round(free / 2)))
+            : rules.proofWidths.map((width, at) => frame(width, shown[at] ?? width))}
+          <Unanswered of={preview} />
+        </section>
+      )}
     </div>
   );
   const findings = (
@@ -256,9 +265,11 @@ function Proof({
         onLook={setLooked}
         frames={frames}
         frame={
-          isBeside
-            ? beside(Math.min(viewport, shown[looked] ?? viewport))
-            : frame(viewport, Math.min(viewport, shown[looked] ?? viewport))
+          isHeard
+            ? heard
+            : isBeside
+              ? beside(Math.min(viewport, shown[looked] ?? viewport))
+              : frame(viewport, Math.min(viewport, shown[looked] ?? viewport))
         }
         notices={
           <>

@@ -1,0 +1,48 @@
+import { expect } from '@playwright/test';
+import {
+  beginPage,
+  dropFiles,
+  expectAccessible,
+  figures,
+  row,
+  saved,
+  signIn,
+  smallPicture,
+  tray,
+} from './hands.ts';
+import { test } from './test.ts';
+
+test('a page is read as it is heard, its long description with it, and what nobody says is marked', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginPage(page, 'Heard in order');
+  await dropFiles(page, tray(page), [await smallPicture('heard.png')]);
+  await tray(page)
+    .getByRole('button', { name: /^heard/ })
+    .press('Enter');
+  await saved(page);
+  await page.getByRole('button', { name: 'Proof', exact: true }).click();
+  await page.getByRole('button', { name: 'as it is heard' }).press('Enter');
+  const heard = page.getByRole('region', { name: 'The page as it is heard' });
+  await expect(heard).toContainText('Heading, level 1: Heard in order');
+  await expect(heard).toContainText('Nothing is said here');
+  await expectAccessible(page);
+  const finding = heard.getByRole('button', { name: /^Finding/ }).first();
+  await finding.press('Enter');
+  await expect(finding).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('link', { name: 'Back to the sheet' }).click();
+  await figures(page).first().click();
+  const words = row(page, 'Alt text and caption');
+  await words.getByRole('button', { name: 'Write alt text' }).click();
+  await words.getByRole('textbox', { name: 'Alt text' }).fill('Bars for May and June.');
+  await words
+    .getByRole('textbox', { name: 'Long description' })
+    .fill('Eels\n\nMonth\tEels\nMay\t12\nJune\t420');
+  await words.getByRole('button', { name: /^Save/ }).click();
+  await page.getByRole('button', { name: 'Proof', exact: true }).click();
+  await page.getByRole('button', { name: 'as it is heard' }).click();
+  await expect(heard).toContainText('Picture: Bars for May and June.');
+  await expect(heard).toContainText('Table, 3 rows of 2');
+  await expect(heard).toContainText('Row: Month May; Eels 12');
+});
