@@ -82,7 +82,7 @@ test('several chosen pieces get key words, a maker and names at once, and one un
     .click({ modifiers: ['Control'] });
   const bar = page.getByRole('toolbar', { name: 'With the chosen pieces' });
   await bar.getByRole('button', { name: 'Key words...' }).click();
-  await page.getByRole('textbox', { name: 'Add key words' }).fill('ebb stream, spring tide');
+  await page.getByRole('combobox', { name: 'Add key words' }).fill('ebb stream, spring tide');
   await page.keyboard.press('Enter');
   const words = page.getByRole('group', { name: 'Key words of the chosen pieces' });
   await expect(words.getByRole('button', { name: 'ebb stream', pressed: true })).toBeVisible();

@@ -88,7 +88,7 @@ test('from three large files to a page taken away, with the mouse', async ({ pag
       row(page, 'Rights').getByRole('combobox', { name: 'Licence' }),
       'Creative Commons BY-NC 4.0',
     );
-    await row(page, 'Rights').getByRole('textbox', { name: 'Maker', exact: true }).fill('T. Veraldi');
+    await row(page, 'Rights').getByRole('combobox', { name: 'Maker', exact: true }).fill('T. Veraldi');
     await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
     await expect(row(page, 'Rights').getByText('CC BY-NC 4.0 forbids commercial use')).toBeVisible();
     await row(page, 'Rights').getByRole('button', { name: 'Change rights' }).click();

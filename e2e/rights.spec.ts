@@ -29,7 +29,7 @@ async function withOwnPicture(page: Page, title: string): Promise<void> {
   await saved(page);
   await row(page, 'Rights').getByRole('button', { name: 'Set licence' }).click();
   await choose(row(page, 'Rights').getByRole('combobox', { name: 'Licence' }), 'Permission on file');
-  await row(page, 'Rights').getByRole('textbox', { name: 'Maker', exact: true }).fill('Tomas Reill');
+  await row(page, 'Rights').getByRole('combobox', { name: 'Maker', exact: true }).fill('Tomas Reill');
   await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
   await expect(row(page, 'Rights')).toContainText('May be used here. The credit is owed.');
 }
@@ -354,7 +354,7 @@ test('a credit is reworded by hand, follows the label, and says what it leaves o
   await rights.getByRole('button', { name: 'Save credit' }).click();
   await expect(figures(page).first()).toContainText('By courtesy of Ines Okonjo (CC BY 4.0)');
   await rights.getByRole('button', { name: 'Change rights' }).click();
-  await rights.getByRole('textbox', { name: 'Maker', exact: true }).fill('Wenna Tregear');
+  await rights.getByRole('combobox', { name: 'Maker', exact: true }).fill('Wenna Tregear');
   await rights.getByRole('button', { name: 'Save rights' }).click();
   await expect(figures(page).first()).toContainText('By courtesy of Wenna Tregear (CC BY 4.0)');
 });
@@ -362,7 +362,7 @@ test('a credit is reworded by hand, follows the label, and says what it leaves o
 test('a picture is kept for some people of the house, and is not there for the others', async ({ page }) => {
   await signIn(page, 'Piet');
   await withOwnPicture(page, 'Kept for some');
-  await row(page, 'Rights').getByRole('button', { name: 'Say who may see it' }).click();
+  await row(page, 'Source').getByRole('button', { name: 'Say who may see it' }).click();
   const access = row(page, 'Access');
   await expectAccessible(page);
   await choose(access.getByRole('combobox', { name: 'Seen by' }), 'Only these people of the house');
@@ -435,7 +435,7 @@ test('a sidecar comes in with its picture, and what contradicts it is said, left
   await saved(page);
   await expect(label(page)).toContainText('The file says of itself: maker.');
   await row(page, 'Rights').getByRole('button', { name: 'Set licence' }).click();
-  await row(page, 'Rights').getByRole('textbox', { name: 'Maker', exact: true }).fill('Tomas Reill');
+  await row(page, 'Rights').getByRole('combobox', { name: 'Maker', exact: true }).fill('Tomas Reill');
   await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
   const source = row(page, 'Source');
   const contradicts = 'The file says of its maker: Ines Okonjo. The label says: Tomas Reill.';

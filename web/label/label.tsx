@@ -82,7 +82,6 @@ export function Label(props: LabelProps) {
         use={use}
         {...row('rights')}
         terms={row('terms')}
-        access={row('access')}
         decision={row('decision')}
         credit={row('credit')}
       />
@@ -90,7 +89,7 @@ export function Label(props: LabelProps) {
       <AccessRow asset={asset} {...row('access')} />
       {uses}
       <NameRow asset={asset} rules={rules} {...row('name')} />
-      <SourceRow asset={asset} isEditable={isEditable} />
+      <SourceRow asset={asset} isEditable={isEditable} access={row('access')} />
       {history}
     </article>
   );

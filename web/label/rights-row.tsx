@@ -21,7 +21,6 @@ import { changePiece, pieceOf } from '../pieces/pieces.ts';
 import { useOpened } from '../pieces/use-opened.ts';
 import { Button } from '../ui/button.tsx';
 import { Fault } from '../ui/fault.tsx';
-import { isAccessRowShown } from './access-row.tsx';
 import { CreditForm } from './credit-form.tsx';
 import { DecisionForm } from './decision-form.tsx';
 import { InUseLine } from './in-use-line.tsx';
@@ -33,8 +32,6 @@ import { useLabelChange } from './use-label-change.ts';
 interface RightsRowProps extends RowState {
   /** The row of what was agreed, which is opened from here while nothing was. */
   readonly terms: RowState;
-  /** The row of who may see and use it, likewise. */
-  readonly access: RowState;
   readonly decision: RowState;
   readonly credit: RowState;
   readonly asset: Asset;
@@ -53,7 +50,6 @@ export function RightsRow({
   rules,
   use,
   terms: ofTerms,
-  access: ofAccess,
   decision,
   credit: ofCredit,
   ...state
@@ -146,9 +142,6 @@ export function RightsRow({
         ) : null}
         {!maySay || isTermsRowShown(asset) || isUnknown || asset.label.licence === 'not-copied' ? null : (
           <OpenRow words="Add terms" isWhole state={ofTerms} />
-        )}
-        {!maySay || isAccessRowShown(asset) || ofAccess.isOpen ? null : (
-          <OpenRow words="Say who may see it" isWhole state={ofAccess} />
         )}
       </div>
       <Fault says={fault} />

@@ -55,6 +55,7 @@ interface LabelRowProps {
 export function LabelRow({ name, children, form, way, isUnsaid = false }: LabelRowProps) {
   const row = useRef<HTMLElement>(null);
   useFocusBack(row, Boolean(form));
+  useFocusKept(row);
   return (
     <section
       ref={row}
@@ -73,6 +74,27 @@ export function LabelRow({ name, children, form, way, isUnsaid = false }: LabelR
       {form}
     </section>
   );
+}
+
+/**
+ * What had the focus in a row may go with what it did, as a button that keeps a licence does. The row's own way has it then: left
+ * nowhere, the next Tab would begin at the top of the screen.
+ */
+function useFocusKept(row: RefObject<HTMLElement | null>): void {
+  const last = useRef<Element | null>(null);
+  useEffect(() => {
+    const see = ({ target }: FocusEvent) => {
+      last.current = target instanceof Element && row.current?.contains(target) ? target : null;
+    };
+    document.addEventListener('focusin', see);
+    return () => document.removeEventListener('focusin', see);
+  }, [row]);
+  useEffect(() => {
+    if (last.current === null || last.current.isConnected || document.activeElement !== document.body) return;
+    last.current = null;
+    const to = row.current?.querySelector(`${OPENER}, button, a[href]`);
+    if (to instanceof HTMLElement) to.focus();
+  });
 }
 
 // A list that opens has a role of its own.

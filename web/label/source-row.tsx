@@ -3,19 +3,29 @@ import { format } from 'date-fns';
 import { useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import type { Provenance } from '#api/gather.ts';
+import { may } from '#api/people.ts';
 import { readLicence, sayLicenceReading } from '#core/gather/reading.ts';
 import { embedOf, type HeldEmbed, isPicture } from '#core/page/piece.ts';
-import { lookalikesQuery, provenanceQuery } from '../api/queries.ts';
+import { lookalikesQuery, meQuery, provenanceQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { SaidList } from '../gather/said-list.tsx';
 import { AlikeDeeds } from '../lookalikes/alike-deeds.tsx';
 import { Compare } from '../lookalikes/compare.tsx';
 import { Button } from '../ui/button.tsx';
+import { isAccessRowShown } from './access-row.tsx';
 import { Differences } from './differences.tsx';
-import { LabelRow } from './row.tsx';
+import { LabelRow, OpenRow, type RowState } from './row.tsx';
+
+interface SourceRowProps {
+  readonly asset: Asset;
+  readonly isEditable: boolean;
+  /** The row of who may see and use it, which is opened from here while everybody may. */
+  readonly access: RowState;
+}
 
 /** Where the piece came from, when and by whom, and what was said of it there then; and what looks like it. */
-export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readonly isEditable: boolean }) {
+export function SourceRow({ asset, isEditable, access }: SourceRowProps) {
+  const { data: me } = useQuery(meQuery);
   const came = useQuery(provenanceQuery(asset.id));
   const [showsAll, setShowsAll] = useState(false);
   const comings = came.data ?? [];
@@ -36,6 +46,11 @@ export function SourceRow({ asset, isEditable }: { readonly asset: Asset; readon
         </Button>
       ) : null}
       <Differences asset={asset} isEditable={isEditable} />
+      {isAccessRowShown(asset) || access.isOpen || !me || !may(me.role, 'say-rights') ? null : (
+        <div>
+          <OpenRow words="Say who may see it" isWhole state={access} />
+        </div>
+      )}
       {isPicture(asset) ? <Alike asset={asset} isEditable={isEditable} /> : null}
     </LabelRow>
   );
