@@ -17,6 +17,7 @@ import { LABEL_FIELD_WORDS } from '#core/rights/say-label.ts';
 import type { Context } from '../context.ts';
 import { held, provenance } from '../db/schema.ts';
 import { HttpProblem } from '../problem.ts';
+import { withOwnLicence } from '../rights/house-licences.ts';
 import { changeAsset } from '../shelf/change.ts';
 import { type AssetRow, presentAsset } from '../shelf/present.ts';
 import { escapeLike } from '../shelf/query.ts';
@@ -68,10 +69,13 @@ export async function takeSidecar(
   now: Date,
 ): Promise<SidecarTaken> {
   const row = await pieceCalled(context, file, person);
-  const draft = await readSidecar(context, text);
+  const read = await readSidecar(context, text);
+  const draft = { ...read, patch: await withOwnLicence(context.db, read.patch, read.said) };
   const { patch, left } = forLabel(draft, row, person);
   const name = `${row.stem}.${row.extension}`;
-  const fields = Object.keys(patch).filter(isLabelField);
+  const fields = Object.keys(patch)
+    .filter(isLabelField)
+    .filter((field) => field !== 'houseLicence');
   const after =
     fields.length === 0
       ? row

@@ -9,7 +9,6 @@ import { quartersOf } from '#core/media/lookalike.ts';
 import { withAncestors } from '#core/naming/paths.ts';
 import { type NamingRules, nameFactsOf, nameFor } from '#core/naming/pattern.ts';
 import { strictest } from '#core/page/target.ts';
-import { type HouseLicence, maybeHouseLicence } from '#core/rights/house-licence.ts';
 import { EMPTY_LABEL, isLabelField, type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
@@ -33,7 +32,7 @@ import { storeCut } from '../imaging/cut-store.ts';
 import { type FirstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { presentPerson } from '../people/guard.ts';
 import { HttpProblem } from '../problem.ts';
-import { readHouseLicences } from '../rights/house-licences.ts';
+import { withOwnLicence } from '../rights/house-licences.ts';
 import { derivedColumns } from '../shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../shelf/names.ts';
 import type { AssetRow } from '../shelf/present.ts';
@@ -94,11 +93,10 @@ async function insertNamed(
   now: Date,
 ): Promise<TakenIn> {
   const id = randomUUID();
-  const patch = ofHouse(
-    draftedPatch(arrival.draft, incoming.origin),
-    [...incoming.origin.said, ...arrival.draft.said],
-    (await readHouseLicences(context.db)).map(({ licence }) => licence),
-  );
+  const patch = await withOwnLicence(context.db, draftedPatch(arrival.draft, incoming.origin), [
+    ...incoming.origin.said,
+    ...arrival.draft.said,
+  ]);
   const label = withPatch(EMPTY_LABEL, { ...patch, ...arrival.settled });
   const wished = await wishedStem(context, label, incoming);
   for (let tries = 1; ; tries += 1) {
@@ -181,7 +179,11 @@ function rowOf(
   },
 ): typeof assets.$inferInsert {
   const drafted = Object.keys(patch).filter(
-    (field) => isLabelField(field) && !(field === 'licence' && incoming.origin.decidedLicence),
+    (field) =>
+      isLabelField(field) &&
+      // It is told with the licence.
+      field !== 'houseLicence' &&
+      !(field === 'licence' && incoming.origin.decidedLicence),
   );
   return {
     id,
@@ -218,20 +220,6 @@ function draftedPatch(draft: MetadataDraft, origin: Origin): LabelPatch {
     ...(licence ? { licence } : {}),
     ...(sourceAddress ? { sourceAddress } : {}),
   };
-}
-
-/** A licence that the catalogue does not know, and the house does, as it is said word for word. */
-function ofHouse(
-  patch: LabelPatch,
-  said: readonly Statement[],
-  licences: readonly HouseLicence[],
-): LabelPatch {
-  if (patch.licence !== undefined && patch.licence !== 'unknown') return patch;
-  const named = said
-    .filter(({ about }) => about === 'licence')
-    .flatMap(({ value }) => maybeHouseLicence(value, licences) ?? []);
-  const [one, ...others] = named.filter(({ id }, at) => named.findIndex((other) => other.id === id) === at);
-  return one && others.length === 0 ? { ...patch, licence: 'house', houseLicence: one } : patch;
 }
 
 function conditionsOf({ shown: { facts, look }, draft }: Arrival, label: Label): Condition[] {

@@ -1,8 +1,9 @@
 import { and, asc, count, eq, like, type SQL, sql } from 'drizzle-orm';
 import type { Person } from '#api/people.ts';
 import type { KeptLicence } from '#api/rights.ts';
+import type { Statement } from '#core/gather/statement.ts';
 import { type HouseLicence, houseKey, maybeHouseLicence } from '#core/rights/house-licence.ts';
-import type { Label } from '#core/rights/label.ts';
+import type { Label, LabelPatch } from '#core/rights/label.ts';
 import { isCatalogued, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { justDone, writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
@@ -37,6 +38,22 @@ export async function withHouseLicence(db: Queries, label: Label): Promise<Label
   const [row] = id === undefined ? [] : await db.select().from(houseLicences).where(eq(houseLicences.id, id));
   if (!row) throw new HttpProblem(422, 'The house has no such licence any more. Nothing was changed.');
   return { ...label, houseLicence: keptIn(row).licence };
+}
+
+/** What is drafted of a label, with a licence that the catalogue does not know and the house does, as it is said word for word. */
+export async function withOwnLicence(
+  db: Queries,
+  patch: LabelPatch,
+  said: readonly Statement[],
+): Promise<LabelPatch> {
+  const told = said.filter(({ about }) => about === 'licence');
+  if (told.length === 0 || (patch.licence !== undefined && patch.licence !== 'unknown')) return patch;
+  const licences = (await readHouseLicences(db)).map(({ licence }) => licence);
+  const named = new Map(
+    told.flatMap(({ value }) => maybeHouseLicence(value, licences) ?? []).map((one) => [one.id, one]),
+  );
+  const [only, ...others] = named.values();
+  return only && others.length === 0 ? { ...patch, licence: 'house', houseLicence: only } : patch;
 }
 
 const KEPT = 'kept a licence';
