@@ -88,3 +88,25 @@ test('the stations lead by key to the first thing that is missing', async ({ pag
   await expect(label(page).getByRole('article').first()).toBeVisible();
   expect(await hasFocus(page)).toBe(true);
 });
+
+test('a row that is opened while another is still being saved stays open', async ({ page }) => {
+  await signIn(page, 'Mara', '/shelf');
+  await page.getByRole('option').first().click();
+  // The line is slow just now.
+  await page.route('**/api/assets/*', async (route) => {
+    if (route.request().method() === 'PATCH') await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue();
+  });
+  const [words, source] = [row(page, 'Alt text and caption'), row(page, 'Source')];
+  await words
+    .getByRole('button', { name: /alt text/ })
+    .first()
+    .click();
+  await words.getByRole('textbox', { name: 'Caption' }).fill('Said on a slow line.');
+  const saved = page.waitForResponse((answer) => answer.request().method() === 'PATCH');
+  await words.getByRole('button', { name: 'Save words' }).click();
+  await source.getByRole('button', { name: 'Say who may see it' }).click();
+  await saved;
+  await expect(words).toContainText('Said on a slow line.');
+  await expect(row(page, 'Access').getByRole('combobox', { name: 'Seen by' })).toBeVisible();
+});

@@ -23,7 +23,7 @@ test('a page is read as it is heard, its long description with it, and what nobo
     .press('Enter');
   await saved(page);
   await page.getByRole('button', { name: 'Proof', exact: true }).click();
-  await page.getByRole('button', { name: 'as it is heard' }).press('Enter');
+  await page.getByRole('radio', { name: 'as it is heard' }).press('Space');
   const heard = page.getByRole('region', { name: 'The page as it is heard' });
   await expect(heard).toContainText('Heading, level 1: Heard in order');
   await expect(heard).toContainText('Nothing is said here');
@@ -41,7 +41,7 @@ test('a page is read as it is heard, its long description with it, and what nobo
     .fill('Eels\n\nMonth\tEels\nMay\t12\nJune\t420');
   await words.getByRole('button', { name: /^Save/ }).click();
   await page.getByRole('button', { name: 'Proof', exact: true }).click();
-  await page.getByRole('button', { name: 'as it is heard' }).click();
+  await page.getByRole('radio', { name: 'as it is heard' }).click();
   await expect(heard).toContainText('Picture: Bars for May and June.');
   await expect(heard).toContainText('Table, 3 rows of 2');
   await expect(heard).toContainText('Row: Month May; Eels 12');

@@ -1,4 +1,4 @@
-import { type ReactNode, useRef } from 'react';
+import { type ReactNode, useLayoutEffect, useRef } from 'react';
 import * as v from 'valibot';
 import type { Asset } from '#api/assets.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -53,10 +53,18 @@ export interface LabelProps {
 /** One card that says all there is to say of a piece, always in the same order. Rows open in place. */
 export function Label(props: LabelProps) {
   const { asset, rules, use, around, uses, history, isEditable, openRow, onOpenRow } = props;
+  const openNow = useRef(openRow);
+  useLayoutEffect(() => {
+    openNow.current = openRow;
+  }, [openRow]);
   const row = (name: LabelRowName) => ({
     isOpen: openRow === name,
     isEditable,
-    onToggle: () => onOpenRow(openRow === name ? null : name),
+    onToggle: () => {
+      if (openRow !== name) onOpenRow(name);
+      // A form that is saved closes itself, and not what was opened while it was being saved.
+      else if (openNow.current === name) onOpenRow(null);
+    },
   });
   return (
     <article
