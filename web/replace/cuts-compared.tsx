@@ -6,7 +6,7 @@ import { sayPageTitle } from '../pages/say-title.ts';
 import { CutDrawing } from './cut-drawing.tsx';
 
 /** One of the two that are compared: under its drawing, and as those hear it who cannot see that. */
-export interface Compared {
+interface Compared {
   readonly asset: Asset;
   readonly when: string;
   readonly which: string;
