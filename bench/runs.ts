@@ -81,7 +81,7 @@ async function runOver({ context }: BenchWorld, order: RunOrder): Promise<void> 
   const { seen } = await previewRun(context, order, READER);
   const runId = await beginRun(context, order, seen, READER, new Date());
   await workOne(context);
-  const run = await readRun(context, runId, PERSON, new Date());
+  const run = await readRun(context, runId, READER, new Date());
   if (run.done !== order.pieces.length)
     throw new Error(`The run did ${run.done} of ${order.pieces.length}: ${run.words}`);
 }

@@ -21,7 +21,7 @@ export function runRoutes(context: Context): Router {
     if (order.into === 'zip') assertAllowed(person, 'take-away');
     await assertMayOrder(context, person.id);
     const id = await beginRun(context, order, seen, person, new Date(), newId(context, request));
-    response.status(202).json(await readRun(context, id, person.id, new Date()));
+    response.status(202).json(await readRun(context, id, person, new Date()));
   });
 
   route(router, 'get /runs', mayRun, async (request, response) => {
@@ -29,7 +29,7 @@ export function runRoutes(context: Context): Router {
   });
 
   route(router, 'get /runs/{id}', mayRun, async (request, response) => {
-    response.json(await readRun(context, request.params.id, personOf(request).id, new Date()));
+    response.json(await readRun(context, request.params.id, personOf(request), new Date()));
   });
 
   /** What is done to a run that is there, answered with how it stands afterwards. */
@@ -39,7 +39,7 @@ export function runRoutes(context: Context): Router {
       const { id: personId } = personOf(request);
       const { id } = await runJob(context, request.params.id, personId);
       await change(id, personId);
-      response.status(202).json(await readRun(context, id, personId, new Date()));
+      response.status(202).json(await readRun(context, id, personOf(request), new Date()));
     };
   route(
     router,

@@ -14,6 +14,7 @@ import { addJob, goOnWithJob, type JobRow, presentJob } from '../jobs/queue.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { missingFolders, removeEmptyFolders } from '../shelf/folders.ts';
 import { type AssetRow, preparedSize, thumbAddress } from '../shelf/present.ts';
+import { seenBy } from '../shelf/seen.ts';
 import { RunInputSchema } from './input.ts';
 import { plan } from './planning.ts';
 import { type StepRow, takeBackStep } from './step.ts';
@@ -240,8 +241,8 @@ export async function haltedRuns(context: Context, personId: string, now: Date):
   return runs.filter(({ id, done, refused, undone, of }) => ids.has(id) && done + refused + undone < of);
 }
 
-export async function readRun(context: Context, jobId: string, personId: string, now: Date): Promise<Run> {
-  const job = await runJob(context, jobId, personId);
+export async function readRun(context: Context, jobId: string, reader: Reader, now: Date): Promise<Run> {
+  const job = await runJob(context, jobId, reader.id);
   const steps = await context.db
     .select()
     .from(runSteps)
@@ -251,9 +252,12 @@ export async function readRun(context: Context, jobId: string, personId: string,
     .select()
     .from(held)
     .where(
-      inArray(
-        held.id,
-        steps.map(({ assetId }) => assetId),
+      and(
+        inArray(
+          held.id,
+          steps.map(({ assetId }) => assetId),
+        ),
+        seenBy(context, reader, held),
       ),
     );
   const rows = await shownRows(
