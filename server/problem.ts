@@ -62,17 +62,18 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
     response
       .status(refusal.status)
       .type('application/problem+json')
-      .send(
-        JSON.stringify({
-          type: 'about:blank',
-          title: STATUS_CODES[refusal.status] ?? 'Problem',
-          status: refusal.status,
-          detail: refusal.message,
-          ...refusal.more,
-        }),
-      );
+      .send(JSON.stringify(problemDetails(refusal)));
   };
 }
+
+/** A failure as RFC 9457 writes it. */
+export const problemDetails = ({ status, message, more }: HttpProblem) => ({
+  type: 'about:blank',
+  title: STATUS_CODES[status] ?? 'Problem',
+  status,
+  detail: message,
+  ...more,
+});
 
 /** RFC 9110, 10.2.3. */
 const COME_AGAIN = { retryAfterSeconds: 2 };

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
 import * as v from 'valibot';
 import { type Arrived, ArrivedSchema } from '#api/assets.ts';
+import { PROGRESS_LINES } from '#api/progress.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
 import { makeOutside } from '../outside/outside.ts';
 import { makeApp } from './app.ts';
@@ -204,6 +205,7 @@ async function signIn(origin: string, as: Who): Promise<string> {
 
 async function bodyOf(response: Response): Promise<unknown> {
   const type = response.headers.get('content-type') ?? '';
+  if (type.startsWith(PROGRESS_LINES)) return response.text();
   if (type.includes('json')) return parsedJson(await response.text());
   return type.startsWith('text/') ? response.text() : Buffer.from(await response.arrayBuffer());
 }

@@ -4,6 +4,7 @@ import { Router } from 'express';
 import type { Context } from '../context.ts';
 import { pins } from '../db/schema.ts';
 import { allowed, personOf } from '../people/guard.ts';
+import { answerWithProgress } from '../progress-lines.ts';
 import { route } from '../route.ts';
 import { keepApart, lookalikesOf, noLongerApart } from './lookalikes.ts';
 import { presentAsset, presentAssets } from './present.ts';
@@ -63,8 +64,11 @@ export function putAwayRoutes(context: Context): Router {
     const { by } = request.body;
     const now = new Date();
     seen(await anyAsset(context, by), personOf(request));
-    const { pages, at } = await replaceEverywhere(context, request.params.id, by, personOf(request), now);
-    response.json({ pages, at: at.toISOString() });
+    await answerWithProgress(request, response, async (onStep) => {
+      const person = personOf(request);
+      const { pages, at } = await replaceEverywhere(context, request.params.id, by, person, now, onStep);
+      return { pages, at: at.toISOString() };
+    });
   });
 
   route(router, 'post /assets/{id}/replace/take-back', allowed('edit-pages'), async (request, response) => {

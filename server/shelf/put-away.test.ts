@@ -1,9 +1,10 @@
-import { like } from 'drizzle-orm';
+import { eq, like, sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetListSchema, LookalikesSchema, ReplacedSchema } from '#api/assets.ts';
 import { PageSchema } from '#api/pages.ts';
+import { PROGRESS_LINES, ProgressLineSchema } from '#api/progress.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { pages } from '../db/schema.ts';
@@ -116,6 +117,46 @@ describe('a piece in the place of another', () => {
     expect(back.body).toMatchObject({ pages: 2 });
     for (const id of pages) expect((await pageOf(id)).doc.tray).toEqual([old.id]);
     expect(await shelf()).toContain(old.id);
+  });
+
+  it('tells on the way how far it is, whoever asks for that', async () => {
+    const old = await handIn(46, 'slow.jpg');
+    const better = await handIn(47, 'better-slow.jpg');
+    const other = await handIn(48, 'other-slow.jpg');
+    for (const title of ['First slow', 'Second slow']) await pageWith(title, old.id);
+    const asked = { method: 'POST', headers: { Accept: `${PROGRESS_LINES}, application/json` } };
+    const swap = (id: string, by: string) =>
+      server.ask(`/api/assets/${id}/replace`, { ...asked, body: { by } });
+    const { body } = await swap(old.id, better.id);
+    const lines = String(body)
+      .trim()
+      .split('\n')
+      .map((line) => v.parse(ProgressLineSchema, JSON.parse(line)));
+    expect(lines).toEqual([
+      { done: 1, of: 2 },
+      { done: 2, of: 2 },
+      { answer: { pages: 2, at: expect.any(String) } },
+    ]);
+    // What is refused before anything was written is a problem as ever.
+    expect((await swap(old.id, other.id)).status).toBe(409);
+    // A page that cannot be read stops it on the way: nothing of it stands.
+    const [before = '', last = ''] = [
+      await pageWith('Third slow', better.id),
+      await pageWith('Fourth slow', better.id),
+    ].sort();
+    const { db } = server.context;
+    const torn = sql`json_set(doc, '$.blocks', 'torn')`;
+    await db.update(pages).set({ doc: torn, title: 'Torn' }).where(eq(pages.id, last));
+    const told =
+      String((await swap(better.id, other.id)).body)
+        .trim()
+        .split('\n')
+        .at(-1) ?? '';
+    expect(JSON.parse(told)).toMatchObject({
+      problem: { status: 409, detail: expect.stringContaining('Torn') },
+    });
+    expect((await pageOf(before)).doc.tray).toEqual([better.id]);
+    await db.delete(pages).where(eq(pages.id, last));
   });
 
   it('takes it over on every page there is, also beyond those that are listed', async () => {

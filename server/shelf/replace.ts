@@ -2,6 +2,7 @@ import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { OwnWords } from '#api/assets.ts';
 import type { Person } from '#api/people.ts';
+import type { Step } from '#api/progress.ts';
 import { PageDocSchema } from '#core/page/model.ts';
 import { withReplaced } from '#core/page/replace.ts';
 import { ownWordsOf } from '#core/page/replacing.ts';
@@ -43,7 +44,8 @@ export interface Replaced {
 /**
  * Puts one piece in the place of another on every page at once, however many there are: placements keep their width,
  * margins, words and links; trays and wants follow. The other is thrown away (and can be brought back). One step: all
- * pages or none. Asked again after a lost line, it answers what it did.
+ * pages or none. Asked again after a lost line, it answers what it did. `onStep` is told of each page that was written; none
+ * of it stands before the last.
  */
 export async function replaceEverywhere(
   context: Context,
@@ -51,6 +53,7 @@ export async function replaceEverywhere(
   newId: string,
   person: Person,
   now: Date,
+  onStep: (step: Step) => void = () => {},
 ): Promise<Replaced> {
   if (oldId === newId) throw new HttpProblem(409, 'A piece is not replaced by itself.');
   const [old, fresh] = [await anyAsset(context, oldId), await anyAsset(context, newId)];
@@ -68,6 +71,7 @@ export async function replaceEverywhere(
       .orderBy(asc(assets.id))
       .for('update');
     await assertNotReplaced(tx, oldId, newId);
+    const of = await tx.$count(pages, inArray(pages.id, pagesOf(tx, oldId)));
     for await (const row of pagesWith(tx, oldId)) {
       const doc = maybeDoc(row.doc);
       if (!doc)
@@ -89,6 +93,8 @@ export async function replaceEverywhere(
       };
       await writeActivity(tx, { personId: person.id, subject: 'page', subjectId: row.id, ...change }, now);
       changed += 1;
+      // A page that has it on its tray or in a want alone is not among those that were counted.
+      onStep({ done: changed, of: Math.max(of, changed) });
     }
     await replaceInParts(tx, oldId, newId, person, now);
     await tx.update(assets).set({ deletedAt: now }).where(eq(assets.id, oldId));
@@ -174,6 +180,9 @@ async function replacedBefore(
     ? { pages: said.output.pages, at: last.at }
     : undefined;
 }
+
+const pagesOf = (tx: Queries, assetId: string) =>
+  tx.select({ id: placements.pageId }).from(placements).where(eq(placements.assetId, assetId));
 
 const AT_A_TIME = 100;
 

@@ -1,6 +1,8 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { ReplacedSchema } from '#api/assets.ts';
 import { BeginningSchema } from '#api/people.ts';
 import { MadeSchema } from '#api/problem.ts';
+import type { Step } from '#api/progress.ts';
 import { ApiProblem, addressOf, requestJson, requestVoid, sayFailure } from './client.ts';
 
 /** What the server answers to the next request; the answer is what was asked of it. */
@@ -27,6 +29,47 @@ async function problemOf(asking: Promise<unknown>): Promise<ApiProblem> {
 afterEach(() => vi.unstubAllGlobals());
 
 describe('asking the server', () => {
+  it('is told on the way how far work is, and reads the answer from the last line', async () => {
+    const steps: Step[] = [];
+    const lines = (...all: readonly object[]) => {
+      const bytes = new TextEncoder().encode(all.map((line) => `${JSON.stringify(line)}\n`).join(''));
+      // In pieces that end anywhere, within a letter too.
+      const body = new ReadableStream<Uint8Array>({
+        start: (to) => {
+          for (let at = 0; at < bytes.length; at += 7) to.enqueue(bytes.slice(at, at + 7));
+          to.close();
+        },
+      });
+      vi.stubGlobal(
+        'fetch',
+        async () => new Response(body, { headers: { 'content-type': 'application/x-ndjson' } }),
+      );
+      const asked = {
+        path: { id: 'heron' },
+        body: { by: 'reeds' },
+        onStep: (step: Step) => steps.push(step),
+      };
+      return requestJson('post /assets/{id}/replace', ReplacedSchema, asked);
+    };
+    const answer = { pages: 2, at: '2026-06-12T09:00:00.000Z' };
+    expect(await lines({ done: 1, of: 2 }, { done: 2, of: 2 }, { answer })).toEqual(answer);
+    expect(steps).toEqual([
+      { done: 1, of: 2 },
+      { done: 2, of: 2 },
+    ]);
+    const problem = { type: 'about:blank', title: 'Conflict', status: 409, detail: '“Tîdes” stays.' };
+    expect(await problemOf(lines({ done: 1, of: 2 }, { problem }))).toMatchObject({
+      status: 409,
+      message: '“Tîdes” stays.',
+    });
+    // A line that was cut off is one whose answer did not come: it is asked again.
+    vi.useFakeTimers();
+    const cut = problemOf(lines({ done: 1, of: 2 }));
+    await vi.runAllTimersAsync();
+    expect((await cut).status).toBe(0);
+    vi.useRealTimers();
+  });
+
   it('reads the answer into its type', async () => {
     const asked = answers(200, { isOpen: true, more: 'is left out' });
     expect(await requestJson('get /beginning', BeginningSchema)).toEqual({ isOpen: true });

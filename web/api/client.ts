@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import type { AnswerOf, BodyOf, OperationKey, PathNames, QueryOf, Readable } from '#api/operations.ts';
 import { ProblemSchema } from '#api/problem.ts';
+import { PROGRESS_LINES, ProgressLineSchema, type Step } from '#api/progress.ts';
 
 /** A problem that the server answered, or that it could not be reached. `body` is the whole problem document. */
 export class ApiProblem extends Error {
@@ -24,6 +25,8 @@ interface AskedAnyhow {
   /** The version that a write was made on. */
   readonly version?: number;
   readonly signal?: AbortSignal | undefined;
+  /** Is told how far work is that takes seconds, where the operation says so on its way. */
+  readonly onStep?: ((step: Step) => void) | undefined;
 }
 
 type PathPart<Key extends OperationKey> = Key extends `${string}{${string}`
@@ -121,7 +124,7 @@ async function fetched(path: string, init: RequestInit, isWrite: boolean): Promi
 }
 
 async function sendOnce(operation: OperationKey, asked: Sent, key: string | null): Promise<unknown> {
-  const { body, version, signal } = asked;
+  const { body, version, signal, onStep } = asked;
   const method = operation.slice(0, operation.indexOf(' ')).toUpperCase();
   let response: Response;
   try {
@@ -131,13 +134,16 @@ async function sendOnce(operation: OperationKey, asked: Sent, key: string | null
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
         ...(version === undefined ? {} : { 'If-Match': `"${version}"` }),
         ...(key === null ? {} : { 'Idempotency-Key': key }),
+        ...(onStep ? { Accept: `${PROGRESS_LINES}, application/json` } : {}),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       ...(signal ? { signal } : {}),
     };
     response = await fetched(filled(operation, asked), init, key !== null);
+    if (onStep && response.body && response.headers.get('content-type')?.startsWith(PROGRESS_LINES))
+      return await lastOf(response.body, onStep);
   } catch (cause) {
-    if (signal?.aborted) throw cause;
+    if (signal?.aborted || cause instanceof ApiProblem) throw cause;
     throw new ApiProblem(
       0,
       'Placard cannot be reached. What you wrote is kept on this machine and tried again.',
@@ -153,6 +159,23 @@ async function sendOnce(operation: OperationKey, asked: Sent, key: string | null
     problem.success ? problem.output.detail : `Placard answered with ${response.status}.`,
     answer,
   );
+}
+
+/** The answer at the end of lines of JSON; the lines before say how far it is. */
+async function lastOf(body: ReadableStream<Uint8Array>, onStep: (step: Step) => void): Promise<unknown> {
+  const decoder = new TextDecoder();
+  let rest = '';
+  for await (const bytes of body) {
+    const lines = (rest + decoder.decode(bytes, { stream: true })).split('\n');
+    rest = lines.pop() ?? '';
+    for (const line of lines) {
+      const read = v.parse(ProgressLineSchema, JSON.parse(line));
+      if ('answer' in read) return read.answer;
+      if ('problem' in read) throw new ApiProblem(read.problem.status, read.problem.detail, read.problem);
+      onStep(read);
+    }
+  }
+  throw new TypeError('The answer ended before its last line.');
 }
 
 /** Where an operation is answered: for files that the browser fetches itself, and for events. */

@@ -1,4 +1,5 @@
 import { type Asset, AssetSchema, ReplacedSchema } from '#api/assets.ts';
+import type { Step } from '#api/progress.ts';
 import { requestJson, requestVoid } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { saveOpenPages } from '../api/under-way.ts';
@@ -99,12 +100,13 @@ export function keepBoth(id: string, other: string): Promise<void> {
 function replacement(oldId: string, freshId: string, since = '') {
   let at = since;
   return {
-    there: async () => {
+    there: async (onStep?: (step: Step) => void) => {
       await saveOpenPages();
       const path = { id: oldId };
       const done = await requestJson('post /assets/{id}/replace', ReplacedSchema, {
         path,
         body: { by: freshId },
+        onStep,
       });
       at = done.at;
       tellPagesChanged();
@@ -119,9 +121,9 @@ function replacement(oldId: string, freshId: string, since = '') {
 }
 
 /** Puts `fresh` in the place of `old` on every page; `old` is thrown away and can be brought back. */
-export function replacePiece(old: Asset, fresh: Asset): Promise<void> {
+export function replacePiece(old: Asset, fresh: Asset, onStep?: (step: Step) => void): Promise<void> {
   const { there, back } = replacement(old.id, fresh.id);
-  return deed('putting it in the other’s place', there, back);
+  return deed('putting it in the other’s place', () => there(onStep), back);
 }
 
 /** Writes down that one piece took the place of another at a moment, so that it can be taken back. */

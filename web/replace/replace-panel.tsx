@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
+import type { Step } from '#api/progress.ts';
 import { type Carried, carriedOver, isSameShape, replacing, sayOwnWords } from '#core/page/replacing.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { sayFailure } from '../api/client.ts';
@@ -80,6 +81,7 @@ function Agree({ asset, fresh, rules, isOffered, onBack, onClose }: AgreeProps) 
   const [carried, setCarried] = useState<readonly Carried[]>(isOffered ? mayCarry : []);
   const [fault, setFault] = useState<string | null>(null);
   const [isBusy, setBusy] = useState(false);
+  const [step, setStep] = useState<Step | null>(null);
   const replace = async () => {
     setBusy(true);
     setFault(null);
@@ -88,7 +90,7 @@ function Agree({ asset, fresh, rules, isOffered, onBack, onClose }: AgreeProps) 
         putPieces([fresh]);
         await changePiece(fresh.id, { label: carriedOver(asset.label, carried) }, 'words carried over');
       }
-      await replacePiece(asset, fresh);
+      await replacePiece(asset, fresh, setStep);
       toast(`${titleOf(fresh)} stands in its place ${sayPageCount(asset)}.`);
       onClose();
     } catch (error) {
@@ -164,7 +166,7 @@ function Agree({ asset, fresh, rules, isOffered, onBack, onClose }: AgreeProps) 
       {isBusy ? (
         <div role="status">
           <p className="mb-1">Putting it in place {sayPageCount(asset)}, all at once...</p>
-          <Progress name="Putting it in place" value={null} />
+          <Progress name="Putting it in place" value={step ? (100 * step.done) / step.of : null} />
         </div>
       ) : null}
       <Deeds>
