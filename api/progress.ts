@@ -5,7 +5,7 @@ import { ProblemSchema } from './problem.ts';
 export const PROGRESS_LINES = 'application/x-ndjson';
 
 /** How far work is: so many of so many. */
-export const StepSchema = v.object({ done: v.number(), of: v.number() });
+const StepSchema = v.object({ done: v.number(), of: v.number() });
 export type Step = v.InferOutput<typeof StepSchema>;
 
 /** One line: a step, and last the answer or the problem. */
