@@ -49,6 +49,17 @@ export async function beginPage(page: Page, title: string): Promise<void> {
   await expect(sheet(page)).toBeVisible();
 }
 
+/** Begins a page with one small picture of this name on its sheet, of which nothing is said yet; saved. */
+export async function beginWithPicture(page: Page, title: string, name: string): Promise<void> {
+  await beginPage(page, title);
+  await dropFiles(page, tray(page), [await smallPicture(`${name}.png`)]);
+  await tray(page)
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .press('Enter');
+  await expect(figures(page)).toHaveCount(1);
+  await saved(page);
+}
+
 /** Begins a page with these lines of text on it, saved; answers its address. */
 export async function beginText(page: Page, title: string, ...lines: readonly string[]): Promise<string> {
   await beginPage(page, title);

@@ -1,27 +1,12 @@
 import { expect } from '@playwright/test';
-import {
-  beginPage,
-  dropFiles,
-  expectAccessible,
-  figures,
-  row,
-  saved,
-  signIn,
-  smallPicture,
-  tray,
-} from './hands.ts';
+import { beginWithPicture, expectAccessible, figures, row, signIn } from './hands.ts';
 import { test } from './test.ts';
 
 test('a page is read as it is heard, its long description with it, and what nobody says is marked', async ({
   page,
 }) => {
   await signIn(page, 'Mara');
-  await beginPage(page, 'Heard in order');
-  await dropFiles(page, tray(page), [await smallPicture('heard.png')]);
-  await tray(page)
-    .getByRole('button', { name: /^heard/ })
-    .press('Enter');
-  await saved(page);
+  await beginWithPicture(page, 'Heard in order', 'heard');
   await page.getByRole('button', { name: 'Proof', exact: true }).click();
   await page.getByRole('radio', { name: 'as it is heard' }).press('Space');
   const heard = page.getByRole('region', { name: 'The page as it is heard' });

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
 import {
   beginPage,
+  beginWithPicture,
   choose,
   dropFiles,
   expectAccessible,
@@ -19,14 +20,7 @@ import { test } from './test.ts';
 
 /** A page with one picture of the house's own on it, placed and selected. */
 async function withOwnPicture(page: Page, title: string): Promise<void> {
-  await beginPage(page, title);
-  const name = title.toLowerCase().replaceAll(' ', '-');
-  await dropFiles(page, tray(page), [await smallPicture(name)]);
-  await tray(page)
-    .getByRole('button', { name: new RegExp(`^${name}`) })
-    .press('Enter');
-  await expect(figures(page)).toHaveCount(1);
-  await saved(page);
+  await beginWithPicture(page, title, title.toLowerCase().replaceAll(' ', '-'));
   await row(page, 'Rights').getByRole('button', { name: 'Set licence' }).click();
   await choose(row(page, 'Rights').getByRole('combobox', { name: 'Licence' }), 'Permission on file');
   await row(page, 'Rights').getByRole('combobox', { name: 'Maker', exact: true }).fill('Tomas Reill');
