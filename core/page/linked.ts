@@ -2,7 +2,7 @@ import type { Block } from './blocks/block.ts';
 import { kindOf } from './blocks/kinds.ts';
 import { newPlacement, type Placement } from './blocks/placement/schema.ts';
 import { fileIdIn, pageIdIn } from './page-address.ts';
-import { placementsOf, walkPage } from './walk.ts';
+import { blocksIn, placementsOf, walkPage } from './walk.ts';
 
 interface Holder {
   readonly blocks: readonly Block[];
@@ -39,16 +39,31 @@ export interface LinkedFile {
 
 /** The documents that a page leads to, in reading order. */
 export function linkedFiles(page: Holder): readonly LinkedFile[] {
-  const files = [...walkPage(page)].flatMap((block) =>
-    hrefsOf(block).flatMap((href) => {
-      const assetId = fileIdIn(href);
-      return assetId === null ? [] : [{ blockId: block.attrs.id, assetId }];
-    }),
-  );
-  return files.map(({ blockId, assetId }, at) => ({
+  return page.blocks.flatMap(filesFrom).map(({ blockId, assetId }, at) => ({
     blockId,
     placement: newPlacement(`link:${at + 1}`, assetId),
   }));
+}
+
+interface Leading {
+  readonly blockId: string;
+  readonly assetId: string;
+}
+
+/** A block never changes: where it leads is remembered, since a page is asked for that at each pause of typing. */
+const leadingFound = new WeakMap<Block, readonly Leading[]>();
+
+/** The documents that a block and those in it lead to. */
+function filesFrom(block: Block): readonly Leading[] {
+  const known = leadingFound.get(block);
+  if (known) return known;
+  const own = hrefsOf(block).flatMap((href) => {
+    const assetId = fileIdIn(href);
+    return assetId === null ? [] : [{ blockId: block.attrs.id, assetId }];
+  });
+  const found = [...own, ...blocksIn(block).flatMap(filesFrom)];
+  leadingFound.set(block, found);
+  return found;
 }
 
 /** All uses of pieces on a page: those that stand on it, and then those that it leads to. */

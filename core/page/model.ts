@@ -35,6 +35,15 @@ function idsIn(nodes: readonly unknown[]): readonly string[] {
 /** Blocks that stand on one page, without those in others. */
 export const MOST_BLOCKS = 5000;
 
+const notTooMany = v.maxLength<Block[], number, string>(
+  MOST_BLOCKS,
+  'A page has at most 5,000 blocks. Part it in two.',
+);
+const withOwnIds = v.check<Block[], string>(
+  haveOwnIds,
+  'Two blocks of this page have the same ID. Give each one of its own.',
+);
+
 /** A page: its title, what it wants, the pieces gathered for it, and what stands on the sheet. */
 export const PageDocSchema = v.strictObject({
   title: v.pipe(v.string(), v.maxLength(300)),
@@ -52,13 +61,19 @@ export const PageDocSchema = v.strictObject({
   keyPhrase: v.exactOptional(oneLine(100)),
   /** The language that it is in, where that is another than its target's. */
   language: v.exactOptional(LanguageTagSchema),
-  blocks: v.pipe(
-    v.array(BlockSchema),
-    v.maxLength(MOST_BLOCKS, 'A page has at most 5,000 blocks. Part it in two.'),
-    v.check(haveOwnIds, 'Two blocks of this page have the same ID. Give each one of its own.'),
-  ),
+  blocks: v.pipe(v.array(BlockSchema), notTooMany, withOwnIds),
 });
 export type PageDoc = v.InferOutput<typeof PageDocSchema>;
+
+/** A page whose blocks have been read already, each by itself: only what they have to be together is looked at. */
+export const PageOfBlocksSchema = v.strictObject({
+  ...PageDocSchema.entries,
+  blocks: v.pipe(
+    v.custom<Block[]>((blocks) => Array.isArray(blocks)),
+    notTooMany,
+    withOwnIds,
+  ),
+});
 
 export function emptyPage(title: string, wants: readonly Want[] = []): PageDoc {
   return {

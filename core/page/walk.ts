@@ -25,8 +25,19 @@ export function* walkPage({ blocks }: Holder): Generator<Block, void> {
 }
 
 /** All placements of a page, at any depth, in reading order. */
-export function placementsOf(page: Holder): readonly Placement[] {
-  return [...walkPage(page)].flatMap((block) => (block.type === 'placement' ? [block.attrs] : []));
+export function placementsOf({ blocks }: Holder): readonly Placement[] {
+  return blocks.flatMap(placementsIn);
+}
+
+/** A block never changes: what was found in it is remembered, since a page is asked for its placements at each pause of typing. */
+const placementsFound = new WeakMap<Block, readonly Placement[]>();
+
+function placementsIn(block: Block): readonly Placement[] {
+  const known = placementsFound.get(block);
+  if (known) return known;
+  const found = block.type === 'placement' ? [block.attrs] : blocksIn(block).flatMap(placementsIn);
+  placementsFound.set(block, found);
+  return found;
 }
 
 export function placementById(page: Holder, id: string): Placement | undefined {

@@ -173,14 +173,21 @@ export type Decision = v.InferOutput<typeof DecisionSchema>;
  * day it is elsewhere.
  */
 export function dayIn(timeZone: string, moment: Date): string {
+  const known = daysTold.get(timeZone);
+  const at = moment.getTime();
+  if (known?.at === at) return known.day;
   // Swedish writes dates as ISO 8601 does. Kept, since making one takes longer than a whole judgement.
-  const format =
-    dayFormats.get(timeZone) ?? new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' });
-  dayFormats.set(timeZone, format);
-  return format.format(moment);
+  const format = known?.format ?? new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short' });
+  const day = format.format(moment);
+  daysTold.set(timeZone, { format, at, day });
+  return day;
 }
 
-const dayFormats = new Map<string, Intl.DateTimeFormat>();
+/** What was told last in each time zone: every use on a page is judged at the very same moment. */
+const daysTold = new Map<
+  string,
+  { readonly format: Intl.DateTimeFormat; readonly at: number; readonly day: string }
+>();
 
 /** A time zone that dates can be told in (IANA name, as Europe/London). */
 export function isTimeZone(name: string): boolean {

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import type { Page } from '#api/pages.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { type Station, stationsOf } from '#core/page/stations.ts';
@@ -55,7 +55,9 @@ export function PageHeader({
 }: PageHeaderProps) {
   const held = usePieces();
   const { rules } = page.target;
-  const stations = useMemo(() => stationsOf(doc, held, rules, new Date()), [doc, held, rules]);
+  // Every use on the page is judged: that waits for the next key, where one comes.
+  const counted = useDeferredValue(doc);
+  const stations = useMemo(() => stationsOf(counted, held, rules, new Date()), [counted, held, rules]);
   useOffer(
     part === 'stations'
       ? []

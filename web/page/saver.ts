@@ -1,6 +1,7 @@
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { type Page, type PageClash, PageClashSchema, PageSchema, SavedPageSchema } from '#api/pages.ts';
+import type { Block } from '#core/page/blocks/block.ts';
 import { type Clash, mergePages } from '#core/page/merge.ts';
 import type { Way } from '#core/page/merge-blocks.ts';
 import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
@@ -40,6 +41,20 @@ const KeptDocSchema = v.pipe(
   PageDocSchema,
 );
 const KeptSchema = v.object({ version: v.number(), base: KeptDocSchema, doc: KeptDocSchema });
+
+const blockTexts = new WeakMap<Block, string>();
+
+function textOf(block: Block): string {
+  const text = blockTexts.get(block) ?? JSON.stringify(block);
+  blockTexts.set(block, text);
+  return text;
+}
+
+/** A page as JSON to be stored. A block that is the very same as before is not written out anew: it lies here at each pause of typing. */
+function storedText({ blocks, ...facts }: PageDoc): string {
+  const said = JSON.stringify(toStored(STORED.page, facts));
+  return `${said.slice(0, -1)},"blocks":[${blocks.map(textOf).join(',')}]}`;
+}
 
 const SAVE_AFTER_MILLIS = 700;
 const KEEP_AFTER_MILLIS = 150;
@@ -124,11 +139,7 @@ export class PageSaver {
     else
       keepHere(
         keyOf(this.#id),
-        JSON.stringify({
-          version: this.#version,
-          base: toStored(STORED.page, this.#base),
-          doc: toStored(STORED.page, this.#doc),
-        }),
+        `{"version":${this.#version},"base":${storedText(this.#base)},"doc":${storedText(this.#doc)}}`,
       );
   }
 

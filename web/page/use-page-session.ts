@@ -110,7 +110,7 @@ function open(page: Page, isEditable: boolean, hooks: SessionHooks): PageSession
   const editor = makeEditor(kept?.doc ?? page.doc, page.target, scope, isEditable, hooks);
   connectSheet(editor, hooks);
   beginInText(editor);
-  const shown = fromEditor(editor.getJSON());
+  const shown = fromEditor(editor.state.doc);
   const saver = new PageSaver(page, kept ? page.doc : shown, {
     stirred: () => {
       if (reading !== undefined) readDoc();
@@ -132,7 +132,7 @@ function open(page: Page, isEditable: boolean, hooks: SessionHooks): PageSession
   const readDoc = () => {
     clearTimeout(reading);
     reading = undefined;
-    const doc = fromEditor(editor.getJSON());
+    const doc = fromEditor(editor.state.doc);
     view.set({ ...view.state, doc });
     if (isEditable) saver.change(doc);
   };

@@ -52,7 +52,7 @@ const placed = (id: string): Block => ({
   type: 'placement',
   attrs: examplePlacement('column', { id, asset: id }),
 });
-const docOf = (editor: Editor) => fromEditor(editor.getJSON());
+const docOf = (editor: Editor) => fromEditor(editor.state.doc);
 
 /** The blocks in short: the words of a paragraph, the id of a placement in brackets, "-" for an empty paragraph. */
 function shortOf(editor: Editor): string {

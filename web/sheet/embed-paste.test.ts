@@ -33,7 +33,7 @@ const uses = (...ids: readonly string[]) => ids.map((assetId) => ({ assetId, cap
 
 /** Paragraphs by their words, embeds in brackets. */
 function shortOf(editor: Editor): readonly string[] {
-  return fromEditor(editor.getJSON()).blocks.map((block) => {
+  return fromEditor(editor.state.doc).blocks.map((block) => {
     if (block.type === 'placement') return `[${block.attrs.asset}]`;
     return block.type === 'paragraph' ? plainText(block.content) : block.type;
   });
@@ -63,7 +63,7 @@ describe('pasted code', () => {
       { assetId: 'film', caption: 'Seen from the bank.' },
       { assetId: 'chart', caption: null },
     ]);
-    const captions = placementsOf(fromEditor(editor.getJSON())).map(({ caption }) => caption);
+    const captions = placementsOf(fromEditor(editor.state.doc)).map(({ caption }) => caption);
     expect(captions).toEqual(['Seen from the bank.', null]);
   });
 
@@ -73,7 +73,7 @@ describe('pasted code', () => {
     const text = insertAsText(editor, CODE);
     expect(becomeEmbeds(editor, text, uses('film', 'chart'))).toBe(true);
     expect(shortOf(editor)).toEqual(['one', '[film]', '[chart]', 'two']);
-    const page = fromEditor(editor.getJSON());
+    const page = fromEditor(editor.state.doc);
     expect(page.tray).toEqual(['film', 'chart']);
     expect(selectedPlacement(editor)?.asset).toBe('film');
     expect(new Set(placementsOf(page).map(({ id }) => id)).size).toBe(2);
@@ -85,7 +85,7 @@ describe('pasted code', () => {
     becomeEmbeds(editor, insertAsText(editor, CODE), uses('film'));
     editor.commands.undo();
     expect(shortOf(editor)).toContain(ONE_LINE);
-    expect(fromEditor(editor.getJSON()).tray).toEqual([]);
+    expect(fromEditor(editor.state.doc).tray).toEqual([]);
     editor.commands.undo();
     expect(shortOf(editor)).not.toContain(ONE_LINE);
     editor.commands.redo();
@@ -109,7 +109,7 @@ describe('pasted code', () => {
     const text = insertAsText(editor, CODE);
     editor.commands.undo();
     expect(becomeEmbeds(editor, text, uses('film'))).toBe(false);
-    expect(placementsOf(fromEditor(editor.getJSON()))).toEqual([]);
+    expect(placementsOf(fromEditor(editor.state.doc))).toEqual([]);
   });
 
   it('of a megabyte is cut, and what it stands as still names it', () => {

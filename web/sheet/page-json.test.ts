@@ -1,4 +1,6 @@
 // @vitest-environment jsdom
+import type { JSONContent } from '@tiptap/core';
+import { Fragment } from '@tiptap/pm/model';
 import { describe, expect, it } from 'vitest';
 import type { Block } from '#core/page/blocks/block.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
@@ -26,9 +28,33 @@ const page: PageDoc = {
   ],
 };
 
+/** As the sheet reads what stands in it. */
+const read = (json: JSONContent) => fromEditor(editorOf().schema.nodeFromJSON(json));
+
 describe('a page in the editor', () => {
   it('comes back as it went in', () => {
-    expect(fromEditor(toEditor(page))).toEqual(page);
+    expect(read(toEditor(page))).toEqual(page);
+  });
+
+  it('is read anew only where it was written in', () => {
+    const editor = editorOf(...page.blocks);
+    const before = fromEditor(editor.state.doc);
+    editor.commands.insertContentAt(1, 'Very ');
+    const after = fromEditor(editor.state.doc);
+    expect(after.blocks[0]).toMatchObject({ content: [{ text: 'Very Deep' }] });
+    expect(after.blocks.slice(1).map((block, at) => block === before.blocks[at + 1])).toEqual([
+      true,
+      true,
+      true,
+    ]);
+  });
+
+  it('with the same ID twice is refused, whatever was read before', () => {
+    const editor = editorOf(...page.blocks);
+    fromEditor(editor.state.doc);
+    const { doc } = editor.state;
+    const twice = doc.copy(doc.content.append(Fragment.from(doc.firstChild)));
+    expect(() => fromEditor(twice)).toThrow('same ID');
   });
 
   it('ends in a paragraph, so that there is somewhere to write', () => {
@@ -46,7 +72,7 @@ describe('a page in the editor', () => {
       attrs: { id: 'last' },
       content: [{ type: 'text', text: 'x', marks: [link] }],
     };
-    expect(fromEditor({ ...json, content: [paragraph] }).blocks).toEqual([page.blocks[3]]);
+    expect(read({ ...json, content: [paragraph] }).blocks).toEqual([page.blocks[3]]);
   });
 
   it('drops a link that goes nowhere good, and keeps its words', () => {
@@ -57,13 +83,13 @@ describe('a page in the editor', () => {
       attrs: { id: 'last' },
       content: [{ type: 'text', text: 'x', marks: [bad] }],
     };
-    expect(fromEditor({ ...json, content: [paragraph] }).blocks).toEqual([
+    expect(read({ ...json, content: [paragraph] }).blocks).toEqual([
       { type: 'paragraph', attrs: { id: 'last' }, content: [{ type: 'text', text: 'x' }] },
     ]);
   });
 
   it('of a shape that no page has is refused', () => {
-    expect(() => fromEditor({ ...toEditor(page), content: [{ type: 'table' }] })).toThrow();
+    expect(() => read({ ...toEditor(page), content: [{ type: 'table' }] })).toThrow();
   });
 });
 

@@ -1,11 +1,12 @@
 import type { JSONContent } from '@tiptap/core';
+import type { Node } from '@tiptap/pm/model';
 import * as v from 'valibot';
-import type { Block } from '#core/page/blocks/block.ts';
+import { type Block, BlockSchema } from '#core/page/blocks/block.ts';
 import { kindOf } from '#core/page/blocks/kinds.ts';
 import { ItemsSchema, shallowItems } from '#core/page/blocks/list/schema.ts';
 import { COMPARED_FACTS, saidFacts } from '#core/page/compare.ts';
 import { MarkSchema } from '#core/page/inline.ts';
-import { type PageDoc, PageDocSchema } from '#core/page/model.ts';
+import { type PageDoc, PageOfBlocksSchema } from '#core/page/model.ts';
 import { withBlocks } from '#core/page/walk.ts';
 import { keptOfPart, sheetKindOf } from './blocks/kinds.ts';
 import { PICTURE_OFFER } from './rich-text.ts';
@@ -46,17 +47,32 @@ function withLastParagraph(blocks: readonly Block[]): JSONContent[] {
   return last?.type === 'paragraph' ? [...blocks] : [...blocks, line];
 }
 
-/** The editor's document as a page. Attributes of its own that a page does not have are left away. */
-export function fromEditor(json: JSONContent): PageDoc {
-  const { title, wants, tray, language, ...facts } = json.attrs ?? {};
-  return v.parse(PageDocSchema, {
+/**
+ * The editor's document as a page. Attributes of its own that a page does not have are left away. A block that was read
+ * before is the very same one again: of a page of 300 placements only what was typed in is read at a pause of typing.
+ */
+export function fromEditor({ attrs, children }: Node): PageDoc {
+  const { title, wants, tray, language, ...facts } = attrs;
+  return v.parse(PageOfBlocksSchema, {
     title,
     wants,
     tray,
     ...saidFacts((fact) => (typeof facts[fact] === 'string' ? facts[fact] : undefined)),
     ...(typeof language === 'string' ? { language } : {}),
-    blocks: (json.content ?? []).flatMap(blockOf),
+    blocks: children.flatMap(blocksRead),
   });
+}
+
+const BlocksSchema = v.array(BlockSchema);
+/** The blocks of nodes of the editor, which never change: what is typed makes others. */
+const readBefore = new WeakMap<Node, readonly Block[]>();
+
+function blocksRead(node: Node): readonly Block[] {
+  const known = readBefore.get(node);
+  if (known) return known;
+  const read = v.parse(BlocksSchema, blockOf(node.toJSON()));
+  readBefore.set(node, read);
+  return read;
 }
 
 /** A block with its ID; none for what is the sheet's alone. */

@@ -65,7 +65,7 @@ describe('showing what others did', () => {
         nodes.map((node) => editor.schema.nodeFromJSON(node)),
       ),
     );
-    const page = fromEditor(editor.getJSON());
+    const page = fromEditor(editor.state.doc);
     showMerged(editor, { ...page, tray: ['heron'], blocks: [...page.blocks, paragraph('Theirs', 't')] });
     const types: string[] = [];
     editor.state.doc.descendants((node) => {
@@ -81,7 +81,7 @@ describe('showing what others did', () => {
       'paragraph',
       'paragraph',
     ]);
-    expect(fromEditor(editor.getJSON()).tray).toEqual(['heron']);
+    expect(fromEditor(editor.state.doc).tray).toEqual(['heron']);
   });
 
   it('makes any page into any other', () => {

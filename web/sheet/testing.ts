@@ -44,7 +44,7 @@ export function closeEditor(): void {
   ledger.forget('test');
 }
 
-export const blocksOf = (editor: Editor): readonly Block[] => fromEditor(editor.getJSON()).blocks;
+export const blocksOf = (editor: Editor): readonly Block[] => fromEditor(editor.state.doc).blocks;
 
 /** What stands on the clipboard after all of a sheet was copied. */
 export function copied({ view, state }: Editor): string {

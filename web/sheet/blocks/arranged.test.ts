@@ -33,7 +33,7 @@ import { makeTeaser, removeTeaser, setLead, teaserId } from './teaser/commands.t
 
 layNothingOut();
 
-const docOf = (editor: Editor) => fromEditor(editor.getJSON());
+const docOf = (editor: Editor) => fromEditor(editor.state.doc);
 
 afterEach(closeEditor);
 

@@ -23,7 +23,7 @@ function editorOf(...blocks: Parameters<typeof examplePage>): Editor {
   return open;
 }
 
-const idsOf = (editor: Editor) => fromEditor(editor.getJSON()).blocks.map(({ attrs }) => attrs.id);
+const idsOf = (editor: Editor) => fromEditor(editor.state.doc).blocks.map(({ attrs }) => attrs.id);
 const isFresh = (id: string | undefined) => expect(id).toMatch(/^[0-9a-f-]{36}$/);
 
 describe('the IDs of blocks on the sheet', () => {
@@ -58,7 +58,7 @@ describe('the IDs of blocks on the sheet', () => {
     const editor = editorOf(paragraph('one', 'a'), blank('z'));
     editor.chain().setTextSelection(2).toggleBulletList().run();
     isFresh(idsOf(editor)[0]);
-    expect(fromEditor(editor.getJSON()).blocks[0]).toMatchObject({
+    expect(fromEditor(editor.state.doc).blocks[0]).toMatchObject({
       content: [{ type: 'listItem', content: [{ type: 'paragraph', content: [{ text: 'one' }] }] }],
     });
     editor.chain().setTextSelection(3).toggleBulletList().run();

@@ -24,8 +24,7 @@ export const galleryShares = Extension.create({
         init: (_config, { doc }) => partsIn(doc),
         apply: (tr, before, _old, { doc }) => {
           if (tr.getMeta(PARTS)) return partsIn(doc);
-          if (!tr.docChanged) return before;
-          return hasGallery(doc) ? partsIn(doc) : DecorationSet.empty;
+          return tr.docChanged ? partsIn(doc) : before;
         },
       },
       props: { decorations: (state) => PARTS.getState(state) },
@@ -40,22 +39,52 @@ export const galleryShares = Extension.create({
   ],
 });
 
-/** They stand on the page itself alone. */
-const hasGallery = (doc: Node) => doc.children.some(({ type }) => type.name === 'gallery');
+const hasGallery = (doc: Node) => doc.children.some((block) => partsOf(block, corePieces()).length > 0);
 
 function partsIn(doc: Node): DecorationSet {
-  const marks: ReturnType<typeof partOfRow>[] = [];
   const known = corePieces();
-  forEachBlock(doc, (node, pos) => {
-    if (node.type.name !== 'gallery') return;
-    const parts = galleryParts(galleryOf(node), known);
-    node.forEach((piece, offset, at) => {
-      const from = pos + 1 + offset;
-      const own = { wide: parts.wide[at] ?? WHOLE, narrow: parts.narrow[at] ?? WHOLE };
-      marks.push(partOfRow(from, from + piece.nodeSize, partStyle(own)));
-    });
+  const marks: ReturnType<typeof partOfRow>[] = [];
+  doc.forEach((block, start) => {
+    for (const { from, to, style } of partsOf(block, known))
+      marks.push(partOfRow(start + from, start + to, style));
   });
   return DecorationSet.create(doc, marks);
+}
+
+/** The part of one piece, counted from the head of the block of the page that it stands in. */
+interface Part {
+  readonly from: number;
+  readonly to: number;
+  readonly style: string;
+}
+
+type Pieces = ReturnType<typeof corePieces>;
+
+/** What was found in a block of the page, which never changes: only the one that is typed in is gone through at a key. */
+const found = new WeakMap<Node, { readonly known: Pieces; readonly parts: readonly Part[] }>();
+
+function partsOf(block: Node, known: Pieces): readonly Part[] {
+  const before = found.get(block);
+  if (before?.known === known) return before.parts;
+  const parts: Part[] = [];
+  forEachBlock(block, (node, pos) => {
+    // Places in a block begin behind its head.
+    if (node.type.name === 'gallery') parts.push(...partsOfGallery(node, pos + 1, known));
+  });
+  if (block.type.name === 'gallery') parts.push(...partsOfGallery(block, 0, known));
+  found.set(block, { known, parts });
+  return parts;
+}
+
+function partsOfGallery(gallery: Node, start: number, known: Pieces): readonly Part[] {
+  const { wide, narrow } = galleryParts(galleryOf(gallery), known);
+  const parts: Part[] = [];
+  gallery.forEach((piece, offset, at) => {
+    const from = start + 1 + offset;
+    const style = partStyle({ wide: wide[at] ?? WHOLE, narrow: narrow[at] ?? WHOLE });
+    parts.push({ from, to: from + piece.nodeSize, style });
+  });
+  return parts;
 }
 
 function galleryOf({ attrs, children }: Node): Gallery {

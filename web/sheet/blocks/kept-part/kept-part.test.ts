@@ -50,7 +50,7 @@ describe('a kept part on the sheet', () => {
     const editor = editorOf(paragraph('Before', 'a'), paragraph('After', 'z'));
     onSheet(editor).setTextSelection(3).run();
     addPart(editor, 'hours', [...HOURS, placed(examplePlacement('column'))]);
-    const page = fromEditor(editor.getJSON());
+    const page = fromEditor(editor.state.doc);
     expect(page.blocks.map(({ type }) => type)).toEqual(['paragraph', 'keptPart', 'paragraph']);
     expect(page.blocks[1]).toMatchObject({
       attrs: { part: 'hours' },
