@@ -1,0 +1,103 @@
+import { callLanguage } from '../words/language.ts';
+import type { Difference, DifferenceCode } from './compare.ts';
+
+interface Said {
+  readonly sentence: string;
+  /** Why it matters, or what was there. */
+  readonly why: string;
+}
+
+type Values<C extends DifferenceCode> = Extract<Difference, { readonly code: C }>['values'];
+
+const BY_CODE: { readonly [C in DifferenceCode]: (values: Values<C>) => Said } = {
+  'picture-lost': ({ name }) => ({
+    sentence: `“${short(name)}” is not there.`,
+    why: 'The site took the page without this picture.',
+  }),
+  'alt-lost': ({ name }) => ({
+    sentence: `“${short(name)}” lost its alt text.`,
+    why: 'Those who cannot see it are told nothing of it.',
+  }),
+  'alt-differs': ({ name, found }) => ({
+    sentence: `“${short(name)}” has another alt text.`,
+    why: found === '' ? 'The site gave it none.' : `There it is “${short(found)}”.`,
+  }),
+  'size-lost': ({ name }) => ({
+    sentence: `“${short(name)}” lost its width and height.`,
+    why: 'The text jumps when it comes in.',
+  }),
+  'caption-lost': ({ caption }) => ({
+    sentence: 'A caption is gone, and the credit with it.',
+    why: `It said “${short(caption)}”. The site drops what HTML has for captions.`,
+  }),
+  'caption-loose': ({ name }) => ({
+    sentence: `The caption of “${short(name)}” stands by itself.`,
+    why: 'Its words are there, and no longer tied to the picture.',
+  }),
+  'beside-lost': ({ name }) => ({
+    sentence: `Text does not run beside “${short(name)}”.`,
+    why: 'The site drops the style that says so.',
+  }),
+  'sizes-lost': ({ name }) => ({
+    sentence: `“${short(name)}” is one file for every screen.`,
+    why: 'The site drops the choice among sizes, so phones load what is made for desks.',
+  }),
+  'frame-lost': ({ host }) => ({
+    sentence: `What ${host} shows is not there.`,
+    why: 'The site lets no frame of this host through.',
+  }),
+  'link-lost': ({ words }) => ({
+    sentence: `The link “${short(words)}” is gone.`,
+    why: 'Its words lead nowhere.',
+  }),
+  'link-differs': ({ words, found }) => ({
+    sentence: `The link “${short(words)}” leads elsewhere.`,
+    why: `There it leads to ${short(found)}.`,
+  }),
+  'heading-lost': ({ words }) => ({
+    sentence: `“${short(words)}” is no heading there.`,
+    why: 'Those who go from heading to heading pass it by.',
+  }),
+  'heading-level': ({ words, level, found }) => ({
+    sentence: `“${short(words)}” is a heading of level ${found}.`,
+    why: `It was sent as one of level ${level}.`,
+  }),
+  'words-lost': ({ count, first }) => ({
+    sentence: count === 1 ? 'A line of text is not there.' : `${count} lines of text are not there.`,
+    why: `${count === 1 ? 'It is' : 'The first is'} “${short(first)}”.`,
+  }),
+  'title-differs': ({ title, found }) => ({
+    sentence: 'The page is called otherwise.',
+    why: `It was sent as “${short(title)}” and is “${short(found)}” there.`,
+  }),
+  'language-differs': ({ language, found }) => ({
+    sentence: `The page does not say that it is ${callLanguage(language)}.`,
+    why:
+      found === ''
+        ? 'It names no language, and screen readers guess.'
+        : `It says that it is ${callLanguage(found)}, and screen readers read it out as that.`,
+  }),
+};
+
+/** A difference in words: what is so, and why it matters. */
+export function sayDifference<C extends DifferenceCode>(difference: {
+  readonly code: C;
+  readonly values: Values<C>;
+}): Said {
+  return BY_CODE[difference.code](difference.values);
+}
+
+/** What all differences come to, as one sentence; `lost` of `all` are missed by readers. */
+export function sayCompared(lost: number, all: number): string {
+  if (all === 0) return 'Everything came through';
+  const different = all - lost;
+  const rest = `${different === 1 ? 'one thing is' : `${different} are`} only different`;
+  if (lost === 0)
+    return different === 1 ? 'One thing is only different' : `${different} things are only different`;
+  const missed = lost === 1 ? 'One thing was lost on the way' : `${lost} things were lost on the way`;
+  return different === 0 ? missed : `${missed}, ${rest}`;
+}
+
+const MOST_LETTERS = 80;
+const short = (words: string): string =>
+  words.length <= MOST_LETTERS ? words : `${words.slice(0, MOST_LETTERS).replace(/\s+\S*$/, '')}...`;
