@@ -28,6 +28,7 @@ import {
   TakeBackSchema,
 } from './assets.ts';
 import { AuditListSchema, AuditQuerySchema } from './audit.ts';
+import { DeliveriesSchema, DeliverySchema, TokenSchema, TokenSetSchema } from './deliveries.ts';
 import { DeskSchema, GiveErrandSchema } from './desk.ts';
 import {
   DecideSchema,
@@ -210,6 +211,27 @@ export const OPERATIONS = {
     does: 'Change house rules (If-Match)',
     body: HouseRulesSchema,
     answers: TargetSchema,
+  },
+  'get /targets/{id}/token': { does: 'Since when a target has a token', answers: TokenSetSchema },
+  'put /targets/{id}/token': {
+    does: 'Set what opens a target to the house; it is never answered again',
+    body: TokenSchema,
+    answers: TokenSetSchema,
+  },
+  'delete /targets/{id}/token': { does: 'Remove what opens a target to the house' },
+  'get /pages/{id}/deliveries': {
+    does: 'The sendings of a page, and whether it can be sent',
+    answers: DeliveriesSchema,
+  },
+  'post /pages/{id}/deliveries': { does: 'Send a page to its target', answers: DeliverySchema },
+  'get /deliveries/{id}': { does: 'A sending, and what was found there', answers: DeliverySchema },
+  'post /deliveries/{id}/read-back': {
+    does: 'Read a page back from where it was sent',
+    answers: DeliverySchema,
+  },
+  'post /deliveries/{id}/take-down': {
+    does: 'Take a page down where it was sent',
+    answers: DeliverySchema,
   },
   'get /embeds/hosts': { does: 'The hosts that the house trusts', answers: HostsSchema },
   'put /embeds/hosts': {

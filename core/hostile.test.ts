@@ -1,4 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { compareReadBack } from './deliver/compared.ts';
+import { linksAs } from './deliver/link-header.ts';
+import { shownDocument } from './deliver/shown.ts';
 import { readWebAddress } from './embed/address.ts';
 import { framingOf } from './embed/framing.ts';
 import { madeUpHosts } from './embed/made-up-hosts.ts';
@@ -56,6 +59,10 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   'tags and texts of HTML': (text) => [...readMarkup(text, 'text')],
   'tags and texts of XML': (text) => [...readMarkup(text, 'xml')],
   'text that may be a table': (text) => tableFromText(text, () => 'id'),
+  'a page that is read back': (text) =>
+    compareReadBack({ sent: '<p>a</p>', html: text, title: 'a', language: 'en' }),
+  'a page to be looked at': (text) => shownDocument(text, BASE, ''),
+  'a header of links': (text) => linksAs('micropub', text),
   'a long description': (text) => describedParts(text),
   'a credit in own words': (text) =>
     readCreditWords(

@@ -193,4 +193,5 @@ export const STORED = {
   runRow: kind('row of a run', withBackgrounds),
   jobInput: kind('input of a job', withBackgrounds),
   offer: kind('offer of an agency'),
+  compared: kind('what was sent and what was found'),
 } as const;

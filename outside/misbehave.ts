@@ -38,7 +38,7 @@ export const misbehave: RequestHandler = (request, response, next) => {
       return;
     // What was asked for is done, and nobody hears of it.
     case 'unheard':
-      response.json = () => {
+      response.end = () => {
         response.destroy();
         return response;
       };

@@ -8,12 +8,13 @@ import { lanternreel } from './lanternreel.ts';
 import { loftdrive } from './loftdrive.ts';
 import { misbehave } from './misbehave.ts';
 import { murmurline } from './murmurline.ts';
-import { reserveSite } from './reserve-site.ts';
+import { bulletinSite, reserveSite } from './reserve-site.ts';
 import { wayside } from './wayside.ts';
 
 /** Every stand-in by the first part of its host name, such as reserve.localhost. */
 const HOSTS: Readonly<Record<string, () => Router>> = {
   reserve: reserveSite,
+  bulletin: bulletinSite,
   anysite,
   commonfield,
   wayside,

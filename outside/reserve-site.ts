@@ -1,40 +1,64 @@
 import { randomUUID } from 'node:crypto';
 import express, { type Request, Router } from 'express';
-import { filterHtml } from './filter.ts';
+import { BULLETIN_FILTER, type Filter, filterHtml, RESERVE_FILTER } from './filter.ts';
 
 interface Post {
+  /** Names the page wherever it is sent. */
+  readonly uid: string;
   readonly title: string;
+  readonly summary: string;
   readonly html: string;
   readonly photo: { readonly address: string; readonly alt: string } | null;
 }
 
-const TOKEN = 'saltmere-reserve-site';
+interface Site {
+  readonly name: string;
+  readonly about: string;
+  readonly token: string;
+  readonly filter: Filter;
+}
+
 const LIMIT = '60mb';
+/** How much of what a page says of itself a listing shows. */
+const LISTED_LETTERS = 155;
+
+export const reserveSite = () =>
+  site({
+    name: 'Saltmere Marsh Reserve',
+    about: 'A tidal marsh with hides, a boardwalk and an eel pass.',
+    token: 'saltmere-reserve-site',
+    filter: RESERVE_FILTER,
+  });
+
+export const bulletinSite = () =>
+  site({
+    name: 'Members’ bulletin',
+    about: 'What the members of the reserve read each month.',
+    token: 'saltmere-bulletin',
+    filter: BULLETIN_FILTER,
+  });
 
 /**
- * The Reserve site as its readers know it: a listing with teasers, and articles. Pages come by Micropub (W3C
- * Recommendation, 2017) with its media endpoint, and are filtered as this site filters.
+ * A site as its readers know it: a listing with teasers, and articles. Pages come by Micropub (W3C Recommendation, 2017) with its
+ * media endpoint, and are filtered as this site filters.
  */
-export function reserveSite(): Router {
+function site({ name, about, token, filter }: Site): Router {
   const router = Router();
   const posts = new Map<string, Post>();
   const media = new Map<string, { readonly type: string; readonly bytes: Buffer }>();
   const moved = new Map<string, string>();
   const here = (request: Request) => `http://${request.headers.host}`;
+  const endpoint = (request: Request) => `<${here(request)}/micropub>; rel="micropub"`;
 
-  router.get('/', (_request, response) => {
+  router.get('/', (request, response) => {
     const items = [...posts].map(
-      ([slug, { title, photo }]) =>
-        `<li>${photo ? `<img src="${escapeText(photo.address)}" alt="${escapeText(photo.alt)}" width="180">` : ''}<a href="/pages/${slug}">${escapeText(title)}</a></li>`,
+      ([slug, { title, summary, photo }]) =>
+        `<li>${photo ? `<img src="${escapeText(photo.address)}" alt="${escapeText(photo.alt)}" width="180">` : ''}<a href="/pages/${slug}">${escapeText(title)}</a>${summary ? `<p>${escapeText(cut(summary))}</p>` : ''}</li>`,
     );
     response
       .type('html')
-      .send(
-        page(
-          'Saltmere Marsh Reserve',
-          `<h1>Saltmere Marsh Reserve</h1><p>A tidal marsh with hides, a boardwalk and an eel pass.</p><ul>${items.join('')}</ul>`,
-        ),
-      );
+      .set('Link', endpoint(request))
+      .send(page(name, `<h1>${escapeText(name)}</h1><p>${escapeText(about)}</p><ul>${items.join('')}</ul>`));
   });
   router.get('/pages/:slug', (request, response) => {
     const post = posts.get(request.params.slug);
@@ -42,12 +66,7 @@ export function reserveSite(): Router {
     else
       response
         .type('html')
-        .send(
-          page(
-            post.title,
-            `${post.photo ? `<img src="${escapeText(post.photo.address)}" alt="${escapeText(post.photo.alt)}">` : ''}${post.html}`,
-          ),
-        );
+        .send(page(`${post.title} - ${name}`, `<h1>${escapeText(post.title)}</h1>${post.html}`));
   });
   router.use((request, response, next) => {
     const to = moved.get(request.path);
@@ -61,28 +80,40 @@ export function reserveSite(): Router {
   });
 
   router.use(['/micropub', '/media', '/redirects'], (request, response, next) => {
-    if (request.headers.authorization === `Bearer ${TOKEN}`) next();
+    if (request.headers.authorization === `Bearer ${token}`) next();
     else response.status(401).json({ error: 'unauthorized' });
   });
   router.get('/micropub', (request, response) => {
-    response.json(request.query.q === 'config' ? { 'media-endpoint': `${here(request)}/media` } : {});
+    const items = [...posts].map(([slug, { uid, title }]) => ({
+      type: ['h-entry'],
+      properties: { uid: [uid], url: [`${here(request)}/pages/${slug}`], name: [title] },
+    }));
+    if (request.query.q === 'config') response.json({ 'media-endpoint': `${here(request)}/media` });
+    else response.json(request.query.q === 'source' ? { items: items.reverse() } : {});
   });
   router.post('/micropub', express.json({ limit: LIMIT }), (request, response) => {
-    const post = readEntry(request.body);
+    const action = part(request.body, 'action');
+    const known = slugOf(part(request.body, 'url'));
+    if (action !== undefined && (known === null || !posts.has(known))) {
+      response.status(404).json({ error: 'not_found', error_description: 'There is no such page.' });
+      return;
+    }
+    if (action === 'delete' && known !== null) {
+      posts.delete(known);
+      response.status(204).end();
+      return;
+    }
+    const post = readEntry(part(request.body, action === 'update' ? 'replace' : 'properties'));
     if (!post) {
       response
         .status(400)
         .json({ error: 'invalid_request', error_description: 'An h-entry has a name and content.' });
       return;
     }
-    const slug =
-      post.title
-        .toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '') || randomUUID();
-    posts.set(slug, { ...post, html: filterHtml(post.html) });
+    const slug = known ?? freeSlug(post.title, posts);
+    posts.set(slug, { ...post, html: filterHtml(post.html, filter) });
     response
-      .status(201)
+      .status(known === null ? 201 : 200)
       .location(`${here(request)}/pages/${slug}`)
       .end();
   });
@@ -119,21 +150,44 @@ export function reserveSite(): Router {
   return router;
 }
 
-/** An h-entry in Micropub's JSON syntax, or undefined for anything else. */
-function readEntry(body: unknown): Post | undefined {
-  const properties = part(body, 'properties');
+/** The properties of an h-entry in Micropub's JSON syntax, or undefined for anything else. */
+function readEntry(properties: unknown): Post | undefined {
   const title = first(properties, 'name');
   const html = part(first(properties, 'content'), 'html');
   if (typeof title !== 'string' || typeof html !== 'string') return undefined;
-  const photo = first(properties, 'photo');
+  const [photo, uid, summary] = [
+    first(properties, 'photo'),
+    first(properties, 'uid'),
+    first(properties, 'summary'),
+  ];
   const address = typeof photo === 'string' ? photo : part(photo, 'value');
   const alt = part(photo, 'alt');
   return {
+    uid: typeof uid === 'string' ? uid : '',
     title,
+    summary: typeof summary === 'string' ? summary : '',
     html,
     photo: typeof address === 'string' ? { address, alt: typeof alt === 'string' ? alt : '' } : null,
   };
 }
+
+/** The name of a page in its address; two of one title are two pages. */
+function freeSlug(title: string, posts: ReadonlyMap<string, Post>): string {
+  const slug =
+    title
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || randomUUID();
+  let free = slug;
+  for (let number = 2; posts.has(free); number += 1) free = `${slug}-${number}`;
+  return free;
+}
+
+const slugOf = (url: unknown): string | null =>
+  typeof url === 'string' ? (/\/pages\/([a-z0-9-]+)$/.exec(url)?.[1] ?? null) : null;
+
+const cut = (words: string) =>
+  words.length > LISTED_LETTERS ? `${words.slice(0, LISTED_LETTERS)}...` : words;
 
 function part(value: unknown, name: string): unknown {
   return typeof value === 'object' && value !== null ? Reflect.get(value, name) : undefined;

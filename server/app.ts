@@ -26,6 +26,7 @@ import { answerNotFound, answerProblems } from './problem.ts';
 import { rightsRoutes } from './rights/routes.ts';
 import { rulesRoutes } from './rules/routes.ts';
 import { runRoutes } from './runs/routes.ts';
+import { sendingRoutes } from './sending/routes.ts';
 import { folderRoutes } from './shelf/folder-routes.ts';
 import { onlySeen } from './shelf/only-seen.ts';
 import { putAwayRoutes } from './shelf/put-away-routes.ts';
@@ -91,6 +92,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(partRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
+  router.use(sendingRoutes(context));
   router.use(embedRoutes(context), auditRoutes(context), rightsRoutes(context));
   router.use(wordingRoutes(context));
   return router;

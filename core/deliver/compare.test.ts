@@ -40,7 +40,7 @@ describe('what a page says and shows', () => {
           isBeside: true,
         },
       ],
-      links: [{ href: '/tides', words: 'the tides' }],
+      links: [{ href: '/tides', words: 'the tides', caption: '' }],
       frames: ['https://films.example/e/7'],
       headings: [
         { level: 1, words: 'The boardwalk reopens' },

@@ -3,6 +3,7 @@ import type { HeadingFact, LinkFact, PageFacts, PictureFact } from './facts.ts';
 /** What can come out otherwise on the way, by what it is about; `lost` is what readers miss, the others they do not. */
 interface DifferenceValues {
   'picture-lost': { readonly name: string };
+  'picture-unanswered': { readonly name: string; readonly status: number };
   'alt-lost': { readonly name: string; readonly alt: string };
   'alt-differs': { readonly name: string; readonly alt: string; readonly found: string };
   'size-lost': { readonly name: string };
@@ -37,6 +38,7 @@ export type Difference = { [C in DifferenceCode]: OfCode<C> }[DifferenceCode];
 
 const LOST: ReadonlySet<DifferenceCode> = new Set([
   'picture-lost',
+  'picture-unanswered',
   'alt-lost',
   'size-lost',
   'caption-lost',
@@ -65,7 +67,7 @@ export function compareFacts(sent: PageFacts, found: PageFacts): readonly Differ
     ...picturesOf(sent, found, isSaid),
     ...framesOf(sent, found),
     ...headingsOf(sent, found),
-    ...linksOf(sent, found),
+    ...linksOf(sent, found, isSaid),
     ...wordsOf(sent, isSaid),
     ...headOf(sent, found),
   ];
@@ -79,7 +81,7 @@ function picturesOf(
   found: PageFacts,
   isSaid: (words: string) => boolean,
 ): readonly Difference[] {
-  const places = matched(sent.pictures, found.pictures);
+  const places = matchedPictures(sent.pictures, found.pictures);
   return sent.pictures.flatMap((picture, at): Difference[] => {
     const place = places[at] ?? null;
     const name = nameOf(picture);
@@ -111,7 +113,10 @@ function picturesOf(
  * For each picture that was sent, where it stands in what was found: under its address; else in its order, the next with the same
  * alt text or file name, for a site may keep files under addresses of its own.
  */
-function matched(sent: readonly PictureFact[], found: readonly PictureFact[]): readonly (number | null)[] {
+export function matchedPictures(
+  sent: readonly PictureFact[],
+  found: readonly PictureFact[],
+): readonly (number | null)[] {
   const free = new Map<string, number[]>();
   const note = (key: string, at: number) => {
     const places = free.get(key);
@@ -182,12 +187,18 @@ function headingsOf(sent: PageFacts, found: PageFacts): readonly Difference[] {
   });
 }
 
-function linksOf(sent: PageFacts, found: PageFacts): readonly Difference[] {
+function linksOf(
+  sent: PageFacts,
+  found: PageFacts,
+  isSaid: (words: string) => boolean,
+): readonly Difference[] {
   const whole = new Set(found.links.map(({ href, words }) => `${href} ${plain(words)}`));
   const byWords = new Map(found.links.map(({ href, words }) => [plain(words), href]));
   const hrefs = new Set(found.links.map(({ href }) => href));
   return sent.links.flatMap((link): Difference[] => {
-    const { href, words } = link;
+    const { href, words, caption } = link;
+    // It went with its caption, of which is told already.
+    if (caption !== '' && !isSaid(caption)) return [];
     if (whole.has(`${href} ${plain(words)}`) || (words === '' && hrefs.has(href))) return [];
     const other = words === '' ? undefined : byWords.get(plain(words));
     return [

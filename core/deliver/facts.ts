@@ -1,5 +1,5 @@
 import { parse } from 'parse5';
-import { attribute, type HtmlElement, type HtmlNode, textOf } from '../page/html-tree.ts';
+import { attribute, elementsIn, type HtmlElement, type HtmlNode, textOf } from '../page/html-tree.ts';
 import { treeOfParsed } from '../page/parsed-tree.ts';
 
 /** A picture as a page shows it (WHATWG HTML, 4.8.3). Sizes in px; null where the HTML does not say them. */
@@ -20,6 +20,8 @@ export interface PictureFact {
 export interface LinkFact {
   readonly href: string;
   readonly words: string;
+  /** Of the figure in whose caption it stands, as the address of the licence does; the empty text elsewhere. */
+  readonly caption: string;
 }
 
 export interface HeadingFact {
@@ -45,7 +47,9 @@ type Mutable<T> = { -readonly [K in keyof T]: T[K] extends readonly (infer U)[] 
 
 /** Where an element stands, as far as it matters to what is in it. */
 interface Place {
+  /** Of the figure that it stands in. */
   readonly caption: string;
+  readonly isInCaption: boolean;
   readonly isBeside: boolean;
 }
 
@@ -63,7 +67,11 @@ export function readFacts(html: string): PageFacts {
     headings: [],
     lines: [],
   };
-  readNodes(treeOfParsed(parse(html).childNodes), { caption: '', isBeside: false }, facts);
+  readNodes(
+    treeOfParsed(parse(html).childNodes),
+    { caption: '', isInCaption: false, isBeside: false },
+    facts,
+  );
   return facts;
 }
 
@@ -86,7 +94,7 @@ function readNodes(nodes: readonly HtmlNode[], place: Place, facts: Mutable<Page
     if (typeof node === 'string') line += node;
     else if (IN_LINES.has(node.name) && !holdsMore(node)) {
       line += node.name === 'br' ? ' ' : textOf(node);
-      readLinks(node, facts);
+      readLinks(node, place, facts);
     } else {
       endLine();
       readElement(node, place, facts);
@@ -99,10 +107,15 @@ function readNodes(nodes: readonly HtmlNode[], place: Place, facts: Mutable<Page
 const holdsMore = ({ children }: HtmlElement): boolean =>
   children.some((child) => typeof child !== 'string' && (!IN_LINES.has(child.name) || holdsMore(child)));
 
-function readLinks(node: HtmlElement, facts: Mutable<PageFacts>): void {
-  if (node.name === 'a' && attribute(node, 'href') !== '')
-    facts.links.push({ href: attribute(node, 'href'), words: oneLine(textOf(node)) });
-  for (const child of node.children) if (typeof child !== 'string') readLinks(child, facts);
+function readLinks(node: HtmlElement, place: Place, facts: Mutable<PageFacts>): void {
+  readLink(node, place, facts);
+  for (const child of node.children) if (typeof child !== 'string') readLinks(child, place, facts);
+}
+
+function readLink(node: HtmlElement, { caption, isInCaption }: Place, facts: Mutable<PageFacts>): void {
+  const href = attribute(node, 'href');
+  if (node.name === 'a' && href !== '')
+    facts.links.push({ href, words: oneLine(textOf(node)), caption: isInCaption ? caption : '' });
 }
 
 function readElement(node: HtmlElement, place: Place, facts: Mutable<PageFacts>): void {
@@ -116,14 +129,14 @@ function readElement(node: HtmlElement, place: Place, facts: Mutable<PageFacts>)
   if (language !== '') facts.languages.push(language);
   if (name === 'img') facts.pictures.push(pictureOf(node, place));
   if (FRAMES.has(name) && attribute(node, 'src') !== '') facts.frames.push(attribute(node, 'src'));
-  if (name === 'a' && attribute(node, 'href') !== '')
-    facts.links.push({ href: attribute(node, 'href'), words: oneLine(textOf(node)) });
+  readLink(node, place, facts);
   const level = /^h([1-6])$/.exec(name)?.[1];
   if (level !== undefined) facts.headings.push({ level: Number(level), words: oneLine(textOf(node)) });
   const caption = name === 'figure' ? captionIn(children) : place.caption;
   const isBeside = place.isBeside || (name !== 'body' && runsBeside(node));
   const before = facts.pictures.length;
-  readNodes(children, { caption, isBeside }, facts);
+  const isInCaption = place.isInCaption || name === 'figcaption';
+  readNodes(children, { caption, isInCaption, isBeside }, facts);
   // A browser chooses among the sources that stand before the picture in its `picture`.
   if (name === 'picture' && children.some((child) => typeof child !== 'string' && child.name === 'source'))
     for (let at = before; at < facts.pictures.length; at += 1) {
@@ -162,3 +175,16 @@ function captionIn(children: readonly HtmlNode[]): string {
 }
 
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
+/** The addresses that a document names at its head under a relation (WHATWG HTML, 4.6.7), as they stand. */
+export function linkedAs(html: string, relation: string): readonly string[] {
+  return treeOfParsed(parse(html).childNodes)
+    .flatMap((node) => [...elementsIn(node)])
+    .filter(
+      (node) =>
+        node.name === 'link' &&
+        attribute(node, 'rel').toLowerCase().split(/\s+/).includes(relation) &&
+        attribute(node, 'href') !== '',
+    )
+    .map((node) => attribute(node, 'href').trim());
+}

@@ -14,6 +14,15 @@ const BY_CODE: { readonly [C in DifferenceCode]: (values: Values<C>) => Said } =
     sentence: `“${short(name)}” is not there.`,
     why: 'The site took the page without this picture.',
   }),
+  'picture-unanswered': ({ name, status }) => ({
+    sentence: `The file of “${short(name)}” does not answer.`,
+    why:
+      status === 0
+        ? 'Nothing comes from its address.'
+        : status === 200
+          ? 'What comes from its address is no picture.'
+          : `Its address answers with ${status}.`,
+  }),
   'alt-lost': ({ name }) => ({
     sentence: `“${short(name)}” lost its alt text.`,
     why: 'Those who cannot see it are told nothing of it.',

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { NOT_SENT, SendingSchema } from '../deliver/sending.ts';
 import { EmbedRulesSchema, USUAL_EMBED_RULES } from '../embed/target.ts';
 import { LEAST_LIKENESS } from '../media/quality.ts';
 import { NamePatternSchema } from '../naming/parts.ts';
@@ -93,6 +94,8 @@ export const HouseRulesSchema = v.strictObject({
   pictureStyles: v.optional(PictureStylesSchema, []),
   /** Words over a picture: set as text in the page, or drawn into the cut where the target's filter leaves no other way. */
   wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
+  /** How its pages are sent. */
+  sending: v.optional(SendingSchema, NOT_SENT),
   /** What the target lets through of embeds. */
   embeds: v.optional(EmbedRulesSchema, USUAL_EMBED_RULES),
   /** Whether its pages are dark where a reader's device is set to dark (Media Queries 5, `prefers-color-scheme`). */

@@ -1,3 +1,4 @@
+import { NOT_SENT } from '../deliver/sending.ts';
 import { USUAL_EMBED_RULES } from '../embed/target.ts';
 import type { HouseRules } from './target.ts';
 
@@ -59,6 +60,7 @@ export function usualRules(target: Pick<HouseRules, 'name' | 'siteAddress' | 'co
     language: 'en-GB',
     creditOwnWork: false,
     creditsAt: 'picture',
+    sending: NOT_SENT,
     educational: false,
     territory: [],
     publishing: 'web',

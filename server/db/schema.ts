@@ -4,4 +4,5 @@ export * from './tables/gathering.ts';
 export * from './tables/house.ts';
 export * from './tables/pages.ts';
 export * from './tables/pieces.ts';
+export * from './tables/sending.ts';
 export * from './tables/work.ts';

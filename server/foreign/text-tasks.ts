@@ -1,3 +1,6 @@
+import { compareReadBack, type ReadBack } from '#core/deliver/compared.ts';
+import { linkedAs } from '#core/deliver/facts.ts';
+import { shownDocument } from '#core/deliver/shown.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { readPageFacts } from '#core/embed/page-facts.ts';
 import { pageLinks } from '#core/embed/page-links.ts';
@@ -18,4 +21,8 @@ export const TEXT_TASKS = {
   links: ({ html, base }: Page) => pageLinks(html, base),
   oembed: ({ text }: { readonly text: string }) => readOembed(text),
   pasted: ({ text, hosts }: { readonly text: string; readonly hosts: Hosts }) => readPasted(text, hosts),
+  linkedAs: ({ html, relation }: { readonly html: string; readonly relation: string }) =>
+    linkedAs(html, relation),
+  compared: (readBack: ReadBack) => compareReadBack(readBack),
+  shown: ({ html, base, head }: Page & { readonly head: string }) => shownDocument(html, base, head),
 } as const;

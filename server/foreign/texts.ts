@@ -13,6 +13,9 @@ export interface TextTool {
   readonly links: (page: Page, signal?: AbortSignal) => Promise<Output<'links'>>;
   readonly oembed: (text: string, signal?: AbortSignal) => Promise<Output<'oembed'>>;
   readonly pasted: (text: string, hosts: Hosts, signal?: AbortSignal) => Promise<Output<'pasted'>>;
+  readonly linkedAs: (wish: Input<'linkedAs'>, signal?: AbortSignal) => Promise<Output<'linkedAs'>>;
+  readonly compared: (readBack: Input<'compared'>, signal?: AbortSignal) => Promise<Output<'compared'>>;
+  readonly shown: (page: Input<'shown'>, signal?: AbortSignal) => Promise<Output<'shown'>>;
   /** Begins a process ahead of the first text. */
   readonly warm: () => void;
   readonly end: () => Promise<void>;
@@ -38,6 +41,9 @@ export function textTool(limitMillis = LIMIT_MILLIS): TextTool {
     links: (page, signal) => run('links', page, signal),
     oembed: (text, signal) => run('oembed', { text }, signal),
     pasted: (text, hosts, signal) => run('pasted', { text, hosts }, signal),
+    linkedAs: (wish, signal) => run('linkedAs', wish, signal),
+    compared: (sent, signal) => run('compared', sent, signal),
+    shown: (page, signal) => run('shown', page, signal),
     warm: () => void run('links', { html: '', base: 'https://example.org' }).catch(() => undefined),
     end: () => pool.end(),
   };

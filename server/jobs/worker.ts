@@ -6,6 +6,7 @@ import { HttpProblem } from '../problem.ts';
 import { buy } from '../rights/buying.ts';
 import { BUY } from '../rights/purchases.ts';
 import { RUN, run } from '../runs/work.ts';
+import { SEND, send } from '../sending/send.ts';
 import { isStorageGone } from '../storage/failures.ts';
 import { tidyNowAndThen } from './now-and-then.ts';
 import { pause } from './pause.ts';
@@ -19,6 +20,7 @@ const KINDS: Readonly<Record<string, Work>> = {
   [GATHER]: gather,
   [RUN]: run,
   [BUY]: buy,
+  [SEND]: send,
 };
 
 const IDLE_MILLIS = 250;

@@ -31,6 +31,7 @@ import { readPage, type WholePage } from '../pages/store.ts';
 import { presentPerson } from '../people/guard.ts';
 import { answerNotFound, HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
+import { deliveredDocument } from '../sending/shown.ts';
 import { type AssetRow, fileAddress } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
 import { cutPath, type Opening, openingFor, openingOf, pagePath, signedAddress } from './addresses.ts';
@@ -181,6 +182,15 @@ export function mediaRoutes(context: Context): Router {
       );
   });
 
+  router.get('/delivery/:id/:which', signed(context), async (request, response) => {
+    const which = request.params.which === 'found' ? 'found' : 'sent';
+    const html = await deliveredDocument(context, String(request.params.id), which, '/measure.js');
+    response
+      .set({ 'Content-Security-Policy': deliveryPolicy(context), 'Cache-Control': 'no-store' })
+      .type('html')
+      .send(html);
+  });
+
   router.get('/embed/:text', signed(context), async (request, response) => {
     const shown = readShown(String(request.params.text));
     if (!shown) throw notFound('This embed');
@@ -244,6 +254,19 @@ function previewPolicy(context: Context): string {
     `style-src ${mediaOrigin} 'unsafe-inline'`,
     `font-src ${mediaOrigin}`,
     `script-src ${mediaOrigin}/measure.js ${mediaOrigin}/page.js`,
+    `frame-ancestors ${appOrigin}`,
+    'sandbox allow-scripts',
+  ].join('; ');
+}
+
+/** What stands on a site of the house is looked at with its own pictures and styles; nothing of it runs. */
+function deliveryPolicy({ config: { mediaOrigin, appOrigin } }: Context): string {
+  return [
+    "default-src 'none'",
+    'img-src http: https: data:',
+    "style-src http: https: 'unsafe-inline'",
+    'font-src http: https: data:',
+    `script-src ${mediaOrigin}/measure.js`,
     `frame-ancestors ${appOrigin}`,
     'sandbox allow-scripts',
   ].join('; ');

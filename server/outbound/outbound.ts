@@ -26,9 +26,13 @@ interface Wish {
   readonly signal?: AbortSignal;
 }
 
-/** What is told to the other side, as JSON. Sent by PUT, so that the same once more does no more (RFC 9110, 9.2.2). */
+/** What is told to the other side. */
 interface Told {
-  readonly json: unknown;
+  readonly method: 'GET' | 'PUT' | 'POST';
+  readonly type?: string;
+  readonly body?: Buffer;
+  /** The token of the house there (RFC 6750, 2.1), for this one place alone. */
+  readonly token?: string;
 }
 
 interface Answer {
@@ -53,6 +57,8 @@ export interface Outbound {
    * told to another place. Throws OutboundProblem.
    */
   readonly put: (address: string, json: unknown, wish: Wish) => Promise<Probed>;
+  /** Tells a place that knows the house by a token something, or asks it; otherwise as `put`. Throws OutboundProblem. */
+  readonly tell: (address: string, told: Told, wish: Wish) => Promise<Probed>;
   /** The bytes of an address into a file, which is not there afterwards unless all came. Throws OutboundProblem. */
   readonly save: (address: string, path: string, wish: Wish) => Promise<Omit<Fetched, 'bytes'>>;
 }
@@ -83,6 +89,20 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
     answer.body.destroy();
     throw problemOfStatus(answer.status, answer.headers, new URL(answer.address).hostname);
   };
+  const tell: Outbound['tell'] = (address, told, wish) =>
+    within(wish, address, async (signal) => {
+      const url = webAddress(address);
+      const to = await addressToConnect(url, standIns, resolve);
+      const response = await askOnce(url, to, wish, signal, told);
+      const body = limited(unpacked(response), wish.limits.bytes, url);
+      return {
+        status: response.statusCode ?? 0,
+        every: (name) => response.headersDistinct[name] ?? [],
+        headers: response.headers,
+        address: url.href,
+        bytes: await startOf(body, Number.POSITIVE_INFINITY),
+      };
+    });
   return {
     read: (address, wish) =>
       within(wish, address, async (signal) => {
@@ -105,20 +125,14 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
         const { status, every, headers, body, address: from } = await openAny(address, roomy(wish), signal);
         return { status, every, headers, address: from, bytes: await startOf(body, wish.limits.bytes) };
       }),
+    // By PUT, so that the same once more does no more (RFC 9110, 9.2.2).
     put: (address, json, wish) =>
-      within(wish, address, async (signal) => {
-        const url = webAddress(address);
-        const to = await addressToConnect(url, standIns, resolve);
-        const response = await askOnce(url, to, wish, signal, { json });
-        const body = limited(unpacked(response), wish.limits.bytes, url);
-        return {
-          status: response.statusCode ?? 0,
-          every: (name) => response.headersDistinct[name] ?? [],
-          headers: response.headers,
-          address: url.href,
-          bytes: await startOf(body, Number.POSITIVE_INFINITY),
-        };
-      }),
+      tell(
+        address,
+        { method: 'PUT', type: 'application/json', body: Buffer.from(JSON.stringify(json)) },
+        wish,
+      ),
+    tell,
     save: (address, path, wish) =>
       within(wish, address, async (signal) => {
         const answer = await open(address, wish, signal);
@@ -214,15 +228,15 @@ function absolute(location: string, base: URL): string {
   return URL.canParse(location, base.href) ? new URL(location, base.href).href : location;
 }
 
-/** One question to one numeric address. No cookies and no credentials are ever sent. */
+/** One question to one numeric address. No cookies are ever sent, and a token only to the place that it is for. */
 function askOnce(
   address: URL,
   connectTo: string,
   wish: Wish,
   signal: AbortSignal,
-  told?: Told,
+  told: Told = { method: 'GET' },
 ): Promise<IncomingMessage> {
-  const body = told ? JSON.stringify(told.json) : null;
+  const { method, type, body, token } = told;
   const ask = address.protocol === 'https:' ? askHttps : askHttp;
   const family = connectTo.includes(':') ? 6 : 4;
   const toChecked: LookupFunction = (_host, options, done) => {
@@ -236,7 +250,7 @@ function askOnce(
         hostname: address.hostname.replace(/^\[|\]$/g, ''),
         port: portOf(address),
         path: `${address.pathname}${address.search}`,
-        method: body === null ? 'GET' : 'PUT',
+        method,
         agent: false,
         lookup: toChecked,
         signal,
@@ -246,15 +260,15 @@ function askOnce(
           accept: wish.accept ?? '*/*',
           'accept-encoding': 'gzip, deflate, br',
           ...(wish.referrer ? { referer: wish.referrer } : {}),
-          ...(body === null
-            ? {}
-            : { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(body)) }),
+          ...(token ? { authorization: `Bearer ${token}` } : {}),
+          ...(type ? { 'content-type': type } : {}),
+          ...(body ? { 'content-length': String(body.length) } : {}),
         },
       },
       resolve,
     );
     request.on('error', reject);
-    request.end(body ?? undefined);
+    request.end(body);
   });
 }
 

@@ -1,0 +1,68 @@
+import * as v from 'valibot';
+
+/** How far a sending is: its files go, the page was handed over, it is out, it was taken down again. */
+export const DELIVERY_STATES = ['sending', 'handing', 'out', 'down'] as const;
+
+/** One thing that does not stand there as it was sent. `spot` counts the things of its kind in what was sent and in what stands there. */
+const DifferenceSchema = v.object({
+  code: v.string(),
+  /** Whether readers miss something by it. */
+  isLost: v.boolean(),
+  sentence: v.string(),
+  why: v.string(),
+  spot: v.nullable(
+    v.object({
+      kind: v.picklist(['picture', 'heading']),
+      sent: v.number(),
+      found: v.nullable(v.number()),
+    }),
+  ),
+});
+export type SaidDifference = v.InferOutput<typeof DifferenceSchema>;
+
+/** One sending of a page to its target, and what was found when it was read back. */
+export const DeliverySchema = v.object({
+  id: v.string(),
+  pageId: v.string(),
+  targetId: v.string(),
+  targetName: v.string(),
+  by: v.string(),
+  at: v.string(),
+  state: v.picklist(DELIVERY_STATES),
+  title: v.string(),
+  /** Where it stands, once the target has said so. */
+  address: v.nullable(v.string()),
+  /** When it was last read back; null before. */
+  foundAt: v.nullable(v.string()),
+  /** How many of its pictures answered, of how many. */
+  answered: v.string(),
+  /** Why it is not out, or could not be read back. */
+  words: v.string(),
+  jobId: v.string(),
+  differences: v.array(DifferenceSchema),
+  /** Where what was sent and what was found can be looked at, on the other origin; null before they are known. */
+  frames: v.object({ sent: v.nullable(v.string()), found: v.nullable(v.string()) }),
+});
+export type Delivery = v.InferOutput<typeof DeliverySchema>;
+
+/** The sendings of a page, the newest first; whether it can be sent at all, and why not. */
+export const DeliveriesSchema = v.object({
+  targetName: v.string(),
+  isPossible: v.boolean(),
+  why: v.string(),
+  deliveries: v.array(DeliverySchema),
+});
+
+/** What opens a target to the house. It is never answered again. */
+export const TokenSchema = v.strictObject({
+  token: v.pipe(
+    v.string(),
+    v.trim(),
+    v.regex(
+      /^[\x21-\x7e]{1,2000}$/,
+      'A token is one word of letters, digits and signs, as the site gave it.',
+    ),
+  ),
+});
+/** Since when a target has one; null for none. */
+export const TokenSetSchema = v.object({ since: v.nullable(v.string()) });

@@ -1,0 +1,50 @@
+import {
+  defaultTreeAdapter,
+  html as names,
+  parse,
+  serialize,
+  type DefaultTreeAdapterTypes as Tree,
+} from 'parse5';
+
+/** What would run, lead away or load other than the page itself. */
+const NOT_SHOWN: ReadonlySet<string> = new Set(['script', 'base', 'object', 'embed', 'applet']);
+
+/**
+ * A document of somebody else, to be looked at in a frame: nothing of it runs, addresses are read from `base`, its pictures
+ * and headings carry the names (`data-block`) that `Spot` counts them by, and `head` stands at the end of its head.
+ */
+export function shownDocument(html: string, base: string, head: string): string {
+  const document = parse(html);
+  const counts = { picture: 0, heading: 0 };
+  const waiting: Tree.ParentNode[] = [document];
+  let headElement: Tree.Element | null = null;
+  for (let parent = waiting.pop(); parent; parent = waiting.pop()) {
+    for (const node of [...parent.childNodes]) {
+      if (!('tagName' in node)) continue;
+      if (NOT_SHOWN.has(node.tagName) || isRefresh(node)) {
+        defaultTreeAdapter.detachNode(node);
+        continue;
+      }
+      if (node.tagName === 'head') headElement ??= node;
+      node.attrs = node.attrs.filter(({ name }) => !/^on/i.test(name) && name !== 'data-block');
+    }
+    // The last to be put in is the next to be looked at: so they come in the order of the document.
+    for (const node of [...parent.childNodes].reverse()) if ('tagName' in node) waiting.push(node);
+    if (!('tagName' in parent)) continue;
+    const kind = parent.tagName === 'img' ? 'picture' : /^h[1-6]$/.test(parent.tagName) ? 'heading' : null;
+    if (kind === null) continue;
+    parent.attrs.push({ name: 'data-block', value: `${kind} ${counts[kind]}` });
+    counts[kind] += 1;
+  }
+  if (headElement) {
+    const element = defaultTreeAdapter.createElement('base', names.NS.HTML, [{ name: 'href', value: base }]);
+    const [first] = headElement.childNodes;
+    if (first) defaultTreeAdapter.insertBefore(headElement, element, first);
+    else defaultTreeAdapter.appendChild(headElement, element);
+  }
+  return serialize(document).replace('</head>', () => `${head}</head>`);
+}
+
+/** A document that leads on by itself after a while (WHATWG HTML, 4.2.5.3). */
+const isRefresh = ({ tagName, attrs }: Tree.Element): boolean =>
+  tagName === 'meta' && attrs.some(({ name, value }) => name === 'http-equiv' && /refresh/i.test(value));

@@ -1,0 +1,63 @@
+import { char, index, mediumtext, mysqlTable, primaryKey, text, varchar } from 'drizzle-orm/mysql-core';
+import type { Difference } from '#core/deliver/compare.ts';
+import { STORED } from '#core/stored.ts';
+import { storedJson } from '../stored-json.ts';
+import { id, time } from './columns.ts';
+import { pages } from './pages.ts';
+
+/** Each sending of a page to a target, and what was found when it was read back. */
+export const deliveries = mysqlTable(
+  'deliveries',
+  {
+    id: id().primaryKey(),
+    pageId: varchar('page_id', { length: 36 })
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    targetId: varchar('target_id', { length: 36 }).notNull(),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    at: time('at').notNull(),
+    /** How far it is: its files are sent, then the page was handed over, it is out, and taken down again. */
+    state: varchar('state', { length: 10 }).notNull(),
+    /** What the page is called there. */
+    title: varchar('title', { length: 300 }).notNull(),
+    /** Where it stands, once the target has said so. */
+    address: varchar('address', { length: 2000 }),
+    /** The HTML that was sent, without the title; null before it is written. */
+    html: mediumtext('html'),
+    /** The document that its address answered, when it was last read back. */
+    found: mediumtext('found'),
+    foundAt: time('found_at'),
+    compared: storedJson<readonly Difference[]>('compared', STORED.compared),
+    /** How many of its pictures answered, of how many. */
+    answered: varchar('answered', { length: 20 }).notNull().default(''),
+    /** Why it is not out, or not read back. */
+    words: varchar('words', { length: 500 }).notNull().default(''),
+    jobId: char('job_id', { length: 36 }).notNull(),
+  },
+  (table) => [
+    index('deliveries_page').on(table.pageId, table.at),
+    index('deliveries_out').on(table.state, table.foundAt),
+  ],
+);
+
+/** Files that a site has already, by their content and name: none is sent twice. */
+export const sentFiles = mysqlTable(
+  'sent_files',
+  {
+    /** The way and the address by which they came there: a target that moves has none of them yet. */
+    place: varchar('place', { length: 300 }).notNull(),
+    sha256: char('sha256', { length: 64 }).notNull(),
+    name: varchar('name', { length: 200 }).notNull(),
+    address: varchar('address', { length: 2000 }).notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.place, table.sha256, table.name] })],
+);
+
+/** What opens a target to the house, sealed (AES-256-GCM): never shown again, never logged. */
+export const credentials = mysqlTable('credentials', {
+  targetId: varchar('target_id', { length: 36 }).primaryKey(),
+  sealed: text('sealed').notNull(),
+  at: time('at').notNull(),
+  personId: varchar('person_id', { length: 36 }).notNull(),
+});

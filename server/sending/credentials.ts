@@ -1,0 +1,95 @@
+import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import type { Person } from '#api/people.ts';
+import { writeAudit } from '../audit.ts';
+import type { Context } from '../context.ts';
+import { credentials } from '../db/schema.ts';
+import { HttpProblem } from '../problem.ts';
+import { readTarget } from '../rules/store.ts';
+
+/** AES-256-GCM (NIST SP 800-38D): a nonce of 96 bits, and a tag that tells when anything was changed. */
+const CIPHER = 'aes-256-gcm';
+const NONCE_BYTES = 12;
+const TAG_BYTES = 16;
+
+/** One key for each target, so that what was sealed for one opens no other (RFC 5869). */
+const keyOf = ({ secret }: Pick<Context, 'secret'>, targetId: string) =>
+  Buffer.from(hkdfSync('sha256', secret, targetId, 'credential of a target', 32));
+
+function seal(context: Pick<Context, 'secret'>, targetId: string, token: string): string {
+  const nonce = randomBytes(NONCE_BYTES);
+  const cipher = createCipheriv(CIPHER, keyOf(context, targetId), nonce);
+  const text = Buffer.concat([cipher.update(token, 'utf8'), cipher.final()]);
+  return Buffer.concat([nonce, cipher.getAuthTag(), text]).toString('base64');
+}
+
+/** What was sealed; null where it was sealed by another secret, as after a database was moved without it. */
+function maybeUnsealed(context: Pick<Context, 'secret'>, targetId: string, sealed: string): string | null {
+  const bytes = Buffer.from(sealed, 'base64');
+  const decipher = createDecipheriv(CIPHER, keyOf(context, targetId), bytes.subarray(0, NONCE_BYTES));
+  decipher.setAuthTag(bytes.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES));
+  try {
+    const text = [decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()];
+    return Buffer.concat(text).toString('utf8');
+  } catch {
+    return null;
+  }
+}
+
+/** Keeps what opens a target, in place of what did before. It is never shown again. */
+export async function keepCredential(
+  context: Context,
+  targetId: string,
+  token: string,
+  person: Person,
+  now: Date,
+): Promise<void> {
+  const { rules } = await readTarget(context, targetId);
+  const row = { sealed: seal(context, targetId, token), at: now, personId: person.id };
+  await context.db.transaction(async (tx) => {
+    await tx
+      .insert(credentials)
+      .values({ targetId, ...row })
+      .onDuplicateKeyUpdate({ set: row });
+    await writeAudit(tx, { person, what: 'rules', subject: rules.name, detail: 'its token was set' }, now);
+  });
+}
+
+export async function forgetCredential(
+  context: Context,
+  targetId: string,
+  person: Person,
+  now: Date,
+): Promise<void> {
+  const { rules } = await readTarget(context, targetId);
+  await context.db.transaction(async (tx) => {
+    await tx.delete(credentials).where(eq(credentials.targetId, targetId));
+    await writeAudit(
+      tx,
+      { person, what: 'rules', subject: rules.name, detail: 'its token was removed' },
+      now,
+    );
+  });
+}
+
+/** When the credential of a target was set; null where it has none. */
+export async function credentialSince({ db }: Context, targetId: string): Promise<Date | null> {
+  const [row] = await db
+    .select({ at: credentials.at })
+    .from(credentials)
+    .where(eq(credentials.targetId, targetId));
+  return row?.at ?? null;
+}
+
+/** What opens a target; refused in words where nothing does. */
+export async function tokenOf(context: Context, targetId: string): Promise<string> {
+  const [row] = await context.db.select().from(credentials).where(eq(credentials.targetId, targetId));
+  const token = row ? maybeUnsealed(context, targetId, row.sealed) : null;
+  if (token !== null) return token;
+  throw new HttpProblem(
+    409,
+    row
+      ? 'The token of this target cannot be read any more. Set it again in House rules. Nothing was sent.'
+      : 'This target has no token yet. The site owner sets it in House rules. Nothing was sent.',
+  );
+}

@@ -1,0 +1,189 @@
+import { and, desc, eq, inArray } from 'drizzle-orm';
+import type * as v from 'valibot';
+import type { DeliveriesSchema, Delivery } from '#api/deliveries.ts';
+import type { Person } from '#api/people.ts';
+import { type Difference, isLost } from '#core/deliver/compare.ts';
+import { sayDifference } from '#core/deliver/say.ts';
+import { headTitleOf } from '#core/page/page-head.ts';
+import { writeAudit } from '../audit.ts';
+import type { Context } from '../context.ts';
+import { deliveries, jobs, pages, people, targets } from '../db/schema.ts';
+import { addJob } from '../jobs/queue.ts';
+import { deliveryPath, signedAddress } from '../media/addresses.ts';
+import { assertMayGoOut } from '../pages/gate.ts';
+import { readPage } from '../pages/store.ts';
+import { HttpProblem, notFound } from '../problem.ts';
+import { readTarget } from '../rules/store.ts';
+import { credentialSince } from './credentials.ts';
+import { wayOf } from './door.ts';
+import { SEND } from './send.ts';
+
+const MOST_LISTED = 20;
+const UNDER_WAY = ['waiting', 'running'];
+
+type DeliveryRow = typeof deliveries.$inferSelect;
+
+/** Orders the sending of a page to its target; refused while it is being sent already. */
+export async function orderDelivery(
+  context: Context,
+  pageId: string,
+  id: string,
+  person: Person,
+  now: Date,
+): Promise<Delivery> {
+  const whole = await readPage(context, pageId, person);
+  const { targetId } = whole.row;
+  assertMayGoOut(whole);
+  const { isPossible, why } = await possible(context, targetId);
+  if (!isPossible) throw new HttpProblem(409, why);
+  const title = headTitleOf(whole.doc) || 'Untitled page';
+  await context.db.transaction(async (tx) => {
+    await tx.select({ id: pages.id }).from(pages).where(eq(pages.id, pageId)).for('update');
+    const [same] = await tx.select({ id: deliveries.id }).from(deliveries).where(eq(deliveries.id, id));
+    if (same) return;
+    const [other] = await tx
+      .select({ name: people.name })
+      .from(deliveries)
+      .innerJoin(jobs, eq(jobs.id, deliveries.jobId))
+      .leftJoin(people, eq(people.id, deliveries.personId))
+      .where(and(eq(deliveries.pageId, pageId), inArray(jobs.state, UNDER_WAY)))
+      .limit(1);
+    if (other) {
+      const who = other.name ?? 'Somebody';
+      throw new HttpProblem(409, `${who} is sending this page just now. Wait until that has ended.`);
+    }
+    const jobId = await addJob(
+      { db: tx },
+      { kind: SEND, title, input: { deliveryId: id }, personId: person.id },
+      now,
+    );
+    const row = { id, pageId, targetId, personId: person.id, at: now, title: title.slice(0, 300), jobId };
+    await tx.insert(deliveries).values({ ...row, state: 'sending', compared: [] });
+  });
+  return readDelivery(context, id);
+}
+
+/** Whether pages can be sent to a target, and else what is missing, in a sentence. */
+async function possible(
+  context: Context,
+  targetId: string,
+): Promise<{ readonly isPossible: boolean; readonly why: string }> {
+  const { rules } = await readTarget(context, targetId);
+  if (rules.sending.by === 'none')
+    return {
+      isPossible: false,
+      why: `Nobody has said how pages come to ${rules.name}. The site owner says so in House rules.`,
+    };
+  return (await credentialSince(context, targetId))
+    ? { isPossible: true, why: '' }
+    : {
+        isPossible: false,
+        why: `${rules.name} has no token yet, which opens it to the house. The site owner sets it in House rules.`,
+      };
+}
+
+export async function listDeliveries(
+  context: Context,
+  pageId: string,
+): Promise<v.InferOutput<typeof DeliveriesSchema>> {
+  const [page] = await context.db
+    .select({ targetId: pages.targetId })
+    .from(pages)
+    .where(eq(pages.id, pageId));
+  if (!page) throw notFound('This page');
+  const { rules } = await readTarget(context, page.targetId);
+  const rows = await selected(context)
+    .where(eq(deliveries.pageId, pageId))
+    .orderBy(desc(deliveries.at), desc(deliveries.id))
+    .limit(MOST_LISTED);
+  return {
+    targetName: rules.name,
+    ...(await possible(context, page.targetId)),
+    deliveries: rows.map((row) => present(context, row)),
+  };
+}
+
+export async function readDelivery(context: Context, id: string): Promise<Delivery> {
+  const [row] = await selected(context).where(eq(deliveries.id, id));
+  if (!row) throw notFound('What was sent');
+  return present(context, row);
+}
+
+const selected = ({ db }: Context) =>
+  db
+    .select({ row: deliveries, by: people.name, rules: targets.rules })
+    .from(deliveries)
+    .leftJoin(people, eq(people.id, deliveries.personId))
+    .leftJoin(targets, eq(targets.id, deliveries.targetId));
+
+interface Selected {
+  readonly row: DeliveryRow;
+  readonly by: string | null;
+  readonly rules: { readonly name: string } | null;
+}
+
+function present(context: Context, { row, by, rules }: Selected): Delivery {
+  const frame = (which: 'sent' | 'found') => signedAddress(context, deliveryPath(row, which), 'look');
+  return {
+    id: row.id,
+    pageId: row.pageId,
+    targetId: row.targetId,
+    targetName: rules?.name ?? 'a target that was removed',
+    by: by ?? 'somebody who left',
+    at: row.at.toISOString(),
+    state: stateOf(row.state),
+    title: row.title,
+    address: row.address,
+    foundAt: row.foundAt?.toISOString() ?? null,
+    answered: row.answered,
+    words: row.words,
+    jobId: row.jobId,
+    differences: (row.compared ?? []).map(said),
+    frames: {
+      sent: row.html === null ? null : frame('sent'),
+      found: row.found === null ? null : frame('found'),
+    },
+  };
+}
+
+const said = (difference: Difference) => ({
+  code: difference.code,
+  isLost: isLost(difference),
+  ...sayDifference(difference),
+  spot: difference.spot,
+});
+
+function stateOf(state: string): Delivery['state'] {
+  switch (state) {
+    case 'handing':
+    case 'out':
+    case 'down':
+      return state;
+    default:
+      return 'sending';
+  }
+}
+
+/** Takes a page down where it was sent to. Its files stay, for other pages may show them. */
+export async function takeDown(
+  context: Context,
+  id: string,
+  person: Person,
+  now: Date,
+  signal: AbortSignal,
+): Promise<Delivery> {
+  const [row] = await context.db.select().from(deliveries).where(eq(deliveries.id, id));
+  if (!row) throw notFound('What was sent');
+  if (row.state === 'down') return readDelivery(context, id);
+  if (row.state !== 'out' || !row.address)
+    throw new HttpProblem(409, 'This page is not out, so there is nothing to take down.');
+  const { rules } = await readTarget(context, row.targetId);
+  const way = await wayOf(context, row.targetId, rules, signal);
+  await way.takeDown(row.address);
+  await context.db.transaction(async (tx) => {
+    await tx.update(deliveries).set({ state: 'down', words: '' }).where(eq(deliveries.id, id));
+    const detail = `from ${rules.name}`;
+    await writeAudit(tx, { person, what: 'taken-down', subject: row.title, detail }, now);
+  });
+  return readDelivery(context, id);
+}

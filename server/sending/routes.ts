@@ -1,0 +1,72 @@
+import { Router } from 'express';
+import { clientGoneSignal } from '../client-abort.ts';
+import type { Context } from '../context.ts';
+import { assertMayOrder } from '../jobs/queue.ts';
+import { newId } from '../new-id.ts';
+import { OutboundProblem } from '../outbound/problem.ts';
+import { allowed, personOf } from '../people/guard.ts';
+import { HttpProblem } from '../problem.ts';
+import { route } from '../route.ts';
+import { credentialSince, forgetCredential, keepCredential } from './credentials.ts';
+import { listDeliveries, orderDelivery, readDelivery, takeDown } from './deliveries.ts';
+import { readBack } from './read-back.ts';
+import { SendProblem } from './way.ts';
+
+export function sendingRoutes(context: Context): Router {
+  const router = Router();
+
+  route(router, 'get /pages/{id}/deliveries', allowed('edit-pages'), async (request, response) => {
+    response.json(await listDeliveries(context, request.params.id));
+  });
+
+  route(router, 'post /pages/{id}/deliveries', allowed('take-away'), async (request, response) => {
+    const person = personOf(request);
+    await assertMayOrder(context, person.id);
+    const id = newId(context, request);
+    response.status(202).json(await orderDelivery(context, request.params.id, id, person, new Date()));
+  });
+
+  route(router, 'get /deliveries/{id}', allowed('edit-pages'), async (request, response) => {
+    response.json(await readDelivery(context, request.params.id));
+  });
+
+  route(router, 'post /deliveries/{id}/read-back', allowed('take-away'), async (request, response) => {
+    const { id } = request.params;
+    await readBack(context, id, clientGoneSignal(response));
+    response.json(await readDelivery(context, id));
+  });
+
+  route(router, 'post /deliveries/{id}/take-down', allowed('take-away'), async (request, response) => {
+    const { id } = request.params;
+    const person = personOf(request);
+    response.json(await inWords(() => takeDown(context, id, person, new Date(), context.ending)));
+  });
+
+  route(router, 'get /targets/{id}/token', allowed('edit-pages'), async (request, response) => {
+    const since = await credentialSince(context, request.params.id);
+    response.json({ since: since?.toISOString() ?? null });
+  });
+
+  route(router, 'put /targets/{id}/token', allowed('set-rules'), async (request, response) => {
+    const now = new Date();
+    await keepCredential(context, request.params.id, request.body.token, personOf(request), now);
+    response.json({ since: now.toISOString() });
+  });
+
+  route(router, 'delete /targets/{id}/token', allowed('set-rules'), async (request, response) => {
+    await forgetCredential(context, request.params.id, personOf(request), new Date());
+    response.status(204).end();
+  });
+  return router;
+}
+
+/** What the other side refused, or could not be asked, as a problem of this request. */
+async function inWords<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof SendProblem || error instanceof OutboundProblem)
+      throw new HttpProblem(502, error.message, {}, { cause: error });
+    throw error;
+  }
+}

@@ -1,0 +1,200 @@
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { and, desc, eq, isNotNull, ne } from 'drizzle-orm';
+import * as v from 'valibot';
+import { htmlFor } from '#core/deliver/sending.ts';
+import { DOCUMENT_FORMATS } from '#core/document/formats.ts';
+import { CUT_FORMATS } from '#core/media/formats.ts';
+import { firstSeen, teaserOf } from '#core/page/lead.ts';
+import { headTitleOf } from '#core/page/page-head.ts';
+import { planPicture } from '#core/page/picture.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { standingsOf } from '#core/page/walk.ts';
+import { altHere } from '#core/page/words.ts';
+import { cutsOfPage, writeFragment } from '#core/page/write.ts';
+import type { Context } from '../context.ts';
+import { deliveries, sentFiles } from '../db/schema.ts';
+import { writeCut } from '../deliver/bundle.ts';
+import { placedAssets } from '../deliver/placed.ts';
+import { tellSent } from '../deliver/take-away.ts';
+import type { JobRow } from '../jobs/queue.ts';
+import type { JobResult, JobTools } from '../jobs/work.ts';
+import { OutboundProblem } from '../outbound/problem.ts';
+import { retry } from '../outbound/retry.ts';
+import { assertMayGoOut } from '../pages/gate.ts';
+import { outgoing } from '../pages/proof.ts';
+import { readPage, type WholePage } from '../pages/store.ts';
+import { HttpProblem } from '../problem.ts';
+import { keepNamesOut } from '../shelf/names-out.ts';
+import { originalKey } from '../storage/storage.ts';
+import { workFolder } from '../work-folder.ts';
+import { wayOf } from './door.ts';
+import { readBack } from './read-back.ts';
+import { type FileToSend, type PageToSend, SendProblem, type Way } from './way.ts';
+
+export const SEND = 'send';
+
+const SendSchema = v.strictObject({ deliveryId: v.string() });
+type DeliveryRow = typeof deliveries.$inferSelect;
+
+/**
+ * The job behind "Send": files first, the page last, then what stands there is read back. Each step is done once, however often
+ * it is begun: a file that the target has is not sent again, and a page that was handed over without an answer is looked for there
+ * before it is handed over again.
+ */
+export async function send(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
+  const { deliveryId } = v.parse(SendSchema, job.input);
+  const [row] = await context.db.select().from(deliveries).where(eq(deliveries.id, deliveryId));
+  if (!row) throw new HttpProblem(404, 'The page that was to be sent is not here any more.');
+  try {
+    if (row.state !== 'out') await sendPage(context, row, tools);
+    await tools.report(1, 1, 'Reading it back');
+    const { words } = await readBack(context, deliveryId, tools.signal);
+    return { words };
+  } catch (error) {
+    const isTheirs = error instanceof SendProblem || error instanceof OutboundProblem;
+    if (!isTheirs || tools.signal.aborted) throw error;
+    await context.db
+      .update(deliveries)
+      .set({ words: error.message.slice(0, 500) })
+      .where(eq(deliveries.id, row.id));
+    return { state: 'failed', words: error.message };
+  }
+}
+
+async function sendPage(context: Context, row: DeliveryRow, tools: JobTools): Promise<void> {
+  const whole = await readPage(context, row.pageId, 'house');
+  assertMayGoOut(whole);
+  const way = await wayOf(context, row.targetId, whole.rules, tools.signal);
+  const files = await sendFiles(context, whole, way, tools);
+  const page = pageToSend(row, whole, files);
+  const uid = page.uid;
+  const before = await standsAt(context, row);
+  const isAsked = row.state === 'handing';
+  await context.db
+    .update(deliveries)
+    .set({ html: page.html, title: page.title, state: 'handing' })
+    .where(eq(deliveries.id, row.id));
+  const known = before ?? (isAsked ? await way.find(uid) : null);
+  const address = await way.putPage(page, known);
+  await context.db
+    .update(deliveries)
+    .set({ address, state: 'out', words: '' })
+    .where(eq(deliveries.id, row.id));
+  await keepNamesOut(context, placedAssets(whole), new Date());
+  await tellSent(context, whole, row.personId, `to ${whole.rules.name}`);
+}
+
+/** Where this page stands on this target since it was sent before; null where it does not. */
+async function standsAt({ db }: Context, { id, pageId, targetId }: DeliveryRow): Promise<string | null> {
+  const [last] = await db
+    .select({ state: deliveries.state, address: deliveries.address })
+    .from(deliveries)
+    .where(
+      and(
+        eq(deliveries.pageId, pageId),
+        eq(deliveries.targetId, targetId),
+        ne(deliveries.id, id),
+        isNotNull(deliveries.address),
+      ),
+    )
+    .orderBy(desc(deliveries.at))
+    .limit(1);
+  return last?.state === 'out' ? last.address : null;
+}
+
+/** A file that comes there twice is only stored twice. */
+const PATIENCE = { tries: 4, firstWaitMillis: 500, longestWaitMillis: 10_000 };
+
+/** Where each file of the page is found on the target, by its name. */
+type Addresses = ReadonlyMap<string, string>;
+
+async function sendFiles(
+  context: Context,
+  whole: WholePage,
+  way: Way,
+  { report, signal }: JobTools,
+): Promise<Addresses> {
+  const cuts = cutsOfPage(whole.doc, outgoing(whole));
+  const documents = placedAssets(whole).filter(({ documentSha256 }) => documentSha256 !== null);
+  const all = cuts.length + documents.length;
+  const addresses = new Map<string, string>();
+  const folder = await workFolder(context);
+  const sent = async (file: FileToSend) => {
+    await report(addresses.size, all, `Sending ${file.name}`);
+    addresses.set(file.name, await sendOnce(context, placeOf(whole.rules), way, file, signal));
+  };
+  try {
+    await mkdir(join(folder, 'files'));
+    for (const cut of cuts) {
+      await report(addresses.size, all, `Making ${cut.fileName}`);
+      const path = join(folder, 'files', cut.fileName);
+      await writeCut(context, whole, cut, path);
+      await sent({ name: cut.fileName, type: CUT_FORMATS[cut.format].mime, bytes: await readFile(path) });
+      await rm(path);
+    }
+    for (const { documentSha256, documentFormat, stem, extension } of documents) {
+      if (documentSha256 === null || documentFormat === null) continue;
+      const { mime } = DOCUMENT_FORMATS[documentFormat];
+      const bytes = await context.storage.read(originalKey(documentSha256));
+      await sent({ name: `${stem}.${extension}`, type: mime, bytes });
+    }
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+  return addresses;
+}
+
+const placeOf = ({ sending: { by, address }, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>) =>
+  `${by} ${address || siteAddress}`.slice(0, 300);
+
+/** A file that this target has under this name already is not sent again. */
+async function sendOnce(
+  { db }: Context,
+  place: string,
+  way: Way,
+  file: FileToSend,
+  signal: AbortSignal,
+): Promise<string> {
+  const sha256 = createHash('sha256').update(file.bytes).digest('hex');
+  const isIt = and(eq(sentFiles.place, place), eq(sentFiles.sha256, sha256), eq(sentFiles.name, file.name));
+  const [known] = await db.select({ address: sentFiles.address }).from(sentFiles).where(isIt);
+  if (known) return known.address;
+  const address = await retry(PATIENCE, signal, () => way.putFile(file));
+  await db.insert(sentFiles).ignore().values({ place, sha256, name: file.name, address, at: new Date() });
+  return address;
+}
+
+/** The page in the words and addresses of its target; its title goes apart, and its styles in the HTML itself. */
+function pageToSend(row: DeliveryRow, whole: WholePage, files: Addresses): PageToSend {
+  const { doc, rules } = whole;
+  const going = {
+    ...outgoing(whole),
+    addressOf: ({ fileName }: { readonly fileName: string }) => files.get(fileName) ?? '',
+    fileOf: (fileName: string) => files.get(fileName) ?? '',
+    isInline: true,
+    withoutTitle: true,
+  };
+  return {
+    uid: `urn:uuid:${row.pageId}`,
+    title: headTitleOf(doc) || row.title,
+    html: htmlFor(rules.sending, writeFragment(doc, going)),
+    summary: teaserOf(doc)?.attrs.words || (doc.summary?.trim() ?? ''),
+    photo: photoOf(whole, files),
+  };
+}
+
+/** What a listing shows: the teaser's picture, else the first of the page, in the file that any browser shows. */
+function photoOf(whole: WholePage, files: Addresses): PageToSend['photo'] {
+  const { doc, rules, pieces } = whole;
+  const placement =
+    teaserOf(doc)?.content?.find((block) => block.type === 'placement')?.attrs ?? firstSeen(doc);
+  const piece = placement ? pieces.get(placement.asset) : undefined;
+  const standing = standingsOf(doc, whole).find((one) => one.placement.id === placement?.id);
+  if (!placement || !standing || piece?.kind !== 'picture') return null;
+  const address = files.get(planPicture(rules, standing, piece).fallback.fileName);
+  if (address === undefined) return null;
+  const alt = altHere(rules, placement, piece);
+  return { address, alt: alt.kind === 'text' ? alt.text : '' };
+}

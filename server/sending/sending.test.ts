@@ -1,0 +1,263 @@
+import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
+import * as v from 'valibot';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DeliveriesSchema, type Delivery, DeliverySchema, TokenSetSchema } from '#api/deliveries.ts';
+import { JobSchema } from '#api/jobs.ts';
+import { TargetSchema } from '#api/targets.ts';
+import type { Sending } from '#core/deliver/sending.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { emptyPage, type PageDoc } from '#core/page/model.ts';
+import { audit, credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
+import { workOne } from '../jobs/worker.ts';
+import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { SEND } from './send.ts';
+
+const TOKEN = 'saltmere-reserve-site';
+let server: TestServer;
+let assetId: string;
+
+beforeAll(async () => {
+  server = await startTestServer('sending', { outside: true });
+  const pixels = await sharp({ create: { width: 1500, height: 1000, channels: 3, background: '#7a9' } })
+    .jpeg()
+    .toBuffer();
+  const { asset } = arrivedOf(await server.handIn(pixels, 'heron.jpg'));
+  assetId = asset.id;
+  const label = {
+    title: 'Heron',
+    creator: 'Ines Okonjo',
+    licence: 'cc-by-4.0',
+    caption: 'At dawn.',
+    alt: { kind: 'text', text: 'A heron in the reeds.' },
+  };
+  await server.ask(`/api/assets/${assetId}`, { method: 'PATCH', body: { label }, version: 1 });
+});
+afterAll(() => server.close());
+
+const docOf = (title: string): PageDoc => ({
+  ...emptyPage(title),
+  summary: 'Boats and booms.',
+  blocks: [
+    {
+      type: 'paragraph',
+      attrs: { id: 'first' },
+      content: [{ type: 'text', text: 'You hear them long before you see one.' }],
+    },
+    { type: 'heading', attrs: { id: 'head', level: 2 }, content: [{ type: 'text', text: 'In the reeds' }] },
+    { type: 'placement', attrs: newPlacement('one', assetId, 'beside-left') },
+    { type: 'paragraph', attrs: { id: 'last' }, content: [{ type: 'text', text: 'They stand still.' }] },
+  ],
+});
+
+async function pageCalled(title: string): Promise<string> {
+  const made = await server.ask('/api/pages', {
+    method: 'POST',
+    body: { title, targetId: 'reserve', wants: [] },
+  });
+  const { id } = v.parse(v.object({ id: v.string() }), made.body);
+  await server.ask(`/api/pages/${id}`, { method: 'PUT', body: { doc: docOf(title) }, version: 1 });
+  return id;
+}
+
+/** Says how pages come to the target, as the site owner does in House rules. */
+async function sendingBy(host: string, token: string, change: Partial<Sending> = {}): Promise<void> {
+  const { rules, version } = v.parse(TargetSchema, (await server.ask('/api/targets/reserve')).body);
+  const sending = { by: 'micropub', address: '', captions: 'figcaption', ...change };
+  const body = { ...rules, siteAddress: server.at(host, '/'), sending };
+  const saved = await server.ask('/api/targets/reserve', { as: 'sunniva', method: 'PUT', version, body });
+  expect(saved.status).toBe(200);
+  await server.ask('/api/targets/reserve/token', { as: 'sunniva', method: 'PUT', body: { token } });
+}
+
+const order = (pageId: string, as: Who = 'mara') =>
+  server.ask(`/api/pages/${pageId}/deliveries`, { as, method: 'POST', body: {} });
+const read = async (id: string) => v.parse(DeliverySchema, (await server.ask(`/api/deliveries/${id}`)).body);
+
+/** Orders the sending of a page and works it to its end. */
+async function sent(pageId: string): Promise<Delivery> {
+  const ordered = await order(pageId);
+  expect(ordered.status).toBe(202);
+  await workOne(server.context, [SEND]);
+  return read(v.parse(DeliverySchema, ordered.body).id);
+}
+
+/** What an address of the world outside answers. */
+async function page(address: string | null): Promise<{ readonly status: number; readonly html: string }> {
+  const wish = { limits: { bytes: 1_000_000, millis: 10_000 } };
+  const { status, bytes } = await server.context.outbound.probe(address ?? '', wish);
+  return { status, html: String(bytes) };
+}
+const stateOf = async ({ jobId }: Delivery) =>
+  v.parse(JobSchema, (await server.ask(`/api/jobs/${jobId}`)).body);
+const codesOf = ({ differences }: Delivery) => differences.map(({ code }) => code);
+
+describe('a page that is sent', () => {
+  it('is refused while nobody has said how, or the target has no token', async () => {
+    const id = await pageCalled('Not yet');
+    expect(detailOf(await order(id))).toContain('Nobody has said how pages come to');
+    await sendingBy('reserve', TOKEN);
+    await server.ask('/api/targets/reserve/token', { as: 'sunniva', method: 'DELETE' });
+    expect(detailOf(await order(id))).toContain('has no token yet');
+    const { isPossible, why } = v.parse(
+      DeliveriesSchema,
+      (await server.ask(`/api/pages/${id}/deliveries`)).body,
+    );
+    expect([isPossible, why]).toEqual([false, expect.stringContaining('no token')]);
+  });
+
+  it('stands there as it was sent, with its files, alt text and credit', async () => {
+    await sendingBy('reserve', TOKEN);
+    const delivery = await sent(await pageCalled('Bitterns boom'));
+    expect(delivery).toMatchObject({ state: 'out', words: '', answered: '1 of 1', differences: [] });
+    expect(delivery.address).toMatch(/\/pages\/bitterns-boom$/);
+    const { html } = await page(delivery.address);
+    expect(html).toContain('alt="A heron in the reeds."');
+    expect(html).toContain('Ines Okonjo');
+    expect((await stateOf(delivery)).words).toBe('It is out. Everything came through.');
+    const listing = (await page(server.at('reserve', '/'))).html;
+    expect(listing).toContain('Boats and booms.');
+    const [line] = await server.context.db.select().from(audit).where(eq(audit.subject, 'Bitterns boom'));
+    expect(line).toMatchObject({ what: 'sent', detail: expect.stringMatching(/^to /) });
+  });
+
+  it('again takes its own place there, and sends no file twice', async () => {
+    await sendingBy('reserve', TOKEN);
+    const id = await pageCalled('Once more');
+    const first = await sent(id);
+    const files = await server.context.db.select().from(sentFiles);
+    const doc = { ...docOf('Once more'), blocks: docOf('').blocks.slice(0, 3) };
+    await server.ask(`/api/pages/${id}`, { method: 'PUT', body: { doc }, version: 2 });
+    const second = await sent(id);
+    expect(second.address).toBe(first.address);
+    expect((await page(second.address)).html).not.toContain('They stand still.');
+    expect(await server.context.db.select().from(sentFiles)).toEqual(files);
+  });
+
+  it('is not sent by two at once, nor by whoever only hands pieces in', async () => {
+    await sendingBy('reserve', TOKEN);
+    const id = await pageCalled('Two at once');
+    expect((await order(id, 'joss')).status).toBe(403);
+    expect((await order(id)).status).toBe(202);
+    const other = await order(id, 'piet');
+    expect([other.status, detailOf(other)]).toEqual([
+      409,
+      expect.stringContaining('mara is sending this page'),
+    ]);
+    await workOne(server.context, [SEND]);
+    expect((await order(id, 'piet')).status).toBe(202);
+    await workOne(server.context, [SEND]);
+  });
+
+  it('and whose answer got lost is not there twice', async () => {
+    await sendingBy('reserve', TOKEN, { address: server.at('reserve', '/micropub') });
+    await sent(await pageCalled('Brings the file'));
+    const id = await pageCalled('Unheard');
+    const ordered = v.parse(DeliverySchema, (await order(id)).body);
+    await page(server.at('reserve', '/-/misbehave/unheard'));
+    await workOne(server.context, [SEND]);
+    await page(server.at('reserve', '/-/misbehave/well'));
+    expect((await read(ordered.id)).state).toBe('handing');
+    expect((await stateOf(ordered)).state).toBe('failed');
+    await server.ask(`/api/jobs/${ordered.jobId}/go-on`, { method: 'POST' });
+    await workOne(server.context, [SEND]);
+    expect(await read(ordered.id)).toMatchObject({ state: 'out', differences: [] });
+    const listing = (await page(server.at('reserve', '/'))).html;
+    expect(listing.match(/>Unheard</g)).toHaveLength(1);
+  });
+
+  it('is kept in words where the token is not taken, and goes on with another', async () => {
+    await sendingBy('reserve', 'of-somebody-else');
+    const delivery = await sent(await pageCalled('Not let in'));
+    expect(delivery.state).not.toBe('out');
+    expect(delivery.words).toContain('does not take the token of the house');
+    await sendingBy('reserve', TOKEN);
+    await server.ask(`/api/jobs/${delivery.jobId}/go-on`, { method: 'POST' });
+    await workOne(server.context, [SEND]);
+    expect(await read(delivery.id)).toMatchObject({ state: 'out', words: '' });
+  });
+
+  it('is taken down, and sent again is there again', async () => {
+    await sendingBy('reserve', TOKEN);
+    const id = await pageCalled('Up and down');
+    const delivery = await sent(id);
+    const down = await server.ask(`/api/deliveries/${delivery.id}/take-down`, { method: 'POST' });
+    expect(v.parse(DeliverySchema, down.body).state).toBe('down');
+    expect((await page(delivery.address)).status).toBe(404);
+    expect((await page((await sent(id)).address)).status).toBe(200);
+  });
+});
+
+describe('what a site does to a page', () => {
+  it('is found by reading it back, and mended by writing it otherwise', async () => {
+    await sendingBy('bulletin', 'saltmere-bulletin');
+    const id = await pageCalled('In the bulletin');
+    const delivery = await sent(id);
+    expect(codesOf(delivery)).toEqual(['caption-lost', 'beside-lost', 'sizes-lost']);
+    expect(delivery.differences[0]).toMatchObject({
+      isLost: true,
+      why: expect.stringContaining('Ines Okonjo'),
+      spot: { kind: 'picture', sent: 0, found: 0 },
+    });
+    await sendingBy('bulletin', 'saltmere-bulletin', { captions: 'plain' });
+    const mended = await sent(id);
+    expect(codesOf(mended)).toEqual(['beside-lost', 'sizes-lost']);
+    expect((await page(mended.address)).html).toContain('Ines Okonjo');
+  });
+
+  it('is looked at beside what was sent, and runs nothing', async () => {
+    const [row] = await server.context.db
+      .select()
+      .from(deliveries)
+      .where(eq(deliveries.state, 'out'))
+      .limit(1);
+    if (!row) throw new Error('Nothing is out.');
+    const hostile = `<!DOCTYPE html><html><head><meta http-equiv="refresh" content="0;url=//evil.example"><base href="//evil.example"></head><body onload="x()"><script>x()</script><h1>There</h1><img src="a.jpg" onerror="x()" data-block="mine"></body></html>`;
+    await server.context.db.update(deliveries).set({ found: hostile }).where(eq(deliveries.id, row.id));
+    const { frames } = await read(row.id);
+    const shown = await fetch(frames.found ?? '');
+    const html = await shown.text();
+    expect(html).not.toMatch(/evil|x\(\)|"mine"/);
+    expect(html).toContain('data-block="picture 0"');
+    expect(html).toContain(`<base href="${row.address}">`);
+    expect(shown.headers.get('content-security-policy')).toContain('sandbox allow-scripts');
+    const sentFrame = await (await fetch(frames.sent ?? '')).text();
+    expect(sentFrame).toContain('data-block="heading 0"');
+    expect((await fetch((frames.sent ?? '').replace('/sent?', '/found?'))).status).toBe(404);
+  });
+});
+
+describe('the token of a target', () => {
+  it('is sealed, set by the site owner alone, and never answered', async () => {
+    await sendingBy('reserve', TOKEN);
+    for (const as of ['mara', 'piet', 'joss'] as const)
+      expect(
+        (await server.ask('/api/targets/reserve/token', { as, method: 'PUT', body: { token: 'x' } })).status,
+      ).toBe(403);
+    const [row] = await server.context.db.select().from(credentials);
+    expect(row?.sealed).not.toContain(TOKEN);
+    const answered = await server.ask('/api/targets/reserve/token');
+    expect(v.parse(TokenSetSchema, answered.body).since).not.toBeNull();
+    expect(JSON.stringify(answered.body)).not.toContain(TOKEN);
+    const told = JSON.stringify([
+      await server.context.db.select().from(audit),
+      await server.context.db.select().from(jobs),
+    ]);
+    expect(told).not.toContain(TOKEN);
+    expect(
+      (
+        await server.ask('/api/targets/reserve/token', {
+          as: 'sunniva',
+          method: 'PUT',
+          body: { token: 'a b' },
+        })
+      ).status,
+    ).toBe(422);
+  });
+
+  it('that was sealed by another secret says so', async () => {
+    await server.context.db.update(credentials).set({ sealed: Buffer.alloc(60).toString('base64') });
+    const delivery = await sent(await pageCalled('Moved house'));
+    expect((await stateOf(delivery)).words).toContain('cannot be read any more');
+  });
+});
