@@ -7,6 +7,7 @@ import { folderPath } from '#core/naming/folders.ts';
 import { withAncestors } from '#core/naming/paths.ts';
 import { nameByPattern } from '#core/naming/pattern.ts';
 import { siteOrigin } from '#core/page/embed-here.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { withBlocks } from '#core/page/walk.ts';
 import { type Label, type LabelPatch, withPatch } from '#core/rights/label.ts';
 import { dayIn, NO_TERMS } from '#core/rights/terms.ts';
@@ -29,7 +30,9 @@ import type { SavedEmbed } from '../server/embeds/saved.ts';
 import { FROM_OWN_MACHINE } from '../server/gather/incoming.ts';
 import { takeIn } from '../server/gather/take-in.ts';
 import { indexPlacements } from '../server/pages/store.ts';
+import { presentPerson } from '../server/people/guard.ts';
 import { hashPassword } from '../server/people/passwords.ts';
+import { credentialSince, keepCredential } from '../server/sending/credentials.ts';
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../server/shelf/names.ts';
 import { StartProblem } from '../server/start-problem.ts';
@@ -70,9 +73,10 @@ export async function beginDemo(context: Context): Promise<void> {
     .insert(targets)
     .ignore()
     .values([
-      { id: 'reserve', rules: RESERVE_SITE },
-      { id: 'bulletin', rules: BULLETIN },
+      { id: 'reserve', rules: sentByMicropub(context, RESERVE_SITE, 'reserve') },
+      { id: 'bulletin', rules: sentByMicropub(context, BULLETIN, 'bulletin') },
     ]);
+  await seedTokens(context);
   await seedHosts(context);
   await context.db
     .insert(houseLicences)
@@ -124,6 +128,22 @@ async function markAsDemo({ db }: Context): Promise<void> {
     }
     await tx.insert(settings).values({ name: 'demo-house', value: new Date().toISOString() });
   });
+}
+
+/** What opens the sites of the demo to the house: the stand-ins know these and no others. */
+const TOKENS = { reserve: 'saltmere-reserve-site', bulletin: 'saltmere-bulletin' };
+
+function sentByMicropub(context: Context, rules: HouseRules, host: string): HouseRules {
+  const address = `${originOf(context, host)}/micropub`;
+  return { ...rules, sending: { by: 'micropub', address, captions: 'figcaption' } };
+}
+
+async function seedTokens(context: Context): Promise<void> {
+  const [owner] = await context.db.select().from(people).where(eq(people.id, 'sunniva'));
+  if (!owner) return;
+  for (const [targetId, token] of Object.entries(TOKENS))
+    if ((await credentialSince(context, targetId)) === null)
+      await keepCredential(context, targetId, token, presentPerson(owner), new Date());
 }
 
 function originOf(context: Context, host: string): string {

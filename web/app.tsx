@@ -59,6 +59,10 @@ const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import('./proof/proof-screen.tsx')).ProofScreen }),
               },
               {
+                path: '/pages/:id/sent',
+                lazy: async () => ({ Component: (await import('./sending/sent-screen.tsx')).SentScreen }),
+              },
+              {
                 path: '/pages/new',
                 lazy: async () => ({
                   Component: (await import('./pages/new-page-screen.tsx')).NewPageScreen,

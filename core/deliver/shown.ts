@@ -9,6 +9,9 @@ import {
 /** What would run, lead away or load other than the page itself. */
 const NOT_SHOWN: ReadonlySet<string> = new Set(['script', 'base', 'object', 'embed', 'applet']);
 
+/** What is deeper is no page that anybody looks at, and writing it out would not come back from there. */
+const DEEPEST = 500;
+
 /**
  * A document of somebody else, to be looked at in a frame: nothing of it runs, addresses are read from `base`, its pictures
  * and headings carry the names (`data-block`) that `Spot` counts them by, and `head` stands at the end of its head.
@@ -16,12 +19,15 @@ const NOT_SHOWN: ReadonlySet<string> = new Set(['script', 'base', 'object', 'emb
 export function shownDocument(html: string, base: string, head: string): string {
   const document = parse(html);
   const counts = { picture: 0, heading: 0 };
-  const waiting: Tree.ParentNode[] = [document];
+  const waiting: { readonly parent: Tree.ParentNode; readonly depth: number }[] = [
+    { parent: document, depth: 0 },
+  ];
   let headElement: Tree.Element | null = null;
-  for (let parent = waiting.pop(); parent; parent = waiting.pop()) {
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { parent, depth } = next;
     for (const node of [...parent.childNodes]) {
       if (!('tagName' in node)) continue;
-      if (NOT_SHOWN.has(node.tagName) || isRefresh(node)) {
+      if (NOT_SHOWN.has(node.tagName) || isRefresh(node) || depth > DEEPEST) {
         defaultTreeAdapter.detachNode(node);
         continue;
       }
@@ -29,7 +35,8 @@ export function shownDocument(html: string, base: string, head: string): string 
       node.attrs = node.attrs.filter(({ name }) => !/^on/i.test(name) && name !== 'data-block');
     }
     // The last to be put in is the next to be looked at: so they come in the order of the document.
-    for (const node of [...parent.childNodes].reverse()) if ('tagName' in node) waiting.push(node);
+    for (const node of [...parent.childNodes].reverse())
+      if ('tagName' in node) waiting.push({ parent: node, depth: depth + 1 });
     if (!('tagName' in parent)) continue;
     const kind = parent.tagName === 'img' ? 'picture' : /^h[1-6]$/.test(parent.tagName) ? 'heading' : null;
     if (kind === null) continue;

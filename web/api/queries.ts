@@ -11,6 +11,7 @@ import {
   MadeCutsSchema,
   OwnWordsSchema,
 } from '#api/assets.ts';
+import { DeliveriesSchema, TokenSetSchema } from '#api/deliveries.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
 import { LikenessCurveSchema } from '#api/likeness.ts';
@@ -130,6 +131,22 @@ export const proofPageQuery = (id: string) =>
     queryFn: () => openedPage(id),
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
+  });
+/** The page beside what was sent of it: its title and target. */
+export const sentPageQuery = (id: string) =>
+  queryOptions({ queryKey: ['sent-page', id], queryFn: () => openedPage(id), gcTime: 0 });
+/** The sendings of a page, and whether it can be sent. */
+export const deliveriesQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['deliveries', id],
+    queryFn: () => requestJson('get /pages/{id}/deliveries', DeliveriesSchema, { path: { id } }),
+    staleTime: 0,
+  });
+/** Since when a target has a token. */
+export const tokenQuery = (targetId: string) =>
+  queryOptions({
+    queryKey: ['token', targetId],
+    queryFn: () => requestJson('get /targets/{id}/token', TokenSetSchema, { path: { id: targetId } }),
   });
 /** The documents of the shelf, to be named as what something rests on. */
 export const documentsQuery = queryOptions({

@@ -7,6 +7,7 @@ const KINDS: readonly (readonly [RegExp, string])[] = [
   [/^\/$/, 'Desk'],
   [/^\/pages\/new$/, 'Begin a page'],
   [/^\/pages\/[^/]+\/proof$/, 'Proof'],
+  [/^\/pages\/[^/]+\/sent$/, 'Sent'],
   [/^\/pages\/[^/]+$/, 'Sheet'],
   [/^\/pages$/, 'Pages'],
   [/^\/shelf\/runs/, 'Runs'],

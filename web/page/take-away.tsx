@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import * as v from 'valibot';
+import { useNavigate } from 'react-router';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
-import { ApiProblem, addressOf, requestJson, sayFailure } from '../api/client.ts';
+import { ApiProblem, requestJson, sayFailure } from '../api/client.ts';
+import { followJob, isUnderWay, sayJob } from '../api/follow-job.ts';
 import { fragmentQuery } from '../api/queries.ts';
 import { useOffer } from '../frame/commands.ts';
 import { Button, buttonLook, LinkButton } from '../ui/button.tsx';
@@ -23,27 +24,36 @@ interface TakeAwayProps {
   readonly beforeTaking: () => Promise<void>;
 }
 
-/** The ways out: the fragment for another program's code view, everything as a ZIP, or one file to look at. */
+/** The ways out: sent to its site, the fragment for another program's code view, everything as a ZIP, or one file to look at. */
 export function TakeAway({ pageId, beforeTaking }: TakeAwayProps) {
   const [shown, setShown] = useState<'fragment' | 'zip' | null>(null);
   const open = async (which: 'fragment' | 'zip') => {
     await beforeTaking();
     setShown(which);
   };
+  const navigate = useNavigate();
+  const send = async () => {
+    await beforeTaking();
+    navigate(`/pages/${pageId}/sent`);
+  };
   const look = async () => {
     await beforeTaking();
     location.assign(`/api/pages/${pageId}/one-file`);
   };
   useOffer([
+    { words: 'Send it to its site, or see how it stands there', act: () => void send() },
     { words: 'Take the HTML away, to paste elsewhere', act: () => void open('fragment') },
     { words: 'Take everything away as a ZIP', act: () => void open('zip') },
     { words: 'Take one file away, to look at anywhere', act: () => void look() },
   ]);
   return (
     <>
+      <Button kind="action" onClick={() => void send()}>
+        Send...
+      </Button>
       <Menu>
         <MenuTrigger asChild>
-          <Button kind="action">Take away...</Button>
+          <Button>Take away...</Button>
         </MenuTrigger>
         <MenuContent align="end">
           <MenuItem onSelect={() => void open('fragment')}>The HTML, to paste elsewhere</MenuItem>
@@ -186,20 +196,20 @@ function Code({ html, css, stops, isInline, onClose }: CodeProps) {
 function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClose: () => void }) {
   const [job, setJob] = useState<Job | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const following = useRef<EventSource | null>(null);
+  const following = useRef<(() => void) | null>(null);
   useEffect(() => {
     let isLeft = false;
     requestJson('post /pages/{id}/take-away', JobSchema, { path: { id: pageId } }).then(
       (ordered) => {
         if (isLeft) return;
         setJob(ordered);
-        following.current = follow(ordered.id, setJob);
+        following.current = followJob(ordered.id, setJob);
       },
       (error: unknown) => setFault(sayFailure(error)),
     );
     return () => {
       isLeft = true;
-      following.current?.close();
+      following.current?.();
     };
   }, [pageId]);
   const stop = async () => {
@@ -208,10 +218,9 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
   const goOn = async () => {
     if (!job) return;
     setJob(await requestJson('post /jobs/{id}/go-on', JobSchema, { path: { id: job.id } }));
-    following.current?.close();
-    following.current = follow(job.id, setJob);
+    following.current?.();
+    following.current = followJob(job.id, setJob);
   };
-  const isUnderWay = job?.state === 'waiting' || job?.state === 'running';
   return (
     <Panel
       title="Everything as a ZIP"
@@ -242,7 +251,7 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
                 Download, {sayBytes(job.bytes ?? 0)}
               </a>
             ) : null}
-            {isUnderWay ? (
+            {job && isUnderWay(job) ? (
               <Button onClick={() => void stop()}>Stop</Button>
             ) : (
               <>
@@ -259,29 +268,4 @@ function ZipPanel({ pageId, onClose }: { readonly pageId: string; readonly onClo
       )}
     </Panel>
   );
-}
-
-function sayJob(job: Job): string {
-  switch (job.state) {
-    case 'waiting':
-      return 'Waits for a worker';
-    case 'running':
-      return job.of > 0 ? `${job.words}, ${job.done} of ${job.of}` : 'Begins';
-    case 'done':
-      return `Ready: ${job.words}.`;
-    case 'failed':
-    case 'stopped':
-      return job.words || 'Stopped. Nothing was changed.';
-  }
-}
-
-function follow(jobId: string, onJob: (job: Job) => void): EventSource {
-  const events = new EventSource(addressOf('get /jobs/{id}/events', { path: { id: jobId } }));
-  events.onmessage = (event) => {
-    const job = v.safeParse(JobSchema, JSON.parse(String(event.data)));
-    if (!job.success) return;
-    onJob(job.output);
-    if (job.output.state !== 'waiting' && job.output.state !== 'running') events.close();
-  };
-  return events;
 }

@@ -26,6 +26,7 @@ import { NewTarget } from './new-target.tsx';
 import { PeopleCard } from './people-card.tsx';
 import { ReachCard } from './reach-card.tsx';
 import type { RulesPart } from './rules-part.ts';
+import { SendingCard } from './sending-card.tsx';
 import { SpendingCard } from './spending-card.tsx';
 import { StylesCard } from './styles-card.tsx';
 import { UseCard } from './use-card.tsx';
@@ -144,6 +145,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           <CutsCard {...part} />
           <StylesCard {...part} />
           <NamesCard {...part} />
+          <SendingCard {...part} targetId={target.id} isEditable={isEditable} />
           <EmbedsCard {...part} />
           <FindingsCard {...part} />
         </FieldSet>

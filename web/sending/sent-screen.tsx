@@ -1,0 +1,326 @@
+import { useQuery } from '@tanstack/react-query';
+import { type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useParams } from 'react-router';
+import { type Delivery, DeliverySchema } from '#api/deliveries.ts';
+import { type Job, JobSchema } from '#api/jobs.ts';
+import { may } from '#api/people.ts';
+import { TargetSchema } from '#api/targets.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
+import { followJob, isUnderWay, sayJob } from '../api/follow-job.ts';
+import { deliveriesQuery, meQuery, queryClient, sentPageQuery } from '../api/queries.ts';
+import { Unanswered } from '../api/unanswered.tsx';
+import { useOffer } from '../frame/commands.ts';
+import { Split } from '../frame/split.tsx';
+import { sayPageTitle } from '../pages/say-title.ts';
+import { Button, LinkButton } from '../ui/button.tsx';
+import { OneOf } from '../ui/chips.tsx';
+import { sayTime } from '../ui/dates.ts';
+import { Deeds } from '../ui/deeds.tsx';
+import { Empty } from '../ui/empty.tsx';
+import { Fault } from '../ui/fault.tsx';
+import { Panel } from '../ui/panel.tsx';
+import { Progress } from '../ui/progress.tsx';
+import { DeliveredFrame, type FrameMark } from './delivered-frame.tsx';
+import { DifferencesPane } from './differences-pane.tsx';
+
+/** A page beside what stands where it was sent to: sent, read back, mended, taken down. */
+export function SentScreen() {
+  const { id = '' } = useParams();
+  const page = useQuery(sentPageQuery(id));
+  const me = useQuery(meQuery);
+  const sent = useQuery(deliveriesQuery(id));
+  const [looked, setLooked] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [isTakingDown, setTakingDown] = useState(false);
+  const [width, setWidth] = useState(0);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const deliveries = sent.data?.deliveries ?? [];
+  const [newest] = deliveries;
+  const job = useJob(newest);
+  if (!page.data || !me.data || !sent.data) return <Unanswered isScreen of={[page, me, sent]} />;
+  const { rules, id: targetId } = page.data.target;
+  const delivery = deliveries.find((one) => one.id === looked) ?? newest;
+  const isEditable = may(me.data.role, 'take-away');
+  const isSending = job !== null && isUnderWay(job);
+  const doing = async (work: () => Promise<unknown>) => {
+    setFault(null);
+    await work().catch((error: unknown) => setFault(sayFailure(error)));
+    await queryClient.invalidateQueries({ queryKey: ['deliveries', id] });
+  };
+  const send = () =>
+    doing(async () => {
+      await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
+      setLooked(null);
+      setChosen(null);
+    });
+  const withJob = (does: 'post /jobs/{id}/stop' | 'post /jobs/{id}/go-on') =>
+    doing(() => requestJson(does, JobSchema, { path: { id: newest?.jobId ?? '' } }));
+  const path = { id: delivery?.id ?? '' };
+  const mend = () =>
+    doing(async () => {
+      const target = await requestJson('get /targets/{id}', TargetSchema, { path: { id: targetId } });
+      const sending = { ...target.rules.sending, captions: 'plain' as const };
+      await requestJson('put /targets/{id}', TargetSchema, {
+        path: { id: targetId },
+        body: { ...target.rules, sending },
+        version: target.version,
+      });
+      await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
+    });
+  const { isPossible, why, targetName } = sent.data;
+  const sendWords = deliveries.some(({ state }) => state === 'out')
+    ? 'Send it again'
+    : `Send to ${targetName}`;
+  return (
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
+      <Offers onSend={isEditable && isPossible ? () => void send() : null} />
+      <header className="flex min-h-14.5 flex-wrap items-center gap-x-3.5 gap-y-2 border-b border-line bg-panel px-4.5 py-1.5">
+        <div className="min-w-0 flex-1 max-narrow:basis-full">
+          <h1 className="truncate text-2xl">{sayPageTitle(page.data.doc.title)}</h1>
+          <p className="text-sm text-soft">
+            {delivery ? saySent(delivery) : `for ${targetName}, not sent yet`}
+          </p>
+        </div>
+        <LinkButton to={`/pages/${id}`}>Back to the sheet</LinkButton>
+        {isEditable && delivery?.id === newest?.id && delivery?.state === 'out' ? (
+          <Button disabled={isSending} onClick={() => setTakingDown(true)}>
+            Take it down...
+          </Button>
+        ) : null}
+        {isEditable ? (
+          <Button kind="action" disabled={!isPossible || isSending} onClick={() => void send()}>
+            {sendWords}
+          </Button>
+        ) : null}
+      </header>
+      <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
+        <div>
+          {fault ? <Fault says={fault} /> : null}
+          {job && newest && (isSending || newest.state !== 'out') && newest.state !== 'down' ? (
+            <UnderWay
+              job={job}
+              onStop={() => void withJob('post /jobs/{id}/stop')}
+              onGoOn={() => void withJob('post /jobs/{id}/go-on')}
+            />
+          ) : null}
+        </div>
+        {delivery?.frames.sent ? (
+          <Split
+            id="sent"
+            stacks="middle"
+            panes={[
+              {
+                id: 'states',
+                name: 'both states',
+                content: (
+                  <States
+                    delivery={delivery}
+                    rules={rules}
+                    width={width}
+                    chosen={chosen}
+                    onWidth={setWidth}
+                    onChoose={setChosen}
+                  />
+                ),
+              },
+              {
+                id: 'differences',
+                name: 'what differs',
+                width: { usual: 370, least: 280 },
+                content: (
+                  <DifferencesPane
+                    delivery={delivery}
+                    earlier={deliveries.filter((one) => one.id !== delivery.id && one.frames.sent !== null)}
+                    chosen={chosen}
+                    mayMend={may(me.data.role, 'set-rules') && !isSending}
+                    isEditable={isEditable}
+                    onChoose={setChosen}
+                    onReadBack={() =>
+                      void doing(() =>
+                        requestJson('post /deliveries/{id}/read-back', DeliverySchema, { path }),
+                      )
+                    }
+                    onMend={() => void mend()}
+                    onLook={(one) => {
+                      setLooked(one);
+                      setChosen(null);
+                    }}
+                  />
+                ),
+              },
+            ]}
+          />
+        ) : isSending ? null : (
+          <Empty>
+            {isPossible ? `Here it stands beside what readers get, once it was sent to ${targetName}.` : why}
+          </Empty>
+        )}
+      </div>
+      {isTakingDown && delivery ? (
+        <Panel
+          title="Take it down"
+          about={`Readers of ${delivery.targetName} get nothing at ${delivery.address} from then on. The page and all of its pieces stay here.`}
+          isOpen
+          onClose={() => setTakingDown(false)}
+        >
+          <Deeds>
+            <Button
+              kind="action"
+              onClick={() => {
+                setTakingDown(false);
+                void doing(() => requestJson('post /deliveries/{id}/take-down', DeliverySchema, { path }));
+              }}
+            >
+              Take it down
+            </Button>
+            <Button onClick={() => setTakingDown(false)}>Leave it there</Button>
+          </Deeds>
+        </Panel>
+      ) : null}
+    </div>
+  );
+}
+
+function Offers({ onSend }: { readonly onSend: (() => void) | null }) {
+  useOffer(onSend ? [{ words: 'Send this page', act: onSend }] : []);
+  return null;
+}
+
+function saySent({ targetName, at, by, state, foundAt, differences }: Delivery): string {
+  const sent = `sent to ${targetName} ${sayTime(at)} by ${by}`;
+  if (state === 'down') return `${sent} · taken down`;
+  if (state !== 'out') return `${sent} · not out`;
+  if (foundAt === null) return `${sent} · not read back yet`;
+  const count = differences.length;
+  const differs =
+    count === 0 ? 'nothing differs' : count === 1 ? '1 thing differs' : `${count} things differ`;
+  return `${sent} · read back ${sayTime(foundAt)}, ${differs}`;
+}
+
+/** The work behind the newest sending, followed while it goes on; what it leads to is asked for once it has ended. */
+function useJob(delivery: Delivery | undefined): Job | null {
+  const [job, setJob] = useState<Job | null>(null);
+  const { jobId, pageId, state } = delivery ?? {};
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when a sending goes on.
+  useEffect(() => {
+    if (jobId === undefined) return;
+    return followJob(jobId, (told) => {
+      setJob(told);
+      if (!isUnderWay(told)) void queryClient.invalidateQueries({ queryKey: ['deliveries', pageId] });
+    });
+  }, [jobId, pageId, state]);
+  return job?.id === jobId ? job : null;
+}
+
+interface UnderWayProps {
+  readonly job: Job;
+  readonly onStop: () => void;
+  readonly onGoOn: () => void;
+}
+
+function UnderWay({ job, onStop, onGoOn }: UnderWayProps) {
+  const isGoing = isUnderWay(job);
+  if (!isGoing && job.state === 'done') return null;
+  return (
+    <div className="grid gap-2 border-b border-line bg-panel px-4.5 py-2.5">
+      {isGoing ? <Progress name="Sending it" value={job.of > 0 ? (job.done / job.of) * 100 : null} /> : null}
+      <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
+        <p className={isGoing ? '' : 'text-due'} role="status">
+          {sayJob(job)}
+        </p>
+        {isGoing ? (
+          <Button onClick={onStop}>Stop</Button>
+        ) : (
+          <Button kind="action" onClick={onGoOn}>
+            Go on
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+interface StatesProps {
+  readonly delivery: Delivery;
+  readonly rules: HouseRules;
+  /** Which of the widths of the proof, by its place. */
+  readonly width: number;
+  readonly chosen: number | null;
+  readonly onWidth: (width: number) => void;
+  readonly onChoose: (number: number | null) => void;
+}
+
+function States({ delivery, rules, width, chosen, onWidth, onChoose }: StatesProps) {
+  const pane = useRef<HTMLElement>(null);
+  const viewport = rules.proofWidths[width] ?? rules.proofWidths[0] ?? LEAST_PX;
+  const shown = Math.min(viewport, useHalf(pane));
+  const { sent, found } = delivery.frames;
+  const frame = { viewport, shown, chosen, onChoose };
+  return (
+    <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
+      <div className="px-4.5 pt-2">
+        <OneOf
+          about="Width that is looked at"
+          value={String(width)}
+          choices={rules.proofWidths.map((one, at) => [String(at), `${one} px`] as const)}
+          onChoose={(at) => onWidth(Number(at))}
+        />
+      </div>
+      <section
+        className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5 max-narrow:flex-wrap"
+        ref={pane}
+        aria-label="What was sent, and what stands there"
+      >
+        {sent ? (
+          <DeliveredFrame
+            key={`sent ${delivery.id} ${viewport}`}
+            {...frame}
+            title="What was sent"
+            about={delivery.title}
+            address={sent}
+            marks={marksOf(delivery, 'sent')}
+          />
+        ) : null}
+        {found ? (
+          <DeliveredFrame
+            key={`found ${delivery.id} ${viewport} ${delivery.foundAt}`}
+            {...frame}
+            title="What stands there now"
+            about={(delivery.address ?? '').replace(/^https?:\/\//, '')}
+            address={found}
+            marks={marksOf(delivery, 'found')}
+          />
+        ) : null}
+      </section>
+    </div>
+  );
+}
+
+/** The marks of the differences that show in one of the two states. */
+function marksOf({ differences }: Delivery, which: 'sent' | 'found'): readonly FrameMark[] {
+  return differences.flatMap(({ isLost, spot }, at) => {
+    const place = spot?.[which] ?? null;
+    return spot && place !== null ? [{ number: at + 1, isLost, block: `${spot.kind} ${place}` }] : [];
+  });
+}
+
+const GAP_PX = 22;
+const PADDING_PX = 36;
+const LEAST_PX = 280;
+
+/** Half of the room, so that both states stand side by side; all of it where that is too narrow. */
+function useHalf(pane: RefObject<HTMLElement | null>): number {
+  const [room, setRoom] = useState(840);
+  useLayoutEffect(() => {
+    const element = pane.current;
+    if (!element) return;
+    const look = () => setRoom(element.clientWidth - PADDING_PX);
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [pane]);
+  const half = Math.floor((room - GAP_PX) / 2);
+  return half < LEAST_PX ? Math.max(LEAST_PX, room) : half;
+}
