@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 
 /** How far a sending is: its files go, the page was handed over, it is out, it was taken down again. */
-export const DELIVERY_STATES = ['sending', 'handing', 'out', 'down'] as const;
+const DELIVERY_STATES = ['sending', 'handing', 'out', 'down'] as const;
 
 /** One thing that does not stand there as it was sent. `spot` counts the things of its kind in what was sent and in what stands there. */
 const DifferenceSchema = v.object({
@@ -50,8 +50,12 @@ export const DeliveriesSchema = v.object({
   targetName: v.string(),
   isPossible: v.boolean(),
   why: v.string(),
+  /** What stops the page as it is now from going out, worst first, in sentences. */
+  stops: v.array(v.string()),
   deliveries: v.array(DeliverySchema),
 });
+
+export type Deliveries = v.InferOutput<typeof DeliveriesSchema>;
 
 /** What opens a target to the house. It is never answered again. */
 export const TokenSchema = v.strictObject({

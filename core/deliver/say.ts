@@ -108,5 +108,8 @@ export function sayCompared(lost: number, all: number): string {
 }
 
 const MOST_LETTERS = 80;
-const short = (words: string): string =>
-  words.length <= MOST_LETTERS ? words : `${words.slice(0, MOST_LETTERS).replace(/\s+\S*$/, '')}...`;
+/** So that it can be quoted in a sentence: its own full stop goes. */
+const short = (words: string): string => {
+  const all = words.trim().replace(/\.$/, '');
+  return all.length <= MOST_LETTERS ? all : `${all.slice(0, MOST_LETTERS).replace(/\s+\S*$/, '')}...`;
+};

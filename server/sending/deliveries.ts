@@ -5,12 +5,13 @@ import type { Person } from '#api/people.ts';
 import { type Difference, isLost } from '#core/deliver/compare.ts';
 import { sayDifference } from '#core/deliver/say.ts';
 import { headTitleOf } from '#core/page/page-head.ts';
+import { sayFinding } from '#core/proof/say.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { deliveries, jobs, pages, people, targets } from '../db/schema.ts';
 import { addJob } from '../jobs/queue.ts';
 import { deliveryPath, signedAddress } from '../media/addresses.ts';
-import { assertMayGoOut } from '../pages/gate.ts';
+import { assertMayGoOut, whatStops } from '../pages/gate.ts';
 import { readPage } from '../pages/store.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
@@ -85,20 +86,18 @@ async function possible(
 export async function listDeliveries(
   context: Context,
   pageId: string,
+  reader: Person,
 ): Promise<v.InferOutput<typeof DeliveriesSchema>> {
-  const [page] = await context.db
-    .select({ targetId: pages.targetId })
-    .from(pages)
-    .where(eq(pages.id, pageId));
-  if (!page) throw notFound('This page');
-  const { rules } = await readTarget(context, page.targetId);
+  const whole = await readPage(context, pageId, reader);
+  const { targetId } = whole.row;
   const rows = await selected(context)
     .where(eq(deliveries.pageId, pageId))
     .orderBy(desc(deliveries.at), desc(deliveries.id))
     .limit(MOST_LISTED);
   return {
-    targetName: rules.name,
-    ...(await possible(context, page.targetId)),
+    targetName: whole.rules.name,
+    ...(await possible(context, targetId)),
+    stops: whatStops(whole).map((stop) => sayFinding(stop).sentence),
     deliveries: rows.map((row) => present(context, row)),
   };
 }
@@ -181,7 +180,12 @@ export async function takeDown(
   const way = await wayOf(context, row.targetId, rules, signal);
   await way.takeDown(row.address);
   await context.db.transaction(async (tx) => {
-    await tx.update(deliveries).set({ state: 'down', words: '' }).where(eq(deliveries.id, id));
+    // What was sent there before stood at the same address.
+    const there = and(eq(deliveries.pageId, row.pageId), eq(deliveries.targetId, row.targetId));
+    await tx
+      .update(deliveries)
+      .set({ state: 'down', words: '' })
+      .where(and(there, eq(deliveries.state, 'out')));
     const detail = `from ${rules.name}`;
     await writeAudit(tx, { person, what: 'taken-down', subject: row.title, detail }, now);
   });

@@ -16,7 +16,7 @@ export function sendingRoutes(context: Context): Router {
   const router = Router();
 
   route(router, 'get /pages/{id}/deliveries', allowed('edit-pages'), async (request, response) => {
-    response.json(await listDeliveries(context, request.params.id));
+    response.json(await listDeliveries(context, request.params.id, personOf(request)));
   });
 
   route(router, 'post /pages/{id}/deliveries', allowed('take-away'), async (request, response) => {

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { type Delivery, DeliverySchema } from '#api/deliveries.ts';
+import { type Deliveries, type Delivery, DeliverySchema } from '#api/deliveries.ts';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { may } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
@@ -68,18 +68,16 @@ export function SentScreen() {
       });
       await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
     });
-  const { isPossible, why, targetName } = sent.data;
-  const sendWords = deliveries.some(({ state }) => state === 'out')
-    ? 'Send it again'
-    : `Send to ${targetName}`;
+  const { isPossible, stops, targetName } = sent.data;
+  const sendWords = newest?.state === 'out' ? 'Send it again' : `Send to the ${targetName}`;
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
-      <Offers onSend={isEditable && isPossible ? () => void send() : null} />
+      <Offers onSend={isEditable && isPossible && stops.length === 0 ? () => void send() : null} />
       <header className="flex min-h-14.5 flex-wrap items-center gap-x-3.5 gap-y-2 border-b border-line bg-panel px-4.5 py-1.5">
         <div className="min-w-0 flex-1 max-narrow:basis-full">
           <h1 className="truncate text-2xl">{sayPageTitle(page.data.doc.title)}</h1>
           <p className="text-sm text-soft">
-            {delivery ? saySent(delivery) : `for ${targetName}, not sent yet`}
+            {delivery ? saySent(delivery) : `for the ${targetName}, not sent yet`}
           </p>
         </div>
         <LinkButton to={`/pages/${id}`}>Back to the sheet</LinkButton>
@@ -89,7 +87,11 @@ export function SentScreen() {
           </Button>
         ) : null}
         {isEditable ? (
-          <Button kind="action" disabled={!isPossible || isSending} onClick={() => void send()}>
+          <Button
+            kind="action"
+            disabled={!isPossible || isSending || stops.length > 0}
+            onClick={() => void send()}
+          >
             {sendWords}
           </Button>
         ) : null}
@@ -152,15 +154,13 @@ export function SentScreen() {
             ]}
           />
         ) : isSending ? null : (
-          <Empty>
-            {isPossible ? `Here it stands beside what readers get, once it was sent to ${targetName}.` : why}
-          </Empty>
+          <NotSent id={id} sent={sent.data} />
         )}
       </div>
       {isTakingDown && delivery ? (
         <Panel
           title="Take it down"
-          about={`Readers of ${delivery.targetName} get nothing at ${delivery.address} from then on. The page and all of its pieces stay here.`}
+          about={`Readers of the ${delivery.targetName} get nothing at ${delivery.address} from then on. The page and all of its pieces stay here.`}
           isOpen
           onClose={() => setTakingDown(false)}
         >
@@ -182,13 +182,34 @@ export function SentScreen() {
   );
 }
 
+/** What a page is told that was not sent yet: what is missing for it, or what will be seen here. */
+function NotSent({ id, sent }: { readonly id: string; readonly sent: Deliveries }) {
+  const { isPossible, why, stops, targetName } = sent;
+  if (!isPossible) return <Empty>{why}</Empty>;
+  if (stops.length === 0)
+    return <Empty>Once it is sent to the {targetName}, it stands here beside what readers get.</Empty>;
+  return (
+    <section className="max-w-140 px-4.5 py-5" aria-labelledby="what-stops">
+      <h2 className="text-lg" id="what-stops">
+        {stops.length === 1 ? 'One thing keeps it here' : `${stops.length} things keep it here`}
+      </h2>
+      <ul className="my-2.5 list-disc pl-4.5 text-due">
+        {stops.map((stop) => (
+          <li key={stop}>{stop}</li>
+        ))}
+      </ul>
+      <LinkButton to={`/pages/${id}/proof`}>See the proof, which mends it</LinkButton>
+    </section>
+  );
+}
+
 function Offers({ onSend }: { readonly onSend: (() => void) | null }) {
   useOffer(onSend ? [{ words: 'Send this page', act: onSend }] : []);
   return null;
 }
 
 function saySent({ targetName, at, by, state, foundAt, differences }: Delivery): string {
-  const sent = `sent to ${targetName} ${sayTime(at)} by ${by}`;
+  const sent = `sent to the ${targetName} ${sayTime(at)} by ${by}`;
   if (state === 'down') return `${sent} · taken down`;
   if (state !== 'out') return `${sent} · not out`;
   if (foundAt === null) return `${sent} · not read back yet`;

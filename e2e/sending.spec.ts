@@ -1,0 +1,104 @@
+import { expect, type Page } from '@playwright/test';
+import {
+  beginWithPicture,
+  choose,
+  dropFiles,
+  expectAccessible,
+  figures,
+  row,
+  saved,
+  sheet,
+  signIn,
+  smallPicture,
+  tray,
+} from './hands.ts';
+import { test } from './test.ts';
+
+/** Says of the one picture of the page that is open what a page needs before it goes out. */
+async function sayAll(page: Page): Promise<void> {
+  await row(page, 'Rights').getByRole('button', { name: 'Set licence' }).click();
+  await choose(row(page, 'Rights').getByRole('combobox', { name: 'Licence' }), 'Permission on file');
+  await row(page, 'Rights').getByRole('combobox', { name: 'Maker', exact: true }).fill('Tomas Reill');
+  await row(page, 'Rights').getByRole('button', { name: 'Save rights' }).click();
+  const words = row(page, 'Alt text and caption');
+  await words.getByRole('button', { name: 'Write alt text' }).click();
+  await words.getByRole('textbox', { name: 'Alt text' }).fill('Reeds stand in grey water.');
+  await words.getByRole('textbox', { name: 'Caption' }).fill('The north reed.');
+  await words.getByRole('button', { name: /^Save/ }).click();
+  await saved(page);
+}
+
+const differing = (page: Page) => page.getByRole('complementary', { name: 'What differs' });
+const states = (page: Page) => page.getByRole('region', { name: 'What was sent, and what stands there' });
+
+test('a page is sent, stands beside what readers get, is sent again changed, and is taken down', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginWithPicture(page, 'Out on the reed', 'north-reed');
+  await page.getByRole('button', { name: 'Send...' }).click();
+  await expect(page.getByRole('heading', { name: /keeps? it here$/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Send to the Reserve site' })).toBeDisabled();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Back to the sheet' }).click();
+  await figures(page).first().click();
+  await sayAll(page);
+  await page.getByRole('button', { name: 'Send...' }).click();
+  await page.getByRole('button', { name: 'Send to the Reserve site' }).click();
+  await expect(differing(page)).toContainText('Everything came through');
+  await expect(differing(page)).toContainText('1 of 1 pictures answer');
+  const there = states(page).frameLocator('iframe').last();
+  await expect(there.getByRole('img', { name: 'Reeds stand in grey water.' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Back to the sheet' }).click();
+  await sheet(page).getByRole('paragraph').last().click();
+  await page.keyboard.type('The bridge is open.');
+  await saved(page);
+  await page.getByRole('button', { name: 'Send...' }).click();
+  await page.getByRole('button', { name: 'Send it again' }).click();
+  await expect(there.getByText('The bridge is open.')).toBeVisible();
+  await expect(differing(page)).toContainText('Sent before');
+  await page.getByRole('button', { name: 'Take it down...' }).click();
+  await expectAccessible(page);
+  await page.getByRole('dialog').getByRole('button', { name: 'Take it down' }).click();
+  await expect(page.getByText(/· taken down$/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Send to the Reserve site' })).toBeEnabled();
+});
+
+test('what a site drops is found by keyboard alone, and mended by writing it otherwise', async ({ page }) => {
+  await signIn(page, 'Sunniva');
+  await page.goto('/pages/new');
+  await page.getByRole('textbox', { name: 'Title' }).fill('In the bulletin');
+  await choose(page.getByRole('combobox', { name: 'For' }), 'Members’ bulletin, column 600 px');
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(sheet(page)).toBeVisible();
+  await dropFiles(page, tray(page), [await smallPicture('south-reed.png')]);
+  await tray(page)
+    .getByRole('button', { name: /^south-reed/ })
+    .press('Enter');
+  await expect(figures(page)).toHaveCount(1);
+  await sayAll(page);
+  await page.getByRole('button', { name: 'Send...' }).press('Enter');
+  await page.getByRole('button', { name: 'Send to the Members’ bulletin' }).press('Enter');
+  await expect(differing(page)).toContainText('A caption is gone, and the credit with it.');
+  await expect(differing(page)).toContainText('Tomas Reill');
+  const first = page.getByRole('button', { name: 'Show difference 1 on both' });
+  await first.press('Enter');
+  await expect(first).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: /^Difference 1 in/ })).toHaveCount(2);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Write captions as plain text there' }).press('Enter');
+  await expect(differing(page)).not.toContainText('A caption is gone');
+  const there = states(page).frameLocator('iframe').last();
+  await expect(there.getByText(/The north reed\..*Tomas Reill/)).toBeVisible();
+  // Others are told who may change that; here it was said for every page of the bulletin.
+  await page.goto('/rules#rules-sending');
+  await choose(page.getByRole('combobox', { name: 'Target' }), 'Members’ bulletin');
+  const card = page.getByRole('region', { name: 'Sending', exact: true });
+  await expect(card.getByRole('checkbox', { name: /^Captions go as plain text/ })).toBeChecked();
+  await expect(card).toContainText('One was set on');
+  await card.getByLabel('Another token').fill('not one word');
+  await card.getByRole('button', { name: 'Set token' }).press('Enter');
+  await expect(card).toContainText('A token is one word');
+  await expectAccessible(page);
+});
