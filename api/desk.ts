@@ -17,7 +17,7 @@ export const GiveErrandSchema = v.strictObject({
 /** Something that waits for a person: a sentence, why, and where it is done. */
 const ErrandSchema = v.object({
   id: v.string(),
-  kind: v.picklist(['words', 'rights', 'want', 'stops', 'handed-in', 'draft', 'run']),
+  kind: v.picklist(['words', 'rights', 'want', 'stops', 'handed-in', 'draft', 'run', 'sent']),
   before: v.string(),
   subject: v.string(),
   after: v.string(),

@@ -1,3 +1,4 @@
+import { sayDifference } from '#core/deliver/say.ts';
 import { judgeOnPage } from '#core/page/judge-page.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { altHere } from '#core/page/words.ts';
@@ -9,6 +10,7 @@ import type { Context } from '../context.ts';
 import { proofOf } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
 import type { piecesSaidOtherwise } from '../rights/differences.ts';
+import type { standingSent } from '../sending/deliveries.ts';
 import { thumbAddress } from '../shelf/present.ts';
 import type { OpenErrand } from './given.ts';
 
@@ -17,6 +19,7 @@ export function pageErrands(
   context: Context,
   whole: WholePage,
   otherwise: SaidOtherwise,
+  sent: SentOf,
   now: Date,
 ): readonly OpenErrand[] {
   return [
@@ -28,6 +31,7 @@ export function pageErrands(
     unworded(context, whole),
     unfilled(whole),
     stopped(whole),
+    otherwiseThere(whole, sent),
   ].filter((errand) => errand !== null);
 }
 
@@ -213,6 +217,31 @@ function unfilled(whole: WholePage): OpenErrand | null {
     address: `/gather?page=${whole.row.id}&want=${first.id}`,
     thumb: null,
     count: wants.length,
+  };
+}
+
+/** By page, how it stands where it was sent to. */
+type SentOf = Awaited<ReturnType<typeof standingSent>>;
+
+/** What was sent and does not stand there as it was sent, or not any more. */
+function otherwiseThere(whole: WholePage, sent: SentOf): OpenErrand | null {
+  const there = sent.get(whole.row.id);
+  if (!there) return null;
+  const { lost, words } = there;
+  const [first] = lost;
+  if (!first && words === '') return null;
+  return {
+    id: `sent-${whole.row.id}`,
+    kind: 'sent',
+    before: '',
+    subject: whole.row.title,
+    after: first ? 'does not stand there as it was sent.' : 'could not be read back.',
+    detail: first ? sayDifference(first).sentence : words,
+    due: null,
+    action: 'Look at it',
+    address: `${pageAddress(whole)}/sent`,
+    thumb: null,
+    count: lost.length > 1 ? lost.length : null,
   };
 }
 

@@ -10,6 +10,7 @@ import { piecesSaidOtherwise } from '../rights/differences.ts';
 import { recentPurchases } from '../rights/purchases.ts';
 import { route } from '../route.ts';
 import { haltedRuns } from '../runs/runs.ts';
+import { standingSent } from '../sending/deliveries.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
 import { seenBy } from '../shelf/seen.ts';
@@ -61,7 +62,11 @@ export function deskRoutes(context: Context): Router {
 async function ofPages(context: Context, wholes: readonly WholePage[]): Promise<readonly OpenErrand[]> {
   const ids = new Set(wholes.flatMap(({ assets }) => assets.map(({ id }) => id)));
   const otherwise = await piecesSaidOtherwise(context, [...ids]);
-  return byDue(wholes).flatMap((whole) => pageErrands(context, whole, otherwise, new Date()));
+  const sent = await standingSent(
+    context,
+    wholes.map(({ row }) => row.id),
+  );
+  return byDue(wholes).flatMap((whole) => pageErrands(context, whole, otherwise, sent, new Date()));
 }
 
 /** All that waits for a person, or for anybody who may do it. */

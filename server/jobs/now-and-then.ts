@@ -3,6 +3,7 @@ import { recheckEmbeds } from '../embeds/recheck.ts';
 import { lookLate } from '../gather/late-looks.ts';
 import { askSources } from '../rights/ask-sources.ts';
 import { doOnTheDay } from '../rights/on-the-day.ts';
+import { lookAgain } from '../sending/look-again.ts';
 import { tidy } from '../tidy/tidy.ts';
 import { pause } from './pause.ts';
 
@@ -10,7 +11,7 @@ const HOUR_MILLIS = 60 * 60 * 1000;
 /** Between two small parts of work that has no hurry. */
 const SOON_MILLIS = 250;
 
-/** Tidies up and does what was decided for terms that end once an hour, and asks embeds and sources again and looks at pieces a few at a time, until `signal` aborts. */
+/** Tidies up and does what was decided for terms that end once an hour, and asks embeds, sources and pages that are out again and looks at pieces a few at a time, until `signal` aborts. */
 export async function tidyNowAndThen(context: Context, signal: AbortSignal): Promise<void> {
   let tidiedAt = 0;
   while (!signal.aborted) {
@@ -34,6 +35,7 @@ async function once(context: Context, now: Date, isTime: boolean): Promise<boole
     if (ended > 0) context.log.info({ pages: ended }, 'did what was decided for terms that ended');
     if (Object.values(tidied).some((count) => count > 0)) context.log.info({ tidied }, 'tidied up');
   }
-  const asked = (await recheckEmbeds(context, now)) + (await askSources(context, now));
+  const asked =
+    (await recheckEmbeds(context, now)) + (await askSources(context, now)) + (await lookAgain(context, now));
   return (await lookLate(context)) > 0 || asked > 0;
 }

@@ -1,4 +1,5 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, notExists } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/mysql-core';
 import type * as v from 'valibot';
 import type { DeliveriesSchema, Delivery } from '#api/deliveries.ts';
 import type { Person } from '#api/people.ts';
@@ -8,6 +9,7 @@ import { headTitleOf } from '#core/page/page-head.ts';
 import { sayFinding } from '#core/proof/say.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
 import { deliveries, jobs, pages, people, targets } from '../db/schema.ts';
 import { addJob } from '../jobs/queue.ts';
 import { deliveryPath, signedAddress } from '../media/addresses.ts';
@@ -190,4 +192,37 @@ export async function takeDown(
     await writeAudit(tx, { person, what: 'taken-down', subject: row.title, detail }, now);
   });
   return readDelivery(context, id);
+}
+
+/** How a page stands where it was sent to: what readers miss there, and why it could not be read back. */
+interface StandingSent {
+  readonly lost: readonly Difference[];
+  readonly words: string;
+}
+
+/** The newest sending of each of these pages that is out, by page. */
+export async function standingSent(
+  { db }: Context,
+  pageIds: readonly string[],
+): Promise<ReadonlyMap<string, StandingSent>> {
+  if (pageIds.length === 0) return new Map();
+  const rows = await db
+    .select({ pageId: deliveries.pageId, compared: deliveries.compared, words: deliveries.words })
+    .from(deliveries)
+    .where(and(inArray(deliveries.pageId, [...pageIds]), eq(deliveries.state, 'out'), isNewest(db)))
+    .orderBy(asc(deliveries.at));
+  return new Map(
+    rows.map(({ pageId, compared, words }) => [pageId, { lost: (compared ?? []).filter(isLost), words }]),
+  );
+}
+
+/** Whether nothing was sent of the page since, to the same target. */
+export function isNewest(db: Queries) {
+  const later = alias(deliveries, 'later');
+  const isLater = and(
+    eq(later.pageId, deliveries.pageId),
+    eq(later.targetId, deliveries.targetId),
+    gt(later.at, deliveries.at),
+  );
+  return notExists(db.select({ id: later.id }).from(later).where(isLater));
 }

@@ -86,14 +86,17 @@ export function micropub({ outbound, address, token, signal }: Door): Way {
     /** 3.3 creates it, 3.4 replaces what it says. */
     async putPage(page, standsAt) {
       const properties = propertiesOf(page);
-      if (standsAt === null) {
-        const answer = await tell({ type: ['h-entry'], properties });
-        assertTaken(answer, 'The page was not taken');
-        return locationOf(answer, 'The page was taken, and nobody was told where it stands');
+      if (standsAt !== null) {
+        const answer = await tell({ action: 'update', url: standsAt, replace: properties });
+        // Somebody took it down there: it is put up anew.
+        if (!isGone(answer)) {
+          assertTaken(answer, 'The page was not taken');
+          return answer.headers.location ? locationOf(answer, '') : standsAt;
+        }
       }
-      const answer = await tell({ action: 'update', url: standsAt, replace: properties });
+      const answer = await tell({ type: ['h-entry'], properties });
       assertTaken(answer, 'The page was not taken');
-      return answer.headers.location ? locationOf(answer, '') : standsAt;
+      return locationOf(answer, 'The page was taken, and nobody was told where it stands');
     },
 
     /** The list of what stands there is an extension; a place that does not know it answers something else. */
@@ -109,10 +112,12 @@ export function micropub({ outbound, address, token, signal }: Door): Way {
     /** 3.5. One that is gone already is down. */
     async takeDown(standsAt) {
       const answer = await tell({ action: 'delete', url: standsAt });
-      if (answer.status !== 404 && answer.status !== 410) assertTaken(answer, 'The page was not taken down');
+      if (!isGone(answer)) assertTaken(answer, 'The page was not taken down');
     },
   };
 }
+
+const isGone = ({ status }: Probed): boolean => status === 404 || status === 410;
 
 function propertiesOf({ uid, title, html, summary, photo }: PageToSend) {
   return {

@@ -48,13 +48,21 @@ export async function readBack(
       (one, other) => Number(isLost(other)) - Number(isLost(one)),
     );
     const answered = `${pictures.length - unanswered.length} of ${pictures.length}`;
-    const found = { found: html, foundAt: new Date(), compared: all, answered, words: '' };
+    const now = new Date();
+    const found = { found: html, foundAt: now, askedAt: now, compared: all, answered, words: '' };
     await context.db.update(deliveries).set(found).where(eq(deliveries.id, deliveryId));
     return { words: `It is out. ${sayCompared(all.filter(isLost).length, all.length)}.` };
   } catch (error) {
     if (!(error instanceof OutboundProblem || error instanceof ForeignProblem) || signal.aborted) throw error;
-    const words = `It is out, and could not be read back: ${error.message}`.slice(0, 500);
-    await context.db.update(deliveries).set({ words }).where(eq(deliveries.id, deliveryId));
+    const why =
+      error instanceof OutboundProblem
+        ? error.message
+        : 'It takes longer to be read than is given to a page.';
+    const words = `It could not be read back. ${why}`.slice(0, 500);
+    await context.db
+      .update(deliveries)
+      .set({ words, askedAt: new Date() })
+      .where(eq(deliveries.id, deliveryId));
     return { words };
   }
 }

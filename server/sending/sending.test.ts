@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DeliveriesSchema, type Delivery, DeliverySchema, TokenSetSchema } from '#api/deliveries.ts';
+import { DeskSchema } from '#api/desk.ts';
 import { JobSchema } from '#api/jobs.ts';
 import { TargetSchema } from '#api/targets.ts';
 import type { Sending } from '#core/deliver/sending.ts';
@@ -11,6 +12,8 @@ import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { audit, credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { wayOf } from './door.ts';
+import { lookAgain } from './look-again.ts';
 import { SEND } from './send.ts';
 
 const TOKEN = 'saltmere-reserve-site';
@@ -69,6 +72,8 @@ async function sendingBy(host: string, token: string, change: Partial<Sending> =
   expect(saved.status).toBe(200);
   await server.ask('/api/targets/reserve/token', { as: 'sunniva', method: 'PUT', body: { token } });
 }
+
+const rulesNow = async () => v.parse(TargetSchema, (await server.ask('/api/targets/reserve')).body).rules;
 
 const order = (pageId: string, as: Who = 'mara') =>
   server.ask(`/api/pages/${pageId}/deliveries`, { as, method: 'POST', body: {} });
@@ -224,6 +229,37 @@ describe('what a site does to a page', () => {
     const sentFrame = await (await fetch(frames.sent ?? '')).text();
     expect(sentFrame).toContain('data-block="heading 0"');
     expect((await fetch((frames.sent ?? '').replace('/sent?', '/found?'))).status).toBe(404);
+  });
+});
+
+describe('what was sent', () => {
+  it('is looked at again after a day, and what was lost since waits on the Desk', async () => {
+    await sendingBy('reserve', TOKEN);
+    const id = await pageCalled('Lost later');
+    const delivery = await sent(id);
+    const errand = async () => {
+      const { errands } = v.parse(DeskSchema, (await server.ask('/api/desk')).body);
+      return errands.find((one) => one.id === `sent-${id}`);
+    };
+    expect(await errand()).toBeUndefined();
+    await (await wayOf(server.context, 'reserve', await rulesNow(), new AbortController().signal)).takeDown(
+      delivery.address ?? '',
+    );
+    const { db } = server.context;
+    const yesterday = new Date(Date.now() - 25 * 60 * 60 * 1000);
+    expect(await lookAgain(server.context, new Date())).toBe(0);
+    const old = { at: yesterday, askedAt: yesterday };
+    await db.update(deliveries).set(old).where(eq(deliveries.id, delivery.id));
+    expect(await lookAgain(server.context, new Date())).toBe(1);
+    expect(await errand()).toMatchObject({
+      kind: 'sent',
+      after: 'could not be read back.',
+      address: `/pages/${id}/sent`,
+    });
+    // It was asked today: nobody asks again at the next hour.
+    expect(await lookAgain(server.context, new Date())).toBe(0);
+    expect(await sent(id)).toMatchObject({ state: 'out', differences: [] });
+    expect(await errand()).toBeUndefined();
   });
 });
 

@@ -18,6 +18,7 @@ CREATE TABLE `deliveries` (
 	`html` mediumtext,
 	`found` mediumtext,
 	`found_at` datetime(3),
+	`asked_at` datetime(3),
 	`compared` json,
 	`answered` varchar(20) NOT NULL DEFAULT '',
 	`words` varchar(500) NOT NULL DEFAULT '',
@@ -36,4 +37,4 @@ CREATE TABLE `sent_files` (
 --> statement-breakpoint
 ALTER TABLE `deliveries` ADD CONSTRAINT `deliveries_page_id_pages_id_fk` FOREIGN KEY (`page_id`) REFERENCES `pages`(`id`) ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX `deliveries_page` ON `deliveries` (`page_id`,`at`);--> statement-breakpoint
-CREATE INDEX `deliveries_out` ON `deliveries` (`state`,`found_at`);
+CREATE INDEX `deliveries_out` ON `deliveries` (`state`,`asked_at`);

@@ -27,6 +27,8 @@ export const deliveries = mysqlTable(
     /** The document that its address answered, when it was last read back. */
     found: mediumtext('found'),
     foundAt: time('found_at'),
+    /** When its address was last asked, whatever came of it. */
+    askedAt: time('asked_at'),
     compared: storedJson<readonly Difference[]>('compared', STORED.compared),
     /** How many of its pictures answered, of how many. */
     answered: varchar('answered', { length: 20 }).notNull().default(''),
@@ -36,7 +38,7 @@ export const deliveries = mysqlTable(
   },
   (table) => [
     index('deliveries_page').on(table.pageId, table.at),
-    index('deliveries_out').on(table.state, table.foundAt),
+    index('deliveries_out').on(table.state, table.askedAt),
   ],
 );
 
