@@ -16,6 +16,7 @@ import { PAGE_SCRIPT, pageScript, scriptElement } from '#core/page/on-page.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument, writeListing, writeTeaser } from '#core/page/write.ts';
 import type { WriteContext } from '#core/page/write-context.ts';
+import { readSeenAs, styleSeenAs } from '#core/proof/seen-as.ts';
 import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { held, people } from '../db/schema.ts';
@@ -138,18 +139,18 @@ export function mediaRoutes(context: Context): Router {
   router.get('/page/:pageId/:version/:readerId', signed(context), async (request, response) => {
     const whole = await pageOf(context, request);
     const embeds = embedsOfPage(whole.doc, whole.rules, whole.pieces);
+    const seen = readSeenAs(request.query.as);
+    const path = `${pagePath(whole.row, String(request.params.readerId))}style.css`;
     const html = writeDocument(whole.doc, {
       ...previewed(context, whole),
-      styleSheet: signedAddress(
-        context,
-        `${pagePath(whole.row, String(request.params.readerId))}style.css`,
-        'look',
-      ),
-      head: `<script src="/measure.js"></script>\n${embeds.length > 0 ? '<script src="/embeds.js" async></script>\n' : ''}${pageScript(whole.doc, whole.pieces) === '' ? '' : scriptElement('/page.js', whole.rules.language)}`,
+      styleSheet: `${signedAddress(context, path, 'look')}&as=${seen}`,
+      // What measures is the proof's, and no part of the page.
+      head: `<script src="/measure.js"></script>\n${seen === 'no-script' ? '' : scriptsOf(whole, embeds.length > 0)}`,
     });
+    const policy = embeds.length > 0 ? embedPolicy(context, embeds) : previewPolicy(context);
     response.set(
       'Content-Security-Policy',
-      embeds.length > 0 ? embedPolicy(context, embeds) : previewPolicy(context),
+      seen === 'no-pictures' ? policy.replace(/img-src [^;]*/, "img-src 'none'") : policy,
     );
     response.set('Cache-Control', 'no-store').type('html').send(html);
   });
@@ -178,7 +179,10 @@ export function mediaRoutes(context: Context): Router {
       .set('Cache-Control', 'no-store')
       .type('css')
       .send(
-        `${fontFaces('/fonts')}${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
+        styleSeenAs(
+          readSeenAs(request.query.as),
+          `${fontFaces('/fonts')}${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
+        ),
       );
   });
 
@@ -243,6 +247,12 @@ async function pageOf(context: Context, request: Request): Promise<WholePage> {
   if (String(whole.row.version) !== request.params.version)
     throw new HttpProblem(410, 'The page was changed since this look at it. Open its proof anew.');
   return whole;
+}
+
+/** The scripts that go out with a page, where it needs any. */
+function scriptsOf({ doc, pieces, rules }: WholePage, hasEmbeds: boolean): string {
+  const embeds = hasEmbeds ? '<script src="/embeds.js" async></script>\n' : '';
+  return `${embeds}${pageScript(doc, pieces) === '' ? '' : scriptElement('/page.js', rules.language)}`;
 }
 
 /** The preview shows exactly the page; the one script in it measures, and its own origin is opaque. */

@@ -12,6 +12,7 @@ import type { Remedy } from '#core/proof/finding.ts';
 import { proofInput } from '#core/proof/input.ts';
 import { applyRemedy, proofPage } from '#core/proof/proof.ts';
 import { sayRemedy } from '#core/proof/say.ts';
+import { readSeenAs, SEEN_AS, SEEN_AS_WORDS, viewportAs } from '#core/proof/seen-as.ts';
 import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { useOffer } from '../frame/commands.ts';
@@ -161,12 +162,13 @@ function Proof({
       />
     </div>
   );
+  const seen = readSeenAs(params.get('as'));
   const frame = (width: number, shownAt: number) =>
     preview.data ? (
       <ProofFrame
-        key={width}
-        address={`${preview.data.address}&seen=${labels}`}
-        viewport={width}
+        key={`${width} ${seen}`}
+        address={`${preview.data.address}&seen=${labels}&as=${seen}`}
+        viewport={viewportAs(seen, width)}
         shown={shownAt}
         page={doc}
         findings={numbered}
@@ -207,6 +209,16 @@ function Proof({
         ]}
         onChoose={(way) => setParams(way === 'page' ? {} : { with: way }, { replace: true })}
       />
+      {isBeside || isHeard ? null : (
+        <OneOf
+          about="How it is seen"
+          value={seen}
+          choices={SEEN_AS.filter((one) => one !== 'dark' || rules.dark).map(
+            (one) => [one, SEEN_AS_WORDS[one]] as const,
+          )}
+          onChoose={(as) => setParams(as === 'usual' ? {} : { as }, { replace: true })}
+        />
+      )}
       {isBeside && !isNarrow ? (
         <OneOf
           about="Width that is looked at"
@@ -236,7 +248,10 @@ function Proof({
         >
           {isBeside
             ? beside(Math.min(viewport, Math.round(free / 2)))
-            : rules.proofWidths.map((width, at) => frame(width, shown[at] ?? width))}
+            : // A sheet of paper has one width.
+              (seen === 'printed' ? rules.proofWidths.slice(-1) : rules.proofWidths).map((width) =>
+                frame(width, shown[rules.proofWidths.indexOf(width)] ?? width),
+              )}
           <Unanswered of={preview} />
         </section>
       )}
