@@ -31,3 +31,26 @@ test('a page is read as it is heard, its long description with it, and what nobo
   await expect(heard).toContainText('Table, 3 rows of 2');
   await expect(heard).toContainText('Row: Month May; Eels 12');
 });
+
+test('a page is seen as others get it: without pictures, enlarged, spaced out, on paper', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginWithPicture(page, 'Seen otherwise', 'seen-otherwise');
+  await page.getByRole('button', { name: 'Proof', exact: true }).click();
+  const frames = page.getByRole('region', { name: 'The page at its widths' });
+  const picture = frames.frameLocator('iframe').first().locator('img');
+  const isThere = (one: HTMLElement | SVGElement) => one instanceof HTMLImageElement && one.naturalWidth > 0;
+  await expect.poll(() => picture.evaluate(isThere)).toBe(true);
+  await expectAccessible(page);
+  await page.getByRole('radio', { name: 'as usual' }).press('ArrowRight');
+  await expect(frames.getByRole('figure', { name: 'The page at 640 px' })).toBeVisible();
+  await page.getByRole('radio', { name: 'no pictures' }).press('Space');
+  await expect.poll(() => picture.evaluate(isThere)).toBe(false);
+  await page.getByRole('radio', { name: 'printed' }).press('Space');
+  await expect(frames.getByRole('figure')).toHaveCount(1);
+  await expect(frames.getByRole('figure', { name: 'The page at 794 px' })).toBeVisible();
+  // What is looked at stands in the address: it is the same after a reload.
+  await page.reload();
+  await expect(page.getByRole('radio', { name: 'printed' })).toBeChecked();
+});

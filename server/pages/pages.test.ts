@@ -206,6 +206,27 @@ describe('the preview', () => {
     expect((await fetch(address)).status).toBe(410);
   });
 
+  it('is seen as others get it, by the rules that it goes out with', async () => {
+    await save(docWith('Seen otherwise.'), 1);
+    const { address } = v.parse(PreviewSchema, (await server.ask(`/api/pages/${pageId}/preview`)).body);
+    const look = async (as: string) => {
+      const response = await fetch(`${address}&as=${as}`);
+      const html = await response.text();
+      const sheet = /href="([^"]+style\.css[^"]*)"/.exec(html)?.[1]?.replaceAll('&amp;', '&') ?? '';
+      const policy = response.headers.get('content-security-policy') ?? '';
+      return { policy, html, css: await (await fetch(sheet)).text() };
+    };
+    expect((await look('no-pictures')).policy).toContain("img-src 'none';");
+    expect((await look('printed')).css).not.toContain('@media print');
+    expect((await look('spaced')).css).toContain('word-spacing: 0.16em !important');
+    const usual = await look('usual');
+    expect(usual.css).toContain('@media print');
+    expect(await look('"><script>x()</script>')).toEqual({
+      ...usual,
+      html: expect.not.stringContaining('x()'),
+    });
+  });
+
   it('cannot be reached by an address that somebody made up', async () => {
     const { address } = v.parse(PreviewSchema, (await server.ask(`/api/pages/${pageId}/preview`)).body);
     expect((await fetch(address.replace(/s=.*/, 's=aaaaaaaaaaaaaaaaaaaaaa'))).status).toBe(404);

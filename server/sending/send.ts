@@ -13,6 +13,7 @@ import type { HouseRules } from '#core/page/target.ts';
 import { standingsOf } from '#core/page/walk.ts';
 import { altHere } from '#core/page/words.ts';
 import { cutsOfPage, writeFragment } from '#core/page/write.ts';
+import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { deliveries, sentFiles } from '../db/schema.ts';
 import { writeCut } from '../deliver/bundle.ts';
@@ -104,6 +105,8 @@ async function standsAt({ db }: Context, { id, pageId, targetId }: DeliveryRow):
   return last?.state === 'out' ? last.address : null;
 }
 
+/** While one is sent the next is made. */
+const FILES_AT_ONCE = 3;
 /** A file that comes there twice is only stored twice. */
 const PATIENCE = { tries: 4, firstWaitMillis: 500, longestWaitMillis: 10_000 };
 
@@ -127,13 +130,13 @@ async function sendFiles(
   };
   try {
     await mkdir(join(folder, 'files'));
-    for (const cut of cuts) {
+    await eachAtMost(FILES_AT_ONCE, cuts, async (cut) => {
       await report(addresses.size, all, `Making ${cut.fileName}`);
       const path = join(folder, 'files', cut.fileName);
       await writeCut(context, whole, cut, path);
       await sent({ name: cut.fileName, type: CUT_FORMATS[cut.format].mime, bytes: await readFile(path) });
       await rm(path);
-    }
+    });
     for (const { documentSha256, documentFormat, stem, extension } of documents) {
       if (documentSha256 === null || documentFormat === null) continue;
       const { mime } = DOCUMENT_FORMATS[documentFormat];
