@@ -14,6 +14,7 @@ export const AUDIT_DEEDS = {
   rules: 'changed the House rules of',
   hosts: 'changed the trusted hosts:',
   sent: 'took away',
+  'sent-out': 'sent',
   'taken-down': 'took down',
   'code-seen': 'looked at the unfinished code of',
   bought: 'bought',

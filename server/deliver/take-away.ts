@@ -51,6 +51,7 @@ export async function tellSent(
   { row, doc }: WholePage,
   personId: string,
   how: string,
+  what: 'sent' | 'sent-out' = 'sent',
 ): Promise<void> {
   const [person] = await context.db
     .select({ id: people.id, name: people.name })
@@ -59,5 +60,5 @@ export async function tellSent(
   const subject = doc.title || 'Untitled page';
   const now = new Date();
   await keepVersion(context, { id: crypto.randomUUID(), pageId: row.id, doc, personId }, { sent: how }, now);
-  await writeAudit(context.db, { person: person ?? null, what: 'sent', subject, detail: how }, now);
+  await writeAudit(context.db, { person: person ?? null, what, subject, detail: how }, now);
 }

@@ -84,7 +84,7 @@ async function sendPage(context: Context, row: DeliveryRow, tools: JobTools): Pr
     .set({ address, state: 'out', words: '' })
     .where(eq(deliveries.id, row.id));
   await keepNamesOut(context, placedAssets(whole), new Date());
-  await tellSent(context, whole, row.personId, `to ${whole.rules.name}`);
+  await tellSent(context, whole, row.personId, `to the ${whole.rules.name}`, 'sent-out');
 }
 
 /** Where this page stands on this target since it was sent before; null where it does not. */

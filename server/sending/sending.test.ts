@@ -123,7 +123,7 @@ describe('a page that is sent', () => {
     const listing = (await page(server.at('reserve', '/'))).html;
     expect(listing).toContain('Boats and booms.');
     const [line] = await server.context.db.select().from(audit).where(eq(audit.subject, 'Bitterns boom'));
-    expect(line).toMatchObject({ what: 'sent', detail: expect.stringMatching(/^to /) });
+    expect(line).toMatchObject({ what: 'sent-out', detail: expect.stringMatching(/^to the /) });
   });
 
   it('again takes its own place there, and sends no file twice', async () => {
