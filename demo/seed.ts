@@ -135,7 +135,7 @@ const TOKENS = { reserve: 'saltmere-reserve-site', bulletin: 'saltmere-bulletin'
 
 function sentByMicropub(context: Context, rules: HouseRules, host: string): HouseRules {
   const address = `${originOf(context, host)}/micropub`;
-  return { ...rules, sending: { by: 'micropub', address, captions: 'figcaption' } };
+  return { ...rules, sending: { by: 'micropub', address, captions: 'figcaption', sides: 'figure' } };
 }
 
 async function seedTokens(context: Context): Promise<void> {

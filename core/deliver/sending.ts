@@ -17,15 +17,30 @@ export const SendingSchema = v.strictObject({
   address: WebAddressSchema,
   /** Whether captions go as HTML has them (`figcaption`), or as plain text for a site that drops those. */
   captions: v.picklist(['figcaption', 'plain']),
+  /** Whether what text runs beside is the figure, or the picture itself for a site that keeps no figures. */
+  sides: v.optional(v.picklist(['figure', 'picture']), 'figure'),
 });
 export type Sending = v.InferOutput<typeof SendingSchema>;
 
-export const NOT_SENT: Sending = { by: 'none', address: '', captions: 'figcaption' };
+export const NOT_SENT: Sending = { by: 'none', address: '', captions: 'figcaption', sides: 'figure' };
 
 /**
- * The HTML of a page, which is our own, as this target keeps it. A caption in plain text is a `div`: what it holds may be folded
- * away, which no paragraph may hold.
+ * The HTML of a page, which is our own and has its styles in it, as this target keeps it. A caption in plain text is a `div`: what it
+ * holds may be folded away, which no paragraph may hold.
  */
-export function htmlFor({ captions }: Pick<Sending, 'captions'>, html: string): string {
-  return captions === 'figcaption' ? html : html.replace(/<(\/?)figcaption\b/g, '<$1div');
+export function htmlFor({ captions, sides }: Pick<Sending, 'captions' | 'sides'>, html: string): string {
+  const sided = sides === 'figure' ? html : html.split(BEFORE_FIGURE).map(sideOnPicture).join('');
+  return captions === 'figcaption' ? sided : sided.replace(/<(\/?)figcaption\b/g, '<$1div');
+}
+
+const BEFORE_FIGURE = /(?=<figure\b)/;
+const FLOATING = /^(<figure\b[^>]*?) style="(float:[^"]*)"/;
+const OF_PICTURE = /(<img\b[^>]*?) style="[^"]*"/;
+
+/** From one figure up to the next: its side, width and margins on its picture, which is as wide as it otherwise. */
+function sideOnPicture(html: string): string {
+  const [, head = '', side = ''] = FLOATING.exec(html) ?? [];
+  if (side === '' || !OF_PICTURE.test(html)) return html;
+  const picture = `$1 style="${side};height:auto"`;
+  return html.replace(FLOATING, head).replace(OF_PICTURE, picture);
 }

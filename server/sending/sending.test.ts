@@ -66,7 +66,7 @@ async function pageCalled(title: string): Promise<string> {
 /** Says how pages come to the target, as the site owner does in House rules. */
 async function sendingBy(host: string, token: string, change: Partial<Sending> = {}): Promise<void> {
   const { rules, version } = v.parse(TargetSchema, (await server.ask('/api/targets/reserve')).body);
-  const sending = { by: 'micropub', address: '', captions: 'figcaption', ...change };
+  const sending = { by: 'micropub', address: '', captions: 'figcaption', sides: 'figure', ...change };
   const body = { ...rules, siteAddress: server.at(host, '/'), sending };
   const saved = await server.ask('/api/targets/reserve', { as: 'sunniva', method: 'PUT', version, body });
   expect(saved.status).toBe(200);
@@ -208,6 +208,8 @@ describe('what a site does to a page', () => {
     const mended = await sent(id);
     expect(codesOf(mended)).toEqual(['beside-lost', 'sizes-lost']);
     expect((await page(mended.address)).html).toContain('Ines Okonjo');
+    await sendingBy('bulletin', 'saltmere-bulletin', { captions: 'plain', sides: 'picture' });
+    expect(codesOf(await sent(id))).toEqual(['sizes-lost']);
   });
 
   it('is looked at beside what was sent, and runs nothing', async () => {

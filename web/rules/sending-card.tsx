@@ -70,6 +70,13 @@ export function SendingCard({
             {' '}
             Captions go as plain text: the site drops what HTML has for them
           </Checkbox>
+          <Checkbox
+            checked={sending.sides === 'picture'}
+            onChange={(isOnPicture) => set({ sides: isOnPicture ? 'picture' : 'figure' })}
+          >
+            {' '}
+            Text runs beside the picture itself: the site keeps no figure round it
+          </Checkbox>
           <Token targetId={targetId} isEditable={isEditable} />
         </div>
       )}

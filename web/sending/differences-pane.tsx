@@ -17,7 +17,10 @@ interface DifferencesPaneProps {
 }
 
 /** What can be mended by writing the page otherwise for its target, by what was lost. */
-const MENDS: Readonly<Record<string, string>> = { 'caption-lost': 'Write captions as plain text there' };
+const MENDS: Readonly<Record<string, string>> = {
+  'caption-lost': 'Write captions as plain text there',
+  'beside-lost': 'Put sides on the pictures themselves there',
+};
 
 /** What does not stand there as it was sent: what readers miss first, each with what mends it. */
 export function DifferencesPane({

@@ -5,6 +5,7 @@ import { type Deliveries, type Delivery, DeliverySchema } from '#api/deliveries.
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { may } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
+import type { Sending } from '#core/deliver/sending.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
 import { followJob, isUnderWay, sayJob } from '../api/follow-job.ts';
@@ -57,16 +58,18 @@ export function SentScreen() {
   const withJob = (does: 'post /jobs/{id}/stop' | 'post /jobs/{id}/go-on') =>
     doing(() => requestJson(does, JobSchema, { path: { id: newest?.jobId ?? '' } }));
   const path = { id: delivery?.id ?? '' };
-  const mend = () =>
+  const mend = (code: string) =>
     doing(async () => {
       const target = await requestJson('get /targets/{id}', TargetSchema, { path: { id: targetId } });
-      const sending = { ...target.rules.sending, captions: 'plain' as const };
+      const sending = { ...target.rules.sending, ...WRITTEN_OTHERWISE[code] };
       await requestJson('put /targets/{id}', TargetSchema, {
         path: { id: targetId },
         body: { ...target.rules, sending },
         version: target.version,
       });
       await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
+      setLooked(null);
+      setChosen(null);
     });
   const { isPossible, stops, targetName } = sent.data;
   const sendWords = newest?.state === 'out' ? 'Send it again' : `Send to the ${targetName}`;
@@ -143,7 +146,7 @@ export function SentScreen() {
                         requestJson('post /deliveries/{id}/read-back', DeliverySchema, { path }),
                       )
                     }
-                    onMend={() => void mend()}
+                    onMend={(code) => void mend(code)}
                     onLook={(one) => {
                       setLooked(one);
                       setChosen(null);
@@ -202,6 +205,12 @@ function NotSent({ id, sent }: { readonly id: string; readonly sent: Deliveries 
     </section>
   );
 }
+
+/** What is written otherwise for a target from then on, by what it lost. */
+const WRITTEN_OTHERWISE: Readonly<Record<string, Partial<Sending>>> = {
+  'caption-lost': { captions: 'plain' },
+  'beside-lost': { sides: 'picture' },
+};
 
 function Offers({ onSend }: { readonly onSend: (() => void) | null }) {
   useOffer(onSend ? [{ words: 'Send this page', act: onSend }] : []);
