@@ -72,19 +72,20 @@ async function sendPage(context: Context, row: DeliveryRow, tools: JobTools): Pr
   const page = pageToSend(row, whole, files);
   const uid = page.uid;
   const before = await standsAt(context, row);
-  const isAsked = row.state === 'handing';
+  const isAsked = before === null && (await wasHanded(context, row));
   await context.db
     .update(deliveries)
     .set({ html: page.html, title: page.title, state: 'handing' })
     .where(eq(deliveries.id, row.id));
+  await keepNamesOut(context, placedAssets(whole), new Date());
   const known = before ?? (isAsked ? await way.find(uid) : null);
   const address = await way.putPage(page, known);
+  // Told before it counts as out: broken off in between, it is told twice rather than never.
+  await tellSent(context, whole, row.personId, `to the ${whole.rules.name}`, 'sent-out');
   await context.db
     .update(deliveries)
     .set({ address, state: 'out', words: '' })
     .where(eq(deliveries.id, row.id));
-  await keepNamesOut(context, placedAssets(whole), new Date());
-  await tellSent(context, whole, row.personId, `to the ${whole.rules.name}`, 'sent-out');
 }
 
 /** Where this page stands on this target since it was sent before; null where it does not. */
@@ -109,6 +110,17 @@ async function standsAt({ db }: Context, { id, pageId, targetId }: DeliveryRow):
 const FILES_AT_ONCE = 3;
 /** A file that comes there twice is only stored twice. */
 const PATIENCE = { tries: 4, firstWaitMillis: 500, longestWaitMillis: 10_000 };
+
+/** Whether this page was handed to this target before without anybody hearing what became of it, by this sending or another. */
+async function wasHanded({ db }: Context, { pageId, targetId }: DeliveryRow): Promise<boolean> {
+  const isIt = and(
+    eq(deliveries.pageId, pageId),
+    eq(deliveries.targetId, targetId),
+    eq(deliveries.state, 'handing'),
+  );
+  const [one] = await db.select({ id: deliveries.id }).from(deliveries).where(isIt).limit(1);
+  return one !== undefined;
+}
 
 /** Where each file of the page is found on the target, by its name. */
 type Addresses = ReadonlyMap<string, string>;

@@ -154,22 +154,28 @@ describe('a page that is sent', () => {
     await workOne(server.context, [SEND]);
   });
 
-  it('and whose answer got lost is not there twice', async () => {
-    await sendingBy('reserve', TOKEN, { address: server.at('reserve', '/micropub') });
-    await sent(await pageCalled('Brings the file'));
-    const id = await pageCalled('Unheard');
-    const ordered = v.parse(DeliverySchema, (await order(id)).body);
-    await page(server.at('reserve', '/-/misbehave/unheard'));
-    await workOne(server.context, [SEND]);
-    await page(server.at('reserve', '/-/misbehave/well'));
-    expect((await read(ordered.id)).state).toBe('handing');
-    expect((await stateOf(ordered)).state).toBe('failed');
-    await server.ask(`/api/jobs/${ordered.jobId}/go-on`, { method: 'POST' });
-    await workOne(server.context, [SEND]);
-    expect(await read(ordered.id)).toMatchObject({ state: 'out', differences: [] });
-    const listing = (await page(server.at('reserve', '/'))).html;
-    expect(listing.match(/>Unheard</g)).toHaveLength(1);
-  });
+  it.each(['goes on', 'is sent anew'])(
+    'and whose answer got lost is not there twice, when it %s',
+    async (how) => {
+      await sendingBy('reserve', TOKEN, { address: server.at('reserve', '/micropub') });
+      await sent(await pageCalled('Brings the file'));
+      const title = `Unheard, and ${how}`;
+      const id = await pageCalled(title);
+      const ordered = v.parse(DeliverySchema, (await order(id)).body);
+      await page(server.at('reserve', '/-/misbehave/unheard'));
+      await workOne(server.context, [SEND]);
+      await page(server.at('reserve', '/-/misbehave/well'));
+      expect((await read(ordered.id)).state).toBe('handing');
+      expect((await stateOf(ordered)).state).toBe('failed');
+      if (how === 'goes on') {
+        await server.ask(`/api/jobs/${ordered.jobId}/go-on`, { method: 'POST' });
+        await workOne(server.context, [SEND]);
+        expect(await read(ordered.id)).toMatchObject({ state: 'out', differences: [] });
+      } else expect(await sent(id)).toMatchObject({ state: 'out', differences: [] });
+      const listing = (await page(server.at('reserve', '/'))).html;
+      expect(listing.match(new RegExp(`>${title}<`, 'g'))).toHaveLength(1);
+    },
+  );
 
   it('is kept in words where the token is not taken, and goes on with another', async () => {
     await sendingBy('reserve', 'of-somebody-else');
