@@ -43,7 +43,7 @@ test('a page is seen as others get it: without pictures, enlarged, spaced out, o
   const isThere = (one: HTMLElement | SVGElement) => one instanceof HTMLImageElement && one.naturalWidth > 0;
   await expect.poll(() => picture.evaluate(isThere)).toBe(true);
   await expectAccessible(page);
-  await page.getByRole('radio', { name: 'as usual' }).press('ArrowRight');
+  await page.getByRole('radio', { name: 'text at 200 %' }).press('Space');
   await expect(frames.getByRole('figure', { name: 'The page at 640 px' })).toBeVisible();
   await page.getByRole('radio', { name: 'no pictures' }).press('Space');
   await expect.poll(() => picture.evaluate(isThere)).toBe(false);

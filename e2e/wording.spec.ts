@@ -87,3 +87,29 @@ test('a contributor proposes words, and an editor takes them', async ({ page }) 
   await words.getByRole('button', { name: 'Next' }).click();
   await expect(page.getByText('0 to go')).toBeVisible();
 });
+
+test('what was worded counts at once, however long its saving takes', async ({ page }) => {
+  await signIn(page, 'Mara');
+  const id = await unworded(page, 'Saved slowly', 'slow-one', 'slow-two');
+  let release = () => {};
+  const held = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route('**/api/assets/*', async (route) => {
+    if (route.request().method() === 'PATCH') await held;
+    await route.continue();
+  });
+  await page.goto(`/shelf/words?place=page&page=${id}`);
+  await expect(page.getByText('2 to go')).toBeVisible();
+  await page.keyboard.type('Reeds in the wind.');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 to go')).toBeVisible();
+  await page.keyboard.type('Reeds in the rain.');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('That was the last one.', { exact: true })).toBeVisible();
+  await expect(page.getByText('0 to go')).toBeVisible();
+  release();
+  await page.unrouteAll({ behavior: 'wait' });
+  await page.goto(`/pages/${id}`);
+  await expect(page.getByRole('button', { name: /^Worded/ })).toHaveAccessibleName(/2 of 2/);
+});

@@ -96,6 +96,8 @@ interface RoundProps {
 function Round({ items, more, language }: RoundProps) {
   const [at, setAt] = useState(0);
   const [settled, setSettled] = useState<ReadonlySet<string>>(new Set());
+  /** The pieces that were worded here: each counts at once, however long its saving takes. */
+  const [worded, setWorded] = useState<ReadonlySet<string>>(new Set());
   const known = useStore(pieces);
   const { data: me } = useQuery(meQuery);
   const all = items.map((item) => ({ ...item, asset: known.get(item.asset.id) ?? item.asset }));
@@ -106,11 +108,20 @@ function Round({ items, more, language }: RoundProps) {
   }, [at]);
   if (!item || !me) return null;
   const isProposal = !mayChangePiece(me, item.asset.createdBy.id);
-  const save = (draft: Draft) => {
-    // Said at once, and saved behind.
-    void saveWords(item.asset, draft, language, isProposal).catch((error: unknown) =>
-      toast.error(`${item.asset.label.title || item.asset.stem}: ${sayFailure(error)}`),
-    );
+  const { id } = item.asset;
+  const leftAfter = (now: ReadonlySet<string>) =>
+    all.filter(({ asset }) => !now.has(asset.id) && !isSaid(asset, language)).length;
+  /** Said at once, and saved behind; answers what is worded from then on. */
+  const save = (draft: Draft): ReadonlySet<string> => {
+    const now = new Set(worded);
+    if (!isProposal && saysSomething(draft)) now.add(id);
+    else now.delete(id);
+    setWorded(now);
+    void saveWords(item.asset, draft, language, isProposal).catch((error: unknown) => {
+      setWorded((before) => new Set([...before].filter((one) => one !== id)));
+      toast.error(`${item.asset.label.title || item.asset.stem}: ${sayFailure(error)}`);
+    });
+    return now;
   };
   const go = (to: number) => {
     const next = all[to];
@@ -125,7 +136,7 @@ function Round({ items, more, language }: RoundProps) {
     );
   };
   const open = item.proposal && !settled.has(item.proposal.id) ? item.proposal : null;
-  const left = all.filter(({ asset }) => !isSaid(asset, language)).length;
+  const left = leftAfter(worded);
   return (
     <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto]">
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_470px] max-middle:grid-cols-1 max-middle:grid-rows-[30vh_minmax(0,1fr)]">
@@ -149,12 +160,9 @@ function Round({ items, more, language }: RoundProps) {
             others={all.filter((_, other) => other < at).map(({ asset }) => asset)}
             isProposal={isProposal}
             onNext={(draft) => {
-              save(draft);
+              const left = leftAfter(save(draft));
               if (at + 1 < all.length) go(at + 1);
-              else
-                toast(
-                  left <= 1 ? 'That was the last one.' : `That was the last one; ${left} have no words yet.`,
-                );
+              else toast(sayLast(left));
             }}
             onBack={(draft) => {
               save(draft);
@@ -201,6 +209,13 @@ function Round({ items, more, language }: RoundProps) {
     </div>
   );
 }
+
+function sayLast(left: number): string {
+  if (left === 0) return 'That was the last one.';
+  return `That was the last one; ${left === 1 ? 'one has' : `${left} have`} no words yet.`;
+}
+
+const saysSomething = ({ decision, text }: Draft): boolean => decision === 'decorates' || text.trim() !== '';
 
 const isSaid = (asset: Asset, language: string): boolean => {
   const { decision, text } = saidOf(asset, language);
