@@ -9,6 +9,8 @@ interface DifferencesPaneProps {
   readonly earlier: readonly Delivery[];
   readonly chosen: number | null;
   readonly mayMend: boolean;
+  /** Whether what mends a loss, by its code, holds for the target already. */
+  readonly isMended: (code: string) => boolean;
   readonly isEditable: boolean;
   readonly onChoose: (number: number | null) => void;
   readonly onReadBack: () => void;
@@ -28,6 +30,7 @@ export function DifferencesPane({
   earlier,
   chosen,
   mayMend,
+  isMended,
   isEditable,
   onChoose,
   onReadBack,
@@ -49,7 +52,7 @@ export function DifferencesPane({
             number={at + 1}
             difference={one}
             isChosen={chosen === at + 1}
-            mend={isFirstOf(differences, at) ? MENDS[one.code] : undefined}
+            mend={isFirstOf(differences, at) && !isMended(one.code) ? MENDS[one.code] : undefined}
             mayMend={mayMend}
             onChoose={onChoose}
             onMend={onMend}

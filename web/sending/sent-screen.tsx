@@ -67,6 +67,7 @@ export function SentScreen() {
         body: { ...target.rules, sending },
         version: target.version,
       });
+      await queryClient.invalidateQueries({ queryKey: ['sent-page', id] });
       await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
       setLooked(null);
       setChosen(null);
@@ -138,6 +139,7 @@ export function SentScreen() {
                     delivery={delivery}
                     earlier={deliveries.filter((one) => one.id !== delivery.id && one.frames.sent !== null)}
                     chosen={chosen}
+                    isMended={(code) => isWrittenOtherwise(rules.sending, code)}
                     mayMend={may(me.data.role, 'set-rules') && !isSending}
                     isEditable={isEditable}
                     onChoose={setChosen}
@@ -210,6 +212,12 @@ function NotSent({ id, sent }: { readonly id: string; readonly sent: Deliveries 
 const WRITTEN_OTHERWISE: Readonly<Record<string, Partial<Sending>>> = {
   'caption-lost': { captions: 'plain' },
   'beside-lost': { sides: 'picture' },
+};
+
+/** Whether that was said already: where it is lost all the same, saying it again mends nothing. */
+const isWrittenOtherwise = ({ captions, sides }: Sending, code: string): boolean => {
+  const change = WRITTEN_OTHERWISE[code];
+  return change !== undefined && (change.captions === captions || change.sides === sides);
 };
 
 function Offers({ onSend }: { readonly onSend: (() => void) | null }) {
