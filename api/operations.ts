@@ -65,6 +65,15 @@ import {
   SourceSchema,
   TakeSchema,
 } from './gather.ts';
+import {
+  BegunSchema,
+  BringInManySchema,
+  BringInSchema,
+  InheritedFileSchema,
+  InheritedListSchema,
+  InheritedPageSchema,
+  NewInheritedSchema,
+} from './inherited.ts';
 import { JobSchema } from './jobs.ts';
 import { LikenessCurveSchema, LikenessQuerySchema, SampleWishSchema } from './likeness.ts';
 import {
@@ -224,6 +233,40 @@ export const OPERATIONS = {
     answers: DeliveriesSchema,
   },
   'post /pages/{id}/deliveries': { does: 'Send a page to its target', answers: DeliverySchema },
+  'get /inherited': {
+    does: 'Pages of other makers that were read or brought in',
+    answers: InheritedListSchema,
+  },
+  'post /inherited': {
+    does: 'Read pages of other makers, by address, section or as HTML',
+    body: NewInheritedSchema,
+    answers: BegunSchema,
+  },
+  'post /inherited/files': {
+    does: 'Read the pages of a file: HTML, or a ZIP with pages and pictures',
+    query: InheritedFileSchema,
+    answers: BegunSchema,
+  },
+  'get /inherited/{id}': {
+    does: 'A page of another maker: its faults, and what becomes of it',
+    answers: InheritedPageSchema,
+  },
+  'get /inherited/{id}/html': { does: 'A page of another maker as it was, as a file' },
+  'post /inherited/bring-in': {
+    does: 'Bring several pages in that were read',
+    body: BringInManySchema,
+    answers: InheritedListSchema,
+  },
+  'post /inherited/{id}/bring-in': {
+    does: 'Bring a page in that was read',
+    body: BringInSchema,
+    answers: InheritedPageSchema,
+  },
+  'post /inherited/{id}/take-back': {
+    does: 'Take back what was brought in',
+    answers: InheritedPageSchema,
+  },
+  'delete /inherited/{id}': { does: 'Put away what was read' },
   'get /deliveries/{id}': { does: 'A sending, and what was found there', answers: DeliverySchema },
   'post /deliveries/{id}/read-back': {
     does: 'Read a page back from where it was sent',

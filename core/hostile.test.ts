@@ -19,6 +19,7 @@ import { readPagePictures } from './gather/page-pictures.ts';
 import { wordsOfPurpose } from './gather/purpose.ts';
 import { labelFrom, readLicence } from './gather/reading.ts';
 import { maybeStatement } from './gather/statement.ts';
+import { readInherited } from './inherited/read.ts';
 import { maybeRecipe } from './media/recipe-key.ts';
 import { EN } from './messages/en.ts';
 import { folderPath } from './naming/folders.ts';
@@ -61,6 +62,13 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   'text that may be a table': (text) => tableFromText(text, () => 'id'),
   'a page that is read back': (text) =>
     compareReadBack({ sent: '<p>a</p>', html: text, title: 'a', language: 'en' }),
+  'a page that is brought in': (text) => {
+    let ids = 0;
+    return readInherited(
+      { html: text, css: text, base: BASE, hosts: HOSTS, language: 'en' },
+      () => `b${ids++}`,
+    );
+  },
   'a page to be looked at': (text) => shownDocument(text, BASE, ''),
   'a header of links': (text) => linksAs('micropub', text),
   'a long description': (text) => describedParts(text),

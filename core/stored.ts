@@ -194,4 +194,8 @@ export const STORED = {
   jobInput: kind('input of a job', withBackgrounds),
   offer: kind('offer of an agency'),
   compared: kind('what was sent and what was found'),
+  inherited: kind('a page that was read to be brought in'),
+  inheritedBeside: kind('where the files beside it are kept'),
+  inheritedFacts: kind('what its files and links are'),
+  inheritedBecame: kind('what it became'),
 } as const;

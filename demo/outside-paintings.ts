@@ -2,6 +2,7 @@ import { mkdir, readdir, rename } from 'node:fs/promises';
 import { join } from 'node:path';
 import { OUTSIDE_PICTURES, type OutsidePicture } from '../outside/catalogue.ts';
 import { FILMS } from '../outside/films.ts';
+import { OLD_PICTURES } from '../outside/old-site.ts';
 import { render } from './painter/render.ts';
 import { paintScene } from './painter/scene.ts';
 
@@ -21,7 +22,7 @@ export async function paintOutside(
 ): Promise<void> {
   await mkdir(folder, { recursive: true });
   const there = new Set(await readdir(folder));
-  const waiting = [...OUTSIDE_PICTURES, ...FILMS.map(({ still }) => still)].filter(
+  const waiting = [...OUTSIDE_PICTURES, ...FILMS.map(({ still }) => still), ...OLD_PICTURES].filter(
     ({ id }) => !there.has(`${id}.jpg`),
   );
   if (waiting.length > 0) say('Painting what the world outside has.');

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import express, { type Request, Router } from 'express';
 import { BULLETIN_FILTER, type Filter, filterHtml, RESERVE_FILTER } from './filter.ts';
+import { oldSection } from './old-site.ts';
 
 interface Post {
   /** Names the page wherever it is sent. */
@@ -22,7 +23,10 @@ const LIMIT = '60mb';
 /** How much of what a page says of itself a listing shows. */
 const LISTED_LETTERS = 155;
 
-export const reserveSite = () =>
+/** The site of today, with the section from before that nobody has taken over yet. */
+export const reserveSite = () => Router().use('/old', oldSection()).use(today());
+
+const today = () =>
   site({
     name: 'Saltmere Marsh Reserve',
     about: 'A tidal marsh with hides, a boardwalk and an eel pass.',

@@ -13,6 +13,7 @@ import { clipRoutes, gatherRoutes } from './gather/routes.ts';
 import { uploadRoutes } from './gather/uploads.ts';
 import { healthRoutes } from './health.ts';
 import { likenessRoutes } from './imaging/likeness/routes.ts';
+import { inheritedRoutes } from './inherited/routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { mediaRoutes } from './media/routes.ts';
 import { openApi } from './openapi.ts';
@@ -92,7 +93,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));
   router.use(partRoutes(context));
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
-  router.use(sendingRoutes(context));
+  router.use(sendingRoutes(context), inheritedRoutes(context));
   router.use(embedRoutes(context), auditRoutes(context), rightsRoutes(context));
   router.use(wordingRoutes(context));
   return router;

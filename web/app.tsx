@@ -63,6 +63,18 @@ const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import('./sending/sent-screen.tsx')).SentScreen }),
               },
               {
+                path: '/pages/bring-in',
+                lazy: async () => ({
+                  Component: (await import('./inherited/bring-in-screen.tsx')).BringInScreen,
+                }),
+              },
+              {
+                path: '/pages/bring-in/:id',
+                lazy: async () => ({
+                  Component: (await import('./inherited/inherited-screen.tsx')).InheritedScreen,
+                }),
+              },
+              {
                 path: '/pages/new',
                 lazy: async () => ({
                   Component: (await import('./pages/new-page-screen.tsx')).NewPageScreen,

@@ -5,6 +5,7 @@ import {
   serialize,
   type DefaultTreeAdapterTypes as Tree,
 } from 'parse5';
+import { parseWithSpots, spotOfParsed } from '../inherited/spots.ts';
 
 /** What would run, lead away or load other than the page itself. */
 const NOT_SHOWN: ReadonlySet<string> = new Set(['script', 'base', 'object', 'embed', 'applet']);
@@ -16,8 +17,9 @@ const DEEPEST = 500;
  * A document of somebody else, to be looked at in a frame: nothing of it runs, addresses are read from `base`, its pictures
  * and headings carry the names (`data-block`) that `Spot` counts them by, and `head` stands at the end of its head.
  */
-export function shownDocument(html: string, base: string, head: string): string {
-  const document = parse(html);
+export function shownDocument(html: string, base: string, head: string, marking?: Marking): string {
+  const document = marking ? parseWithSpots(html) : parse(html);
+  const marked = new Set(marking?.spots);
   const counts = { picture: 0, heading: 0 };
   const waiting: { readonly parent: Tree.ParentNode; readonly depth: number }[] = [
     { parent: document, depth: 0 },
@@ -32,12 +34,14 @@ export function shownDocument(html: string, base: string, head: string): string 
         continue;
       }
       if (node.tagName === 'head') headElement ??= node;
-      node.attrs = node.attrs.filter(({ name }) => !/^on/i.test(name) && name !== 'data-block');
+      const spot = marking ? spotOfParsed(node) : -1;
+      node.attrs = node.attrs.filter(({ name }) => !/^on/i.test(name) && !/^data-(?:block|spot)$/.test(name));
+      if (marking) mark(node, base, marking.pictures, marked.has(spot) ? spot : null);
     }
     // The last to be put in is the next to be looked at: so they come in the order of the document.
     for (const node of [...parent.childNodes].reverse())
       if ('tagName' in node) waiting.push({ parent: node, depth: depth + 1 });
-    if (!('tagName' in parent)) continue;
+    if (!('tagName' in parent) || marking) continue;
     const kind = parent.tagName === 'img' ? 'picture' : /^h[1-6]$/.test(parent.tagName) ? 'heading' : null;
     if (kind === null) continue;
     parent.attrs.push({ name: 'data-block', value: `${kind} ${counts[kind]}` });
@@ -50,6 +54,24 @@ export function shownDocument(html: string, base: string, head: string): string 
     else defaultTreeAdapter.appendChild(headElement, element);
   }
   return serialize(document).replace('</head>', () => `${head}</head>`);
+}
+
+/** How a document that is marked by its spots (`inherited/spots.ts`) is shown. */
+export interface Marking {
+  /** The elements that carry a name (`spot N`). */
+  readonly spots: readonly number[];
+  /** Where the pictures of the document can be looked at, by their whole addresses. */
+  readonly pictures: Readonly<Record<string, string>>;
+}
+
+function mark(node: Tree.Element, base: string, pictures: Marking['pictures'], spot: number | null): void {
+  const src = node.tagName === 'img' ? node.attrs.find(({ name }) => name === 'src') : undefined;
+  const shown = src && URL.canParse(src.value, base) ? pictures[new URL(src.value, base).href] : undefined;
+  if (src && shown !== undefined) {
+    node.attrs = node.attrs.filter(({ name }) => !/^(?:srcset|sizes|loading)$/.test(name));
+    src.value = shown;
+  }
+  if (spot !== null) node.attrs.push({ name: 'data-block', value: `spot ${spot}` });
 }
 
 /** A document that leads on by itself after a while (WHATWG HTML, 4.2.5.3). */

@@ -223,8 +223,14 @@ function endOfScript(source: string, from: number): number {
 }
 
 /** The value of an attribute, trimmed; empty where it has none. */
-export function attributeText(tag: Tag, name: string): string {
-  return attributeOf(tag, name)?.value.trim() ?? '';
+/** An element by its name and attributes, whoever read it. */
+export interface Named {
+  readonly name: string;
+  readonly attributes: readonly { readonly name: string; readonly value: string }[];
+}
+
+export function attributeText({ attributes }: Named, name: string): string {
+  return attributes.find((attribute) => attribute.name === name)?.value.trim() ?? '';
 }
 
 export function attributeOf(tag: Tag, name: string): Attribute | undefined {

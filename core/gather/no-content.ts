@@ -1,4 +1,4 @@
-import { attributeText, type Tag } from '../embed/markup.ts';
+import { attributeText, type Named } from '../embed/markup.ts';
 import { pixels } from './page-address.ts';
 
 /** Pictures said to be smaller than this on both edges are marks and buttons, and smaller than `RULE_PX` on one are rules. */
@@ -25,7 +25,7 @@ const MARK_CLASS =
   /^(?:[a-z0-9]{1,20}[-_])?(?:icon|ico|logo|bullet|arrow|spacer|divider|separator|emoji|smiley|avatar|byline|author|profile|badge|sprite|tracking|pixel|btn|button|spinner|loader)(?:[-_][a-z0-9]{1,20})?$/;
 
 /** Whether an element holds the head, the foot or the ways of a page, by its name, its role, or what it is called. */
-export function isOfEveryPage(tag: Tag, isInContent: boolean): boolean {
+export function isOfEveryPage(tag: Named, isInContent: boolean): boolean {
   if (tag.name === 'footer' || tag.name === 'nav') return true;
   if (tag.name === 'header') return !isInContent;
   const role = attributeText(tag, 'role').toLowerCase();
@@ -40,7 +40,7 @@ const OF_EVERY_PAGE =
 
 /** What is asked of an image before it is offered. */
 interface Seen {
-  readonly tag: Tag;
+  readonly tag: Named;
   /** Its best file, or the empty text. */
   readonly address: string;
   readonly alt: string;
@@ -76,7 +76,7 @@ function isAdvertised(address: string): boolean {
 /** Names that a drawing on a page of before has, and nothing else beside a number. */
 const MARK_ALONE = /^(?:new|neu|hot|back|home|next|prev|up|down|mail|email|top|ball|dot)\d{0,2}$/;
 
-function isCalledMark(tag: Tag, address: string): boolean {
+function isCalledMark(tag: Named, address: string): boolean {
   if (tokens(attributeText(tag, 'class')).some((one) => MARK_CLASS.test(one))) return true;
   if (address.startsWith('data:')) return false;
   const name = decoded(new URL(address).pathname.split('/').at(-1) ?? '')
@@ -89,7 +89,7 @@ function isCalledMark(tag: Tag, address: string): boolean {
 const isPhoto = (address: string) => /\.(?:jpe?g|webp|avif|tiff?)(?:[?#]|$)/i.test(address);
 
 /** Declared in attributes or in the style. */
-function sizeSaid(tag: Tag): readonly [width: number, height: number] {
+function sizeSaid(tag: Named): readonly [width: number, height: number] {
   const style = attributeText(tag, 'style').slice(0, 2000);
   const said = (name: string) =>
     pixels(attributeText(tag, name)) ||
@@ -98,7 +98,7 @@ function sizeSaid(tag: Tag): readonly [width: number, height: number] {
 }
 
 /** Counters are hidden, or stand where nobody looks. A size of 0 hides as well. */
-function isUnseen(tag: Tag): boolean {
+function isUnseen(tag: Named): boolean {
   const style = attributeText(tag, 'style').slice(0, 2000);
   if (
     /(?:display\s{0,9}:\s{0,9}none|visibility\s{0,9}:\s{0,9}hidden|(?:left|top)\s{0,9}:\s{0,9}-\d{3,5}px)/i.test(

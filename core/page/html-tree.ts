@@ -20,10 +20,17 @@ export function textOf(node: HtmlNode): string {
   return typeof node === 'string' ? node : node.children.map(textOf).join('');
 }
 
+/** All elements in it in their order, itself first. By hand: to ask each of 200 nested generators for the next took half as long again. */
 export function* elementsIn(node: HtmlNode): Generator<HtmlElement, void> {
   if (typeof node === 'string') return;
-  yield node;
-  for (const child of node.children) yield* elementsIn(child);
+  const waiting: HtmlElement[] = [node];
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    yield next;
+    for (let at = next.children.length - 1; at >= 0; at -= 1) {
+      const child = next.children[at];
+      if (child !== undefined && typeof child !== 'string') waiting.push(child);
+    }
+  }
 }
 
 /** Whether an element has a class (WHATWG HTML, 3.2.6). */

@@ -1,6 +1,6 @@
 import { withHeadRows } from './head-rows.ts';
 import { headingsByLook } from './headings-by-look.ts';
-import type { HtmlNode } from './html-tree.ts';
+import type { HtmlElement, HtmlNode } from './html-tree.ts';
 import { commonLook, seenWords } from './look.ts';
 import { lostStyles } from './lost-style.ts';
 import { type HtmlReading, readSeen } from './read-html.ts';
@@ -15,8 +15,18 @@ import { withTypedLists } from './typed-lists.ts';
  * first rows become headings. What looked otherwise than most of the text is among what was left out. `css` is the text of its style sheets.
  * Linear in both.
  */
-export function readBrought(nodes: readonly HtmlNode[], css: string, newId: () => string): HtmlReading {
-  const seenNodes = withoutHidden(withRules(nodes, styleRules(css)));
+export function readBrought(nodes: readonly HtmlNode[], css: string, newId: () => string): BroughtReading {
+  return readStyled(withRules(nodes, styleRules(css)), newId);
+}
+
+export interface BroughtReading extends HtmlReading {
+  /** The elements that became headings though they are none. */
+  readonly byLook: readonly HtmlElement[];
+}
+
+/** The same for nodes that carry what their style sheets say of them in their own style. */
+export function readStyled(nodes: readonly HtmlNode[], newId: () => string): BroughtReading {
+  const seenNodes = withoutHidden(nodes);
   const tree = withHeadRows(withTypedLists(withTypedBreaks(seenNodes)));
   const seen = seenWords(tree);
   const common = commonLook(seen);
@@ -25,5 +35,5 @@ export function readBrought(nodes: readonly HtmlNode[], css: string, newId: () =
   const lost = lostStyles(seen, common, headings).map(
     ({ words, styles }) => ({ code: 'style', after: '', words, styles }) as const,
   );
-  return { parts, leftOut: [...leftOut, ...lost] };
+  return { parts, leftOut: [...leftOut, ...lost], byLook: [...headings.keys()] };
 }

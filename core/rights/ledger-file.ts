@@ -1,6 +1,7 @@
 import isEqual from 'fast-deep-equal';
 import * as v from 'valibot';
 import { readCsv, withoutGuards, writeCsv } from '../formats/csv.ts';
+import { decodeWestern } from '../formats/decode-text.ts';
 import { fromStored, STORED, toStored } from '../stored.ts';
 import type { HouseLicence } from './house-licence.ts';
 import { type Label, type LabelPatch, LabelSchema } from './label.ts';
@@ -65,7 +66,7 @@ function decoded(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
+    return decodeWestern(bytes);
   }
 }
 

@@ -2,6 +2,7 @@
 
 export * from './tables/gathering.ts';
 export * from './tables/house.ts';
+export * from './tables/inherited.ts';
 export * from './tables/pages.ts';
 export * from './tables/pieces.ts';
 export * from './tables/sending.ts';

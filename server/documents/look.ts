@@ -2,6 +2,7 @@ import { open, readFile, stat } from 'node:fs/promises';
 import { unzipSync } from 'fflate';
 import { fileTypeFromFile } from 'file-type';
 import { type DocumentFormat, isDocumentFormat } from '#core/document/formats.ts';
+import { decodeWestern } from '#core/formats/decode-text.ts';
 
 /** What a file that may be a document turned out to be, as far as its own bytes say it. */
 export interface LookedAt {
@@ -55,7 +56,7 @@ async function startOf(path: string): Promise<string> {
     const bytes = buffer.subarray(0, bytesRead);
     const encoding = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : 'utf-8';
     const text = new TextDecoder(encoding).decode(bytes, { stream: true });
-    return text.includes('\uFFFD') ? new TextDecoder('windows-1252').decode(bytes) : text;
+    return text.includes('\uFFFD') ? decodeWestern(bytes) : text;
   } finally {
     await file.close();
   }

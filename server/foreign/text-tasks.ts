@@ -1,12 +1,18 @@
+import { randomUUID } from 'node:crypto';
 import { compareReadBack, type ReadBack } from '#core/deliver/compared.ts';
 import { linkedAs } from '#core/deliver/facts.ts';
-import { shownDocument } from '#core/deliver/shown.ts';
+import { type Marking, shownDocument } from '#core/deliver/shown.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { readPageFacts } from '#core/embed/page-facts.ts';
 import { pageLinks } from '#core/embed/page-links.ts';
 import { readPasted } from '#core/embed/reading.ts';
 import { readOembed } from '#core/formats/oembed.ts';
 import { readPagePictures } from '#core/gather/page-pictures.ts';
+import { headlineOf } from '#core/inherited/headline.ts';
+import { type InheritedSource, readInherited } from '#core/inherited/read.ts';
+import { sectionOf } from '#core/inherited/section.ts';
+
+import { unzipPages, type ZipToRead } from './zip-pages.ts';
 
 export interface Page {
   readonly html: string;
@@ -25,4 +31,10 @@ export const TEXT_TASKS = {
     linkedAs(html, relation),
   compared: (readBack: ReadBack) => compareReadBack(readBack),
   shown: ({ html, base, head }: Page & { readonly head: string }) => shownDocument(html, base, head),
+  unzipped: (wish: ZipToRead) => unzipPages(wish),
+  section: ({ text, base }: { readonly text: string; readonly base: string }) => sectionOf(text, base),
+  headline: ({ html }: { readonly html: string }) => headlineOf(html),
+  inherited: (source: InheritedSource) => readInherited(source, randomUUID),
+  inheritedShown: ({ html, base, head, spots, pictures }: Page & { readonly head: string } & Marking) =>
+    shownDocument(html, base, head, { spots, pictures }),
 } as const;

@@ -16,6 +16,14 @@ export interface TextTool {
   readonly linkedAs: (wish: Input<'linkedAs'>, signal?: AbortSignal) => Promise<Output<'linkedAs'>>;
   readonly compared: (readBack: Input<'compared'>, signal?: AbortSignal) => Promise<Output<'compared'>>;
   readonly shown: (page: Input<'shown'>, signal?: AbortSignal) => Promise<Output<'shown'>>;
+  readonly inherited: (page: Input<'inherited'>, signal?: AbortSignal) => Promise<Output<'inherited'>>;
+  readonly inheritedShown: (
+    page: Input<'inheritedShown'>,
+    signal?: AbortSignal,
+  ) => Promise<Output<'inheritedShown'>>;
+  readonly section: (list: Input<'section'>, signal?: AbortSignal) => Promise<Output<'section'>>;
+  readonly unzipped: (zip: Input<'unzipped'>, signal?: AbortSignal) => Promise<Output<'unzipped'>>;
+  readonly headline: (html: string, signal?: AbortSignal) => Promise<Output<'headline'>>;
   /** Begins a process ahead of the first text. */
   readonly warm: () => void;
   readonly end: () => Promise<void>;
@@ -26,6 +34,8 @@ const MOST_BYTES = 600_000_000;
 const IDLE_MILLIS = 30 * 60_000;
 /** A megabyte takes a fifth of a second; a slow machine at its busiest some seconds. */
 const LIMIT_MILLIS = 8000;
+/** A whole page is read twice, and each of its frames once more: 5 MB took 6 s. */
+const PAGE_MILLIS = 30_000;
 
 export function textTool(limitMillis = LIMIT_MILLIS): TextTool {
   const pool = new ProcessPool(new URL('./text-process.ts', import.meta.url), {
@@ -33,8 +43,12 @@ export function textTool(limitMillis = LIMIT_MILLIS): TextTool {
     bytes: MOST_BYTES,
     idleMillis: IDLE_MILLIS,
   });
-  const run = async <T extends Task>(task: T, input: Input<T>, signal?: AbortSignal): Promise<Output<T>> =>
-    (await pool.run(task, input, { millis: limitMillis, signal })) as Output<T>;
+  const run = async <T extends Task>(
+    task: T,
+    input: Input<T>,
+    signal?: AbortSignal,
+    millis = limitMillis,
+  ): Promise<Output<T>> => (await pool.run(task, input, { millis, signal })) as Output<T>;
   return {
     pagePictures: (page, signal) => run('pagePictures', page, signal),
     pageFacts: (page, signal) => run('pageFacts', page, signal),
@@ -44,6 +58,11 @@ export function textTool(limitMillis = LIMIT_MILLIS): TextTool {
     linkedAs: (wish, signal) => run('linkedAs', wish, signal),
     compared: (sent, signal) => run('compared', sent, signal),
     shown: (page, signal) => run('shown', page, signal),
+    inherited: (page, signal) => run('inherited', page, signal, PAGE_MILLIS),
+    inheritedShown: (page, signal) => run('inheritedShown', page, signal, PAGE_MILLIS),
+    section: (list, signal) => run('section', list, signal),
+    unzipped: (zip, signal) => run('unzipped', zip, signal, PAGE_MILLIS),
+    headline: (html, signal) => run('headline', { html }, signal),
     warm: () => void run('links', { html: '', base: 'https://example.org' }).catch(() => undefined),
     end: () => pool.end(),
   };

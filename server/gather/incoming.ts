@@ -1,4 +1,5 @@
 import type { Statement } from '#core/gather/statement.ts';
+import type { NamingRules } from '#core/naming/pattern.ts';
 import type { LicenceId } from '#core/rights/licences.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
 
@@ -36,6 +37,8 @@ export interface Incoming {
   /** The page that it is brought for, whose target says how it is called; null where it is for no page. */
   readonly pageId: string | null;
   readonly origin: Origin;
+  /** Whose rules say how it is called, where it is brought for no page that is there yet. */
+  readonly namedBy?: NamingRules;
   /** The text of the sidecar (XMP) that lay beside the file. */
   readonly sidecar?: string;
   /** What it is the poster of, where it is an embed. */

@@ -2,7 +2,7 @@ import type { Statement } from '#core/gather/statement.ts';
 import type { Context } from '../context.ts';
 import { ForeignProblem, sayForeignFault } from '../foreign/problem.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
-import { textOf } from './read-address.ts';
+import { textOf } from './page-text.ts';
 
 const PAGE_LIMITS = { bytes: 2_000_000, millis: 6000 };
 

@@ -14,6 +14,7 @@ import type { Context } from '../context.ts';
 import { webAddress } from '../outbound/guard.ts';
 import { HttpProblem } from '../problem.ts';
 import { isInline, keepInline, readInline } from './inline-files.ts';
+import { textOf } from './page-text.ts';
 
 /** What stands at an address: a picture, or a page with the pictures on it. */
 export interface AddressRead {
@@ -95,26 +96,16 @@ export async function isPicture(bytes: Buffer): Promise<boolean> {
   );
 }
 
-function isPage(bytes: Buffer): boolean {
+/** Whether bytes begin a page, by what they are. */
+export function isPage(bytes: Buffer): boolean {
   const start = bytes.subarray(0, 8192).toString('utf8');
   return /<(!doctype\s+html|html|head|body|title|meta|main|div|p|a|h1|img|figure)[\s>]/i.test(start);
 }
 
-/** The text of a page in the encoding that it says (HTML, 13.2.3), UTF-8 where it says none that is known. */
-export function textOf(bytes: Buffer, contentType: string | undefined): string {
-  const said =
-    /charset=["']?([\w-]+)/i.exec(contentType ?? '')?.[1] ??
-    /<meta[^>]+charset=["']?([\w-]+)/i.exec(bytes.subarray(0, 1024).toString('latin1'))?.[1];
-  try {
-    return new TextDecoder(said ?? 'utf-8').decode(bytes);
-  } catch {
-    return new TextDecoder('utf-8').decode(bytes);
-  }
-}
-
 const keyOf = (address: string) => createHash('sha256').update(address).digest('hex');
 
-function plainPicture(address: string): FoundPicture {
+/** A picture at an address of which nothing more is known. */
+export function plainPicture(address: string): FoundPicture {
   return {
     source: 'web',
     key: keyOf(address),

@@ -267,9 +267,9 @@ const UNRULED: NamingRules = { namePattern: [{ part: 'subject' }], language: '' 
 async function wishedStem(
   context: Context,
   label: Label,
-  { name, folder, pageId }: Incoming,
+  { name, folder, pageId, namedBy }: Incoming,
 ): Promise<string> {
-  const rules = (await rulesOfPage(context, pageId)) ?? (await strictestRules(context)) ?? UNRULED;
+  const rules = namedBy ?? (await rulesOfPage(context, pageId)) ?? (await strictestRules(context)) ?? UNRULED;
   return nameFor(rules, nameFactsOf({ label, folder, originalName: name }));
 }
 

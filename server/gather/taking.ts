@@ -6,6 +6,7 @@ import * as v from 'valibot';
 import type { FoundPicture, Gathering, Take, Taking } from '#api/gather.ts';
 import type { Person } from '#api/people.ts';
 import { folderPath } from '#core/naming/folders.ts';
+import type { NamingRules } from '#core/naming/pattern.ts';
 import { isLicenceId, isOfCopies } from '#core/rights/licences.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
@@ -110,7 +111,7 @@ interface Outcome {
   readonly isNew: boolean | null;
 }
 
-type Input = v.InferOutput<typeof InputSchema>;
+type Input = v.InferOutput<typeof InputSchema> & { readonly namedBy?: NamingRules };
 
 async function takeOne(
   context: Context,
@@ -161,7 +162,8 @@ async function heldUnchanged(context: Context, { source, key, stamp }: FoundPict
   return found?.asset;
 }
 
-async function fetchAndTake(
+/** Fetches the file of a picture and takes it in. Throws OutboundProblem, or an HttpProblem for what cannot be taken. */
+export async function fetchAndTake(
   context: Context,
   picture: FoundPicture,
   input: Input,
@@ -175,8 +177,9 @@ async function fetchAndTake(
     const taken = await fetchTo(context, picture, path, signal);
     const name = taken.fileName || 'picture';
     const origin = originOf(taken, input);
-    const { folder, pageId } = input;
-    return await takeIn(context, { path, name, personId, folder, pageId, origin }, new Date());
+    const { folder, pageId, namedBy } = input;
+    const incoming = { path, name, personId, folder, pageId, origin, ...(namedBy ? { namedBy } : {}) };
+    return await takeIn(context, incoming, new Date());
   } finally {
     await rm(path, { force: true });
   }

@@ -2,6 +2,8 @@ import type { Context } from '../context.ts';
 import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { GATHER, gather } from '../gather/taking.ts';
+import { BRING_IN, bringIn } from '../inherited/bring-in.ts';
+import { READ_INHERITED, readInheritedPage } from '../inherited/look.ts';
 import { HttpProblem } from '../problem.ts';
 import { buy } from '../rights/buying.ts';
 import { BUY } from '../rights/purchases.ts';
@@ -21,6 +23,8 @@ const KINDS: Readonly<Record<string, Work>> = {
   [RUN]: run,
   [BUY]: buy,
   [SEND]: send,
+  [READ_INHERITED]: readInheritedPage,
+  [BRING_IN]: bringIn,
 };
 
 const IDLE_MILLIS = 250;

@@ -35,6 +35,10 @@ export const listingPath = ({ id, version }: PageState, readerId: string) =>
 export const deliveryPath = ({ id }: { readonly id: string }, which: 'sent' | 'found') =>
   `/delivery/${id}/${which}`;
 
+/** An inherited page as it stood, or as it would be written. */
+export const inheritedPath = ({ id }: { readonly id: string }, which: 'found' | 'written') =>
+  `/inherited/${id}/${which}`;
+
 interface PageState {
   readonly id: string;
   readonly version: number;

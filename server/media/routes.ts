@@ -27,6 +27,7 @@ import { farPreview, readFar } from '../gather/preview.ts';
 import { type CutWish, ensureCut, type StoredCut } from '../imaging/cut-store.ts';
 import { cutOrDraft } from '../imaging/drafts.ts';
 import { SCREEN_QUALITY } from '../imaging/first-look.ts';
+import { inheritedDocument } from '../inherited/shown.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
 import { presentPerson } from '../people/guard.ts';
@@ -189,6 +190,18 @@ export function mediaRoutes(context: Context): Router {
   router.get('/delivery/:id/:which', signed(context), async (request, response) => {
     const which = request.params.which === 'found' ? 'found' : 'sent';
     const html = await deliveredDocument(context, String(request.params.id), which, '/measure.js');
+    response
+      .set({ 'Content-Security-Policy': deliveryPolicy(context), 'Cache-Control': 'no-store' })
+      .type('html')
+      .send(html);
+  });
+
+  router.get('/inherited/:id/:which', signed(context), async (request, response) => {
+    const which = request.params.which === 'found' ? 'found' : 'written';
+    const html = await inheritedDocument(context, String(request.params.id), which, {
+      script: '/measure.js',
+      mends: request.query.mends !== '0',
+    });
     response
       .set({ 'Content-Security-Policy': deliveryPolicy(context), 'Cache-Control': 'no-store' })
       .type('html')

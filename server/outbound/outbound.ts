@@ -37,6 +37,8 @@ interface Told {
 
 interface Answer {
   readonly status: number;
+  /** Whether it was sent on to where it came from, and each time for good (RFC 9110, 15.4.2 and 15.4.9). */
+  readonly hasMoved: boolean;
   readonly every: (name: string) => readonly string[];
   /** Where it came from in the end, after redirects. */
   readonly address: string;
@@ -72,6 +74,8 @@ interface Fetched {
 /** An answer as it came, good or bad. */
 export interface Probed extends Fetched {
   readonly status: number;
+  /** Whether the address has moved for good to the one that answered. */
+  readonly hasMoved: boolean;
   /** Every value of a header by its name in small letters, as often as it came. */
   readonly every: (name: string) => readonly string[];
 }
@@ -97,6 +101,7 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
       const body = limited(unpacked(response), wish.limits.bytes, url);
       return {
         status: response.statusCode ?? 0,
+        hasMoved: false,
         every: (name) => response.headersDistinct[name] ?? [],
         headers: response.headers,
         address: url.href,
@@ -122,8 +127,8 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
       }),
     probe: (address, wish) =>
       within(wish, address, async (signal) => {
-        const { status, every, headers, body, address: from } = await openAny(address, roomy(wish), signal);
-        return { status, every, headers, address: from, bytes: await startOf(body, wish.limits.bytes) };
+        const { body, ...answer } = await openAny(address, roomy(wish), signal);
+        return { ...answer, bytes: await startOf(body, wish.limits.bytes) };
       }),
     // By PUT, so that the same once more does no more (RFC 9110, 9.2.2).
     put: (address, json, wish) =>
@@ -204,17 +209,20 @@ async function follow(
   check: (url: URL) => Promise<string>,
 ): Promise<Answer> {
   let address = start;
+  let isForGood = true;
   for (let redirects = 0; redirects <= REDIRECT_LIMIT; redirects += 1) {
     // Checked anew for each hop: a public place may point to a private one.
     const response = await askOnce(address, await check(address), wish, signal);
     const { statusCode = 0, headers } = response;
     if (REDIRECTS.has(statusCode) && headers.location !== undefined) {
       response.destroy();
+      isForGood &&= statusCode === 301 || statusCode === 308;
       address = webAddress(absolute(headers.location, address));
       continue;
     }
     return {
       status: statusCode,
+      hasMoved: redirects > 0 && isForGood,
       every: (name) => response.headersDistinct[name] ?? [],
       address: address.href,
       headers,

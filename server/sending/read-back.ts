@@ -7,7 +7,7 @@ import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { deliveries } from '../db/schema.ts';
 import { ForeignProblem } from '../foreign/problem.ts';
-import { textOf } from '../gather/read-address.ts';
+import { textOf } from '../gather/page-text.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { retry } from '../outbound/retry.ts';
 import { notFound } from '../problem.ts';

@@ -27,6 +27,8 @@ interface AskedAnyhow {
   readonly signal?: AbortSignal | undefined;
   /** Is told how far work is that takes seconds, where the operation says so on its way. */
   readonly onStep?: ((step: Step) => void) | undefined;
+  /** A file that is sent as it is, as the body itself. */
+  readonly file?: Blob | undefined;
 }
 
 type PathPart<Key extends OperationKey> = Key extends `${string}{${string}`
@@ -113,7 +115,8 @@ const CARRIED_BYTES = 60_000;
 let carried = 0;
 
 async function fetched(path: string, init: RequestInit, isWrite: boolean): Promise<Response> {
-  const bytes = new TextEncoder().encode(String(init.body ?? '')).length;
+  const bytes =
+    init.body instanceof Blob ? init.body.size : new TextEncoder().encode(String(init.body ?? '')).length;
   if (!isWrite || carried + bytes > CARRIED_BYTES) return fetch(path, init);
   carried += bytes;
   try {
@@ -124,7 +127,7 @@ async function fetched(path: string, init: RequestInit, isWrite: boolean): Promi
 }
 
 async function sendOnce(operation: OperationKey, asked: Sent, key: string | null): Promise<unknown> {
-  const { body, version, signal, onStep } = asked;
+  const { body, version, signal, onStep, file } = asked;
   const method = operation.slice(0, operation.indexOf(' ')).toUpperCase();
   let response: Response;
   try {
@@ -132,11 +135,13 @@ async function sendOnce(operation: OperationKey, asked: Sent, key: string | null
       method,
       headers: {
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+        ...(file ? { 'Content-Type': 'application/octet-stream' } : {}),
         ...(version === undefined ? {} : { 'If-Match': `"${version}"` }),
         ...(key === null ? {} : { 'Idempotency-Key': key }),
         ...(onStep ? { Accept: `${PROGRESS_LINES}, application/json` } : {}),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(file ? { body: file } : {}),
       ...(signal ? { signal } : {}),
     };
     response = await fetched(filled(operation, asked), init, key !== null);

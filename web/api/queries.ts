@@ -14,6 +14,7 @@ import {
 import { DeliveriesSchema, TokenSetSchema } from '#api/deliveries.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
+import { InheritedListSchema, InheritedPageSchema } from '#api/inherited.ts';
 import { LikenessCurveSchema } from '#api/likeness.ts';
 import {
   FragmentSchema,
@@ -140,6 +141,18 @@ export const deliveriesQuery = (id: string) =>
   queryOptions({
     queryKey: ['deliveries', id],
     queryFn: () => requestJson('get /pages/{id}/deliveries', DeliveriesSchema, { path: { id } }),
+    staleTime: 0,
+  });
+/** Pages of other makers that were read or brought in. */
+export const inheritedListQuery = queryOptions({
+  queryKey: ['inherited'],
+  queryFn: () => requestJson('get /inherited', InheritedListSchema),
+  staleTime: 0,
+});
+export const inheritedQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['inherited', id],
+    queryFn: () => requestJson('get /inherited/{id}', InheritedPageSchema, { path: { id } }),
     staleTime: 0,
   });
 /** Since when a target has a token. */

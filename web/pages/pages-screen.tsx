@@ -46,9 +46,12 @@ export function PagesScreen() {
         <header className="flex items-center justify-between gap-4 border-b-2 border-ink pb-2.5">
           <h1 className="text-4xl">Pages</h1>
           {me.data && may(me.data.role, 'edit-pages') ? (
-            <LinkButton kind="action" to="/pages/new">
-              Begin a page
-            </LinkButton>
+            <div className="flex flex-wrap justify-end gap-2">
+              <LinkButton to="/pages/bring-in">Bring in</LinkButton>
+              <LinkButton kind="action" to="/pages/new">
+                Begin a page
+              </LinkButton>
+            </div>
           ) : null}
         </header>
         {count > EASILY_SEEN ? (

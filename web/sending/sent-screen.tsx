@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { type RefObject, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { type Deliveries, type Delivery, DeliverySchema } from '#api/deliveries.ts';
 import { type Job, JobSchema } from '#api/jobs.ts';
@@ -8,11 +8,14 @@ import { TargetSchema } from '#api/targets.ts';
 import type { Sending } from '#core/deliver/sending.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
-import { followJob, isUnderWay, sayJob } from '../api/follow-job.ts';
+import { isUnderWay, sayJob } from '../api/follow-job.ts';
 import { deliveriesQuery, meQuery, queryClient, sentPageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
+import { useJob } from '../api/use-job.ts';
 import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
+import { type FrameMark, MarkedFrame } from '../measure/marked-frame.tsx';
+import { LEAST_PX, useHalf } from '../measure/use-half.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { OneOf } from '../ui/chips.tsx';
@@ -22,7 +25,6 @@ import { Empty } from '../ui/empty.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { Progress } from '../ui/progress.tsx';
-import { DeliveredFrame, type FrameMark } from './delivered-frame.tsx';
 import { DifferencesPane } from './differences-pane.tsx';
 
 /** A page beside what stands where it was sent to: sent, read back, mended, taken down. */
@@ -38,7 +40,9 @@ export function SentScreen() {
   const [chosen, setChosen] = useState<number | null>(null);
   const deliveries = sent.data?.deliveries ?? [];
   const [newest] = deliveries;
-  const job = useJob(newest);
+  const job = useJob(newest?.jobId, newest?.state, () =>
+    queryClient.invalidateQueries({ queryKey: ['deliveries', id] }),
+  );
   if (!page.data || !me.data || !sent.data) return <Unanswered isScreen of={[page, me, sent]} />;
   const { rules, id: targetId } = page.data.target;
   const delivery = deliveries.find((one) => one.id === looked) ?? newest;
@@ -236,21 +240,6 @@ function saySent({ targetName, at, by, state, foundAt, differences }: Delivery):
   return `${sent} · read back ${sayTime(foundAt)}, ${differs}`;
 }
 
-/** The work behind the newest sending, followed while it goes on; what it leads to is asked for once it has ended. */
-function useJob(delivery: Delivery | undefined): Job | null {
-  const [job, setJob] = useState<Job | null>(null);
-  const { jobId, pageId, state } = delivery ?? {};
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when a sending goes on.
-  useEffect(() => {
-    if (jobId === undefined) return;
-    return followJob(jobId, (told) => {
-      setJob(told);
-      if (!isUnderWay(told)) void queryClient.invalidateQueries({ queryKey: ['deliveries', pageId] });
-    });
-  }, [jobId, pageId, state]);
-  return job?.id === jobId ? job : null;
-}
-
 interface UnderWayProps {
   readonly job: Job;
   readonly onStop: () => void;
@@ -294,7 +283,7 @@ function States({ delivery, rules, width, chosen, onWidth, onChoose }: StatesPro
   const viewport = rules.proofWidths[width] ?? rules.proofWidths[0] ?? LEAST_PX;
   const shown = Math.min(viewport, useHalf(pane));
   const { sent, found } = delivery.frames;
-  const frame = { viewport, shown, chosen, onChoose };
+  const frame = { viewport, shown, chosen, onChoose, markName: 'Difference' };
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
       <div className="px-4.5 pt-2">
@@ -311,7 +300,7 @@ function States({ delivery, rules, width, chosen, onWidth, onChoose }: StatesPro
         aria-label="What was sent, and what stands there"
       >
         {sent ? (
-          <DeliveredFrame
+          <MarkedFrame
             key={`sent ${delivery.id} ${viewport}`}
             {...frame}
             title="What was sent"
@@ -321,7 +310,7 @@ function States({ delivery, rules, width, chosen, onWidth, onChoose }: StatesPro
           />
         ) : null}
         {found ? (
-          <DeliveredFrame
+          <MarkedFrame
             key={`found ${delivery.id} ${viewport} ${delivery.foundAt}`}
             {...frame}
             title="What stands there now"
@@ -339,26 +328,8 @@ function States({ delivery, rules, width, chosen, onWidth, onChoose }: StatesPro
 function marksOf({ differences }: Delivery, which: 'sent' | 'found'): readonly FrameMark[] {
   return differences.flatMap(({ isLost, spot }, at) => {
     const place = spot?.[which] ?? null;
-    return spot && place !== null ? [{ number: at + 1, isLost, block: `${spot.kind} ${place}` }] : [];
+    return spot && place !== null
+      ? [{ number: at + 1, isPressing: isLost, block: `${spot.kind} ${place}` }]
+      : [];
   });
-}
-
-const GAP_PX = 22;
-const PADDING_PX = 36;
-const LEAST_PX = 280;
-
-/** Half of the room, so that both states stand side by side; all of it where that is too narrow. */
-function useHalf(pane: RefObject<HTMLElement | null>): number {
-  const [room, setRoom] = useState(840);
-  useLayoutEffect(() => {
-    const element = pane.current;
-    if (!element) return;
-    const look = () => setRoom(element.clientWidth - PADDING_PX);
-    look();
-    const observer = new ResizeObserver(look);
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [pane]);
-  const half = Math.floor((room - GAP_PX) / 2);
-  return half < LEAST_PX ? Math.max(LEAST_PX, room) : half;
 }

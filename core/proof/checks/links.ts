@@ -6,38 +6,9 @@ import { linkRuns } from '../../page/link-runs.ts';
 import { hrefsOf } from '../../page/linked.ts';
 import { fileIdIn, pageIdIn } from '../../page/page-address.ts';
 import { walkPage } from '../../page/walk.ts';
+import { isVagueLink } from '../../words/vague-link.ts';
 import type { Found } from '../finding.ts';
 import type { ProofInput } from '../input.ts';
-
-/** Words of links that say nothing of where they lead, in English, as whole texts of a link. */
-const VAGUE = new Set([
-  'click',
-  'click here',
-  'continue',
-  'continue reading',
-  'details',
-  'find out more',
-  'follow this link',
-  'go',
-  'here',
-  'info',
-  'learn more',
-  'link',
-  'more',
-  'more info',
-  'more information',
-  'page',
-  'read',
-  'read more',
-  'read on',
-  'see here',
-  'see more',
-  'this',
-  'this link',
-  'this page',
-  'view',
-  'website',
-]);
 
 /** Link texts that say nothing by themselves: screen readers list links without the words around them (WCAG 2.2, 2.4.4 and 2.4.9). */
 export function checkLinks(input: ProofInput): readonly Found[] {
@@ -95,7 +66,7 @@ function checkWords({ page }: ProofInput): readonly Found[] {
     kindOf(block)
       .words(block)
       .flatMap((run) => linksIn(run ?? []))
-      .filter((words) => VAGUE.has(plain(words)))
+      .filter(isVagueLink)
       .map(
         (words): Found => ({
           code: 'link-vague',
@@ -106,14 +77,6 @@ function checkWords({ page }: ProofInput): readonly Found[] {
       ),
   );
 }
-
-/** Without case and what ends or decorates it: "Click here!", ">> more", "Read more...". */
-const plain = (words: string) =>
-  words
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}\s]/gu, ' ')
-    .replace(/\s+/gu, ' ')
-    .trim();
 
 /** The words of each link of a run, in order. */
 function linksIn(content: readonly Inline[]): readonly string[] {

@@ -13,7 +13,7 @@ import { type Cell, TABLE_MOST, type TableRow } from './schema.ts';
  * come after it. One that is larger than tables may be is said row by row.
  */
 export const readTable: ReadElement = (node, flow, reader) => {
-  read(node, flow, reader, isLayout(rowsOf(node).map(({ cells }) => cells)));
+  read(node, flow, reader, isLayoutTable(node));
 };
 
 /** A table in the frame that Placard puts round its own (`kind.ts`): it is one, however few cells it has. */
@@ -47,6 +47,9 @@ function read(node: HtmlElement, flow: Flow, reader: Reader, isLaidOut: boolean)
   else asList(readRows, caption, flow, reader);
   for (const part of after) flow.put(part);
 }
+
+/** Whether a table only lays out what is in it. */
+export const isLayoutTable = (node: HtmlElement): boolean => isLayout(rowsOf(node).map(({ cells }) => cells));
 
 function isLayout(rows: readonly (readonly HtmlElement[])[]): boolean {
   const cells = rows.flat();

@@ -1,15 +1,15 @@
 import { useRef } from 'react';
-import { Dimension } from '../measure/dimension.tsx';
-import { type Measure, useMeasure } from '../measure/told.ts';
+import { Dimension } from './dimension.tsx';
+import { type Measure, useMeasure } from './told.ts';
 
-/** A difference as it is numbered, and where it shows in this frame (`data-block`). */
+/** Something that is numbered, and where it shows in this frame (`data-block`). */
 export interface FrameMark {
   readonly number: number;
-  readonly isLost: boolean;
+  readonly isPressing: boolean;
   readonly block: string;
 }
 
-interface DeliveredFrameProps {
+interface MarkedFrameProps {
   readonly title: string;
   readonly about: string;
   readonly address: string;
@@ -17,6 +17,8 @@ interface DeliveredFrameProps {
   readonly viewport: number;
   readonly shown: number;
   readonly marks: readonly FrameMark[];
+  /** What a mark is, in a word. */
+  readonly markName: string;
   readonly chosen: number | null;
   readonly onChoose: (number: number) => void;
 }
@@ -25,17 +27,18 @@ const LEAST_HEIGHT_PX = 480;
 const MOST_HEIGHT_PX = 30_000;
 const MARK_PX = 26;
 
-/** A state of a page in a real frame of its own width, scaled down, with the numbers of the differences beside what they are about. */
-export function DeliveredFrame({
+/** A state of a page in a real frame of its own width, scaled down, with numbers beside what they are about. */
+export function MarkedFrame({
   title,
   about,
   address,
   viewport,
   shown,
   marks,
+  markName,
   chosen,
   onChoose,
-}: DeliveredFrameProps) {
+}: MarkedFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
   const measure = useMeasure(frame);
   const scale = shown / viewport;
@@ -65,14 +68,14 @@ export function DeliveredFrame({
           sandbox="allow-scripts"
           style={{ width: viewport, height, transform: `scale(${scale})` }}
         />
-        {placed(marks, measure).map(({ number, isLost, top, left, before }) => (
+        {placed(marks, measure).map(({ number, isPressing, top, left, before }) => (
           <button
             key={number}
             type="button"
-            className="absolute z-2 h-6 min-w-6 bg-paper-ink px-1 text-center font-sans text-sm leading-6 font-semibold text-white aria-pressed:outline-2 aria-pressed:outline-offset-2 aria-pressed:outline-measure data-[lost=true]:bg-measure"
-            data-lost={isLost}
+            className="absolute z-2 h-6 min-w-6 bg-paper-ink px-1 text-center font-sans text-sm leading-6 font-semibold text-white aria-pressed:outline-2 aria-pressed:outline-offset-2 aria-pressed:outline-measure data-[pressing=true]:bg-measure"
+            data-pressing={isPressing}
             aria-pressed={number === chosen}
-            aria-label={`Difference ${number} in ${title.toLowerCase()}`}
+            aria-label={`${markName} ${number} in ${title.toLowerCase()}`}
             style={{
               left: Math.max(-8, left * scale - 8) + before * MARK_PX,
               top: Math.max(0, top * scale - 4),

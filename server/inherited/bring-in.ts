@@ -1,0 +1,230 @@
+import { eq, inArray } from 'drizzle-orm';
+import * as v from 'valibot';
+import type { Person } from '#api/people.ts';
+import { readLicence } from '#core/gather/reading.ts';
+import { fileNameOf } from '#core/inherited/facts.ts';
+import type { Inherited, InheritedFile } from '#core/inherited/reading.ts';
+import { type Became, toPage } from '#core/inherited/to-page.ts';
+import type { PageDoc } from '#core/page/model.ts';
+import type { HouseRules } from '#core/page/target.ts';
+import { STORED, toStored } from '#core/stored.ts';
+import { writeActivity } from '../activity.ts';
+import type { Context } from '../context.ts';
+import type { Queries } from '../db/connection.ts';
+import { held, inheritedPages, pages, pageVersions, people } from '../db/schema.ts';
+import type { StoredBecame, StoredFacts } from '../db/tables/inherited.ts';
+import { keepEmbed } from '../embeds/keep.ts';
+import { plainPicture } from '../gather/read-address.ts';
+import { fetchAndTake } from '../gather/taking.ts';
+import type { JobRow } from '../jobs/queue.ts';
+import type { JobResult, JobTools } from '../jobs/work.ts';
+import { OutboundProblem } from '../outbound/problem.ts';
+import { indexPlacements } from '../pages/store.ts';
+import { presentPerson } from '../people/guard.ts';
+import { HttpProblem } from '../problem.ts';
+import { readTarget } from '../rules/store.ts';
+import { changeAsset } from '../shelf/change.ts';
+import type { AssetRow } from '../shelf/present.ts';
+import { type InheritedRow, LookSchema } from './look.ts';
+
+export const BRING_IN = 'bring-in';
+
+/** What is taken in so far, each once however often the job is begun. */
+interface Taking {
+  readonly context: Context;
+  readonly row: InheritedRow;
+  readonly reading: Inherited;
+  readonly facts: StoredFacts;
+  readonly rules: HouseRules;
+  readonly person: Person;
+  readonly signal: AbortSignal;
+}
+
+/**
+ * The job behind "Bring it in": its pictures, documents and embeds are taken in one after the other, and the page is made of them
+ * at the end, in one step; mended in a second one, so that what was mended can be undone by itself.
+ */
+export async function bringIn(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
+  const { inheritedId } = v.parse(LookSchema, job.input);
+  const [row] = await context.db.select().from(inheritedPages).where(eq(inheritedPages.id, inheritedId));
+  if (!row?.reading || !row.facts || !row.became) throw new HttpProblem(404, 'This page was put away.');
+  if (row.state === 'in') return { words: 'It is in' };
+  const { reading, facts } = row;
+  const { rules } = await readTarget(context, row.targetId);
+  const [by] = await context.db.select().from(people).where(eq(people.id, row.personId));
+  if (!by) throw new HttpProblem(404, 'Whoever ordered this is not here any more.');
+  const taking = { context, row, reading, facts, rules, person: presentPerson(by), signal: tools.signal };
+  const became = await takeAll(taking, row.became, tools);
+  const pageId = await makePage(taking, became);
+  return { words: `“${reading.title.slice(0, 200) || 'Untitled page'}” is in, page ${pageId.slice(0, 8)}` };
+}
+
+async function takeAll(taking: Taking, before: StoredBecame, { report }: JobTools): Promise<StoredBecame> {
+  const { reading, facts, context, row } = taking;
+  let became = before;
+  const of = reading.files.length + reading.embeds.length + reading.documents.length;
+  let done = 0;
+  const each = async (
+    list: 'files' | 'embeds' | 'documents',
+    key: string,
+    words: string,
+    take: () => Promise<Came | null>,
+  ) => {
+    await report(done, of, words);
+    done += 1;
+    if (became[list][key] !== undefined) return;
+    const came = await orNothing(taking.signal, take);
+    became = {
+      ...became,
+      [list]: { ...became[list], [key]: came?.id ?? null },
+      fresh: came?.isNew ? [...became.fresh, came.id] : became.fresh,
+    };
+    await context.db.update(inheritedPages).set({ became }).where(eq(inheritedPages.id, row.id));
+  };
+  for (const [at, file] of reading.files.entries()) {
+    const fact = facts.files[at];
+    const where = facts.where[at] ?? file.address;
+    await each('files', `${at}`, `Taking ${fileNameOf(file)}`, async () => {
+      if (!fact) return null;
+      return fact.held === null
+        ? takePicture(taking, file, where, before.isOurs)
+        : { id: fact.held, isNew: false };
+    });
+  }
+  for (const [at, { embed }] of reading.embeds.entries())
+    await each('embeds', `${at}`, 'Asking what is embedded', async () => {
+      const wish = { folder: '', person: taking.person, now: new Date() };
+      const { row: kept, isNew } = await keepEmbed(context, embed, wish, taking.signal);
+      return { id: kept.id, isNew };
+    });
+  for (const { address } of reading.documents)
+    await each('documents', address, `Taking ${fileNameOf({ address })}`, () =>
+      fetched(taking, { address, statements: [] }, address),
+    );
+  await report(of, of, 'Making the page');
+  return became;
+}
+
+interface Came {
+  readonly id: string;
+  readonly isNew: boolean;
+}
+
+/** One that cannot be had keeps none of the others out: it is missing on the page, and the page says so. */
+async function orNothing(signal: AbortSignal, take: () => Promise<Came | null>): Promise<Came | null> {
+  try {
+    return await take();
+  } catch (error) {
+    if (!signal.aborted && (error instanceof OutboundProblem || error instanceof HttpProblem)) return null;
+    throw error;
+  }
+}
+
+async function fetched(
+  { context, row, rules, person, signal }: Taking,
+  { address, statements }: Pick<InheritedFile, 'address' | 'statements'>,
+  where: string,
+): Promise<Came & { readonly row: AssetRow }> {
+  const picture = {
+    ...plainPicture(where),
+    fileName: fileNameOf({ address }) || 'picture',
+    pageAddress: row.address === null ? '' : row.base,
+    statements: [...statements],
+  };
+  const wish = { pageId: null, wantId: null, folder: '', licence: null, namedBy: rules };
+  const { row: taken, isNew } = await fetchAndTake(context, picture, wish, person.id, signal);
+  // A process that ended after it was taken in, and before that was written down, took it in all the same.
+  const since = new Date(row.became?.since ?? 0);
+  const isOwn = taken.createdBy === person.id && taken.createdAt.getTime() >= since.getTime();
+  return { id: taken.id, isNew: isNew || isOwn, row: taken };
+}
+
+async function takePicture(
+  taking: Taking,
+  file: InheritedFile,
+  where: string,
+  isOurs: boolean,
+): Promise<Came> {
+  const came = await fetched(taking, file, where);
+  const isUnknown = readLicence(file.statements).kind !== 'clear' && came.row.label.licence === 'unknown';
+  if (isOurs && came.isNew && isUnknown)
+    await changeAsset(
+      taking.context,
+      came.id,
+      came.row.version,
+      { label: { licence: 'own' } },
+      taking.person,
+      new Date(),
+    );
+  return came;
+}
+
+async function makePage(taking: Taking, became: StoredBecame): Promise<string> {
+  const { context, row, reading, facts, rules, person } = taking;
+  const pieces = await piecesOf(context.db, reading, became);
+  const page = (mends: boolean): PageDoc =>
+    toPage(reading, facts, pieces, rules, { ...became.wishes, mends }, () => crypto.randomUUID());
+  const pageId = row.pageId ?? row.id;
+  const now = new Date();
+  const asRead = page(false);
+  const isMended = became.wishes.mends;
+  const doc = isMended ? page(true) : asRead;
+  const version = isMended ? 2 : 1;
+  await context.db.transaction(async (tx) => {
+    const title = doc.title;
+    const made = {
+      id: pageId,
+      targetId: row.targetId,
+      title,
+      doc,
+      version,
+      createdAt: now,
+      updatedAt: now,
+      updatedBy: person.id,
+    };
+    const [begun] = await tx.insert(pages).ignore().values(made);
+    if (begun.affectedRows > 0) {
+      await indexPlacements(tx, pageId, doc);
+      if (isMended)
+        await tx.insert(pageVersions).ignore().values({
+          id: row.id,
+          pageId,
+          doc: asRead,
+          name: 'As it was brought in',
+          createdAt: now,
+          createdBy: person.id,
+        });
+      const change = { personId: person.id, subject: 'page', subjectId: pageId } as const;
+      const read = toStored(STORED.page, asRead);
+      await writeActivity(tx, { ...change, what: 'brought it in', before: null, after: read }, now);
+      if (isMended)
+        await writeActivity(
+          tx,
+          { ...change, what: 'mended all that is safe', before: read, after: toStored(STORED.page, doc) },
+          now,
+        );
+    }
+    await tx
+      .update(inheritedPages)
+      .set({ state: 'in', pageId, pageVersion: version, words: '' })
+      .where(eq(inheritedPages.id, row.id));
+  });
+  return pageId;
+}
+
+/** What the pieces say of themselves, so that the page repeats none of it. */
+async function piecesOf(db: Queries, { files, embeds }: Inherited, became: StoredBecame): Promise<Became> {
+  const ids = Object.values(became.files).flatMap((assetId) => assetId ?? []);
+  const rows =
+    ids.length === 0
+      ? []
+      : await db.select({ id: held.id, label: held.label }).from(held).where(inArray(held.id, ids));
+  const said = new Map(rows.map(({ id, label }) => [id, { id, alt: label.alt, caption: label.caption }]));
+  return {
+    files: files.map((_, at) => said.get(became.files[`${at}`] ?? '') ?? null),
+    embeds: embeds.map((_, at) => became.embeds[`${at}`] ?? null),
+    documents: Object.fromEntries(
+      Object.entries(became.documents).flatMap(([address, id]) => (id === null ? [] : [[address, id]])),
+    ),
+  };
+}
