@@ -65,13 +65,21 @@ export interface Marking {
 }
 
 function mark(node: Tree.Element, base: string, pictures: Marking['pictures'], spot: number | null): void {
-  const src = node.tagName === 'img' ? node.attrs.find(({ name }) => name === 'src') : undefined;
-  const shown = src && URL.canParse(src.value, base) ? pictures[new URL(src.value, base).href] : undefined;
-  if (src && shown !== undefined) {
-    node.attrs = node.attrs.filter(({ name }) => !/^(?:srcset|sizes|loading)$/.test(name));
-    src.value = shown;
-  }
+  // A picture that waits for a program is named in an attribute of that program's.
+  const named =
+    node.tagName === 'img' ? node.attrs.flatMap(({ value }) => shownAt(value, base, pictures)) : [];
+  const [src] = named;
+  if (src !== undefined)
+    node.attrs = [
+      ...node.attrs.filter(({ name }) => !/^(?:src|srcset|sizes|loading)$/.test(name)),
+      { name: 'src', value: src },
+    ];
   if (spot !== null) node.attrs.push({ name: 'data-block', value: `spot ${spot}` });
+}
+
+function shownAt(address: string, base: string, pictures: Marking['pictures']): readonly string[] {
+  const shown = URL.canParse(address, base) ? pictures[new URL(address, base).href] : undefined;
+  return shown === undefined ? [] : [shown];
 }
 
 /** A document that leads on by itself after a while (WHATWG HTML, 4.2.5.3). */

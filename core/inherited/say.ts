@@ -14,7 +14,10 @@ const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' :
 const many = (count: number, one: string, more: string) => (count === 1 ? one : `${count} ${more}`);
 const isOne = (count: number, one: string, more: string) => (count === 1 ? one : more);
 const MOST_LETTERS = 60;
-const short = (text: string) => (text.length > MOST_LETTERS ? `${text.slice(0, MOST_LETTERS - 1)}…` : text);
+const short = (said: string): string => {
+  const text = said.replace(/^https?:\/\//, '');
+  return text.length > MOST_LETTERS ? `${text.slice(0, MOST_LETTERS - 1)}…` : text;
+};
 
 const BY_CODE: { readonly [C in FaultCode]: (values: Values<C>) => Said } = {
   'letter-heading': ({ count }) => ({
@@ -196,11 +199,14 @@ export function sayFault<C extends FaultCode>(fault: { readonly code: C; readonl
 }
 
 /** How many there are, how many of them are mended, and how many ask somebody. */
-export function sayFaults(faults: readonly Fault[]): string {
+export function sayFaults(faults: readonly Fault[], isIn = false): string {
+  const by = isIn ? '' : ' by this';
   const asked = faults.filter((fault) => outcomeOf(fault) === 'asks').length;
   const mended = faults.length - asked;
   if (faults.length === 0) return 'No faults';
   const all = faults.length === 1 ? '1 sort of fault' : `${faults.length} sorts of faults`;
-  if (asked === 0) return `${all}: all mended by this`;
-  return mended === 0 ? `${all}: all ask you` : `${all}: ${mended} mended by this, ${asked} ask you`;
+  if (asked === 0) return `${all}: all mended${by}`;
+  return mended === 0
+    ? `${all}: ${faults.length === 1 ? 'it asks' : 'all ask'} you`
+    : `${all}: ${mended} mended${by}, ${asked} ${asked === 1 ? 'asks' : 'ask'} you`;
 }

@@ -124,7 +124,7 @@ export async function readInherited(context: Context, id: string): Promise<Inher
   return {
     ...lineOf(found),
     address: row.address,
-    said: sayFaults(faults),
+    said: sayFaults(faults, row.state === 'in'),
     list: faults.map((fault) => ({
       code: fault.code,
       ...sayFault(fault),

@@ -41,6 +41,15 @@ export function FaultsPane(props: FaultsPaneProps) {
           </FaultLine>
         ))}
       </ol>
+      {page.state === 'in' && page.asks > 0 ? (
+        <p className="border-t border-hairline py-2.5">
+          What asks you waits in{' '}
+          <LinkButton kind="link" to={`/pages/${page.pageId}/proof`}>
+            the proof of the page
+          </LinkButton>
+          .
+        </p>
+      ) : null}
       <LeftOut left={page.left} />
       <p className="border-t border-hairline pt-2.75 text-soft">
         The page as it was{' '}
@@ -130,7 +139,8 @@ function FaultLine({ number, fault, isMended, isChosen, onChoose, children }: Fa
       {isSeen ? (
         <button
           type="button"
-          className="size-6 bg-measure text-center font-sans text-sm leading-6 font-semibold text-white"
+          className="size-6 bg-ink text-center font-sans text-sm leading-6 font-semibold text-panel data-[asks=true]:bg-measure data-[asks=true]:text-white"
+          data-asks={fault.outcome === 'asks'}
           aria-label={`Show fault ${number} on the page`}
           aria-pressed={isChosen}
           onClick={() => onChoose(isChosen ? null : number)}

@@ -103,7 +103,7 @@ function Line({ line, isChosen, onChoose, onPutAway }: LineProps) {
       </div>
       <div className="flex flex-wrap justify-end gap-2">
         {state === 'in' ? null : (
-          <Button kind="quiet" aria-label={`Put ${called} away`} onClick={onPutAway}>
+          <Button kind="quiet" aria-label={`Put away: ${called}`} onClick={onPutAway}>
             Put away
           </Button>
         )}
@@ -112,7 +112,7 @@ function Line({ line, isChosen, onChoose, onPutAway }: LineProps) {
             Open
           </LinkButton>
         ) : null}
-        <LinkButton to={`/pages/bring-in/${id}`} aria-label={`Look at ${called}`}>
+        <LinkButton to={`/pages/bring-in/${id}`} aria-label={`Look at it: ${called}`}>
           Look at it
         </LinkButton>
       </div>
@@ -132,7 +132,9 @@ function sayState({ state, words, faults, asks }: InheritedLine): string {
     default: {
       if (faults === 0) return 'No faults.';
       const sorts = faults === 1 ? '1 sort of fault' : `${faults} sorts of faults`;
-      return asks === 0 ? `${sorts}, all mended as it comes in.` : `${sorts}, ${asks} ask you.`;
+      return asks === 0
+        ? `${sorts}, all mended as it comes in.`
+        : `${sorts}, ${asks} ${asks === 1 ? 'asks' : 'ask'} you.`;
     }
   }
 }

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { type BringInWish, type InheritedPage, InheritedPageSchema } from '#api/inherited.ts';
+import { type BringInWish, type InheritedPage, InheritedPageSchema, type SaidFault } from '#api/inherited.ts';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
@@ -11,7 +11,7 @@ import { Unanswered } from '../api/unanswered.tsx';
 import { useJob } from '../api/use-job.ts';
 import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
-import { MarkedFrame } from '../measure/marked-frame.tsx';
+import { type FrameMark, MarkedFrame } from '../measure/marked-frame.tsx';
 import { LEAST_PX, useHalf } from '../measure/use-half.ts';
 import { Choice, Sentence } from '../sentence/sentence.tsx';
 import { Button, LinkButton } from '../ui/button.tsx';
@@ -198,19 +198,19 @@ function States({ page, wish, chosen, onChoose }: StatesProps) {
   const targets = useQuery(targetsQuery);
   const widths = targets.data?.find(({ id }) => id === page.targetId)?.rules.proofWidths ?? [];
   const [at, setAt] = useState<number | null>(null);
-  const viewport = widths[at ?? widths.length - 1] ?? WIDE_PX;
+  // What pages of before were made for is nearer to a tablet than to a desk.
+  const usual = Math.floor((widths.length - 1) / 2);
+  const viewport = widths[at ?? usual] ?? WIDE_PX;
   const shown = Math.min(viewport, useHalf(pane));
   const { found, written } = page.frames;
   const frame = { viewport, shown, chosen, onChoose, markName: 'Fault' };
-  const marks = page.list.flatMap(({ spots, outcome }, index) =>
-    spots.map((spot) => ({ number: index + 1, isPressing: outcome === 'asks', block: `spot ${spot}` })),
-  );
+  const marks = marksOf(page.list, chosen);
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
       <div className="px-4.5 pt-2">
         <OneOf
           about="Width that is looked at"
-          value={String(at ?? widths.length - 1)}
+          value={String(at ?? usual)}
           choices={widths.map((one, index) => [String(index), `${one} px`] as const)}
           onChoose={(index) => setAt(Number(index))}
         />
@@ -243,6 +243,21 @@ function States({ page, wish, chosen, onChoose }: StatesProps) {
       </section>
     </div>
   );
+}
+
+/**
+ * The marks of faults on the page as it stood: each once, where no other is if it can be, so that they hide nothing; the one that is
+ * chosen wherever it is.
+ */
+function marksOf(list: readonly SaidFault[], chosen: number | null): readonly FrameMark[] {
+  const taken = new Set<number>();
+  return list.flatMap(({ spots, outcome }, index) => {
+    const number = index + 1;
+    const free = spots.find((spot) => !taken.has(spot)) ?? spots[0];
+    if (free !== undefined) taken.add(free);
+    const shown = number === chosen ? spots : free === undefined ? [] : [free];
+    return shown.map((spot) => ({ number, isPressing: outcome === 'asks', block: `spot ${spot}` }));
+  });
 }
 
 const WIDE_PX = Math.max(LEAST_PX, 1024);

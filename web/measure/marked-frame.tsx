@@ -68,18 +68,15 @@ export function MarkedFrame({
           sandbox="allow-scripts"
           style={{ width: viewport, height, transform: `scale(${scale})` }}
         />
-        {placed(marks, measure).map(({ number, isPressing, top, left, before }) => (
+        {placed(marks, measure, scale).map(({ number, isPressing, block, top, left }) => (
           <button
-            key={number}
+            key={`${number} ${block}`}
             type="button"
             className="absolute z-2 h-6 min-w-6 bg-paper-ink px-1 text-center font-sans text-sm leading-6 font-semibold text-white aria-pressed:outline-2 aria-pressed:outline-offset-2 aria-pressed:outline-measure data-[pressing=true]:bg-measure"
             data-pressing={isPressing}
             aria-pressed={number === chosen}
             aria-label={`${markName} ${number} in ${title.toLowerCase()}`}
-            style={{
-              left: Math.max(-8, left * scale - 8) + before * MARK_PX,
-              top: Math.max(0, top * scale - 4),
-            }}
+            style={{ left, top }}
             onClick={() => onChoose(number)}
           >
             {number}
@@ -90,20 +87,27 @@ export function MarkedFrame({
   );
 }
 
+/** A mark with its place in px as it is shown. */
 interface Placed extends FrameMark {
   readonly top: number;
   readonly left: number;
-  /** How many marks stand before it at the same place. */
-  readonly before: number;
 }
 
-function placed(marks: readonly FrameMark[], measure: Measure | null): readonly Placed[] {
-  const counts = new Map<string, number>();
-  return marks.flatMap((mark) => {
+/** Marks beside what they are about; where several would lie on each other, each stands at the right of those before it. */
+function placed(marks: readonly FrameMark[], measure: Measure | null, scale: number): readonly Placed[] {
+  const standing: Placed[] = [];
+  for (const mark of marks) {
     const box = measure?.blocks.find(({ id }) => id === mark.block);
-    if (!box) return [];
-    const before = counts.get(mark.block) ?? 0;
-    counts.set(mark.block, before + 1);
-    return [{ ...mark, top: box.top, left: box.left, before }];
-  });
+    if (!box) continue;
+    // In whole px: a step to the right that is rounded would lead to where it was.
+    const top = Math.max(0, Math.round(box.top * scale) - 4);
+    let left = Math.max(-8, Math.round(box.left * scale) - 8);
+    for (let other = inTheWay(standing, left, top); other; other = inTheWay(standing, left, top))
+      left = other.left + MARK_PX;
+    standing.push({ ...mark, top, left });
+  }
+  return standing;
 }
+
+const inTheWay = (standing: readonly Placed[], left: number, top: number): Placed | undefined =>
+  standing.find((other) => Math.abs(other.left - left) < MARK_PX && Math.abs(other.top - top) < MARK_PX);

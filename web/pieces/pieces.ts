@@ -138,7 +138,7 @@ async function send(id: string, change: AssetChange): Promise<void> {
       version: known.version,
     });
     putPieces([asset]);
-    for (const key of ['shelf', 'rights', 'desk', 'pages', 'folders', 'preview'])
+    for (const key of ['shelf', 'rights', 'desk', 'pages', 'folders', 'preview', 'deliveries'])
       void queryClient.invalidateQueries({ queryKey: [key] });
   } catch (error) {
     const clash =
