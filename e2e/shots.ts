@@ -233,15 +233,6 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   [
-    'listing',
-    async (page) => {
-      await page.goto(`${ORIGIN}/pages/demo-page-2/proof?with=listing`);
-      await page.getByRole('radio', { name: '834 px' }).click();
-      await page.frameLocator('iframe[title="The listing at 834 px"]').getByRole('img').first().waitFor();
-      await page.waitForLoadState('networkidle');
-    },
-  ],
-  [
     'rules',
     async (page) => {
       await page.goto(`${ORIGIN}/rules`);
@@ -288,6 +279,18 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   ['send', sendToTheBulletin],
+  [
+    'bring-in',
+    async (page) => {
+      await page.goto(`${ORIGIN}/pages/bring-in`);
+      const { port, hostname } = new URL(ORIGIN);
+      const old = `http://reserve.${hostname}:${Number(port) + 1}/old/eels.htm`;
+      await page.getByRole('textbox', { name: 'Addresses, one on each line' }).fill(old);
+      await page.getByRole('button', { name: 'Read it' }).click();
+      await page.getByRole('button', { name: /^Fault 5 in/ }).waitFor();
+      await page.waitForLoadState('networkidle');
+    },
+  ],
 ];
 
 /** Of a picture's pixels, in percent: from here on somebody has to look at it. */

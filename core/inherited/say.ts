@@ -121,7 +121,7 @@ const BY_CODE: { readonly [C in FaultCode]: (values: Values<C>) => Said } = {
   }),
   'link-dead': ({ count, address }) => ({
     sentence: many(count, 'A link does not answer any more.', 'links do not answer any more.'),
-    became: count === 1 ? `${short(address)}.` : `The first is ${short(address)}.`,
+    became: count === 1 ? `It led to ${short(address)}.` : `The first led to ${short(address)}.`,
   }),
   'link-moved': ({ count }) => ({
     sentence: many(count, 'What a link leads to has moved.', 'links lead to what has moved.'),
