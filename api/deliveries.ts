@@ -57,15 +57,13 @@ export const DeliveriesSchema = v.object({
 
 export type Deliveries = v.InferOutput<typeof DeliveriesSchema>;
 
-/** What opens a target to the house. It is never answered again. */
+/** What opens a target to the house: a token, a password, or a private key of several lines. It is never answered again. */
 export const TokenSchema = v.strictObject({
   token: v.pipe(
     v.string(),
     v.trim(),
-    v.regex(
-      /^[\x21-\x7e]{1,2000}$/,
-      'A token is one word of letters, digits and signs, as the site gave it.',
-    ),
+    v.minLength(1, 'Give what opens the target, as the site gave it.'),
+    v.maxLength(10_000, 'This is longer than any key.'),
   ),
 });
 /** Since when a target has one; null for none. */

@@ -1,6 +1,7 @@
 import { copyFile, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
+import { NOT_SENT } from '#core/deliver/sending.ts';
 import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
 import { readPasted } from '#core/embed/reading.ts';
 import { folderPath } from '#core/naming/folders.ts';
@@ -135,7 +136,10 @@ const TOKENS = { reserve: 'saltmere-reserve-site', bulletin: 'saltmere-bulletin'
 
 function sentByMicropub(context: Context, rules: HouseRules, host: string): HouseRules {
   const address = `${originOf(context, host)}/micropub`;
-  return { ...rules, sending: { by: 'micropub', address, captions: 'figcaption', sides: 'figure' } };
+  return {
+    ...rules,
+    sending: { ...NOT_SENT, by: 'micropub', address, captions: 'figcaption', sides: 'figure' },
+  };
 }
 
 async function seedTokens(context: Context): Promise<void> {

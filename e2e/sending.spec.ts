@@ -13,6 +13,7 @@ import {
   tray,
 } from './hands.ts';
 import { test } from './test.ts';
+import { OUTSIDE_PORT } from './world.ts';
 
 /** Says of the one picture of the page that is open what a page needs before it goes out. */
 async function sayAll(page: Page): Promise<void> {
@@ -101,4 +102,47 @@ test('what a site drops is found by keyboard alone, and mended by writing it oth
   await card.getByRole('button', { name: 'Set token' }).press('Enter');
   await expect(card).toContainText('A token is one word');
   await expectAccessible(page);
+});
+
+test('a site that lies in a folder is a target of its own: set in House rules, sent to, taken down', async ({
+  page,
+}) => {
+  await signIn(page, 'Sunniva', '/rules');
+  await page.getByRole('button', { name: 'Targets...' }).click();
+  await page.getByRole('textbox', { name: 'Another target' }).fill('Hide screens');
+  await page
+    .getByRole('textbox', { name: 'Address of its site' })
+    .fill(`http://hides.localhost:${OUTSIDE_PORT}`);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('combobox', { name: 'Target' })).toContainText('Hide screens');
+  const card = page.getByRole('region', { name: 'Sending', exact: true });
+  await choose(card.getByRole('combobox', { name: 'Way' }), 'SFTP');
+  await expect(card.getByRole('textbox', { name: 'Key of the host' })).toBeVisible();
+  await expectAccessible(page);
+  await choose(card.getByRole('combobox', { name: 'Way' }), 'A folder of this machine');
+  await expect(card.getByRole('button', { name: /^Set/ })).toBeHidden();
+  await card.getByRole('textbox', { name: 'Folder below that for sites' }).fill('../elsewhere');
+  await page.getByRole('button', { name: 'Save rules' }).click();
+  await expect(page.getByText('A folder is written as news/pages, without steps up.')).toBeVisible();
+  await card.getByRole('textbox', { name: 'Folder below that for sites' }).fill('hides');
+  await page.getByRole('button', { name: 'Save rules' }).click();
+  await expect(page.getByRole('button', { name: 'Save rules' })).toBeHidden();
+  await page.goto('/pages/new');
+  await page.getByRole('textbox', { name: 'Title' }).fill('Tide on the screens');
+  await choose(page.getByRole('combobox', { name: 'For' }), 'Hide screens, column 720 px');
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await sheet(page).getByRole('paragraph').last().click();
+  await page.keyboard.type('High water at six.');
+  await saved(page);
+  await page.getByRole('button', { name: 'Send...' }).click();
+  await page.getByRole('button', { name: 'Send to the Hide screens' }).click();
+  await expect(differing(page)).toContainText('All of it is as it was sent');
+  await expect(states(page).frameLocator('iframe').last().getByText('High water at six.')).toBeVisible();
+  const there = await page.request.get(`http://127.0.0.1:${OUTSIDE_PORT}/pages/tide-on-the-screens.html`, {
+    headers: { host: `hides.localhost:${OUTSIDE_PORT}` },
+  });
+  expect(await there.text()).toContain('<h1>Tide on the screens</h1>');
+  await page.getByRole('button', { name: 'Take it down...' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take it down' }).click();
+  await expect(page.getByText(/· taken down$/)).toBeVisible();
 });

@@ -4,6 +4,7 @@ import { brackwater } from './brackwater.ts';
 import { commonfield } from './commonfield.ts';
 import { corkline } from './corkline.ts';
 import { fathomchart } from './fathomchart.ts';
+import { hideScreens } from './hide-screens.ts';
 import { lanternreel } from './lanternreel.ts';
 import { loftdrive } from './loftdrive.ts';
 import { misbehave } from './misbehave.ts';
@@ -15,6 +16,7 @@ import { wayside } from './wayside.ts';
 const HOSTS: Readonly<Record<string, () => Router>> = {
   reserve: reserveSite,
   bulletin: bulletinSite,
+  hides: hideScreens,
   anysite,
   commonfield,
   wayside,

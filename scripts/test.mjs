@@ -23,7 +23,7 @@ const MOST_WHY = 700;
 const only = process.argv.slice(2);
 
 ensureNodeVersion();
-await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'ffmpeg', 'pdftoppm', 'chromium']);
+await ensurePrograms(['mariadbd', 'perl', 'setpriv', 'ffmpeg', 'pdftoppm', 'chromium', 'sshd']);
 await ensureNodeModules();
 ensureOwnFolder(folder);
 const database = await startDatabase({

@@ -1,4 +1,4 @@
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import { SOURCES } from './gather/sources/sources.ts';
 import { StartProblem } from './start-problem.ts';
 import type { BucketSettings } from './storage/bucket.ts';
@@ -24,6 +24,10 @@ export interface Config {
   readonly trustedProxies: number;
   /** Ports of this machine at which names under `.localhost` stand for the world outside; none outside the demo. */
   readonly standInPorts: readonly number[];
+  /** Hosts of the house's own network that may be reached though they are private, each as "host:port". */
+  readonly nearHosts: readonly string[];
+  /** The folder of this machine below which pages may be sent to folders; null where none may. */
+  readonly sitesFolder: string | null;
   /** Where each source is, by its ID; a source that is not named is not asked. */
   readonly sourceOrigins: Readonly<Record<string, string>>;
 }
@@ -84,8 +88,27 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     worksJobs: env.PLACARD_JOBS !== '0',
     trustedProxies: wholeNumber(env, 'PLACARD_PROXIES', 0),
     standInPorts: standInPorts(env),
+    nearHosts: nearHosts(env),
+    sitesFolder: sitesFolder(env, appOrigin),
     sourceOrigins: sourceOrigins(env),
   };
+}
+
+/** PLACARD_NEAR_HOSTS as "files.example.org:443 10.0.0.7:22". */
+function nearHosts({ PLACARD_NEAR_HOSTS: text = '' }: NodeJS.ProcessEnv): readonly string[] {
+  const hosts = text.split(/[\s,]+/).filter(Boolean);
+  const odd = hosts.find((host) => !/^[a-z0-9.:[\]-]{1,253}:\d{1,5}$/i.test(host));
+  if (odd !== undefined)
+    throw new StartProblem(
+      `PLACARD_NEAR_HOSTS is written as "files.example.org:443 10.0.0.7:22", and not "${odd.slice(0, 60)}".`,
+    );
+  return hosts.map((host) => host.toLowerCase());
+}
+
+/** PLACARD_SITES; in the demo a folder beside its data. */
+function sitesFolder(env: NodeJS.ProcessEnv, appOrigin: string): string | null {
+  if (env.PLACARD_SITES) return resolve(env.PLACARD_SITES);
+  return isDemo(env, appOrigin) ? join(resolve(env.PLACARD_DATA ?? 'var'), 'sites') : null;
 }
 
 /** PLACARD_KEEP_DAYS as "uploads=3 bundles=1"; what it does not name is kept as long as usual. */

@@ -56,7 +56,7 @@ export async function openContext(
     storage: config.bucket
       ? bucketStorage(config.bucket, join(config.dataFolder, 'cache'))
       : diskStorage(join(config.dataFolder, 'files')),
-    outbound: makeOutbound({ ports: config.standInPorts }),
+    outbound: makeOutbound({ ports: config.standInPorts, near: config.nearHosts }),
     metadata: metadataTool(),
     pictures: pictureTool(),
     documents: documentTool(),

@@ -1,20 +1,87 @@
 import * as v from 'valibot';
 import { WebAddressSchema } from '../rights/web-address.ts';
 
-/** How pages come to a target: not at all by themselves, or by Micropub (W3C Recommendation, 23 May 2017). */
-export const WAYS = ['none', 'micropub'] as const;
+/**
+ * How pages come to a target: not at all by themselves, by Micropub (W3C Recommendation, 23 May 2017), or as files where its site lies:
+ * by WebDAV (RFC 4918), SFTP, into a bucket that speaks S3, or into a folder of this machine.
+ */
+export const WAYS = ['none', 'micropub', 'webdav', 'sftp', 'bucket', 'folder'] as const;
 export type WayName = (typeof WAYS)[number];
 
 export const WAY_WORDS: Readonly<Record<WayName, string>> = {
   none: 'Taken away by hand',
   micropub: 'Micropub',
+  webdav: 'WebDAV',
+  sftp: 'SFTP',
+  bucket: 'A bucket (S3)',
+  folder: 'A folder of this machine',
 };
+
+/** What has to be said of each way besides what opens it. */
+export const WAY_FIELDS = {
+  none: [],
+  micropub: ['address'],
+  webdav: ['address', 'user', 'publicAddress'],
+  sftp: ['host', 'user', 'folder', 'hostKey', 'publicAddress'],
+  bucket: ['address', 'bucket', 'region', 'user', 'folder', 'publicAddress'],
+  folder: ['folder', 'publicAddress'],
+} as const satisfies Readonly<Record<WayName, readonly (keyof Sending)[]>>;
+export type WayField = (typeof WAY_FIELDS)[WayName][number];
+
+/** What opens each way, in a word; null where nothing has to. */
+export const WAY_SECRETS: Readonly<Record<WayName, string | null>> = {
+  none: null,
+  micropub: 'token',
+  webdav: 'password',
+  sftp: 'password or private key',
+  bucket: 'secret key',
+  folder: null,
+};
+
+const said = (most: number) => v.optional(v.pipe(v.string(), v.trim(), v.maxLength(most)), '');
+
+/** A way within a place: no step up, and none from its root. */
+const FolderSchema = v.optional(
+  v.pipe(
+    v.string(),
+    v.trim(),
+    v.maxLength(300),
+    v.check(
+      (path) => !/(?:^|\/)\.\.(?:\/|$)|\\|\p{Cc}/u.test(path),
+      'A folder is written as news/pages, without steps up.',
+    ),
+  ),
+  '',
+);
 
 /** How pages are sent to a target, and what has to be written otherwise so that it survives there. */
 export const SendingSchema = v.strictObject({
   by: v.picklist(WAYS),
-  /** Where pages are taken; the empty text asks the site itself, which names it at its head. */
+  /** Where pages are taken; for Micropub the empty text asks the site itself, which names it at its head. */
   address: WebAddressSchema,
+  /** A host by its name, with its port where that is another than usual. */
+  host: v.optional(
+    v.pipe(
+      v.string(),
+      v.trim(),
+      v.maxLength(260),
+      v.regex(
+        /^(?:[a-z0-9.-]{1,253}(?::\d{1,5})?)?$/i,
+        'A host is written as files.example.org or files.example.org:2222.',
+      ),
+    ),
+    '',
+  ),
+  /** Under which name the house is known there; for a bucket the ID of its key. */
+  user: said(200),
+  bucket: said(100),
+  region: said(60),
+  /** In which folder there, or below the folder that this machine has for sites. */
+  folder: FolderSchema,
+  /** By what the host is known (SHA-256 of its key, as `ssh-keygen -l` says it). */
+  hostKey: said(100),
+  /** Where readers find what lies there; the empty text is the address of the site. */
+  publicAddress: v.optional(WebAddressSchema, ''),
   /** Whether captions go as HTML has them (`figcaption`), or as plain text for a site that drops those. */
   captions: v.picklist(['figcaption', 'plain']),
   /** Whether what text runs beside is the figure, or the picture itself for a site that keeps no figures. */
@@ -22,7 +89,19 @@ export const SendingSchema = v.strictObject({
 });
 export type Sending = v.InferOutput<typeof SendingSchema>;
 
-export const NOT_SENT: Sending = { by: 'none', address: '', captions: 'figcaption', sides: 'figure' };
+export const NOT_SENT: Sending = {
+  by: 'none',
+  address: '',
+  host: '',
+  user: '',
+  bucket: '',
+  region: '',
+  folder: '',
+  hostKey: '',
+  publicAddress: '',
+  captions: 'figcaption',
+  sides: 'figure',
+};
 
 /**
  * The HTML of a page, which is our own and has its styles in it, as this target keeps it. A caption in plain text is a `div`: what it

@@ -16,6 +16,7 @@ const PROGRAMS = {
   setpriv: { at: ['/usr/bin/setpriv'], debian: 'util-linux' },
   ffmpeg: { at: ['/usr/bin/ffmpeg'], debian: 'ffmpeg' },
   pdftoppm: { at: ['/usr/bin/pdftoppm'], debian: 'poppler-utils' },
+  sshd: { at: ['/usr/sbin/sshd'], debian: 'openssh-server' },
   chromium: { at: ['/usr/bin/chromium-headless-shell'], debian: 'chromium-headless-shell' },
 };
 
@@ -53,7 +54,8 @@ export async function ensurePrograms(names) {
   say(`Installing ${packages.join(', ')} from Debian.`);
   const isRoot = process.getuid?.() === 0;
   const sudo = isRoot ? [] : ['sudo'];
-  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  // What comes with a service of its own starts none: Placard starts what it needs, on loopback.
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive', RUNLEVEL: '1' };
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
     return run(command, rest, { env, stdio: ['ignore', 'ignore', 'inherit'] });

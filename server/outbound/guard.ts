@@ -6,6 +6,8 @@ import { OutboundProblem } from './problem.ts';
 export interface StandIns {
   /** Ports at which any name under `.localhost` may be reached. */
   readonly ports: readonly number[];
+  /** Hosts of the house's own network that may be reached though they are private, each as "host:port". */
+  readonly near: readonly string[];
 }
 
 export type Resolve = (host: string) => Promise<readonly string[]>;
@@ -57,6 +59,7 @@ export function portOf(address: URL): number {
 export async function addressToConnect(address: URL, standIns: StandIns, resolve: Resolve): Promise<string> {
   const host = address.hostname.replace(/^\[|\]$/g, '').replace(/\.$/, '');
   if (isStandIn(address, host, standIns)) return '127.0.0.1';
+  if (standIns.near.includes(`${host}:${portOf(address)}`)) return nearAddress(host, resolve);
   if (ipaddr.isValid(host)) {
     if (!isPublicAddress(host)) throw new OutboundProblem('private', host);
     return host;
@@ -68,6 +71,14 @@ export async function addressToConnect(address: URL, standIns: StandIns, resolve
   const [first] = found;
   if (first === undefined) throw new OutboundProblem('unknown-host', host);
   if (!found.every(isPublicAddress)) throw new OutboundProblem('private', host);
+  return first;
+}
+
+/** Named by whoever runs Placard, so that it may be anywhere. */
+async function nearAddress(host: string, resolve: Resolve): Promise<string> {
+  if (ipaddr.isValid(host)) return host;
+  const [first] = await resolve(host).catch(() => []);
+  if (first === undefined) throw new OutboundProblem('unknown-host', host);
   return first;
 }
 

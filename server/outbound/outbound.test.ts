@@ -23,7 +23,7 @@ beforeAll(async () => {
   outside = makeOutside(0).listen(0, '127.0.0.1');
   await new Promise((resolve) => outside.once('listening', resolve));
   port = (outside.address() as AddressInfo).port;
-  outbound = makeOutbound({ ports: [port] });
+  outbound = makeOutbound({ ports: [port], near: [] });
   // Painted once and kept: what is timed below is the line, not the painter.
   for (const path of ['/picture/plain.jpg', '/bomb'])
     await outbound.peek(anysite(path), { limits: { bytes: 1000, millis: 30_000 } });
@@ -85,7 +85,7 @@ describe('addresses that are never asked', () => {
   });
 
   it('a name that resolves to a private place, alone or among others', async () => {
-    const to = (...found: string[]) => makeOutbound({ ports: [] }, async () => found);
+    const to = (...found: string[]) => makeOutbound({ ports: [], near: [] }, async () => found);
     for (const found of [['192.168.0.9'], ['93.184.216.34', '127.0.0.1'], ['::1']]) {
       expect(await faultOf(to(...found).read('http://rebound.example/', { limits: LIMITS }))).toBe('private');
     }
@@ -94,7 +94,7 @@ describe('addresses that are never asked', () => {
 
   it('connects to the very address that was checked, however the name resolves a moment later', async () => {
     let asked = 0;
-    const flipping = makeOutbound({ ports: [] }, async () => {
+    const flipping = makeOutbound({ ports: [], near: [] }, async () => {
       asked += 1;
       // First a public place (of a test range that answers nobody), from then on this machine.
       return asked === 1 ? ['203.0.113.7'] : ['127.0.0.1'];
@@ -166,7 +166,7 @@ describe('answers that go wrong', () => {
     );
     await new Promise((resolve) => server.once('listening', resolve));
     const securePort = (server.address() as AddressInfo).port;
-    const out = makeOutbound({ ports: [securePort] });
+    const out = makeOutbound({ ports: [securePort], near: [] });
     expect(await faultOf(out.read(`https://broken.localhost:${securePort}/`, { limits: LIMITS }))).toBe(
       'broken-certificate',
     );
@@ -203,7 +203,7 @@ describe('answers that go right', () => {
     }).listen(0, '127.0.0.1');
     await new Promise((resolve) => server.once('listening', resolve));
     const ownPort = (server.address() as AddressInfo).port;
-    const out = makeOutbound({ ports: [ownPort] });
+    const out = makeOutbound({ ports: [ownPort], near: [] });
     const wish = { limits: LIMITS, referrer: 'http://page.example/' };
     await out.read(`http://a.localhost:${ownPort}/`, wish);
     await out.read(`http://a.localhost:${ownPort}/`, wish);

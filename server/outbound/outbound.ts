@@ -28,11 +28,13 @@ interface Wish {
 
 /** What is told to the other side. */
 interface Told {
-  readonly method: 'GET' | 'PUT' | 'POST';
+  readonly method: 'GET' | 'PUT' | 'POST' | 'DELETE' | 'MKCOL';
   readonly type?: string;
   readonly body?: Buffer;
   /** The token of the house there (RFC 6750, 2.1), for this one place alone. */
   readonly token?: string;
+  /** The name and password of the house there (RFC 7617), for this one place alone. */
+  readonly login?: { readonly user: string; readonly password: string };
 }
 
 interface Answer {
@@ -61,6 +63,8 @@ export interface Outbound {
   readonly put: (address: string, json: unknown, wish: Wish) => Promise<Probed>;
   /** Tells a place that knows the house by a token something, or asks it; otherwise as `put`. Throws OutboundProblem. */
   readonly tell: (address: string, told: Told, wish: Wish) => Promise<Probed>;
+  /** The numeric address at which a host may be reached by another protocol than HTTP, checked as every other. Throws OutboundProblem. */
+  readonly reach: (host: string, port: number) => Promise<string>;
   /** The bytes of an address into a file, which is not there afterwards unless all came. Throws OutboundProblem. */
   readonly save: (address: string, path: string, wish: Wish) => Promise<Omit<Fetched, 'bytes'>>;
 }
@@ -138,6 +142,7 @@ export function makeOutbound(standIns: StandIns, resolve: Resolve = systemResolv
         wish,
       ),
     tell,
+    reach: (host, port) => addressToConnect(new URL(`https://${host}:${port}`), standIns, resolve),
     save: (address, path, wish) =>
       within(wish, address, async (signal) => {
         const answer = await open(address, wish, signal);
@@ -244,7 +249,7 @@ function askOnce(
   signal: AbortSignal,
   told: Told = { method: 'GET' },
 ): Promise<IncomingMessage> {
-  const { method, type, body, token } = told;
+  const { method, type, body, token, login } = told;
   const ask = address.protocol === 'https:' ? askHttps : askHttp;
   const family = connectTo.includes(':') ? 6 : 4;
   const toChecked: LookupFunction = (_host, options, done) => {
@@ -269,6 +274,7 @@ function askOnce(
           'accept-encoding': 'gzip, deflate, br',
           ...(wish.referrer ? { referer: wish.referrer } : {}),
           ...(token ? { authorization: `Bearer ${token}` } : {}),
+          ...(login ? { authorization: basic(login) } : {}),
           ...(type ? { 'content-type': type } : {}),
           ...(body ? { 'content-length': String(body.length) } : {}),
         },
@@ -279,6 +285,9 @@ function askOnce(
     request.end(body);
   });
 }
+
+const basic = ({ user, password }: { readonly user: string; readonly password: string }): string =>
+  `Basic ${Buffer.from(`${user}:${password}`, 'utf8').toString('base64')}`;
 
 function problemOfStatus(status: number, headers: IncomingHttpHeaders, host: string): OutboundProblem {
   if (status === 404 || status === 410) return new OutboundProblem('not-found', host);

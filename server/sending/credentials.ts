@@ -36,6 +36,9 @@ function maybeUnsealed(context: Pick<Context, 'secret'>, targetId: string, seale
   }
 }
 
+/** RFC 6750, 2.1. */
+const ONE_WORD = /^[\x21-\x7e]{1,2000}$/;
+
 /** Keeps what opens a target, in place of what did before. It is never shown again. */
 export async function keepCredential(
   context: Context,
@@ -45,6 +48,8 @@ export async function keepCredential(
   now: Date,
 ): Promise<void> {
   const { rules } = await readTarget(context, targetId);
+  if (rules.sending.by === 'micropub' && !ONE_WORD.test(token))
+    throw new HttpProblem(422, 'A token is one word of letters, digits and signs, as the site gave it.');
   const row = { sealed: seal(context, targetId, token), at: now, personId: person.id };
   await context.db.transaction(async (tx) => {
     await tx
@@ -89,7 +94,7 @@ export async function tokenOf(context: Context, targetId: string): Promise<strin
   throw new HttpProblem(
     409,
     row
-      ? 'The token of this target cannot be read any more. Set it again in House rules. Nothing was sent.'
-      : 'This target has no token yet. The site owner sets it in House rules. Nothing was sent.',
+      ? 'What opens this target cannot be read any more. Set it again in House rules. Nothing was sent.'
+      : 'Nothing opens this target to the house yet: the site owner sets its token, password or key in House rules. Nothing was sent.',
   );
 }

@@ -5,6 +5,7 @@ import type { DeliveriesSchema, Delivery } from '#api/deliveries.ts';
 import type { Person } from '#api/people.ts';
 import { type Difference, isLost } from '#core/deliver/compare.ts';
 import { sayDifference } from '#core/deliver/say.ts';
+import { WAY_SECRETS } from '#core/deliver/sending.ts';
 import { headTitleOf } from '#core/page/page-head.ts';
 import { sayFinding } from '#core/proof/say.ts';
 import { writeAudit } from '../audit.ts';
@@ -18,7 +19,7 @@ import { readPage } from '../pages/store.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { credentialSince } from './credentials.ts';
-import { wayOf } from './door.ts';
+import { missingFor, wayOf } from './door.ts';
 import { SEND } from './send.ts';
 
 const MOST_LISTED = 20;
@@ -72,16 +73,14 @@ async function possible(
   targetId: string,
 ): Promise<{ readonly isPossible: boolean; readonly why: string }> {
   const { rules } = await readTarget(context, targetId);
-  if (rules.sending.by === 'none')
-    return {
-      isPossible: false,
-      why: `Nobody has said how pages come to ${rules.name}. The site owner says so in House rules.`,
-    };
-  return (await credentialSince(context, targetId))
+  const missing = missingFor(rules);
+  if (missing !== null) return { isPossible: false, why: missing };
+  const secret = WAY_SECRETS[rules.sending.by];
+  return secret === null || (await credentialSince(context, targetId))
     ? { isPossible: true, why: '' }
     : {
         isPossible: false,
-        why: `${rules.name} has no token yet, which opens it to the house. The site owner sets it in House rules.`,
+        why: `${rules.name} has no ${secret} yet, which opens it to the house. The site owner sets it in House rules.`,
       };
 }
 
@@ -180,7 +179,11 @@ export async function takeDown(
     throw new HttpProblem(409, 'This page is not out, so there is nothing to take down.');
   const { rules } = await readTarget(context, row.targetId);
   const way = await wayOf(context, row.targetId, rules, signal);
-  await way.takeDown(row.address);
+  try {
+    await way.takeDown(row.address);
+  } finally {
+    await way.close?.();
+  }
   await context.db.transaction(async (tx) => {
     // What was sent there before stood at the same address.
     const there = and(eq(deliveries.pageId, row.pageId), eq(deliveries.targetId, row.targetId));

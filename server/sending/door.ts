@@ -1,30 +1,91 @@
 import { linksAs } from '#core/deliver/link-header.ts';
+import { WAY_SECRETS, WAY_WORDS, type WayField, type WayName } from '#core/deliver/sending.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { isWebAddress } from '#core/rights/web-address.ts';
 import type { Context } from '../context.ts';
 import { HttpProblem } from '../problem.ts';
+import { bucketStore } from './bucket-store.ts';
 import { tokenOf } from './credentials.ts';
+import { fileSite } from './file-site.ts';
+import { folderStore } from './folder-store.ts';
 import { micropub } from './micropub.ts';
+import { sftpStore } from './sftp-store.ts';
 import { SendProblem, type Way } from './way.ts';
+import { webdavStore } from './webdav-store.ts';
 
 /** The way to a target, as its House rules have it: another way is one more line here. */
 export async function wayOf(
   context: Context,
   targetId: string,
-  rules: Pick<HouseRules, 'name' | 'sending' | 'siteAddress'>,
+  rules: Pick<HouseRules, 'name' | 'sending' | 'siteAddress' | 'language'>,
   signal: AbortSignal,
 ): Promise<Way> {
-  const { by, address } = rules.sending;
-  if (by === 'none')
-    throw new HttpProblem(
-      409,
-      `Nobody has said how pages come to ${rules.name}. The site owner says so in House rules.`,
-    );
-  const token = await tokenOf(context, targetId);
+  const { sending } = rules;
   const { outbound } = context;
-  const endpoint = address || (await endpointOf(context, rules, signal));
-  return micropub({ outbound, address: endpoint, token, signal });
+  const missing = missingFor(rules);
+  if (missing !== null) throw new HttpProblem(409, missing);
+  const secret = WAY_SECRETS[sending.by] === null ? '' : await tokenOf(context, targetId);
+  const site = {
+    publicAddress: sending.publicAddress || rules.siteAddress,
+    language: rules.language,
+    name: rules.name,
+  };
+  const { address, user, host, folder, hostKey, bucket, region } = sending;
+  switch (sending.by) {
+    case 'none':
+      throw new HttpProblem(409, sayNoWay(rules));
+    case 'micropub': {
+      const endpoint = address || (await endpointOf(context, rules, signal));
+      return micropub({ outbound, address: endpoint, token: secret, signal });
+    }
+    case 'webdav':
+      return fileSite(webdavStore({ outbound, address, login: { user, password: secret }, signal }), site);
+    case 'sftp':
+      return fileSite(sftpStore({ outbound, host, user, secret, folder, hostKey, signal }), site);
+    case 'bucket':
+      return fileSite(
+        bucketStore({ outbound, address, bucket, region, keyId: user, secret, folder, signal }),
+        site,
+      );
+    case 'folder':
+      return fileSite(await folderStore(context.config.sitesFolder, folder), site);
+  }
 }
+
+/** What House rules have to say before anything can be sent, in a sentence; null where nothing is missing. */
+export function missingFor(rules: Pick<HouseRules, 'name' | 'sending' | 'siteAddress'>): string | null {
+  const { sending, siteAddress, name } = rules;
+  if (sending.by === 'none') return sayNoWay(rules);
+  const needed = NEEDED[sending.by].find((field) => sending[field] === '');
+  if (needed !== undefined)
+    return `${name} is sent by ${WAY_WORDS[sending.by]}, and ${FIELD_WORDS[needed]} is not said. The site owner says it in House rules.`;
+  if (sending.by !== 'micropub' && sending.publicAddress === '' && siteAddress === '')
+    return `Nobody has said where readers find ${name}. The site owner says so in House rules.`;
+  return null;
+}
+
+const sayNoWay = ({ name }: Pick<HouseRules, 'name'>): string =>
+  `Nobody has said how pages come to ${name}. The site owner says so in House rules.`;
+
+const NEEDED: Readonly<Record<WayName, readonly WayField[]>> = {
+  none: [],
+  micropub: [],
+  webdav: ['address', 'user'],
+  sftp: ['host', 'user'],
+  bucket: ['address', 'bucket', 'user'],
+  folder: [],
+};
+
+const FIELD_WORDS: Readonly<Record<WayField, string>> = {
+  address: 'the address',
+  host: 'the host',
+  user: 'the name of the house there',
+  bucket: 'the bucket',
+  region: 'the region',
+  folder: 'the folder',
+  hostKey: 'the key of the host',
+  publicAddress: 'where readers find it',
+};
 
 const LIMITS = { bytes: 1_000_000, millis: 15_000 };
 

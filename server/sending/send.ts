@@ -68,6 +68,20 @@ async function sendPage(context: Context, row: DeliveryRow, tools: JobTools): Pr
   const whole = await readPage(context, row.pageId, 'house');
   assertMayGoOut(whole);
   const way = await wayOf(context, row.targetId, whole.rules, tools.signal);
+  try {
+    await sendBy(context, row, whole, way, tools);
+  } finally {
+    await way.close?.();
+  }
+}
+
+async function sendBy(
+  context: Context,
+  row: DeliveryRow,
+  whole: WholePage,
+  way: Way,
+  tools: JobTools,
+): Promise<void> {
   const files = await sendFiles(context, whole, way, tools);
   const page = pageToSend(row, whole, files);
   const uid = page.uid;
@@ -161,8 +175,13 @@ async function sendFiles(
   return addresses;
 }
 
-const placeOf = ({ sending: { by, address }, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>) =>
-  `${by} ${address || siteAddress}`.slice(0, 300);
+const placeOf = ({ sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>) => {
+  const { by, address, host, bucket, folder, publicAddress } = sending;
+  return [by, address || host || siteAddress, bucket, folder, publicAddress]
+    .filter(Boolean)
+    .join(' ')
+    .slice(0, 300);
+};
 
 /** A file that this target has under this name already is not sent again. */
 async function sendOnce(

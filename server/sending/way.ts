@@ -25,6 +25,8 @@ export interface Way {
   /** Where a page stands that may have been handed over without anybody hearing of it; null for nowhere. */
   readonly find: (uid: string) => Promise<string | null>;
   readonly takeDown: (address: string) => Promise<void>;
+  /** Ends what it holds open, where it does; asked for once all is done. */
+  readonly close?: () => Promise<void>;
 }
 
 /** The other side understood and refused. The message says what, what was kept, and what to do. */

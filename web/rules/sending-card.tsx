@@ -2,7 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import * as v from 'valibot';
 import { TokenSchema, TokenSetSchema } from '#api/deliveries.ts';
-import { WAY_WORDS, WAYS } from '#core/deliver/sending.ts';
+import {
+  WAY_FIELDS,
+  WAY_SECRETS,
+  WAY_WORDS,
+  WAYS,
+  type WayField,
+  type WayName,
+} from '#core/deliver/sending.ts';
 import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient, tokenQuery } from '../api/queries.ts';
 import { Button } from '../ui/button.tsx';
@@ -23,6 +30,7 @@ export function SendingCard({
   isEditable,
 }: RulesPart & { readonly targetId: string; readonly isEditable: boolean }) {
   const { sending } = rules;
+  const secret = WAY_SECRETS[sending.by];
   const set = (part: Partial<typeof sending>) => change({ sending: { ...sending, ...part } });
   return (
     <RulesCard
@@ -45,21 +53,19 @@ export function SendingCard({
             />
           )}
         </Field>
-        {sending.by === 'none' ? null : (
-          <Field
-            name="Address that takes pages"
-            hint="Left empty, the site is asked: it names it at its head."
-          >
+        {WAY_FIELDS[sending.by].map((field) => (
+          <Field key={field} name={nameOf(sending.by, field)} {...hintOf(sending.by, field)}>
             {(control) => (
               <Input
                 {...control}
                 className="font-mono text-mono"
-                value={sending.address}
-                onChange={(event) => set({ address: event.target.value })}
+                value={sending[field]}
+                maxLength={2000}
+                onChange={(event) => set({ [field]: event.target.value })}
               />
             )}
           </Field>
-        )}
+        ))}
       </div>
       {sending.by === 'none' ? null : (
         <div className="mt-3 grid gap-3">
@@ -77,15 +83,55 @@ export function SendingCard({
             {' '}
             Text runs beside the picture itself: the site keeps no figure round it
           </Checkbox>
-          <Token targetId={targetId} isEditable={isEditable} />
+          {secret === null ? null : <Token targetId={targetId} secret={secret} isEditable={isEditable} />}
         </div>
       )}
     </RulesCard>
   );
 }
 
+const FIELD_NAMES: Readonly<Record<WayField, string>> = {
+  address: 'Address of its folder',
+  host: 'Host',
+  user: 'Name of the house there',
+  bucket: 'Bucket',
+  region: 'Region',
+  folder: 'Folder there',
+  hostKey: 'Key of the host',
+  publicAddress: 'Where readers find it',
+};
+
+function nameOf(by: WayName, field: WayField): string {
+  if (field === 'address' && by === 'micropub') return 'Address that takes pages';
+  if (field === 'address' && by === 'bucket') return 'Address of the store';
+  if (field === 'user' && by === 'bucket') return 'ID of the key';
+  return field === 'folder' && by === 'folder' ? 'Folder below that for sites' : FIELD_NAMES[field];
+}
+
+const HINTS: Readonly<Partial<Record<WayField, string>>> = {
+  host: 'With its port, where that is another than 22.',
+  folder: 'Left empty, it is the first that one comes to.',
+  hostKey: 'SHA256:…, as its own people say it. A host with another key is told nothing.',
+  publicAddress: 'Left empty, it is the address of the site.',
+  region: 'Left empty, it is us-east-1.',
+};
+
+function hintOf(by: WayName, field: WayField): { readonly hint?: string } {
+  if (field === 'address' && by === 'micropub')
+    return { hint: 'Left empty, the site is asked: it names it at its head.' };
+  const hint = HINTS[field];
+  return hint === undefined ? {} : { hint };
+}
+
+interface TokenProps {
+  readonly targetId: string;
+  /** What it is, in a word. */
+  readonly secret: string;
+  readonly isEditable: boolean;
+}
+
 /** What opens the target to the house: set or removed at once, and never shown again. */
-function Token({ targetId, isEditable }: { readonly targetId: string; readonly isEditable: boolean }) {
+function Token({ targetId, secret, isEditable }: TokenProps) {
   const { data } = useQuery(tokenQuery(targetId));
   const [typed, setTyped] = useState('');
   const [fault, setFault] = useState<string | null>(null);
@@ -107,21 +153,21 @@ function Token({ targetId, isEditable }: { readonly targetId: string; readonly i
     const body = read.output;
     return void doing(
       () => requestJson('put /targets/{id}/token', TokenSetSchema, { path, body }),
-      'The token is set. It is not shown again.',
+      `The ${secret} is set. It is not shown again.`,
     );
   };
   const since = data?.since ?? null;
   if (!isEditable)
     return (
       <p className="text-soft">
-        {since ? `Its token was set on ${sayDate(since)}.` : 'It has no token yet.'}
+        {since ? `Its ${secret} was set on ${sayDate(since)}.` : `It has no ${secret} yet.`}
       </p>
     );
   return (
     <div className="flex flex-wrap items-end gap-2.5">
       <div className="min-w-50 flex-1">
         <Field
-          name={since ? 'Another token' : 'Token'}
+          name={since ? `Another ${secret}` : `${secret.slice(0, 1).toUpperCase()}${secret.slice(1)}`}
           hint={
             since
               ? `One was set on ${sayDate(since)}.`
@@ -135,19 +181,26 @@ function Token({ targetId, isEditable }: { readonly targetId: string; readonly i
               type="password"
               autoComplete="off"
               value={typed}
+              // A private key has lines, which a field of one line would lose.
+              onPaste={(event) => {
+                const pasted = event.clipboardData.getData('text');
+                if (!pasted.includes('\n')) return;
+                event.preventDefault();
+                setTyped(pasted);
+              }}
               onChange={(event) => setTyped(event.target.value)}
             />
           )}
         </Field>
       </div>
       <Button disabled={typed.trim() === ''} onClick={save}>
-        Set token
+        Set {secret}
       </Button>
       {since ? (
         <Button
           kind="link"
           onClick={() =>
-            void doing(() => requestVoid('delete /targets/{id}/token', { path }), 'The token is removed.')
+            void doing(() => requestVoid('delete /targets/{id}/token', { path }), `The ${secret} is removed.`)
           }
         >
           Remove it
