@@ -1,6 +1,7 @@
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { Person } from '#api/people.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { credentials } from '../db/schema.ts';
@@ -12,21 +13,32 @@ const CIPHER = 'aes-256-gcm';
 const NONCE_BYTES = 12;
 const TAG_BYTES = 16;
 
-/** One key for each target, so that what was sealed for one opens no other (RFC 5869). */
-const keyOf = ({ secret }: Pick<Context, 'secret'>, targetId: string) =>
-  Buffer.from(hkdfSync('sha256', secret, targetId, 'credential of a target', 32));
+/** The place that a credential is for: a target that is sent elsewhere is opened by another one. */
+const placeOf = ({ sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>): string => {
+  const { by, address, host, bucket, user } = sending;
+  return [by, address || host || siteAddress, bucket, user].join(' ');
+};
 
-function seal(context: Pick<Context, 'secret'>, targetId: string, token: string): string {
+/** One key for each target and place, so that what was sealed for one is told to no other (RFC 5869). */
+const keyOf = ({ secret }: Pick<Context, 'secret'>, { targetId, place }: Sealed) =>
+  Buffer.from(hkdfSync('sha256', secret, targetId, `credential of a target at ${place}`, 32));
+
+interface Sealed {
+  readonly targetId: string;
+  readonly place: string;
+}
+
+function seal(context: Pick<Context, 'secret'>, where: Sealed, token: string): string {
   const nonce = randomBytes(NONCE_BYTES);
-  const cipher = createCipheriv(CIPHER, keyOf(context, targetId), nonce);
+  const cipher = createCipheriv(CIPHER, keyOf(context, where), nonce);
   const text = Buffer.concat([cipher.update(token, 'utf8'), cipher.final()]);
   return Buffer.concat([nonce, cipher.getAuthTag(), text]).toString('base64');
 }
 
-/** What was sealed; null where it was sealed by another secret, as after a database was moved without it. */
-function maybeUnsealed(context: Pick<Context, 'secret'>, targetId: string, sealed: string): string | null {
+/** What was sealed; null where it was sealed by another secret, as after a database was moved without it, or for another place. */
+function maybeUnsealed(context: Pick<Context, 'secret'>, where: Sealed, sealed: string): string | null {
   const bytes = Buffer.from(sealed, 'base64');
-  const decipher = createDecipheriv(CIPHER, keyOf(context, targetId), bytes.subarray(0, NONCE_BYTES));
+  const decipher = createDecipheriv(CIPHER, keyOf(context, where), bytes.subarray(0, NONCE_BYTES));
   decipher.setAuthTag(bytes.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES));
   try {
     const text = [decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()];
@@ -50,7 +62,11 @@ export async function keepCredential(
   const { rules } = await readTarget(context, targetId);
   if (rules.sending.by === 'micropub' && !ONE_WORD.test(token))
     throw new HttpProblem(422, 'A token is one word of letters, digits and signs, as the site gave it.');
-  const row = { sealed: seal(context, targetId, token), at: now, personId: person.id };
+  const row = {
+    sealed: seal(context, { targetId, place: placeOf(rules) }, token),
+    at: now,
+    personId: person.id,
+  };
   await context.db.transaction(async (tx) => {
     await tx
       .insert(credentials)
@@ -77,24 +93,27 @@ export async function forgetCredential(
   });
 }
 
-/** When the credential of a target was set; null where it has none. */
-export async function credentialSince({ db }: Context, targetId: string): Promise<Date | null> {
-  const [row] = await db
-    .select({ at: credentials.at })
-    .from(credentials)
-    .where(eq(credentials.targetId, targetId));
-  return row?.at ?? null;
+/** When the credential of a target was set; null where it has none for where it is sent now. */
+export async function credentialSince(context: Context, targetId: string): Promise<Date | null> {
+  const { row, token } = await kept(context, targetId);
+  return token === null ? null : (row?.at ?? null);
 }
 
 /** What opens a target; refused in words where nothing does. */
 export async function tokenOf(context: Context, targetId: string): Promise<string> {
-  const [row] = await context.db.select().from(credentials).where(eq(credentials.targetId, targetId));
-  const token = row ? maybeUnsealed(context, targetId, row.sealed) : null;
+  const { row, token } = await kept(context, targetId);
   if (token !== null) return token;
   throw new HttpProblem(
     409,
     row
-      ? 'What opens this target cannot be read any more. Set it again in House rules. Nothing was sent.'
+      ? 'What opens this target was set for another place, or cannot be read any more. Set it again in House rules. Nothing was sent.'
       : 'Nothing opens this target to the house yet: the site owner sets its token, password or key in House rules. Nothing was sent.',
   );
+}
+
+async function kept(context: Context, targetId: string) {
+  const [row] = await context.db.select().from(credentials).where(eq(credentials.targetId, targetId));
+  if (!row) return { row: null, token: null };
+  const { rules } = await readTarget(context, targetId);
+  return { row, token: maybeUnsealed(context, { targetId, place: placeOf(rules) }, row.sealed) };
 }

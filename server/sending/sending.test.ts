@@ -12,6 +12,7 @@ import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { audit, credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { tokenOf } from './credentials.ts';
 import { wayOf } from './door.ts';
 import { lookAgain } from './look-again.ts';
 import { SEND } from './send.ts';
@@ -299,9 +300,20 @@ describe('the token of a target', () => {
     ).toBe(422);
   });
 
-  it('that was sealed by another secret says so', async () => {
+  it('that was sealed by another secret, or for another place, opens nothing and is told to nobody', async () => {
+    const page = await pageCalled('Moved house');
     await server.context.db.update(credentials).set({ sealed: Buffer.alloc(60).toString('base64') });
-    const delivery = await sent(await pageCalled('Moved house'));
-    expect((await stateOf(delivery)).words).toContain('cannot be read any more');
+    expect(detailOf(await order(page))).toContain('has no token yet');
+    await expect(tokenOf(server.context, 'reserve')).rejects.toThrow('Set it again in House rules');
+    await sendingBy('reserve', TOKEN);
+    expect(await tokenOf(server.context, 'reserve')).toBe(TOKEN);
+    const { rules, version } = v.parse(TargetSchema, (await server.ask('/api/targets/reserve')).body);
+    const elsewhere = {
+      ...rules,
+      sending: { ...rules.sending, address: server.at('bulletin', '/micropub') },
+    };
+    await server.ask('/api/targets/reserve', { as: 'sunniva', method: 'PUT', version, body: elsewhere });
+    expect(detailOf(await order(page))).toContain('has no token yet');
+    await expect(tokenOf(server.context, 'reserve')).rejects.toThrow('was set for another place');
   });
 });
