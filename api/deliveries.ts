@@ -45,6 +45,22 @@ export const DeliverySchema = v.object({
 });
 export type Delivery = v.InferOutput<typeof DeliverySchema>;
 
+const moment = v.nullable(v.pipe(v.string(), v.isoTimestamp('A moment is written as 2026-03-29T06:30:00Z.')));
+
+/** When a page goes out by itself, and when it is taken down; null for by hand. */
+export const SendingPlanWishSchema = v.strictObject({ startAt: moment, endAt: moment });
+export type SendingPlanWish = v.InferOutput<typeof SendingPlanWishSchema>;
+
+/** What is planned: it waits to go out, is out and waits to be taken down, is done, or came to nothing, with why. */
+export const SendingPlanSchema = v.object({
+  startAt: v.nullable(v.string()),
+  endAt: v.nullable(v.string()),
+  state: v.picklist(['waiting', 'out', 'done', 'failed']),
+  by: v.string(),
+  words: v.string(),
+});
+export type SendingPlan = v.InferOutput<typeof SendingPlanSchema>;
+
 /** The sendings of a page, the newest first; whether it can be sent at all, and why not. */
 export const DeliveriesSchema = v.object({
   targetName: v.string(),
@@ -53,6 +69,9 @@ export const DeliveriesSchema = v.object({
   /** What stops the page as it is now from going out, worst first, in sentences. */
   stops: v.array(v.string()),
   deliveries: v.array(DeliverySchema),
+  plan: v.nullable(SendingPlanSchema),
+  /** In which the days of its target begin and end. */
+  timeZone: v.string(),
 });
 
 export type Deliveries = v.InferOutput<typeof DeliveriesSchema>;

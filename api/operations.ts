@@ -28,7 +28,13 @@ import {
   TakeBackSchema,
 } from './assets.ts';
 import { AuditListSchema, AuditQuerySchema } from './audit.ts';
-import { DeliveriesSchema, DeliverySchema, TokenSchema, TokenSetSchema } from './deliveries.ts';
+import {
+  DeliveriesSchema,
+  DeliverySchema,
+  SendingPlanWishSchema,
+  TokenSchema,
+  TokenSetSchema,
+} from './deliveries.ts';
 import { DeskSchema, GiveErrandSchema } from './desk.ts';
 import {
   DecideSchema,
@@ -267,6 +273,12 @@ export const OPERATIONS = {
     answers: InheritedPageSchema,
   },
   'delete /inherited/{id}': { does: 'Put away what was read' },
+  'put /pages/{id}/plan': {
+    does: 'Plan when a page goes out and is taken down',
+    body: SendingPlanWishSchema,
+    answers: DeliveriesSchema,
+  },
+  'delete /pages/{id}/plan': { does: 'Cancel what is planned for a page', answers: DeliveriesSchema },
   'get /deliveries/{id}': { does: 'A sending, and what was found there', answers: DeliverySchema },
   'post /deliveries/{id}/read-back': {
     does: 'Read a page back from where it was sent',

@@ -144,3 +144,32 @@ test('a site that lies in a folder is a target of its own: set in House rules, s
   await page.getByRole('dialog').getByRole('button', { name: 'Take it down' }).click();
   await expect(page.getByText(/· taken down$/)).toBeVisible();
 });
+
+test('a page is planned to go out and to be taken down, in an hour that the clocks show twice, and cancelled', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await beginWithPicture(page, 'Winter gathering', 'winter-reed');
+  await page.getByRole('button', { name: 'Send...' }).click();
+  await page.getByRole('button', { name: 'Send it later...' }).press('Enter');
+  const panel = page.getByRole('dialog', { name: 'Send it later' });
+  await panel.getByRole('textbox', { name: 'Goes out on' }).fill('31 October 2027');
+  await panel.getByRole('textbox', { name: 'Goes out at' }).fill('1:30');
+  await panel.getByRole('button', { name: 'Plan it' }).press('Enter');
+  await expect(panel).toContainText('Say which 01:30 is meant.');
+  await panel.getByRole('textbox', { name: 'Goes out at' }).fill('01:30');
+  await panel.getByRole('radio', { name: 'the second, an hour later' }).press('Space');
+  await panel.getByRole('textbox', { name: 'Is taken down on' }).fill('30 October 2027');
+  await panel.getByRole('textbox', { name: 'Is taken down at' }).fill('06:00');
+  await panel.getByRole('button', { name: 'Plan it' }).press('Enter');
+  await expect(panel).toContainText('give a later moment');
+  await expectAccessible(page);
+  await panel.getByRole('textbox', { name: 'Is taken down on' }).fill('2 November 2027');
+  await panel.getByRole('button', { name: 'Plan it' }).press('Enter');
+  await expect(
+    page.getByText(/^Goes out 31 October 2027 at 01:30 GMT, and is taken down 2 November 2027/),
+  ).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Cancel that' }).press('Enter');
+  await expect(page.getByText(/^Goes out 31 October/)).toBeHidden();
+});

@@ -20,6 +20,7 @@ export function pageErrands(
   whole: WholePage,
   otherwise: SaidOtherwise,
   sent: SentOf,
+  failed: ReadonlyMap<string, string>,
   now: Date,
 ): readonly OpenErrand[] {
   return [
@@ -31,7 +32,7 @@ export function pageErrands(
     unworded(context, whole),
     unfilled(whole),
     stopped(whole),
-    otherwiseThere(whole, sent),
+    planFailed(whole, failed.get(whole.row.id)) ?? otherwiseThere(whole, sent),
   ].filter((errand) => errand !== null);
 }
 
@@ -217,6 +218,24 @@ function unfilled(whole: WholePage): OpenErrand | null {
     address: `/gather?page=${whole.row.id}&want=${first.id}`,
     thumb: null,
     count: wants.length,
+  };
+}
+
+/** What was planned and came to nothing: readers wait for it, or still get it. */
+function planFailed(whole: WholePage, why: string | undefined): OpenErrand | null {
+  if (why === undefined) return null;
+  return {
+    id: `sent-${whole.row.id}`,
+    kind: 'sent',
+    before: '',
+    subject: whole.row.title,
+    after: 'was not sent or taken down as planned.',
+    detail: why,
+    due: null,
+    action: 'Look at it',
+    address: `${pageAddress(whole)}/sent`,
+    thumb: null,
+    count: null,
   };
 }
 

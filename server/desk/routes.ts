@@ -11,6 +11,7 @@ import { recentPurchases } from '../rights/purchases.ts';
 import { route } from '../route.ts';
 import { haltedRuns } from '../runs/runs.ts';
 import { standingSent } from '../sending/deliveries.ts';
+import { failedPlans } from '../sending/plans.ts';
 import { presentAssets, thumbAddress } from '../shelf/present.ts';
 import { standing } from '../shelf/put-away.ts';
 import { seenBy } from '../shelf/seen.ts';
@@ -62,11 +63,9 @@ export function deskRoutes(context: Context): Router {
 async function ofPages(context: Context, wholes: readonly WholePage[]): Promise<readonly OpenErrand[]> {
   const ids = new Set(wholes.flatMap(({ assets }) => assets.map(({ id }) => id)));
   const otherwise = await piecesSaidOtherwise(context, [...ids]);
-  const sent = await standingSent(
-    context,
-    wholes.map(({ row }) => row.id),
-  );
-  return byDue(wholes).flatMap((whole) => pageErrands(context, whole, otherwise, sent, new Date()));
+  const pageIds = wholes.map(({ row }) => row.id);
+  const [sent, failed] = [await standingSent(context, pageIds), await failedPlans(context, pageIds)];
+  return byDue(wholes).flatMap((whole) => pageErrands(context, whole, otherwise, sent, failed, new Date()));
 }
 
 /** All that waits for a person, or for anybody who may do it. */

@@ -8,6 +8,7 @@ import { HttpProblem } from '../problem.ts';
 import { buy } from '../rights/buying.ts';
 import { BUY } from '../rights/purchases.ts';
 import { RUN, run } from '../runs/work.ts';
+import { followPlansInTime } from '../sending/plans.ts';
 import { SEND, send } from '../sending/send.ts';
 import { isStorageGone } from '../storage/failures.ts';
 import { tidyNowAndThen } from './now-and-then.ts';
@@ -37,7 +38,7 @@ const HEARTBEAT_MILLIS = 2000;
  */
 export async function workJobs(context: Context, signal: AbortSignal): Promise<void> {
   const lanes = Object.keys(KINDS).map((kind) => workLane(context, kind, signal));
-  await Promise.all([...lanes, tidyNowAndThen(context, signal)]);
+  await Promise.all([...lanes, tidyNowAndThen(context, signal), followPlansInTime(context, signal)]);
 }
 
 async function workLane(context: Context, kind: string, signal: AbortSignal): Promise<void> {

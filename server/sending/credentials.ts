@@ -21,24 +21,33 @@ const placeOf = ({ sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAdd
 
 /** One key for each target and place, so that what was sealed for one is told to no other (RFC 5869). */
 const keyOf = ({ secret }: Pick<Context, 'secret'>, { targetId, place }: Sealed) =>
-  Buffer.from(hkdfSync('sha256', secret, targetId, `credential of a target at ${place}`, 32));
+  Buffer.from(
+    hkdfSync('sha256', secret, targetId, `credential of a target${place === null ? '' : ` at ${place}`}`, 32),
+  );
 
 interface Sealed {
   readonly targetId: string;
-  readonly place: string;
+  /** Null for what was sealed before places were told apart, when all were Micropub's. */
+  readonly place: string | null;
 }
+
+/** Begins what is sealed for a place; what was sealed before begins with nothing. */
+const FOR_PLACE = '2:';
 
 function seal(context: Pick<Context, 'secret'>, where: Sealed, token: string): string {
   const nonce = randomBytes(NONCE_BYTES);
   const cipher = createCipheriv(CIPHER, keyOf(context, where), nonce);
   const text = Buffer.concat([cipher.update(token, 'utf8'), cipher.final()]);
-  return Buffer.concat([nonce, cipher.getAuthTag(), text]).toString('base64');
+  return `${FOR_PLACE}${Buffer.concat([nonce, cipher.getAuthTag(), text]).toString('base64')}`;
 }
 
 /** What was sealed; null where it was sealed by another secret, as after a database was moved without it, or for another place. */
 function maybeUnsealed(context: Pick<Context, 'secret'>, where: Sealed, sealed: string): string | null {
-  const bytes = Buffer.from(sealed, 'base64');
-  const decipher = createDecipheriv(CIPHER, keyOf(context, where), bytes.subarray(0, NONCE_BYTES));
+  const isForPlace = sealed.startsWith(FOR_PLACE);
+  if (!isForPlace && !where.place?.startsWith('micropub ')) return null;
+  const bytes = Buffer.from(isForPlace ? sealed.slice(FOR_PLACE.length) : sealed, 'base64');
+  const key = keyOf(context, isForPlace ? where : { ...where, place: null });
+  const decipher = createDecipheriv(CIPHER, key, bytes.subarray(0, NONCE_BYTES));
   decipher.setAuthTag(bytes.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES));
   try {
     const text = [decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()];

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gt, inArray, notExists } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/mysql-core';
 import type * as v from 'valibot';
-import type { DeliveriesSchema, Delivery } from '#api/deliveries.ts';
+import type { DeliveriesSchema, Delivery, SendingPlan } from '#api/deliveries.ts';
 import type { Person } from '#api/people.ts';
 import { type Difference, isLost } from '#core/deliver/compare.ts';
 import { sayDifference } from '#core/deliver/say.ts';
@@ -88,6 +88,7 @@ export async function listDeliveries(
   context: Context,
   pageId: string,
   reader: Person,
+  plan: SendingPlan | null,
 ): Promise<v.InferOutput<typeof DeliveriesSchema>> {
   const whole = await readPage(context, pageId, reader);
   const { targetId } = whole.row;
@@ -100,6 +101,8 @@ export async function listDeliveries(
     ...(await possible(context, targetId)),
     stops: whatStops(whole).map((stop) => sayFinding(stop).sentence),
     deliveries: rows.map((row) => present(context, row)),
+    plan,
+    timeZone: whole.rules.timeZone,
   };
 }
 

@@ -1,4 +1,4 @@
-import { Router } from 'express';
+import { type Request, Router } from 'express';
 import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { assertMayOrder } from '../jobs/queue.ts';
@@ -9,6 +9,7 @@ import { HttpProblem } from '../problem.ts';
 import { route } from '../route.ts';
 import { credentialSince, forgetCredential, keepCredential } from './credentials.ts';
 import { listDeliveries, orderDelivery, readDelivery, takeDown } from './deliveries.ts';
+import { cancelPlan, planOf, planSending } from './plans.ts';
 import { readBack } from './read-back.ts';
 import { SendProblem } from './way.ts';
 
@@ -16,7 +17,7 @@ export function sendingRoutes(context: Context): Router {
   const router = Router();
 
   route(router, 'get /pages/{id}/deliveries', allowed('edit-pages'), async (request, response) => {
-    response.json(await listDeliveries(context, request.params.id, personOf(request)));
+    response.json(await withPlan(context, request.params.id, request));
   });
 
   route(router, 'post /pages/{id}/deliveries', allowed('take-away'), async (request, response) => {
@@ -24,6 +25,17 @@ export function sendingRoutes(context: Context): Router {
     await assertMayOrder(context, person.id);
     const id = newId(context, request);
     response.status(202).json(await orderDelivery(context, request.params.id, id, person, new Date()));
+  });
+
+  route(router, 'put /pages/{id}/plan', allowed('take-away'), async (request, response) => {
+    const { id } = request.params;
+    await planSending(context, id, request.body, personOf(request), new Date());
+    response.json(await withPlan(context, id, request));
+  });
+
+  route(router, 'delete /pages/{id}/plan', allowed('take-away'), async (request, response) => {
+    await cancelPlan(context, request.params.id);
+    response.json(await withPlan(context, request.params.id, request));
   });
 
   route(router, 'get /deliveries/{id}', allowed('edit-pages'), async (request, response) => {
@@ -59,6 +71,9 @@ export function sendingRoutes(context: Context): Router {
   });
   return router;
 }
+
+const withPlan = async (context: Context, pageId: string, request: Request) =>
+  listDeliveries(context, pageId, personOf(request), await planOf(context, pageId));
 
 /** What the other side refused, or could not be asked, as a problem of this request. */
 async function inWords<T>(work: () => Promise<T>): Promise<T> {

@@ -15,6 +15,7 @@ import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from 
 import { tokenOf } from './credentials.ts';
 import { wayOf } from './door.ts';
 import { lookAgain } from './look-again.ts';
+import { followPlans } from './plans.ts';
 import { SEND } from './send.ts';
 
 const TOKEN = 'saltmere-reserve-site';
@@ -269,6 +270,68 @@ describe('what was sent', () => {
     expect(await lookAgain(server.context, new Date())).toBe(0);
     expect(await sent(id)).toMatchObject({ state: 'out', differences: [] });
     expect(await errand()).toBeUndefined();
+  });
+});
+
+describe('a page that is planned', () => {
+  const plan = (id: string, body: object, as: Who = 'mara') =>
+    server.ask(`/api/pages/${id}/plan`, { as, method: 'PUT', body });
+  const planNow = async (id: string) =>
+    v.parse(DeliveriesSchema, (await server.ask(`/api/pages/${id}/deliveries`)).body).plan;
+  const soon = (minutes: number) => new Date(Date.now() + minutes * 60_000);
+
+  it('goes out in time and is taken down in time, each once, however often that is looked at', async () => {
+    await sendingBy('reserve', TOKEN);
+    const id = await pageCalled('Open day');
+    const body = { startAt: soon(60).toISOString(), endAt: soon(120).toISOString() };
+    expect((await plan(id, body)).status).toBe(200);
+    expect(await planNow(id)).toMatchObject({ state: 'waiting', words: '' });
+    expect(await followPlans(server.context, soon(59))).toBe(0);
+    await Promise.all([followPlans(server.context, soon(61)), followPlans(server.context, soon(61))]);
+    while (await workOne(server.context, [SEND]));
+    const { deliveries: sendings } = v.parse(
+      DeliveriesSchema,
+      (await server.ask(`/api/pages/${id}/deliveries`)).body,
+    );
+    expect(sendings.map(({ state }) => state)).toEqual(['out']);
+    expect((await page(sendings[0]?.address ?? null)).status).toBe(200);
+    expect(await followPlans(server.context, soon(119))).toBe(0);
+    await followPlans(server.context, soon(121));
+    expect(await planNow(id)).toMatchObject({ state: 'done' });
+    expect((await page(sendings[0]?.address ?? null)).status).toBe(404);
+    expect(await followPlans(server.context, soon(180))).toBe(0);
+  });
+
+  it('that something stops says so there and on the Desk, and is planned anew', async () => {
+    await sendingBy('reserve', TOKEN);
+    const id = await pageCalled('Late');
+    await plan(id, { startAt: soon(60).toISOString(), endAt: null });
+    await sendingBy('reserve', TOKEN, { by: 'none' });
+    await followPlans(server.context, soon(61));
+    expect(await planNow(id)).toMatchObject({
+      state: 'failed',
+      words: expect.stringContaining('how pages come'),
+    });
+    const { errands } = v.parse(DeskSchema, (await server.ask('/api/desk')).body);
+    expect(errands.find((one) => one.id === `sent-${id}`)).toMatchObject({
+      after: 'was not sent or taken down as planned.',
+    });
+    await plan(id, { startAt: soon(90).toISOString(), endAt: null });
+    expect(await planNow(id)).toMatchObject({ state: 'waiting', words: '' });
+    expect((await server.ask(`/api/pages/${id}/plan`, { method: 'DELETE' })).status).toBe(200);
+    expect(await planNow(id)).toBeNull();
+  });
+
+  it('lies ahead, ends after it began, and is not for whoever only hands pieces in', async () => {
+    const id = await pageCalled('Never');
+    const told = async (startAt: Date | null, endAt: Date | null) =>
+      detailOf(
+        await plan(id, { startAt: startAt?.toISOString() ?? null, endAt: endAt?.toISOString() ?? null }),
+      );
+    expect(await told(soon(-1), null)).toMatch(/lies ahead/);
+    expect(await told(soon(60), soon(30))).toMatch(/give a later moment/);
+    expect(await told(null, null)).toMatch(/Say when it goes out/);
+    expect((await plan(id, { startAt: soon(5).toISOString(), endAt: null }, 'joss')).status).toBe(403);
   });
 });
 

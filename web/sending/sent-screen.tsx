@@ -1,7 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { type Deliveries, type Delivery, DeliverySchema } from '#api/deliveries.ts';
+import {
+  type Deliveries,
+  DeliveriesSchema,
+  type Delivery,
+  DeliverySchema,
+  type SendingPlanWish,
+} from '#api/deliveries.ts';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { may } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
@@ -26,6 +32,7 @@ import { Fault } from '../ui/fault.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { Progress } from '../ui/progress.tsx';
 import { DifferencesPane } from './differences-pane.tsx';
+import { PlanPanel, sayPlan } from './plan-panel.tsx';
 
 /** A page beside what stands where it was sent to: sent, read back, mended, taken down. */
 export function SentScreen() {
@@ -36,6 +43,7 @@ export function SentScreen() {
   const [looked, setLooked] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [isTakingDown, setTakingDown] = useState(false);
+  const [isPlanning, setPlanning] = useState(false);
   const [width, setWidth] = useState(0);
   const [chosen, setChosen] = useState<number | null>(null);
   const deliveries = sent.data?.deliveries ?? [];
@@ -77,6 +85,14 @@ export function SentScreen() {
       setChosen(null);
     });
   const { isPossible, stops, targetName } = sent.data;
+  const planned = sayPlan(sent.data.plan, sent.data.timeZone);
+  const plan = (body: SendingPlanWish) =>
+    doing(async () => {
+      await requestJson('put /pages/{id}/plan', DeliveriesSchema, { path: { id }, body });
+      setPlanning(false);
+    });
+  const cancel = () =>
+    doing(() => requestJson('delete /pages/{id}/plan', DeliveriesSchema, { path: { id } }));
   const sendWords = newest?.state === 'out' ? 'Send it again' : `Send to the ${targetName}`;
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
@@ -87,11 +103,26 @@ export function SentScreen() {
           <p className="text-sm text-soft">
             {delivery ? saySent(delivery) : `for the ${targetName}, not sent yet`}
           </p>
+          {planned === null ? null : (
+            <p className={sent.data.plan?.state === 'failed' ? 'text-due' : ''}>
+              {planned}{' '}
+              {isEditable ? (
+                <Button kind="link" onClick={() => void cancel()}>
+                  {sent.data.plan?.state === 'failed' ? 'Put that away' : 'Cancel that'}
+                </Button>
+              ) : null}
+            </p>
+          )}
         </div>
         <LinkButton to={`/pages/${id}`}>Back to the sheet</LinkButton>
         {isEditable && delivery?.id === newest?.id && delivery?.state === 'out' ? (
           <Button disabled={isSending} onClick={() => setTakingDown(true)}>
             Take it down...
+          </Button>
+        ) : null}
+        {isEditable && isPossible ? (
+          <Button onClick={() => setPlanning(true)}>
+            {newest?.state === 'out' ? 'Take it down later...' : 'Send it later...'}
           </Button>
         ) : null}
         {isEditable ? (
@@ -166,6 +197,16 @@ export function SentScreen() {
           <NotSent id={id} sent={sent.data} />
         )}
       </div>
+      {isPlanning ? (
+        <PlanPanel
+          plan={sent.data.plan}
+          timeZone={sent.data.timeZone}
+          isOut={newest?.state === 'out'}
+          fault={fault}
+          onPlan={(wish) => void plan(wish)}
+          onClose={() => setPlanning(false)}
+        />
+      ) : null}
       {isTakingDown && delivery ? (
         <Panel
           title="Take it down"

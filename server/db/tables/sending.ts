@@ -63,3 +63,29 @@ export const credentials = mysqlTable('credentials', {
   at: time('at').notNull(),
   personId: varchar('person_id', { length: 36 }).notNull(),
 });
+
+/** When a page goes out by itself, and is taken down again: one plan for each page. */
+export const sendingPlans = mysqlTable(
+  'sending_plans',
+  {
+    pageId: varchar('page_id', { length: 36 })
+      .primaryKey()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    personId: varchar('person_id', { length: 36 }).notNull(),
+    at: time('at').notNull(),
+    /** Null where it goes out by hand. */
+    startAt: time('start_at'),
+    /** Null where it stays. */
+    endAt: time('end_at'),
+    /** How far it is: it waits to go out, it is out and waits to be taken down, it is done. */
+    state: varchar('state', { length: 10 }).notNull(),
+    /** The sending that it begins, so that it begins one alone. */
+    deliveryId: char('delivery_id', { length: 36 }).notNull(),
+    /** Why it was not sent or taken down. */
+    words: varchar('words', { length: 500 }).notNull().default(''),
+  },
+  (table) => [
+    index('sending_plans_start').on(table.state, table.startAt),
+    index('sending_plans_end').on(table.state, table.endAt),
+  ],
+);
