@@ -52,7 +52,7 @@ export const SendingPlanWishSchema = v.strictObject({ startAt: moment, endAt: mo
 export type SendingPlanWish = v.InferOutput<typeof SendingPlanWishSchema>;
 
 /** What is planned: it waits to go out, is out and waits to be taken down, is done, or came to nothing, with why. */
-export const SendingPlanSchema = v.object({
+const SendingPlanSchema = v.object({
   startAt: v.nullable(v.string()),
   endAt: v.nullable(v.string()),
   state: v.picklist(['waiting', 'out', 'done', 'failed']),
