@@ -284,6 +284,10 @@ export const OPERATIONS = {
     does: 'Read a page back from where it was sent',
     answers: DeliverySchema,
   },
+  'post /deliveries/{id}/evidence': {
+    does: 'Order what was live by a sending to be packed and signed',
+    answers: JobSchema,
+  },
   'post /deliveries/{id}/take-down': {
     does: 'Take a page down where it was sent',
     answers: DeliverySchema,

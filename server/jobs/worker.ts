@@ -8,6 +8,7 @@ import { HttpProblem } from '../problem.ts';
 import { buy } from '../rights/buying.ts';
 import { BUY } from '../rights/purchases.ts';
 import { RUN, run } from '../runs/work.ts';
+import { EVIDENCE, packEvidence } from '../sending/evidence.ts';
 import { followPlansInTime } from '../sending/plans.ts';
 import { SEND, send } from '../sending/send.ts';
 import { isStorageGone } from '../storage/failures.ts';
@@ -24,6 +25,7 @@ const KINDS: Readonly<Record<string, Work>> = {
   [RUN]: run,
   [BUY]: buy,
   [SEND]: send,
+  [EVIDENCE]: packEvidence,
   [READ_INHERITED]: readInheritedPage,
   [BRING_IN]: bringIn,
 };

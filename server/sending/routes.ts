@@ -1,7 +1,7 @@
 import { type Request, Router } from 'express';
 import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
-import { assertMayOrder } from '../jobs/queue.ts';
+import { assertMayOrder, presentJob, readJob } from '../jobs/queue.ts';
 import { newId } from '../new-id.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { allowed, personOf } from '../people/guard.ts';
@@ -9,6 +9,7 @@ import { HttpProblem } from '../problem.ts';
 import { route } from '../route.ts';
 import { credentialSince, forgetCredential, keepCredential } from './credentials.ts';
 import { listDeliveries, orderDelivery, readDelivery, takeDown } from './deliveries.ts';
+import { orderEvidence } from './evidence.ts';
 import { cancelPlan, planOf, planSending } from './plans.ts';
 import { readBack } from './read-back.ts';
 import { SendProblem } from './way.ts';
@@ -46,6 +47,13 @@ export function sendingRoutes(context: Context): Router {
     const { id } = request.params;
     await readBack(context, id, clientGoneSignal(response));
     response.json(await readDelivery(context, id));
+  });
+
+  route(router, 'post /deliveries/{id}/evidence', allowed('take-away'), async (request, response) => {
+    const person = personOf(request);
+    await assertMayOrder(context, person.id);
+    const jobId = await orderEvidence(context, request.params.id, person, new Date());
+    response.status(202).json(presentJob(await readJob(context, jobId)));
   });
 
   route(router, 'post /deliveries/{id}/take-down', allowed('take-away'), async (request, response) => {

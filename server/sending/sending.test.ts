@@ -1,7 +1,10 @@
+import { createHash, createPublicKey, verify } from 'node:crypto';
 import { eq } from 'drizzle-orm';
+import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AssetSchema } from '#api/assets.ts';
 import { DeliveriesSchema, type Delivery, DeliverySchema, TokenSetSchema } from '#api/deliveries.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { JobSchema } from '#api/jobs.ts';
@@ -14,6 +17,7 @@ import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { tokenOf } from './credentials.ts';
 import { wayOf } from './door.ts';
+import { EVIDENCE } from './evidence.ts';
 import { lookAgain } from './look-again.ts';
 import { followPlans } from './plans.ts';
 import { SEND } from './send.ts';
@@ -332,6 +336,57 @@ describe('a page that is planned', () => {
     expect(await told(soon(60), soon(30))).toMatch(/give a later moment/);
     expect(await told(null, null)).toMatch(/Say when it goes out/);
     expect((await plan(id, { startAt: soon(5).toISOString(), endAt: null }, 'joss')).status).toBe(403);
+  });
+});
+
+describe('what was live', () => {
+  it('is packed as it was then, with its terms of that day, and signed by the house', async () => {
+    await sendingBy('reserve', TOKEN);
+    const delivery = await sent(await pageCalled('In dispute'));
+    const { version } = v.parse(AssetSchema, (await server.ask(`/api/assets/${assetId}`)).body);
+    const change = { label: { creator: 'Somebody else' } };
+    await server.ask(`/api/assets/${assetId}`, { method: 'PATCH', version, body: change });
+    const ordered = await server.ask(`/api/deliveries/${delivery.id}/evidence`, { method: 'POST', body: {} });
+    const { id } = v.parse(JobSchema, ordered.body);
+    await workOne(server.context, [EVIDENCE]);
+    expect(v.parse(JobSchema, (await server.ask(`/api/jobs/${id}`)).body)).toMatchObject({
+      state: 'done',
+      words: '7 files, signed',
+    });
+    const answer = await server.listen(`/api/jobs/${id}/file`);
+    const files = unzipSync(new Uint8Array(await answer.arrayBuffer()));
+    const text = (name: string) => Buffer.from(files[name] ?? []).toString('utf8');
+    expect(text('page-as-sent.html')).toContain('alt="A heron in the reeds."');
+    expect(text('page-as-found.html')).toContain('Saltmere Marsh Reserve');
+    const [piece] = v.parse(
+      v.array(
+        v.object({ name: v.string(), sha256: v.string(), labelThen: v.object({ creator: v.string() }) }),
+      ),
+      JSON.parse(text('pieces.json')),
+    );
+    expect(piece?.labelThen.creator).toBe('Ines Okonjo');
+    const { files: listed } = v.parse(
+      v.object({ files: v.array(v.object({ name: v.string(), sha256: v.string() })) }),
+      JSON.parse(text('manifest.json')),
+    );
+    for (const { name, sha256 } of listed)
+      expect(
+        createHash('sha256')
+          .update(Buffer.from(files[name] ?? []))
+          .digest('hex'),
+      ).toBe(sha256);
+    expect(listed.map(({ name }) => name)).toContain(`originals/${piece?.name}`);
+    const key = createPublicKey(text('public-key.pem'));
+    const manifest = Buffer.from(files['manifest.json'] ?? []);
+    expect(verify(null, manifest, key, Buffer.from(files['manifest.sig'] ?? []))).toBe(true);
+    expect(
+      verify(
+        null,
+        Buffer.concat([manifest, Buffer.from(' ')]),
+        key,
+        Buffer.from(files['manifest.sig'] ?? []),
+      ),
+    ).toBe(false);
   });
 });
 

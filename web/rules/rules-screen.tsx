@@ -29,6 +29,7 @@ import type { RulesPart } from './rules-part.ts';
 import { SendingCard } from './sending-card.tsx';
 import { SpendingCard } from './spending-card.tsx';
 import { StylesCard } from './styles-card.tsx';
+import { TargetFile } from './target-file.tsx';
 import { UseCard } from './use-card.tsx';
 
 export function RulesScreen() {
@@ -130,6 +131,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
             onClose={() => setAdding(false)}
           />
         ) : null}
+        {isAdding ? <TargetFile rules={rules} onTake={setRules} /> : null}
         {fault || (isChanged && issue) ? (
           <p className={cx(FAULT_LOOK, 'mt-2.5')} role="alert">
             {fault ?? issue}

@@ -3,6 +3,7 @@ import type { Delivery, SaidDifference } from '#api/deliveries.ts';
 import { sayCompared } from '#core/deliver/say.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { sayTime } from '../ui/dates.ts';
+import { Evidence } from './evidence.tsx';
 
 interface DifferencesPaneProps {
   readonly delivery: Delivery;
@@ -89,6 +90,9 @@ export function DifferencesPane({
             ))}
           </ul>
         </section>
+      ) : null}
+      {isEditable && delivery.address !== null ? (
+        <Evidence key={delivery.id} deliveryId={delivery.id} />
       ) : null}
     </aside>
   );
