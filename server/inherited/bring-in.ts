@@ -25,7 +25,7 @@ import { HttpProblem } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { changeAsset } from '../shelf/change.ts';
 import type { AssetRow } from '../shelf/present.ts';
-import { type InheritedRow, LookSchema } from './look.ts';
+import { eachPage, InheritedJobSchema, type InheritedRow } from './look.ts';
 
 export const BRING_IN = 'bring-in';
 
@@ -41,22 +41,26 @@ interface Taking {
 }
 
 /**
- * The job behind "Bring it in": its pictures, documents and embeds are taken in one after the other, and the page is made of them
- * at the end, in one step; mended in a second one, so that what was mended can be undone by itself.
+ * The job behind "Bring it in": of each page, its pictures, documents and embeds are taken in one after the other, and the page is made
+ * of them at the end, in one step; mended in a second one, so that what was mended can be undone by itself.
  */
 export async function bringIn(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
-  const { inheritedId } = v.parse(LookSchema, job.input);
-  const [row] = await context.db.select().from(inheritedPages).where(eq(inheritedPages.id, inheritedId));
-  if (!row?.reading || !row.facts || !row.became) throw new HttpProblem(404, 'This page was put away.');
-  if (row.state === 'in') return { words: 'It is in' };
-  const { reading, facts } = row;
+  const { inheritedIds } = v.parse(InheritedJobSchema, job.input);
+  return eachPage(context, inheritedIds, tools, {
+    isDone: ({ state }) => state !== 'coming',
+    work: bringInOne,
+    says: 'in',
+  });
+}
+
+async function bringInOne(context: Context, row: InheritedRow, tools: JobTools): Promise<void> {
+  const { reading, facts, became: before } = row;
+  if (!reading || !facts || !before) throw new HttpProblem(404, 'This page was put away.');
   const { rules } = await readTarget(context, row.targetId);
   const [by] = await context.db.select().from(people).where(eq(people.id, row.personId));
   if (!by) throw new HttpProblem(404, 'Whoever ordered this is not here any more.');
   const taking = { context, row, reading, facts, rules, person: presentPerson(by), signal: tools.signal };
-  const became = await takeAll(taking, row.became, tools);
-  const pageId = await makePage(taking, became);
-  return { words: `“${reading.title.slice(0, 200) || 'Untitled page'}” is in, page ${pageId.slice(0, 8)}` };
+  await makePage(taking, await takeAll(taking, before, tools));
 }
 
 async function takeAll(taking: Taking, before: StoredBecame, { report }: JobTools): Promise<StoredBecame> {
@@ -159,7 +163,7 @@ async function takePicture(
   return came;
 }
 
-async function makePage(taking: Taking, became: StoredBecame): Promise<string> {
+async function makePage(taking: Taking, became: StoredBecame): Promise<void> {
   const { context, row, reading, facts, rules, person } = taking;
   const pieces = await piecesOf(context.db, reading, became);
   const page = (mends: boolean): PageDoc =>
@@ -209,7 +213,6 @@ async function makePage(taking: Taking, became: StoredBecame): Promise<string> {
       .set({ state: 'in', pageId, pageVersion: version, words: '' })
       .where(eq(inheritedPages.id, row.id));
   });
-  return pageId;
 }
 
 /** What the pieces say of themselves, so that the page repeats none of it. */

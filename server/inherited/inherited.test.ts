@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BegunSchema, InheritedListSchema, InheritedPageSchema, type NewInherited } from '#api/inherited.ts';
+import { JobSchema } from '#api/jobs.ts';
 import { PageSchema } from '#api/pages.ts';
 import { madeUpHosts } from '#core/embed/made-up-hosts.ts';
 import { inheritedPages, jobs } from '../db/schema.ts';
@@ -224,6 +225,7 @@ describe('a section of a site', () => {
     const list = v.parse(InheritedListSchema, (await server.ask('/api/inherited')).body);
     const own = list.filter((one) => ids.includes(one.id));
     expect(own.every(({ state }) => state === 'read')).toBe(true);
+    expect(new Set(own.map(({ jobId }) => jobId)).size).toBe(1);
     const some = own.filter(({ source }) => /notes-[12]\.htm$/.test(source)).map((one) => one.id);
     await server.ask('/api/inherited/bring-in', { method: 'POST', body: { ids: some, ...WISH } });
     await bringAll();
@@ -239,6 +241,30 @@ describe('a section of a site', () => {
     const none = await order({ kind: 'section', address: server.at('reserve', '/old/old.css') });
     expect(none.status).toBe(422);
     expect(detailOf(none)).toMatch(/Nothing at this address names pages/);
+  });
+});
+
+describe('some pages of which one cannot be read', () => {
+  it('are read all the same, and that one is tried again by itself', async () => {
+    const addresses = ['tides.htm', 'nowhere.htm', 'counts.htm'].map((name) =>
+      server.at('reserve', `/old/${name}`),
+    );
+    const { ids } = v.parse(BegunSchema, (await order({ kind: 'addresses', addresses })).body);
+    await readAll();
+    const states = await Promise.all(ids.map(page));
+    expect(states.map(({ state, words }) => [state, words !== ''])).toEqual([
+      ['read', false],
+      ['reading', true],
+      ['read', false],
+    ]);
+    const { jobId } = states[0] ?? { jobId: '' };
+    const job = v.parse(JobSchema, (await server.ask(`/api/jobs/${jobId}`)).body);
+    expect(job).toMatchObject({ state: 'failed', words: expect.stringMatching(/^2 of 3 are read/) });
+    const path = `/api/jobs/${jobId}/go-on`;
+    expect((await server.ask(path, { method: 'POST', body: {} })).status).toBe(202);
+    await readAll();
+    expect((await page(ids[1] ?? '')).words).not.toBe('');
+    expect((await server.ask(`/api/inherited/${ids[1]}`, { method: 'DELETE' })).status).toBe(204);
   });
 });
 

@@ -26,7 +26,8 @@ import { pathInZip } from './unpack.ts';
 
 export const READ_INHERITED = 'read-inherited';
 
-export const LookSchema = v.strictObject({ inheritedId: v.string() });
+/** Pages that one job works on, one after the other. */
+export const InheritedJobSchema = v.strictObject({ inheritedIds: v.array(v.string()) });
 export type InheritedRow = typeof inheritedPages.$inferSelect;
 
 /** A page of 5 MB is a very long one. With pictures written into it, it is larger. */
@@ -41,22 +42,61 @@ const AT_ONCE = 6;
 const PATIENCE = { tries: 3, firstWaitMillis: 500, longestWaitMillis: 5000 };
 
 /**
- * The job behind "Read it": the document is fetched and read in a process that can be killed, then each of its pictures is looked
- * at, and each of its links is asked. Nothing is taken in by it.
+ * The job behind "Read it": each document is fetched and read in a process that can be killed, then each of its pictures is looked
+ * at, and each of its links is asked. Nothing is taken in by it. A page that cannot be read keeps none of the others from it.
  */
-export async function readInheritedPage(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
-  const { inheritedId } = v.parse(LookSchema, job.input);
-  const [row] = await context.db.select().from(inheritedPages).where(eq(inheritedPages.id, inheritedId));
-  if (!row) throw new HttpProblem(404, 'This page was put away.');
-  try {
-    return await look(context, row, tools);
-  } catch (error) {
-    const words = wordsOf(error);
-    if (words === null || tools.signal.aborted) throw error;
-    await keep(context, row, { words });
-    return { state: 'failed', words };
-  }
+export async function readInheritedPages(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
+  const { inheritedIds } = v.parse(InheritedJobSchema, job.input);
+  return eachPage(context, inheritedIds, tools, {
+    isDone: ({ state }) => state !== 'reading',
+    work: look,
+    says: 'read',
+  });
 }
+
+interface PageWork {
+  /** Whether an earlier attempt did it already. */
+  readonly isDone: (row: InheritedRow) => boolean;
+  readonly work: (context: Context, row: InheritedRow, tools: JobTools) => Promise<void>;
+  /** What was done, in a word. */
+  readonly says: string;
+}
+
+/** Works on pages one after the other; what keeps one back is written to it, and the next is gone on with. */
+export async function eachPage(
+  context: Context,
+  ids: readonly string[],
+  tools: JobTools,
+  { isDone, work, says }: PageWork,
+): Promise<JobResult> {
+  let [done, failed] = [0, ''];
+  for (const [at, id] of ids.entries()) {
+    const [row] = await context.db.select().from(inheritedPages).where(eq(inheritedPages.id, id));
+    if (!row || isDone(row)) {
+      done += 1;
+      continue;
+    }
+    try {
+      await work(context, row, ids.length === 1 ? tools : withinAll(tools, at, ids.length));
+      done += 1;
+    } catch (error) {
+      const words = wordsOf(error);
+      if (words === null || tools.signal.aborted) throw error;
+      await keep(context, row, { words });
+      failed = words;
+    }
+  }
+  if (failed === '') return { words: ids.length === 1 ? `It is ${says}` : `${ids.length} pages are ${says}` };
+  if (ids.length === 1) return { state: 'failed', words: failed };
+  const others = `${done} of ${ids.length} are ${says}; the others say why not, and can be tried again`;
+  return { state: 'failed', words: `${others}.` };
+}
+
+/** Of many pages, how many are done is told, and not each step of each. */
+const withinAll = ({ signal, report }: JobTools, at: number, of: number): JobTools => ({
+  signal,
+  report: (_done, _of, words) => report(at, of, words),
+});
 
 function wordsOf(error: unknown): string | null {
   if (error instanceof OutboundProblem || error instanceof HttpProblem) return error.message.slice(0, 500);
@@ -65,11 +105,7 @@ function wordsOf(error: unknown): string | null {
     : null;
 }
 
-async function look(
-  context: Context,
-  before: InheritedRow,
-  { report, signal }: JobTools,
-): Promise<JobResult> {
+async function look(context: Context, before: InheritedRow, { report, signal }: JobTools): Promise<void> {
   await report(0, 1, 'Fetching the page');
   const row = before.html === null ? await fetched(context, before, signal) : before;
   const html = row.html ?? '';
@@ -98,7 +134,6 @@ async function look(
     state: 'read',
     words: '',
   });
-  return { words: reading.title === '' ? 'The page is read' : `“${reading.title.slice(0, 200)}” is read` };
 }
 
 const withEncoding = (reading: Inherited, encoding: string): Inherited =>

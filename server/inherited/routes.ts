@@ -80,13 +80,17 @@ export function inheritedRoutes(context: Context): Router {
 
   route(router, 'post /inherited/bring-in', mayBringIn, async (request, response) => {
     const { ids, ...wish } = request.body;
-    for (const id of ids) await orderBringIn(context, id, wish, personOf(request), new Date());
+    const person = personOf(request);
+    await assertMayOrder(context, person.id);
+    await orderBringIn(context, ids, wish, person, new Date());
     response.json(await listInherited(context));
   });
 
   route(router, 'post /inherited/{id}/bring-in', mayBringIn, async (request, response) => {
     const { id } = request.params;
-    await orderBringIn(context, id, request.body, personOf(request), new Date());
+    const person = personOf(request);
+    await assertMayOrder(context, person.id);
+    await orderBringIn(context, [id], request.body, person, new Date());
     response.status(202).json(await readInherited(context, id));
   });
 

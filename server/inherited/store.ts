@@ -20,7 +20,7 @@ import type { ToRead } from './to-read.ts';
 const MOST_LISTED = 300;
 const UNDER_WAY = ['waiting', 'running'];
 
-/** Orders pages to be read, each by a job of its own. The first is named by `id`, so that the same wish once more begins none. */
+/** Orders pages to be read, by one job. The first is named by `id`, so that the same wish once more begins none. */
 export async function orderReading(
   context: Context,
   some: readonly ToRead[],
@@ -38,24 +38,21 @@ export async function orderReading(
       .from(inheritedPages)
       .where(eq(inheritedPages.id, id));
     if (known) return [id];
-    for (const [at, one] of some.entries()) {
-      const inheritedId = ids[at] ?? randomUUID();
-      const jobId = await addJob(
-        { db: tx },
-        { kind: READ_INHERITED, title: `Reading ${one.source}`, input: { inheritedId }, personId: person.id },
-        now,
-      );
+    const [first] = some;
+    const title = some.length === 1 && first ? `Reading ${first.source}` : `Reading ${some.length} pages`;
+    const input = { inheritedIds: ids };
+    const jobId = await addJob({ db: tx }, { kind: READ_INHERITED, title, input, personId: person.id }, now);
+    for (const [at, one] of some.entries())
       await tx.insert(inheritedPages).values({
         ...one,
         source: one.source.slice(0, 2000),
-        id: inheritedId,
+        id: ids[at] ?? randomUUID(),
         targetId,
         personId: person.id,
         at: now,
         state: 'reading',
         jobId,
       });
-    }
     return ids;
   });
 }
@@ -159,20 +156,27 @@ export async function keptHtml({ db }: Context, id: string): Promise<string> {
   return row.html;
 }
 
-/** Orders a page that was read to be brought in. Ordered already, it is not ordered twice. */
+/** Orders pages that were read to be brought in, by one job. Those that are ordered already are not ordered twice. */
 export async function orderBringIn(
   context: Context,
-  id: string,
+  ids: readonly string[],
   { isOurs, ...wishes }: BringInWish,
   person: Person,
   now: Date,
 ): Promise<void> {
   await context.db.transaction(async (tx) => {
-    const [row] = await tx.select().from(inheritedPages).where(eq(inheritedPages.id, id)).for('update');
-    if (!row) throw notFound('This page');
-    if (row.state === 'coming' || row.state === 'in') return;
-    if (!row.reading || !row.facts)
-      throw new HttpProblem(409, 'This page was not read to its end yet. Wait until it was.');
+    const rows = await tx
+      .select()
+      .from(inheritedPages)
+      .where(inArray(inheritedPages.id, [...ids]))
+      .for('update');
+    if (rows.length === 0) throw notFound('This page');
+    const fresh = rows.filter(({ state }) => state !== 'coming' && state !== 'in');
+    const unread = fresh.find(({ reading, facts }) => !reading || !facts);
+    if (unread)
+      throw new HttpProblem(409, `${unread.source} was not read to its end yet. Wait until it was.`);
+    const [first] = fresh;
+    if (!first) return;
     const became = {
       wishes,
       isOurs,
@@ -182,16 +186,20 @@ export async function orderBringIn(
       documents: {},
       fresh: [],
     };
-    const title = `Bringing in ${row.reading.title || row.source}`;
+    const title =
+      fresh.length === 1
+        ? `Bringing in ${first.reading?.title || first.source}`
+        : `Bringing in ${fresh.length} pages`;
+    const inheritedIds = fresh.map(({ id }) => id);
     const jobId = await addJob(
       { db: tx },
-      { kind: BRING_IN, title, input: { inheritedId: id }, personId: person.id },
+      { kind: BRING_IN, title, input: { inheritedIds }, personId: person.id },
       now,
     );
     await tx
       .update(inheritedPages)
       .set({ state: 'coming', became, jobId, personId: person.id, words: '' })
-      .where(eq(inheritedPages.id, id));
+      .where(inArray(inheritedPages.id, inheritedIds));
   });
 }
 
@@ -254,7 +262,9 @@ export async function putAway({ db }: Context, id: string): Promise<void> {
       .select({ id: jobs.id })
       .from(jobs)
       .where(and(eq(jobs.id, row.jobId), inArray(jobs.state, UNDER_WAY)));
-    if (working) throw new HttpProblem(409, 'This page is being worked on just now. Stop that first.');
+    const isWaited = row.state === 'coming' || (row.state === 'reading' && row.words === '');
+    if (working && isWaited)
+      throw new HttpProblem(409, 'This page is being worked on just now. Stop that first.');
     await tx.delete(inheritedPages).where(eq(inheritedPages.id, id));
   });
 }

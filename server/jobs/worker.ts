@@ -3,7 +3,7 @@ import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { BRING_IN, bringIn } from '../inherited/bring-in.ts';
-import { READ_INHERITED, readInheritedPage } from '../inherited/look.ts';
+import { READ_INHERITED, readInheritedPages } from '../inherited/look.ts';
 import { HttpProblem } from '../problem.ts';
 import { buy } from '../rights/buying.ts';
 import { BUY } from '../rights/purchases.ts';
@@ -26,7 +26,7 @@ const KINDS: Readonly<Record<string, Work>> = {
   [BUY]: buy,
   [SEND]: send,
   [EVIDENCE]: packEvidence,
-  [READ_INHERITED]: readInheritedPage,
+  [READ_INHERITED]: readInheritedPages,
   [BRING_IN]: bringIn,
 };
 
