@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
 import {
   beginWithPicture,
@@ -172,4 +173,28 @@ test('a page is planned to go out and to be taken down, in an hour that the cloc
   await page.reload();
   await page.getByRole('button', { name: 'Cancel that' }).press('Enter');
   await expect(page.getByText(/^Goes out 31 October/)).toBeHidden();
+});
+
+test('a target is taken away as a file, and another description is taken in and agreed to', async ({
+  page,
+}) => {
+  await signIn(page, 'Sunniva', '/rules');
+  await page.getByRole('button', { name: 'Targets...' }).click();
+  const leaving = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Take it away', exact: true }).click();
+  const written = await readFile(await (await leaving).path(), 'utf8');
+  const file = (text: string) => ({
+    name: 'a.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(text),
+  });
+  const chooser = page.getByLabel('Description of a target');
+  await chooser.setInputFiles(file('{"reeds": 1}'));
+  await expect(page.getByText('This is no description of a target as Placard writes it.')).toBeVisible();
+  await chooser.setInputFiles(file(written.replace(/"textSize": \d+/, '"textSize": 21')));
+  await expect(page.getByText('It says otherwise: the size of its text.')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Save rules' }).click();
+  await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Undo the house rules' }).click();
 });
