@@ -191,7 +191,7 @@ test('a target is taken away as a file, and another description is taken in and 
   const chooser = page.getByLabel('Description of a target');
   await chooser.setInputFiles(file('{"reeds": 1}'));
   await expect(page.getByText('This is no description of a target as Placard writes it.')).toBeVisible();
-  await chooser.setInputFiles(file(written.replace(/"textSize": \d+/, '"textSize": 21')));
+  await chooser.setInputFiles(file(written.replace(/"textSize": \d+/, '"textSize": 23')));
   await expect(page.getByText('It says otherwise: the size of its text.')).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Save rules' }).click();

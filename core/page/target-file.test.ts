@@ -34,6 +34,11 @@ describe('a target as a file', () => {
     expect(refusedBy(text)).toMatch(sentence);
   });
 
+  it('says the same in another order', () => {
+    const { by, ...rest } = PLAIN_RULES.sending;
+    expect(partsThatDiffer(PLAIN_RULES, { ...PLAIN_RULES, sending: { ...rest, by } })).toEqual([]);
+  });
+
   it('differs in what is named', () => {
     expect(partsThatDiffer(PLAIN_RULES, PLAIN_RULES)).toEqual([]);
     expect(partsThatDiffer(PLAIN_RULES, { ...PLAIN_RULES, column: 640, dark: true })).toEqual([

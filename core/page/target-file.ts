@@ -85,7 +85,14 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
 /** The parts in which two descriptions differ, in words, in the order of House rules. */
 export function partsThatDiffer(before: HouseRules, after: HouseRules): readonly string[] {
   const parts = Object.entries(PART_WORDS) as readonly (readonly [Part, string])[];
-  return parts.filter(([part]) => !isSame(before[part], after[part])).map(([, words]) => words);
+  const [was, is] = [inOrder(before), inOrder(after)];
+  return parts.filter(([part]) => !isSame(was[part], is[part])).map(([, words]) => words);
+}
+
+/** The same rules with what they say in the order of their schema, and with all that is usual. */
+function inOrder(rules: HouseRules): HouseRules {
+  const read = v.safeParse(StoredRulesSchema, rules);
+  return read.success ? read.output : rules;
 }
 
 const isSame = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);
