@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
@@ -18,6 +18,7 @@ import { Unanswered } from '../api/unanswered.tsx';
 import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
 import { useIsNarrow } from '../frame/use-is-narrow.ts';
+import { useRoom } from '../measure/use-room.ts';
 import { useLinkedPages } from '../page/linked-pages.ts';
 import { SaveNotice } from '../page/notices.tsx';
 import { PageSaver } from '../page/saver.ts';
@@ -332,7 +333,6 @@ function addressOf(pageId: string, remedy: Going, doc: PageDoc): string {
 }
 
 const GAP_PX = 22;
-const PADDING_PX = 36;
 /** Narrow windows are shown relatively larger, or their text could not be read. */
 const SHARE_POWER = 0.82;
 
@@ -342,17 +342,7 @@ function useShownWidths(
   rules: HouseRules,
   isAlone: boolean,
 ): readonly number[] {
-  const [room, setRoom] = useState(880);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: on a narrow screen another element holds the frames.
-  useLayoutEffect(() => {
-    const element = frames.current;
-    if (!element) return;
-    const look = () => setRoom(element.clientWidth - PADDING_PX);
-    look();
-    const observer = new ResizeObserver(look);
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [frames, isAlone]);
+  const room = useRoom(frames, 880, isAlone);
   const widths = rules.proofWidths;
   if (isAlone) return widths.map((width) => Math.min(width, Math.max(240, room)));
   const free = Math.max(560, room) - GAP_PX * (widths.length - 1);
