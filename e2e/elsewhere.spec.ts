@@ -42,6 +42,34 @@ test('one piece is copied for use elsewhere with its credit, without a page', as
   expect(rich).toContain('CC BY 4.0');
 });
 
+test('two rows saved one right after the other do not clash with each other', async ({ page }) => {
+  await signIn(page, 'Mara', '/shelf');
+  await dropFiles(page, page.getByRole('listbox', { name: 'Pieces' }), [await licensedPicture('two-rows')]);
+  await page.getByRole('button', { name: 'Keep it', exact: true }).click();
+  let goOn = () => {};
+  const held = new Promise<void>((resolve) => {
+    goOn = resolve;
+  });
+  await page.route('**/api/assets/*', async (route) => {
+    if (route.request().method() === 'PATCH') await held;
+    await route.fallback();
+  });
+  const words = row(page, 'Alt text and caption');
+  await words.getByRole('button', { name: 'Write alt text' }).click();
+  await words.getByRole('textbox', { name: 'Alt text' }).fill('Reeds in the rain.');
+  await words.getByRole('button', { name: 'Save words' }).click();
+  const rights = row(page, 'Rights');
+  await rights.getByRole('button', { name: 'Change rights' }).click();
+  await choose(rights.getByRole('combobox', { name: 'It is' }), 'A map');
+  await rights.getByRole('button', { name: 'Save rights' }).click();
+  goOn();
+  await expect(rights).toContainText('“Map: ');
+  await expect(words).toContainText('Reeds in the rain.');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(rights).toContainText('“Picture: ');
+  await expect(words).toContainText('Reeds in the rain.');
+});
+
 test('the words of a page are cut as a listing cuts them, kept, and undone', async ({ page }) => {
   await signIn(page, 'Mara');
   await beginText(page, 'Found by its words', 'The hides are open again.');

@@ -164,11 +164,14 @@ function forPage(params: URLSearchParams): Readonly<Record<string, string>> {
 function BackToPage({ params }: { readonly params: URLSearchParams }) {
   const [pageId, use] = [params.get('page'), params.get('use')];
   const pages = useQuery({ ...pagesQuery, enabled: use !== null });
+  if (pageId === null || use === null) return null;
+  // The way back needs no list: only its words wait for it.
   const page = pages.data?.pages.find(({ id }) => id === pageId);
-  if (!page || use === null) return null;
   return (
     <p className="mt-2.5">
-      <LinkButton to={`/pages/${page.id}?use=${use}`}>Back to {sayPageTitle(page.title)}</LinkButton>
+      <LinkButton to={`/pages/${pageId}?use=${use}`}>
+        Back to {page ? sayPageTitle(page.title) : 'the page'}
+      </LinkButton>
     </p>
   );
 }

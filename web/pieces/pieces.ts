@@ -83,11 +83,15 @@ const ClashSchema = v.looseObject({ current: AssetSchema });
 /** Changes a piece on the version that is known, and writes the change into the ledger under `name`. */
 export function changePiece(id: string, change: AssetChange, name: string): Promise<void> {
   return ledger.during(async () => {
-    const before = pieces.state.get(id);
+    const before = await send(id, change);
     if (!before) return;
-    await send(id, change);
     const inverse = inverseOf(before, change);
-    ledger.add({ name, scope: `piece ${id}`, undo: () => send(id, inverse), redo: () => send(id, change) });
+    ledger.add({
+      name,
+      scope: `piece ${id}`,
+      undo: () => sendAgain(id, inverse),
+      redo: () => sendAgain(id, change),
+    });
   });
 }
 
@@ -106,11 +110,10 @@ async function changeEach(ids: readonly string[], change: ChangeOfEach, name: st
   const done: { readonly id: string; readonly there: AssetChange; readonly back: AssetChange }[] = [];
   try {
     for (const id of ids) {
-      const before = pieces.state.get(id);
-      const there = before && (typeof change === 'function' ? change(before) : change);
-      if (!there) continue;
-      await send(id, there);
-      done.push({ id, there, back: inverseOf(before, there) });
+      const seen = pieces.state.get(id);
+      const there = seen && (typeof change === 'function' ? change(seen) : change);
+      const before = there ? await send(id, there) : null;
+      if (there && before) done.push({ id, there, back: inverseOf(before, there) });
     }
   } finally {
     if (done.length > 0)
@@ -118,28 +121,55 @@ async function changeEach(ids: readonly string[], change: ChangeOfEach, name: st
         name,
         scope: 'shelf',
         undo: async () => {
-          for (const { id, back } of done) await send(id, back);
+          for (const { id, back } of done) await sendAgain(id, back);
         },
         redo: async () => {
-          for (const { id, there } of done) await send(id, there);
+          for (const { id, there } of done) await sendAgain(id, there);
         },
       });
   }
   return done.length;
 }
 
-async function send(id: string, change: AssetChange): Promise<void> {
-  const known = pieces.state.get(id);
-  if (!known) return;
+/** The changes to each piece that are under way, of which every one awaits those before it. */
+const lastOf = new Map<string, Promise<Asset | null>>();
+
+/**
+ * Changes a piece after what this window still saves of it, on what that made of it: whoever saves two things quickly does
+ * not clash with themselves. Where that was refused, on what was seen when this was asked, so that what somebody else said
+ * meanwhile is still shown and not written over. Answers the piece that was changed, as it stood before.
+ */
+async function send(id: string, change: AssetChange): Promise<Asset | null> {
+  const seen = pieces.state.get(id);
+  if (!seen) return null;
+  const underWay = lastOf.get(id);
+  const sending = (async () => {
+    const before = (await underWay) ?? seen;
+    return { before, after: await sendOn(before, change) };
+  })();
+  const after = sending.then((sent) => sent.after).catch(() => null);
+  lastOf.set(id, after);
+  void after.then(() => {
+    if (lastOf.get(id) === after) lastOf.delete(id);
+  });
+  return (await sending).before;
+}
+
+async function sendAgain(id: string, change: AssetChange): Promise<void> {
+  await send(id, change);
+}
+
+async function sendOn({ id, version }: Asset, change: AssetChange): Promise<Asset> {
   try {
     const asset = await requestJson('patch /assets/{id}', AssetSchema, {
       path: { id },
       body: change,
-      version: known.version,
+      version,
     });
     putPieces([asset]);
     for (const key of ['shelf', 'rights', 'desk', 'pages', 'folders', 'preview', 'deliveries'])
       void queryClient.invalidateQueries({ queryKey: [key] });
+    return asset;
   } catch (error) {
     const clash =
       error instanceof ApiProblem && error.status === 412 ? v.safeParse(ClashSchema, error.body) : null;
