@@ -16,6 +16,7 @@ export const AUDIT_DEEDS = {
   sent: 'took away',
   'sent-out': 'sent',
   'taken-down': 'took down',
+  pasted: 'pasted',
   planned: 'planned the sending of',
   'taken-back': 'took back what was brought in,',
   'code-seen': 'looked at the unfinished code of',

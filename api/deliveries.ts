@@ -1,7 +1,8 @@
 import * as v from 'valibot';
+import { isWebAddress } from '#core/rights/web-address.ts';
 
-/** How far a sending is: its files go, the page was handed over, it is out, it was taken down again. */
-const DELIVERY_STATES = ['sending', 'handing', 'out', 'down'] as const;
+/** How far a sending is: its files go, the page was handed over, it is ready to be pasted, it is out, it was taken down again. */
+const DELIVERY_STATES = ['sending', 'handing', 'ready', 'out', 'down'] as const;
 
 /** One thing that does not stand there as it was sent. `spot` counts the things of its kind in what was sent and in what stands there. */
 const DifferenceSchema = v.object({
@@ -64,6 +65,8 @@ export type SendingPlan = v.InferOutput<typeof SendingPlanSchema>;
 /** The sendings of a page, the newest first; whether it can be sent at all, and why not. */
 export const DeliveriesSchema = v.object({
   targetName: v.string(),
+  /** Whether its pages are pasted there by hand. */
+  isPasted: v.boolean(),
   isPossible: v.boolean(),
   why: v.string(),
   /** What stops the page as it is now from going out, worst first, in sentences. */
@@ -75,6 +78,18 @@ export const DeliveriesSchema = v.object({
 });
 
 export type Deliveries = v.InferOutput<typeof DeliveriesSchema>;
+
+/** The code of a sending, as it is pasted. */
+export const SentCodeSchema = v.object({ html: v.string() });
+/** Where a page stands since somebody pasted it there. */
+export const PastedAtSchema = v.strictObject({
+  address: v.pipe(
+    v.string(),
+    v.trim(),
+    v.maxLength(2000),
+    v.check(isWebAddress, 'Give its whole address there, which begins with https:// or http://.'),
+  ),
+});
 
 /** What opens a target to the house: a token, a password, or a private key of several lines. It is never answered again. */
 export const TokenSchema = v.strictObject({

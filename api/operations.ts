@@ -31,7 +31,9 @@ import { AuditListSchema, AuditQuerySchema } from './audit.ts';
 import {
   DeliveriesSchema,
   DeliverySchema,
+  PastedAtSchema,
   SendingPlanWishSchema,
+  SentCodeSchema,
   TokenSchema,
   TokenSetSchema,
 } from './deliveries.ts';
@@ -280,6 +282,12 @@ export const OPERATIONS = {
   },
   'delete /pages/{id}/plan': { does: 'Cancel what is planned for a page', answers: DeliveriesSchema },
   'get /deliveries/{id}': { does: 'A sending, and what was found there', answers: DeliverySchema },
+  'get /deliveries/{id}/code': { does: 'The code of a sending, as it is pasted', answers: SentCodeSchema },
+  'put /deliveries/{id}/address': {
+    does: 'Say where a page was pasted, and read it back from there',
+    body: PastedAtSchema,
+    answers: DeliverySchema,
+  },
   'post /deliveries/{id}/read-back': {
     does: 'Read a page back from where it was sent',
     answers: DeliverySchema,

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import session from 'express-session';
 import helmet from 'helmet';
 import { rememberAsker } from './audit.ts';
@@ -27,6 +27,7 @@ import { answerNotFound, answerProblems } from './problem.ts';
 import { rightsRoutes } from './rights/routes.ts';
 import { rulesRoutes } from './rules/routes.ts';
 import { runRoutes } from './runs/routes.ts';
+import { publicRoutes } from './sending/public-files.ts';
 import { sendingRoutes } from './sending/routes.ts';
 import { folderRoutes } from './shelf/folder-routes.ts';
 import { onlySeen } from './shelf/only-seen.ts';
@@ -46,10 +47,10 @@ export function makeApp(context: Context): Express {
   app.use(healthRoutes(context));
   app.use(rememberAsker);
   const media = mediaRoutes(context);
-  const mediaHost = new URL(config.mediaOrigin).host;
-  app.use((request, response, next) =>
-    request.headers.host === mediaHost ? media(request, response, next) : next(),
-  );
+  if (config.publicOrigin !== null) app.use(onlyAt(config.publicOrigin, publicRoutes(context)));
+  if (config.publicOrigin !== null && config.publicOrigin !== config.mediaOrigin)
+    app.use(onlyAt(config.publicOrigin, answerNotFound));
+  app.use(onlyAt(config.mediaOrigin, media));
   app.use(helmet(helmetOptions(context)));
   app.use('/api', apiRoutes(context));
   app.use('/api', answerNotFound);
@@ -60,6 +61,13 @@ export function makeApp(context: Context): Express {
   app.use(answerNotFound);
   app.use(answerProblems(context.log));
   return app;
+}
+
+/** What answers at one of the origins alone. */
+function onlyAt(origin: string, handler: RequestHandler): RequestHandler {
+  const { host } = new URL(origin);
+  return (request, response, next) =>
+    request.headers.host === host ? handler(request, response, next) : next();
 }
 
 function apiRoutes(context: Context): express.Router {

@@ -28,6 +28,8 @@ export interface Config {
   readonly nearHosts: readonly string[];
   /** The folder of this machine below which pages may be sent to folders; null where none may. */
   readonly sitesFolder: string | null;
+  /** Where what was sent is served to readers, when its pages are pasted elsewhere; null where nothing is. */
+  readonly publicOrigin: string | null;
   /** Where each source is, by its ID; a source that is not named is not asked. */
   readonly sourceOrigins: Readonly<Record<string, string>>;
 }
@@ -90,6 +92,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     standInPorts: standInPorts(env),
     nearHosts: nearHosts(env),
     sitesFolder: sitesFolder(env, appOrigin),
+    publicOrigin: publicOrigin(env, appOrigin, port),
     sourceOrigins: sourceOrigins(env),
   };
 }
@@ -109,6 +112,16 @@ function nearHosts({ PLACARD_NEAR_HOSTS: text = '' }: NodeJS.ProcessEnv): readon
 function sitesFolder(env: NodeJS.ProcessEnv, appOrigin: string): string | null {
   if (env.PLACARD_SITES) return resolve(env.PLACARD_SITES);
   return isDemo(env, appOrigin) ? join(resolve(env.PLACARD_DATA ?? 'var'), 'sites') : null;
+}
+
+/** PLACARD_PUBLIC_ORIGIN; in the demo a name of this machine. Never where people work: what is served there is for everybody. */
+function publicOrigin(env: NodeJS.ProcessEnv, appOrigin: string, port: number): string | null {
+  const usual = isDemo(env, appOrigin) ? `http://files.localhost:${port}` : '';
+  const text = env.PLACARD_PUBLIC_ORIGIN ?? usual;
+  if (text === '') return null;
+  const found = origin(env, 'PLACARD_PUBLIC_ORIGIN', usual);
+  if (found !== appOrigin) return found;
+  throw new StartProblem('PLACARD_PUBLIC_ORIGIN has to be another origin than that where people work.');
 }
 
 /** PLACARD_KEEP_DAYS as "uploads=3 bundles=1"; what it does not name is kept as long as usual. */

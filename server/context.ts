@@ -13,6 +13,7 @@ import { keepMemoryFlat } from './imaging/memory.ts';
 import { type MetadataTool, metadataTool } from './imaging/metadata.ts';
 import { type PictureTool, pictureTool } from './imaging/pictures.ts';
 import { makeLog } from './log.ts';
+import { portOf } from './outbound/guard.ts';
 import { makeOutbound, type Outbound } from './outbound/outbound.ts';
 import { type Signatures, signatures } from './signatures.ts';
 import { bucketStorage } from './storage/bucket.ts';
@@ -56,7 +57,7 @@ export async function openContext(
     storage: config.bucket
       ? bucketStorage(config.bucket, join(config.dataFolder, 'cache'))
       : diskStorage(join(config.dataFolder, 'files')),
-    outbound: makeOutbound({ ports: config.standInPorts, near: config.nearHosts }),
+    outbound: makeOutbound({ ports: config.standInPorts, near: nearHostsOf(config) }),
     metadata: metadataTool(),
     pictures: pictureTool(),
     documents: documentTool(),
@@ -87,4 +88,11 @@ async function secretOf(db: Database): Promise<string> {
   const [row] = await db.select().from(settings).where(eq(settings.name, 'secret'));
   if (!row) throw new Error('The database kept no secret.');
   return row.value;
+}
+
+/** Where readers are served from here may be reached as any of their pages is, also within the house's own network. */
+function nearHostsOf({ nearHosts, publicOrigin }: Config): readonly string[] {
+  if (publicOrigin === null) return nearHosts;
+  const address = new URL(publicOrigin);
+  return [...nearHosts, `${address.hostname}:${portOf(address)}`];
 }

@@ -2,14 +2,16 @@ import * as v from 'valibot';
 import { WebAddressSchema } from '../rights/web-address.ts';
 
 /**
- * How pages come to a target: not at all by themselves, by Micropub (W3C Recommendation, 23 May 2017), or as files where its site lies:
- * by WebDAV (RFC 4918), SFTP, into a bucket that speaks S3, or into a folder of this machine.
+ * How pages come to a target: not at all by themselves; pasted there by hand, with files that Placard itself serves; by Micropub (W3C
+ * Recommendation, 23 May 2017), or as files where its site lies: by WebDAV (RFC 4918), SFTP, into a bucket that speaks S3, or into a
+ * folder of this machine.
  */
-export const WAYS = ['none', 'micropub', 'webdav', 'sftp', 'bucket', 'folder'] as const;
+export const WAYS = ['none', 'paste', 'micropub', 'webdav', 'sftp', 'bucket', 'folder'] as const;
 export type WayName = (typeof WAYS)[number];
 
 export const WAY_WORDS: Readonly<Record<WayName, string>> = {
   none: 'Taken away by hand',
+  paste: 'Pasted, its files served from here',
   micropub: 'Micropub',
   webdav: 'WebDAV',
   sftp: 'SFTP',
@@ -20,6 +22,7 @@ export const WAY_WORDS: Readonly<Record<WayName, string>> = {
 /** What has to be said of each way besides what opens it. */
 export const WAY_FIELDS = {
   none: [],
+  paste: [],
   micropub: ['address'],
   webdav: ['address', 'user', 'publicAddress'],
   sftp: ['host', 'user', 'folder', 'hostKey', 'publicAddress'],
@@ -31,6 +34,7 @@ export type WayField = (typeof WAY_FIELDS)[WayName][number];
 /** What opens each way, in a word; null where nothing has to. */
 export const WAY_SECRETS: Readonly<Record<WayName, string | null>> = {
   none: null,
+  paste: null,
   micropub: 'token',
   webdav: 'password',
   sftp: 'password or private key',
@@ -82,6 +86,8 @@ export const SendingSchema = v.strictObject({
   hostKey: said(100),
   /** Where readers find what lies there; the empty text is the address of the site. */
   publicAddress: v.optional(WebAddressSchema, ''),
+  /** Whether pages go by the same way as their files, or are pasted there by hand. */
+  pages: v.optional(v.picklist(['sent', 'pasted']), 'sent'),
   /** Whether captions go as HTML has them (`figcaption`), or as plain text for a site that drops those. */
   captions: v.picklist(['figcaption', 'plain']),
   /** Whether what text runs beside is the figure, or the picture itself for a site that keeps no figures. */
@@ -99,9 +105,14 @@ export const NOT_SENT: Sending = {
   folder: '',
   hostKey: '',
   publicAddress: '',
+  pages: 'sent',
   captions: 'figcaption',
   sides: 'figure',
 };
+
+/** Whether only the files of a page go there, and its code is pasted by hand. */
+export const isPasted = ({ by, pages }: Pick<Sending, 'by' | 'pages'>): boolean =>
+  by === 'paste' || (by !== 'none' && pages === 'pasted');
 
 /**
  * The HTML of a page, which is our own and has its styles in it, as this target keeps it. A caption in plain text is a `div`: what it

@@ -8,8 +8,11 @@ import { runClient, schemaOf } from './client.ts';
 
 export const DUMP = 'database.sql.gz';
 export const ABOUT = 'about.json';
-/** What is made again from the originals is left out; what a job packed is kept only for some days anyway. */
-const FOLDERS = ['originals'] as const;
+/**
+ * What is made again from the originals is left out, but for what readers are served by its hash; what a job packed is kept only for
+ * some days anyway.
+ */
+const FOLDERS = ['originals', 'sent'] as const;
 
 export interface BackedUp {
   readonly files: number;

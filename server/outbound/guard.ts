@@ -77,6 +77,8 @@ export async function addressToConnect(address: URL, standIns: StandIns, resolve
 /** Named by whoever runs Placard, so that it may be anywhere. */
 async function nearAddress(host: string, resolve: Resolve): Promise<string> {
   if (ipaddr.isValid(host)) return host;
+  // Names under it are this machine, whatever the system's resolver knows of that (RFC 6761, 6.3).
+  if (host.endsWith('.localhost')) return '127.0.0.1';
   const [first] = await resolve(host).catch(() => []);
   if (first === undefined) throw new OutboundProblem('unknown-host', host);
   return first;

@@ -5,8 +5,9 @@ import type { DeliveriesSchema, Delivery, SendingPlan } from '#api/deliveries.ts
 import type { Person } from '#api/people.ts';
 import { type Difference, isLost } from '#core/deliver/compare.ts';
 import { sayDifference } from '#core/deliver/say.ts';
-import { WAY_SECRETS } from '#core/deliver/sending.ts';
+import { isPasted, WAY_SECRETS } from '#core/deliver/sending.ts';
 import { headTitleOf } from '#core/page/page-head.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { sayFinding } from '#core/proof/say.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
@@ -20,6 +21,7 @@ import { HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { credentialSince } from './credentials.ts';
 import { missingFor, wayOf } from './door.ts';
+import { withdrawPublic } from './public-files.ts';
 import { SEND } from './send.ts';
 
 const MOST_LISTED = 20;
@@ -73,7 +75,7 @@ async function possible(
   targetId: string,
 ): Promise<{ readonly isPossible: boolean; readonly why: string }> {
   const { rules } = await readTarget(context, targetId);
-  const missing = missingFor(rules);
+  const missing = missingFor(context, rules);
   if (missing !== null) return { isPossible: false, why: missing };
   const secret = WAY_SECRETS[rules.sending.by];
   return secret === null || (await credentialSince(context, targetId))
@@ -98,6 +100,7 @@ export async function listDeliveries(
     .limit(MOST_LISTED);
   return {
     targetName: whole.rules.name,
+    isPasted: isPasted(whole.rules.sending),
     ...(await possible(context, targetId)),
     stops: whatStops(whole).map((stop) => sayFinding(stop).sentence),
     deliveries: rows.map((row) => present(context, row)),
@@ -159,6 +162,7 @@ const said = (difference: Difference) => ({
 function stateOf(state: string): Delivery['state'] {
   switch (state) {
     case 'handing':
+    case 'ready':
     case 'out':
     case 'down':
       return state;
@@ -178,26 +182,75 @@ export async function takeDown(
   const [row] = await context.db.select().from(deliveries).where(eq(deliveries.id, id));
   if (!row) throw notFound('What was sent');
   if (row.state === 'down') return readDelivery(context, id);
-  if (row.state !== 'out' || !row.address)
+  if (row.state !== 'ready' && (row.state !== 'out' || !row.address))
     throw new HttpProblem(409, 'This page is not out, so there is nothing to take down.');
   const { rules } = await readTarget(context, row.targetId);
-  const way = await wayOf(context, row.targetId, rules, signal);
-  try {
-    await way.takeDown(row.address);
-  } finally {
-    await way.close?.();
-  }
+  if (row.address) await takeDownAt(context, row.targetId, rules, row.address, signal);
   await context.db.transaction(async (tx) => {
     // What was sent there before stood at the same address.
     const there = and(eq(deliveries.pageId, row.pageId), eq(deliveries.targetId, row.targetId));
-    await tx
-      .update(deliveries)
-      .set({ state: 'down', words: '' })
-      .where(and(there, eq(deliveries.state, 'out')));
+    const isOut = and(there, inArray(deliveries.state, ['out', 'ready']));
+    const out = await tx.select({ id: deliveries.id }).from(deliveries).where(isOut);
+    await tx.update(deliveries).set({ state: 'down', words: '' }).where(isOut);
+    await withdrawPublic(
+      tx,
+      out.map((one) => one.id),
+      now,
+    );
     const detail = `from ${rules.name}`;
     await writeAudit(tx, { person, what: 'taken-down', subject: row.title, detail }, now);
   });
   return readDelivery(context, id);
+}
+
+async function takeDownAt(
+  context: Context,
+  targetId: string,
+  rules: HouseRules,
+  address: string,
+  signal: AbortSignal,
+): Promise<void> {
+  const way = await wayOf(context, targetId, rules, signal);
+  try {
+    await way.takeDown(address);
+  } finally {
+    await way.close?.();
+  }
+}
+
+/** The code of a sending, as it is pasted. */
+export async function codeOf({ db }: Context, id: string): Promise<{ readonly html: string }> {
+  const [row] = await db.select({ html: deliveries.html }).from(deliveries).where(eq(deliveries.id, id));
+  if (!row?.html) throw notFound('What was sent');
+  return { html: row.html };
+}
+
+/** Says where a page was pasted, which is out there from then on. */
+export async function sayPasted(
+  { db }: Context,
+  id: string,
+  address: string,
+  person: Person,
+  now: Date,
+): Promise<void> {
+  const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
+  if (!row) throw notFound('What was sent');
+  if (row.state === 'out' && row.address === address) return;
+  if (row.state !== 'ready' && row.state !== 'out')
+    throw new HttpProblem(409, 'This page is not ready to be pasted, so it stands nowhere yet.');
+  await db.transaction(async (tx) => {
+    const change = {
+      state: 'out',
+      address,
+      words: '',
+      found: null,
+      foundAt: null,
+      compared: [],
+      answered: '',
+    };
+    await tx.update(deliveries).set(change).where(eq(deliveries.id, id));
+    await writeAudit(tx, { person, what: 'pasted', subject: row.title, detail: `at ${address}` }, now);
+  });
 }
 
 /** How a page stands where it was sent to: what readers miss there, and why it could not be read back. */
@@ -229,6 +282,8 @@ export function isNewest(db: Queries) {
     eq(later.pageId, deliveries.pageId),
     eq(later.targetId, deliveries.targetId),
     gt(later.at, deliveries.at),
+    // One that did not come there yet stands nowhere.
+    inArray(later.state, ['handing', 'out', 'down']),
   );
   return notExists(db.select({ id: later.id }).from(later).where(isLater));
 }

@@ -1,5 +1,5 @@
 import { linksAs } from '#core/deliver/link-header.ts';
-import { WAY_SECRETS, WAY_WORDS, type WayField, type WayName } from '#core/deliver/sending.ts';
+import { isPasted, WAY_SECRETS, WAY_WORDS, type WayField, type WayName } from '#core/deliver/sending.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { isWebAddress } from '#core/rights/web-address.ts';
 import type { Context } from '../context.ts';
@@ -9,12 +9,32 @@ import { tokenOf } from './credentials.ts';
 import { fileSite } from './file-site.ts';
 import { folderStore } from './folder-store.ts';
 import { micropub } from './micropub.ts';
+import { keepPublic } from './public-files.ts';
 import { sftpStore } from './sftp-store.ts';
 import { SendProblem, type Way } from './way.ts';
 import { webdavStore } from './webdav-store.ts';
 
-/** The way to a target, as its House rules have it: another way is one more line here. */
+/** The way to a target, as its House rules have it. */
 export async function wayOf(
+  context: Context,
+  targetId: string,
+  rules: Pick<HouseRules, 'name' | 'sending' | 'siteAddress' | 'language'>,
+  signal: AbortSignal,
+): Promise<Way> {
+  const way = await openWay(context, targetId, rules, signal);
+  return isPasted(rules.sending) ? pastedBy(way) : way;
+}
+
+/** Files go by this way, and pages by the hands of a person. */
+const pastedBy = (way: Pick<Way, 'putFile' | 'close'>): Way => ({
+  ...way,
+  putPage: () => Promise.resolve(null),
+  find: () => Promise.resolve(null),
+  takeDown: () => Promise.resolve(),
+});
+
+/** Another way is one more line here. */
+async function openWay(
   context: Context,
   targetId: string,
   rules: Pick<HouseRules, 'name' | 'sending' | 'siteAddress' | 'language'>,
@@ -22,7 +42,7 @@ export async function wayOf(
 ): Promise<Way> {
   const { sending } = rules;
   const { outbound } = context;
-  const missing = missingFor(rules);
+  const missing = missingFor(context, rules);
   if (missing !== null) throw new HttpProblem(409, missing);
   const secret = WAY_SECRETS[sending.by] === null ? '' : await tokenOf(context, targetId);
   const site = {
@@ -34,6 +54,8 @@ export async function wayOf(
   switch (sending.by) {
     case 'none':
       throw new HttpProblem(409, sayNoWay(rules));
+    case 'paste':
+      return pastedBy({ putFile: (file) => keepPublic(context, file, new Date()) });
     case 'micropub': {
       const endpoint = address || (await endpointOf(context, rules, signal));
       return micropub({ outbound, address: endpoint, token: secret, signal });
@@ -53,9 +75,16 @@ export async function wayOf(
 }
 
 /** What House rules have to say before anything can be sent, in a sentence; null where nothing is missing. */
-export function missingFor(rules: Pick<HouseRules, 'name' | 'sending' | 'siteAddress'>): string | null {
+export function missingFor(
+  { config }: Pick<Context, 'config'>,
+  rules: Pick<HouseRules, 'name' | 'sending' | 'siteAddress'>,
+): string | null {
   const { sending, siteAddress, name } = rules;
   if (sending.by === 'none') return sayNoWay(rules);
+  if (sending.by === 'paste')
+    return config.publicOrigin === null
+      ? `Files of pages that are pasted are served from here, and this machine has no address for that. Whoever runs it names one (PLACARD_PUBLIC_ORIGIN).`
+      : null;
   const needed = NEEDED[sending.by].find((field) => sending[field] === '');
   if (needed !== undefined)
     return `${name} is sent by ${WAY_WORDS[sending.by]}, and ${FIELD_WORDS[needed]} is not said. The site owner says it in House rules.`;
@@ -69,6 +98,7 @@ const sayNoWay = ({ name }: Pick<HouseRules, 'name'>): string =>
 
 const NEEDED: Readonly<Record<WayName, readonly WayField[]>> = {
   none: [],
+  paste: [],
   micropub: [],
   webdav: ['address', 'user'],
   sftp: ['host', 'user'],

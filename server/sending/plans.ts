@@ -1,12 +1,14 @@
 import { and, asc, desc, eq, inArray, isNull, lte, or } from 'drizzle-orm';
 import type { SendingPlan, SendingPlanWish } from '#api/deliveries.ts';
 import type { Person } from '#api/people.ts';
+import { isPasted } from '#core/deliver/sending.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { deliveries, pages, people, sendingPlans } from '../db/schema.ts';
 import { pause } from '../jobs/pause.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
+import { readPage } from '../pages/store.ts';
 import { presentPerson } from '../people/guard.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { orderDelivery, takeDown } from './deliveries.ts';
@@ -23,7 +25,7 @@ const LOOKED_EVERY_MILLIS = 5000;
 
 /** Plans when a page goes out and is taken down, in place of what was planned before. */
 export async function planSending(
-  { db }: Context,
+  context: Context,
   pageId: string,
   wish: SendingPlanWish,
   person: Person,
@@ -31,7 +33,13 @@ export async function planSending(
 ): Promise<void> {
   const [startAt, endAt] = [momentOf(wish.startAt), momentOf(wish.endAt)];
   assertAhead(startAt, endAt, now);
-  await db.transaction(async (tx) => {
+  const { rules } = await readPage(context, pageId, person);
+  if (isPasted(rules.sending))
+    throw new HttpProblem(
+      409,
+      `Pages of ${rules.name} are pasted there by hand: none goes out or comes down by itself. Nothing was planned.`,
+    );
+  await context.db.transaction(async (tx) => {
     const [page] = await tx.select().from(pages).where(eq(pages.id, pageId)).for('update');
     if (!page) throw notFound('This page');
     const state = startAt ? 'waiting' : 'out';

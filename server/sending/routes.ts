@@ -8,7 +8,7 @@ import { allowed, personOf } from '../people/guard.ts';
 import { HttpProblem } from '../problem.ts';
 import { route } from '../route.ts';
 import { credentialSince, forgetCredential, keepCredential } from './credentials.ts';
-import { listDeliveries, orderDelivery, readDelivery, takeDown } from './deliveries.ts';
+import { codeOf, listDeliveries, orderDelivery, readDelivery, sayPasted, takeDown } from './deliveries.ts';
 import { orderEvidence } from './evidence.ts';
 import { cancelPlan, planOf, planSending } from './plans.ts';
 import { readBack } from './read-back.ts';
@@ -41,6 +41,17 @@ export function sendingRoutes(context: Context): Router {
 
   route(router, 'get /deliveries/{id}', allowed('edit-pages'), async (request, response) => {
     response.json(await readDelivery(context, request.params.id));
+  });
+
+  route(router, 'get /deliveries/{id}/code', allowed('take-away'), async (request, response) => {
+    response.json(await codeOf(context, request.params.id));
+  });
+
+  route(router, 'put /deliveries/{id}/address', allowed('take-away'), async (request, response) => {
+    const { id } = request.params;
+    await sayPasted(context, id, request.body.address, personOf(request), new Date());
+    await readBack(context, id, clientGoneSignal(response));
+    response.json(await readDelivery(context, id));
   });
 
   route(router, 'post /deliveries/{id}/read-back', allowed('take-away'), async (request, response) => {

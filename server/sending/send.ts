@@ -31,6 +31,7 @@ import { keepNamesOut } from '../shelf/names-out.ts';
 import { originalKey } from '../storage/storage.ts';
 import { workFolder } from '../work-folder.ts';
 import { wayOf } from './door.ts';
+import { noteShown } from './public-files.ts';
 import { readBack } from './read-back.ts';
 import { type FileToSend, type PageToSend, SendProblem, type Way } from './way.ts';
 
@@ -49,7 +50,9 @@ export async function send(context: Context, job: JobRow, tools: JobTools): Prom
   const [row] = await context.db.select().from(deliveries).where(eq(deliveries.id, deliveryId));
   if (!row) throw new HttpProblem(404, 'The page that was to be sent is not here any more.');
   try {
-    if (row.state !== 'out') await sendPage(context, row, tools);
+    const state =
+      row.state === 'out' || row.state === 'ready' ? row.state : await sendPage(context, row, tools);
+    if (state === 'ready') return { words: 'Its files answer, and its code is ready to be pasted.' };
     await tools.report(1, 1, 'Reading it back');
     const { words } = await readBack(context, deliveryId, tools.signal);
     return { words };
@@ -64,12 +67,13 @@ export async function send(context: Context, job: JobRow, tools: JobTools): Prom
   }
 }
 
-async function sendPage(context: Context, row: DeliveryRow, tools: JobTools): Promise<void> {
+/** Answers whether it is out, or ready for a person to put it where it stands. */
+async function sendPage(context: Context, row: DeliveryRow, tools: JobTools): Promise<'out' | 'ready'> {
   const whole = await readPage(context, row.pageId, 'house');
   assertMayGoOut(whole);
   const way = await wayOf(context, row.targetId, whole.rules, tools.signal);
   try {
-    await sendBy(context, row, whole, way, tools);
+    return await sendBy(context, row, whole, way, tools);
   } finally {
     await way.close?.();
   }
@@ -81,7 +85,7 @@ async function sendBy(
   whole: WholePage,
   way: Way,
   tools: JobTools,
-): Promise<void> {
+): Promise<'out' | 'ready'> {
   const files = await sendFiles(context, whole, way, tools);
   const page = pageToSend(row, whole, files);
   const uid = page.uid;
@@ -91,15 +95,15 @@ async function sendBy(
     .update(deliveries)
     .set({ html: page.html, title: page.title, state: 'handing' })
     .where(eq(deliveries.id, row.id));
+  await noteShown(context.db, row.id, page.html);
   await keepNamesOut(context, placedAssets(whole), new Date());
   const known = before ?? (isAsked ? await way.find(uid) : null);
   const address = await way.putPage(page, known);
+  const state = address === null ? 'ready' : 'out';
   // Told before it counts as out: broken off in between, it is told twice rather than never.
   await tellSent(context, whole, row.personId, `to the ${whole.rules.name}`, 'sent-out');
-  await context.db
-    .update(deliveries)
-    .set({ address, state: 'out', words: '' })
-    .where(eq(deliveries.id, row.id));
+  await context.db.update(deliveries).set({ address, state, words: '' }).where(eq(deliveries.id, row.id));
+  return state;
 }
 
 /** Where this page stands on this target since it was sent before; null where it does not. */
@@ -152,7 +156,7 @@ async function sendFiles(
   const folder = await workFolder(context);
   const sent = async (file: FileToSend) => {
     await report(addresses.size, all, `Sending ${file.name}`);
-    addresses.set(file.name, await sendOnce(context, placeOf(whole.rules), way, file, signal));
+    addresses.set(file.name, await sendOnce(context, placeOf(context, whole.rules), way, file, signal));
   };
   try {
     await mkdir(join(folder, 'files'));
@@ -175,8 +179,12 @@ async function sendFiles(
   return addresses;
 }
 
-const placeOf = ({ sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>) => {
+const placeOf = (
+  { config }: Pick<Context, 'config'>,
+  { sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>,
+) => {
   const { by, address, host, bucket, folder, publicAddress } = sending;
+  if (by === 'paste') return `paste ${config.publicOrigin ?? ''}`.slice(0, 300);
   return [by, address || host || siteAddress, bucket, folder, publicAddress]
     .filter(Boolean)
     .join(' ')

@@ -20,8 +20,11 @@ export interface PageToSend {
 export interface Way {
   /** Sends a file; answers where it is found from then on. */
   readonly putFile: (file: FileToSend) => Promise<string>;
-  /** Hands a page over, in the place of the one at `address` where it is out already; answers where it stands. */
-  readonly putPage: (page: PageToSend, address: string | null) => Promise<string>;
+  /**
+   * Hands a page over, in the place of the one at `address` where it is out already; answers where it stands, or null where a person
+   * puts it there by hand.
+   */
+  readonly putPage: (page: PageToSend, address: string | null) => Promise<string | null>;
   /** Where a page stands that may have been handed over without anybody hearing of it; null for nowhere. */
   readonly find: (uid: string) => Promise<string | null>;
   readonly takeDown: (address: string) => Promise<void>;

@@ -1,12 +1,13 @@
 import { fork } from 'node:child_process';
 import { mkdtemp, readdir, readFile, rm, symlink, writeFile } from 'node:fs/promises';
+import { get, type IncomingHttpHeaders } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Delivery, DeliverySchema } from '#api/deliveries.ts';
+import { type Delivery, DeliverySchema, SentCodeSchema } from '#api/deliveries.ts';
 import { TargetSchema } from '#api/targets.ts';
 import { NOT_SENT, type Sending } from '#core/deliver/sending.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
@@ -14,6 +15,7 @@ import { emptyPage } from '#core/page/model.ts';
 import { credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
+import { carryOutRemovals } from '../tidy/removals.ts';
 import { SEND } from './send.ts';
 import {
   bucketHost,
@@ -221,6 +223,112 @@ describe.each(WAYS)('by $name', ({ sending, secret, wrong }) => {
     expect(failed.state).not.toBe('out');
     expect(failed.words).toMatch(/does not take the (?:name|key)/);
     expect(failed.words).not.toContain(wrong.secret);
+  });
+});
+
+/** What everybody gets of an address of ours, asked for under the name that readers know. */
+function asReader(address: string): Promise<{
+  readonly status: number;
+  readonly headers: IncomingHttpHeaders;
+  readonly bytes: Buffer;
+}> {
+  const { host, pathname } = new URL(address);
+  const { port } = new URL(server.context.config.appOrigin);
+  return new Promise((resolve, reject) => {
+    get({ host: '127.0.0.1', port, path: pathname, headers: { host } }, (answer) => {
+      const chunks: Buffer[] = [];
+      answer.on('data', (chunk: Buffer) => chunks.push(chunk));
+      answer.on('end', () =>
+        resolve({ status: answer.statusCode ?? 0, headers: answer.headers, bytes: Buffer.concat(chunks) }),
+      );
+    }).on('error', reject);
+  });
+}
+
+describe('a page that is pasted by hand', () => {
+  const codeOf = async (id: string) =>
+    v.parse(SentCodeSchema, (await server.ask(`/api/deliveries/${id}/code`)).body).html;
+  const filesIn = (html: string) => [
+    ...new Set([...html.matchAll(/http:\/\/files\.localhost[^\s"]+/g)].map(([address]) => address)),
+  ];
+  const said = (id: string, address: string) =>
+    server.ask(`/api/deliveries/${id}/address`, { method: 'PUT', body: { address } });
+
+  it('has files that answer everybody for good, is read back from where it was pasted, and is taken away', async () => {
+    await sendingBy({ by: 'paste' }, null);
+    const pageId = await pageCalled('Pasted by hand');
+    const ready = await sent(pageId);
+    expect([ready.state, ready.address, ready.words]).toEqual(['ready', null, '']);
+    const html = await codeOf(ready.id);
+    const files = filesIn(html);
+    expect(files.length).toBeGreaterThan(2);
+    for (const address of files) {
+      const answer = await asReader(address);
+      expect(answer.status).toBe(200);
+      expect(answer.headers).toMatchObject({
+        'cache-control': 'public, max-age=31536000, immutable',
+        'access-control-allow-origin': '*',
+        'x-content-type-options': 'nosniff',
+      });
+      expect(answer.headers['content-type']).toMatch(/^image\/(jpeg|webp|avif)$/);
+      expect(answer.headers['content-length']).toBe(String(answer.bytes.length));
+    }
+    // Nothing else of this house is at the address that readers know, and nobody is signed in there.
+    const { origin } = new URL(files[0] ?? '');
+    for (const path of ['/', '/api/me', '/out/000000000000000000000000/heron.jpg', '/fonts/archivo.woff2'])
+      expect((await asReader(`${origin}${path}`)).status).toBe(404);
+
+    expect((await said(ready.id, 'bulletin, page 4')).status).toBe(422);
+    await writeFile(
+      join(folder, 'pasted.html'),
+      `<!doctype html><html lang="en-GB"><title>Pasted by hand</title><h1>Pasted by hand</h1>${html.replaceAll(/<(\/?)figcaption/g, '<$1!')}`,
+    );
+    const there = await said(ready.id, `http://127.0.0.1:${readers.port}/pasted.html`);
+    const out = v.parse(DeliverySchema, there.body);
+    expect(out.state).toBe('out');
+    expect(out.foundAt).not.toBeNull();
+    expect(out.differences.map(({ code }) => code)).toEqual(['caption-loose']);
+
+    const other = await sent(await pageCalled('Also pasted'));
+    const shared = filesIn(await codeOf(other.id));
+    expect(shared).toEqual(files);
+    const down = await server.ask(`/api/deliveries/${ready.id}/take-down`, { method: 'POST', body: {} });
+    expect(v.parse(DeliverySchema, down.body).state).toBe('down');
+    // Another page shows them still.
+    expect((await asReader(files[0] ?? '')).status).toBe(200);
+    await server.ask(`/api/deliveries/${other.id}/take-down`, { method: 'POST', body: {} });
+    for (const address of files) expect((await asReader(address)).status).toBe(410);
+    await carryOutRemovals(server.context);
+    for await (const { key } of server.context.storage.list('sent')) expect(key).toBe('none is left');
+
+    const again = await sent(pageId);
+    expect(again.state).toBe('ready');
+    for (const address of filesIn(await codeOf(again.id))) expect((await asReader(address)).status).toBe(200);
+  });
+
+  it('can have its files at the target’s own store, and goes neither out nor down by itself', async () => {
+    await sendingBy(
+      {
+        by: 'folder',
+        folder: 'media-only',
+        publicAddress: `http://127.0.0.1:${readers.port}/sites/media-only/`,
+        pages: 'pasted',
+      },
+      null,
+    );
+    const pageId = await pageCalled('Files there, page by hand');
+    const ready = await sent(pageId);
+    expect(ready.state).toBe('ready');
+    expect(await codeOf(ready.id)).toContain(`http://127.0.0.1:${readers.port}/sites/media-only/media/`);
+    expect(await readdir(join(folder, 'sites', 'media-only'))).toEqual(['media']);
+    const planned = await server.ask(`/api/pages/${pageId}/plan`, {
+      method: 'PUT',
+      body: { startAt: new Date(Date.now() + 3_600_000).toISOString(), endAt: null },
+    });
+    expect([planned.status, detailOf(planned)]).toEqual([
+      409,
+      expect.stringContaining('pasted there by hand'),
+    ]);
   });
 });
 

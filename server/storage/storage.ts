@@ -38,6 +38,9 @@ export function cutKey(
   return `cuts/${sha256.slice(0, 2)}/${sha256}/${recipe}/${width}-q${quality}.${format}`;
 }
 
+/** What readers of pages that were pasted elsewhere are served. */
+export const sentKey = (sha256: string) => `sent/${sha256.slice(0, 2)}/${sha256}`;
+
 export const bundleKey = (jobId: string) => `bundles/${jobId}.zip`;
 
 const SAFE_KEY = /^[a-z0-9]+(\/[A-Za-z0-9][A-Za-z0-9._-]*)+$/;

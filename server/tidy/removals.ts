@@ -1,7 +1,7 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { cuts, documents, pictures, removals } from '../db/schema.ts';
+import { cuts, documents, pictures, publicFiles, removals } from '../db/schema.ts';
 
 const AT_A_TIME = 2000;
 
@@ -48,6 +48,7 @@ async function isNeeded(tx: Queries, key: string): Promise<boolean> {
   const [, folder, sha256, recipe, width, quality, format] = KEY.exec(key) ?? [];
   if (!sha256) return false;
   if (folder === 'originals') return isOriginalNeeded(tx, sha256);
+  if (folder === 'sent') return isServed(tx, sha256);
   const [cut] = await tx
     .select({ width: cuts.widthPx })
     .from(cuts)
@@ -79,5 +80,11 @@ async function isOriginalNeeded(tx: Queries, sha256: string): Promise<boolean> {
   return filed.length > 0;
 }
 
-/** The keys that `originalKey` and `cutKey` make. */
-const KEY = /^(originals|cuts)\/[0-9a-f]{2}\/([0-9a-f]{64})(?:\/([^/]+)\/(\d+)-q(\d+)\.([a-z]+))?$/;
+async function isServed(tx: Queries, sha256: string): Promise<boolean> {
+  const isIt = and(eq(publicFiles.sha256, sha256), isNull(publicFiles.goneAt));
+  const [one] = await tx.select({ name: publicFiles.name }).from(publicFiles).where(isIt).limit(1);
+  return one !== undefined;
+}
+
+/** The keys that `originalKey`, `sentKey` and `cutKey` make. */
+const KEY = /^(originals|sent|cuts)\/[0-9a-f]{2}\/([0-9a-f]{64})(?:\/([^/]+)\/(\d+)-q(\d+)\.([a-z]+))?$/;

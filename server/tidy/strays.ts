@@ -1,7 +1,7 @@
-import { asc, gt, inArray } from 'drizzle-orm';
+import { and, asc, gt, inArray, isNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
-import { cuts, documents, held, jobs, pictures } from '../db/schema.ts';
-import { cutKey, originalKey, type Stored } from '../storage/storage.ts';
+import { cuts, documents, held, jobs, pictures, publicFiles } from '../db/schema.ts';
+import { cutKey, originalKey, type Stored, sentKey } from '../storage/storage.ts';
 import { orderRemovals } from './removals.ts';
 
 const AT_A_TIME = 500;
@@ -22,6 +22,7 @@ export async function sweepStrays(context: Context, before: Date, now: Date): Pr
   for (const [folder, named] of [
     ['originals', namedOriginals],
     ['cuts', namedCuts],
+    ['sent', namedSent],
     ['bundles', namedBundles],
   ] as const)
     for await (const some of inBatches(context.storage.list(folder))) {
@@ -77,6 +78,14 @@ async function namedCuts({ db }: Context, keys: readonly string[]): Promise<Read
       cutKey(hashes.get(cut.assetId) ?? '', cut.recipe, cut.widthPx, cut.format, cut.quality),
     ),
   );
+}
+
+async function namedSent({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
+  const rows = await db
+    .select({ sha256: publicFiles.sha256 })
+    .from(publicFiles)
+    .where(and(inArray(publicFiles.sha256, keys.map(hashOf)), isNull(publicFiles.goneAt)));
+  return new Set(rows.map(({ sha256 }) => sentKey(sha256)));
 }
 
 async function namedBundles({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {

@@ -94,7 +94,12 @@ export function FigurePanel({ asset, onClose }: FigurePanelProps) {
             <Deeds>
               <Button
                 kind="action"
-                onClick={() => void tellCopied(copyRich(figure.rich, figure.credit, title), 'picture')}
+                onClick={() =>
+                  void tellCopied(
+                    copyRich(figure.rich, figure.credit, `${title} is copied, with its picture.`),
+                    'picture',
+                  )
+                }
               >
                 Copy with picture and credit
               </Button>

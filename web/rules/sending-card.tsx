@@ -3,6 +3,7 @@ import { useState } from 'react';
 import * as v from 'valibot';
 import { TokenSchema, TokenSetSchema } from '#api/deliveries.ts';
 import {
+  isPasted,
   WAY_FIELDS,
   WAY_SECRETS,
   WAY_WORDS,
@@ -36,11 +37,7 @@ export function SendingCard({
     <RulesCard
       id="rules-sending"
       title="Sending"
-      about={
-        sending.by === 'none'
-          ? 'Its pages are taken away by hand, as code or as a ZIP.'
-          : 'Its pages are sent from here, read back, and compared.'
-      }
+      about={ABOUT[sending.by === 'none' ? 'none' : isPasted(sending) ? 'pasted' : 'sent']}
     >
       <div className="grid grid-cols-2 gap-2.5">
         <Field name="Way">
@@ -69,6 +66,15 @@ export function SendingCard({
       </div>
       {sending.by === 'none' ? null : (
         <div className="mt-3 grid gap-3">
+          {sending.by === 'paste' ? null : (
+            <Checkbox
+              checked={sending.pages === 'pasted'}
+              onChange={(areOnlyFiles) => set({ pages: areOnlyFiles ? 'pasted' : 'sent' })}
+            >
+              {' '}
+              Only files go this way: pages are pasted there by hand
+            </Checkbox>
+          )}
           <Checkbox
             checked={sending.captions === 'plain'}
             onChange={(isPlain) => set({ captions: isPlain ? 'plain' : 'figcaption' })}
@@ -89,6 +95,12 @@ export function SendingCard({
     </RulesCard>
   );
 }
+
+const ABOUT = {
+  none: 'Its pages are taken away by hand, as code or as a ZIP.',
+  pasted: 'Its files go out from here, its pages are pasted there by hand, read back, and compared.',
+  sent: 'Its pages are sent from here, read back, and compared.',
+} as const;
 
 const FIELD_NAMES: Readonly<Record<WayField, string>> = {
   address: 'Address of its folder',

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import type { Delivery, SaidDifference } from '#api/deliveries.ts';
 import { sayCompared } from '#core/deliver/say.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
@@ -13,6 +13,8 @@ interface DifferencesPaneProps {
   /** Whether what mends a loss, by its code, holds for the target already. */
   readonly isMended: (code: string) => boolean;
   readonly isEditable: boolean;
+  /** How its code comes to where it stands, where that is by hand and was not done yet. */
+  readonly paste: ReactNode;
   readonly onChoose: (number: number | null) => void;
   readonly onReadBack: () => void;
   readonly onMend: (code: string) => void;
@@ -33,6 +35,7 @@ export function DifferencesPane({
   mayMend,
   isMended,
   isEditable,
+  paste,
   onChoose,
   onReadBack,
   onMend,
@@ -43,7 +46,9 @@ export function DifferencesPane({
   const isRead = foundAt !== null;
   return (
     <aside className="overflow-auto bg-panel px-4 pt-3 pb-7.5" aria-label="What differs">
-      <h2 className="text-lg">{isRead ? sayCompared(lost, differences.length) : 'Not read back yet'}</h2>
+      {paste ?? (
+        <h2 className="text-lg">{isRead ? sayCompared(lost, differences.length) : 'Not read back yet'}</h2>
+      )}
       {delivery.words ? <p className="text-due">{delivery.words}</p> : null}
       <ol className="mt-2.5">
         {differences.map((one, at) => (

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useParams } from 'react-router';
 import {
   type Deliveries,
@@ -12,7 +12,6 @@ import { type Job, JobSchema } from '#api/jobs.ts';
 import { may } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
 import type { Sending } from '#core/deliver/sending.ts';
-import type { HouseRules } from '#core/page/target.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
 import { isUnderWay, sayJob } from '../api/follow-job.ts';
 import { deliveriesQuery, meQuery, queryClient, sentPageQuery } from '../api/queries.ts';
@@ -20,11 +19,8 @@ import { Unanswered } from '../api/unanswered.tsx';
 import { useJob } from '../api/use-job.ts';
 import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
-import { type FrameMark, MarkedFrame } from '../measure/marked-frame.tsx';
-import { LEAST_PX, useHalf } from '../measure/use-half.ts';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
-import { OneOf } from '../ui/chips.tsx';
 import { sayTime } from '../ui/dates.ts';
 import { Deeds } from '../ui/deeds.tsx';
 import { Empty } from '../ui/empty.tsx';
@@ -32,7 +28,9 @@ import { Fault } from '../ui/fault.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { Progress } from '../ui/progress.tsx';
 import { DifferencesPane } from './differences-pane.tsx';
+import { PastePane } from './paste-pane.tsx';
 import { PlanPanel, sayPlan } from './plan-panel.tsx';
+import { States } from './states.tsx';
 
 /** A page beside what stands where it was sent to: sent, read back, mended, taken down. */
 export function SentScreen() {
@@ -44,6 +42,7 @@ export function SentScreen() {
   const [fault, setFault] = useState<string | null>(null);
   const [isTakingDown, setTakingDown] = useState(false);
   const [isPlanning, setPlanning] = useState(false);
+  const [isPasting, setPasting] = useState(false);
   const [width, setWidth] = useState(0);
   const [chosen, setChosen] = useState<number | null>(null);
   const deliveries = sent.data?.deliveries ?? [];
@@ -93,7 +92,26 @@ export function SentScreen() {
     });
   const cancel = () =>
     doing(() => requestJson('delete /pages/{id}/plan', DeliveriesSchema, { path: { id } }));
-  const sendWords = newest?.state === 'out' ? 'Send it again' : `Send to the ${targetName}`;
+  const { isPasted } = sent.data;
+  const isOut = newest?.state === 'out';
+  const sendWords = isPasted
+    ? newest?.state === 'ready' || isOut
+      ? 'Make it ready again'
+      : 'Make it ready to paste'
+    : isOut
+      ? 'Send it again'
+      : `Send to the ${targetName}`;
+  const pasting = delivery ? (
+    <PastePane
+      key={delivery.id}
+      delivery={delivery}
+      before={deliveries.find(({ address }) => address !== null)?.address ?? ''}
+      onPasted={async () => {
+        setPasting(false);
+        await queryClient.invalidateQueries({ queryKey: ['deliveries', id] });
+      }}
+    />
+  ) : null;
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
       <Offers onSend={isEditable && isPossible && stops.length === 0 ? () => void send() : null} />
@@ -115,19 +133,22 @@ export function SentScreen() {
           )}
         </div>
         <LinkButton to={`/pages/${id}`}>Back to the sheet</LinkButton>
-        {isEditable && delivery?.id === newest?.id && delivery?.state === 'out' ? (
+        {isEditable && isPasted && delivery?.state === 'out' ? (
+          <Button onClick={() => setPasting(true)}>Its code...</Button>
+        ) : null}
+        {isEditable && delivery?.id === newest?.id && (isOut || newest?.state === 'ready') ? (
           <Button disabled={isSending} onClick={() => setTakingDown(true)}>
             Take it down...
           </Button>
         ) : null}
-        {isEditable && isPossible ? (
+        {isEditable && isPossible && !isPasted ? (
           <Button onClick={() => setPlanning(true)}>
-            {newest?.state === 'out' ? 'Take it down later...' : 'Send it later...'}
+            {isOut ? 'Take it down later...' : 'Send it later...'}
           </Button>
         ) : null}
         {isEditable ? (
           <Button
-            kind="action"
+            kind={newest?.state === 'ready' ? 'plain' : 'action'}
             disabled={!isPossible || isSending || stops.length > 0}
             onClick={() => void send()}
           >
@@ -138,7 +159,7 @@ export function SentScreen() {
       <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
         <div>
           {fault ? <Fault says={fault} /> : null}
-          {job && newest && (isSending || newest.state !== 'out') && newest.state !== 'down' ? (
+          {job && newest && (isSending || newest.state === 'sending' || newest.state === 'handing') ? (
             <UnderWay
               job={job}
               onStop={() => void withJob('post /jobs/{id}/stop')}
@@ -175,6 +196,7 @@ export function SentScreen() {
                     earlier={deliveries.filter((one) => one.id !== delivery.id && one.frames.sent !== null)}
                     chosen={chosen}
                     isMended={(code) => isWrittenOtherwise(rules.sending, code)}
+                    paste={delivery.state === 'ready' && isEditable ? pasting : null}
                     mayMend={may(me.data.role, 'set-rules') && !isSending}
                     isEditable={isEditable}
                     onChoose={setChosen}
@@ -201,16 +223,21 @@ export function SentScreen() {
         <PlanPanel
           plan={sent.data.plan}
           timeZone={sent.data.timeZone}
-          isOut={newest?.state === 'out'}
+          isOut={isOut}
           fault={fault}
           onPlan={(wish) => void plan(wish)}
           onClose={() => setPlanning(false)}
         />
       ) : null}
+      {isPasting && delivery ? (
+        <Panel title="Its code" isOpen onClose={() => setPasting(false)}>
+          {pasting}
+        </Panel>
+      ) : null}
       {isTakingDown && delivery ? (
         <Panel
           title="Take it down"
-          about={`Readers of the ${delivery.targetName} get nothing at ${delivery.address} from then on. The page and all of its pieces stay here.`}
+          about={sayTakenDown(delivery, isPasted)}
           isOpen
           onClose={() => setTakingDown(false)}
         >
@@ -232,12 +259,26 @@ export function SentScreen() {
   );
 }
 
+/** What becomes of a page that is taken down. */
+function sayTakenDown({ targetName, address }: Delivery, isPasted: boolean): string {
+  const stay = 'The page and all of its pieces stay here.';
+  if (!isPasted) return `Readers of the ${targetName} get nothing at ${address} from then on. ${stay}`;
+  const where = address === null ? `at the ${targetName}` : `at ${address}`;
+  return `Its files are served no longer, so that its pictures are gone wherever it was pasted. Take its code away ${where} by hand. ${stay}`;
+}
+
 /** What a page is told that was not sent yet: what is missing for it, or what will be seen here. */
 function NotSent({ id, sent }: { readonly id: string; readonly sent: Deliveries }) {
-  const { isPossible, why, stops, targetName } = sent;
+  const { isPossible, isPasted, why, stops, targetName } = sent;
   if (!isPossible) return <Empty>{why}</Empty>;
   if (stops.length === 0)
-    return <Empty>Once it is sent to the {targetName}, it stands here beside what readers get.</Empty>;
+    return (
+      <Empty>
+        {isPasted
+          ? `Once it is ready, its code is copied here, and stands beside what readers of the ${targetName} get.`
+          : `Once it is sent to the ${targetName}, it stands here beside what readers get.`}
+      </Empty>
+    );
   return (
     <section className="max-w-140 px-4.5 py-5" aria-labelledby="what-stops">
       <h2 className="text-lg" id="what-stops">
@@ -271,6 +312,7 @@ function Offers({ onSend }: { readonly onSend: (() => void) | null }) {
 }
 
 function saySent({ targetName, at, by, state, foundAt, differences }: Delivery): string {
+  if (state === 'ready') return `made ready for the ${targetName} ${sayTime(at)} by ${by} · not pasted yet`;
   const sent = `sent to the ${targetName} ${sayTime(at)} by ${by}`;
   if (state === 'down') return `${sent} · taken down`;
   if (state !== 'out') return `${sent} · not out`;
@@ -307,70 +349,4 @@ function UnderWay({ job, onStop, onGoOn }: UnderWayProps) {
       </div>
     </div>
   );
-}
-
-interface StatesProps {
-  readonly delivery: Delivery;
-  readonly rules: HouseRules;
-  /** Which of the widths of the proof, by its place. */
-  readonly width: number;
-  readonly chosen: number | null;
-  readonly onWidth: (width: number) => void;
-  readonly onChoose: (number: number | null) => void;
-}
-
-function States({ delivery, rules, width, chosen, onWidth, onChoose }: StatesProps) {
-  const pane = useRef<HTMLElement>(null);
-  const viewport = rules.proofWidths[width] ?? rules.proofWidths[0] ?? LEAST_PX;
-  const shown = Math.min(viewport, useHalf(pane));
-  const { sent, found } = delivery.frames;
-  const frame = { viewport, shown, chosen, onChoose, markName: 'Difference' };
-  return (
-    <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
-      <div className="px-4.5 pt-2">
-        <OneOf
-          about="Width that is looked at"
-          value={String(width)}
-          choices={rules.proofWidths.map((one, at) => [String(at), `${one} px`] as const)}
-          onChoose={(at) => onWidth(Number(at))}
-        />
-      </div>
-      <section
-        className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5 max-narrow:flex-wrap"
-        ref={pane}
-        aria-label="What was sent, and what stands there"
-      >
-        {sent ? (
-          <MarkedFrame
-            key={`sent ${delivery.id} ${viewport}`}
-            {...frame}
-            title="What was sent"
-            about={delivery.title}
-            address={sent}
-            marks={marksOf(delivery, 'sent')}
-          />
-        ) : null}
-        {found ? (
-          <MarkedFrame
-            key={`found ${delivery.id} ${viewport} ${delivery.foundAt}`}
-            {...frame}
-            title="What stands there now"
-            about={(delivery.address ?? '').replace(/^https?:\/\//, '')}
-            address={found}
-            marks={marksOf(delivery, 'found')}
-          />
-        ) : null}
-      </section>
-    </div>
-  );
-}
-
-/** The marks of the differences that show in one of the two states. */
-function marksOf({ differences }: Delivery, which: 'sent' | 'found'): readonly FrameMark[] {
-  return differences.flatMap(({ isLost, spot }, at) => {
-    const place = spot?.[which] ?? null;
-    return spot && place !== null
-      ? [{ number: at + 1, isPressing: isLost, block: `${spot.kind} ${place}` }]
-      : [];
-  });
 }

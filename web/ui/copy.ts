@@ -14,14 +14,14 @@ export async function copyText(text: string, what: string): Promise<boolean> {
   }
 }
 
-/** Copies rich text, and beside it what stays of it where only plain text is taken. */
-export async function copyRich(html: string, plain: string, what: string): Promise<boolean> {
+/** Copies rich text, and beside it what stays of it where only plain text is taken; says so by this sentence. */
+export async function copyRich(html: string, plain: string, sentence: string): Promise<boolean> {
   const of = (text: string, type: string) => new Blob([text], { type });
   try {
     await navigator.clipboard.write([
       new ClipboardItem({ 'text/html': of(html, 'text/html'), 'text/plain': of(plain, 'text/plain') }),
     ]);
-    toast(`${what} is copied, with its picture.`);
+    toast(sentence);
     return true;
   } catch {
     toast.error(CLOSED);

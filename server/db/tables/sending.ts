@@ -1,4 +1,4 @@
-import { char, index, mediumtext, mysqlTable, primaryKey, text, varchar } from 'drizzle-orm/mysql-core';
+import { char, index, int, mediumtext, mysqlTable, primaryKey, text, varchar } from 'drizzle-orm/mysql-core';
 import type { Difference } from '#core/deliver/compare.ts';
 import { STORED } from '#core/stored.ts';
 import { storedJson } from '../stored-json.ts';
@@ -16,7 +16,10 @@ export const deliveries = mysqlTable(
     targetId: varchar('target_id', { length: 36 }).notNull(),
     personId: varchar('person_id', { length: 36 }).notNull(),
     at: time('at').notNull(),
-    /** How far it is: its files are sent, then the page was handed over, it is out, and taken down again. */
+    /**
+     * How far it is: its files are sent, then the page was handed over, it is out, and taken down again. One that is pasted by hand
+     * is ready before it is out.
+     */
     state: varchar('state', { length: 10 }).notNull(),
     /** What the page is called there. */
     title: varchar('title', { length: 300 }).notNull(),
@@ -54,6 +57,39 @@ export const sentFiles = mysqlTable(
     at: time('at').notNull(),
   },
   (table) => [primaryKey({ columns: [table.place, table.sha256, table.name] })],
+);
+
+/** Files of pages that were pasted elsewhere, which readers are served from here under addresses that never change. */
+export const publicFiles = mysqlTable(
+  'public_files',
+  {
+    /** The beginning of its hash, by which it is asked for. */
+    tag: char('tag', { length: 24 }).notNull(),
+    name: varchar('name', { length: 200 }).notNull(),
+    sha256: char('sha256', { length: 64 }).notNull(),
+    type: varchar('type', { length: 100 }).notNull(),
+    bytes: int('bytes').notNull(),
+    at: time('at').notNull(),
+    /** Since when no page shows it any more; null while it is served. */
+    goneAt: time('gone_at'),
+  },
+  (table) => [primaryKey({ columns: [table.tag, table.name] }), index('public_files_hash').on(table.sha256)],
+);
+
+/** Which of them each sending shows. */
+export const publicUses = mysqlTable(
+  'public_uses',
+  {
+    deliveryId: char('delivery_id', { length: 36 })
+      .notNull()
+      .references(() => deliveries.id, { onDelete: 'cascade' }),
+    tag: char('tag', { length: 24 }).notNull(),
+    name: varchar('name', { length: 200 }).notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.deliveryId, table.tag, table.name] }),
+    index('public_uses_file').on(table.tag, table.name),
+  ],
 );
 
 /** What opens a target to the house, sealed (AES-256-GCM): never shown again, never logged. */
