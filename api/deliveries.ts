@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { FilterSchema } from '#core/deliver/filter.ts';
 import { isWebAddress } from '#core/rights/web-address.ts';
 
 /** How far a sending is: its files go, the page was handed over, it is ready to be pasted, it is out, it was taken down again. */
@@ -79,8 +80,6 @@ export const DeliveriesSchema = v.object({
 
 export type Deliveries = v.InferOutput<typeof DeliveriesSchema>;
 
-/** The code of a sending, as it is pasted. */
-export const SentCodeSchema = v.object({ html: v.string() });
 /** Where a page stands since somebody pasted it there. */
 export const PastedAtSchema = v.strictObject({
   address: v.pipe(
@@ -91,6 +90,26 @@ export const PastedAtSchema = v.strictObject({
   ),
 });
 
+/** What a probe has shown of a target: what it does not keep, and whose frames came through of those that were tried. */
+export const LearnedSchema = v.object({
+  filter: FilterSchema,
+  frames: v.array(v.string()),
+  tried: v.array(v.string()),
+});
+export type LearnedAnswer = v.InferOutput<typeof LearnedSchema>;
+
+/** Where a probe was pasted; null where it is sent. */
+export const ProbeWishSchema = v.strictObject({ address: v.nullable(PastedAtSchema.entries.address) });
+
+/** What would become of a page if it was sent now. Frames as of a delivery; null where nothing has to be looked at. */
+export const ForeseenSchema = v.object({
+  differences: v.array(DifferenceSchema),
+  frames: v.object({ sent: v.string(), found: v.string() }),
+});
+export type Foreseen = v.InferOutput<typeof ForeseenSchema>;
+
+/** The code of a sending, as it is pasted. */
+export const SentCodeSchema = v.object({ html: v.string() });
 /** What opens a target to the house: a token, a password, or a private key of several lines. It is never answered again. */
 export const TokenSchema = v.strictObject({
   token: v.pipe(

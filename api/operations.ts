@@ -31,7 +31,10 @@ import { AuditListSchema, AuditQuerySchema } from './audit.ts';
 import {
   DeliveriesSchema,
   DeliverySchema,
+  ForeseenSchema,
+  LearnedSchema,
   PastedAtSchema,
+  ProbeWishSchema,
   SendingPlanWishSchema,
   SentCodeSchema,
   TokenSchema,
@@ -229,6 +232,15 @@ export const OPERATIONS = {
     body: HouseRulesSchema,
     answers: TargetSchema,
   },
+  'get /targets/{id}/probe': {
+    does: 'The code of a probe, to be pasted at a target',
+    answers: SentCodeSchema,
+  },
+  'post /targets/{id}/probe': {
+    does: 'Learn what a target keeps, by a probe that is sent or was pasted there',
+    body: ProbeWishSchema,
+    answers: LearnedSchema,
+  },
   'get /targets/{id}/token': { does: 'Since when a target has a token', answers: TokenSetSchema },
   'put /targets/{id}/token': {
     does: 'Set what opens a target to the house; it is never answered again',
@@ -239,6 +251,10 @@ export const OPERATIONS = {
   'get /pages/{id}/deliveries': {
     does: 'The sendings of a page, and whether it can be sent',
     answers: DeliveriesSchema,
+  },
+  'get /pages/{id}/foreseen': {
+    does: 'What would become of a page if it was sent now',
+    answers: ForeseenSchema,
   },
   'post /pages/{id}/deliveries': { does: 'Send a page to its target', answers: DeliverySchema },
   'get /inherited': {

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { compareReadBack } from './deliver/compared.ts';
+import { declarationsOf, keptOf } from './deliver/filter.ts';
 import { linksAs } from './deliver/link-header.ts';
+import { learnFilter } from './deliver/probe.ts';
 import { shownDocument } from './deliver/shown.ts';
 import { readWebAddress } from './embed/address.ts';
 import { framingOf } from './embed/framing.ts';
@@ -62,6 +64,11 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   'text that may be a table': (text) => tableFromText(text, () => 'id'),
   'a page that is read back': (text) =>
     compareReadBack({ sent: '<p>a</p>', html: text, title: 'a', language: 'en' }),
+  'a probe that is read back': (text) =>
+    learnFilter(`<p>placardprobe0x</p>${text}`, { picture: `${BASE}/a.png`, frames: [BASE] }),
+  'a style of an element': (text) => declarationsOf(text),
+  'a page that a site keeps in parts': (text) =>
+    keptOf(text, { unwrapped: ['div', 'a'], dropped: ['p'], attributes: ['class'], styles: ['a float'] }),
   'a page that is brought in': (text) => {
     let ids = 0;
     return readInherited(

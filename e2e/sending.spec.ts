@@ -217,6 +217,56 @@ test('a page that is pasted by hand: its files answer, it is read back from wher
   expect(gone.status()).toBe(410);
 });
 
+test('what a site keeps is learned by a probe, agreed to, and shown on a page before it is sent', async ({
+  page,
+}) => {
+  await signIn(page, 'Sunniva', '/rules');
+  await choose(page.getByRole('combobox', { name: 'Target' }), 'Members’ bulletin');
+  const card = page.getByRole('region', { name: 'Sending', exact: true });
+  await card.getByRole('button', { name: 'Learn it by a probe' }).press('Enter');
+  const learned = card.getByRole('status');
+  await expect(learned).toContainText('It takes figure and picture away, and keeps what is in them.');
+  await expect(learned).toContainText('So text runs beside the picture itself');
+  await expect(card.getByRole('textbox', { name: 'Elements it drops' })).toHaveValue(/figcaption/);
+  await expectAccessible(page);
+  // Agreed to but for the captions, which go as they are.
+  const plain = card.getByRole('checkbox', { name: /^Captions go as plain text/ });
+  if (await plain.isChecked()) await plain.press('Space');
+  const dropped = card.getByRole('textbox', { name: 'Elements it drops' });
+  await dropped.fill('figcaption, Det ails');
+  await dropped.press('Tab');
+  await expect(page.getByRole('alert')).toContainText('An element is written as figcaption.');
+  await dropped.fill('cite, details');
+  await dropped.press('Tab');
+  await card.getByRole('textbox', { name: 'Styles it drops' }).fill('img float');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: 'Save rules' }).press('Enter');
+  await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
+  await page.goto('/pages/new');
+  await page.getByRole('textbox', { name: 'Title' }).fill('Seen ahead');
+  await choose(page.getByRole('combobox', { name: 'For' }), 'Members’ bulletin, column 600 px');
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await dropFiles(page, tray(page), [await smallPicture('seen-ahead.png')]);
+  await tray(page)
+    .getByRole('button', { name: /^seen-ahead/ })
+    .press('Enter');
+  await expect(figures(page)).toHaveCount(1);
+  await page.getByRole('radio', { name: 'beside left' }).first().press('Space');
+  await sayAll(page);
+  await page.getByRole('button', { name: 'Send...' }).press('Enter');
+  const ahead = page.getByRole('complementary', { name: 'What will differ' });
+  await expect(ahead).toContainText('Text does not run beside “Reeds stand in grey water”.');
+  await expect(ahead).toContainText('is one file for every screen');
+  await expect(page.getByRole('region', { name: /^As it will be sent/ }).locator('iframe')).toHaveCount(2);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Send to the Members’ bulletin' }).press('Enter');
+  await expect(differing(page)).toContainText('is one file for every screen');
+  await differing(page).getByRole('button', { name: 'What would become of it as it is now' }).press('Enter');
+  await expect(ahead).toBeVisible();
+  await ahead.getByRole('button', { name: 'Back to what stands there' }).press('Enter');
+  await expect(differing(page)).toBeVisible();
+});
+
 test('a page is planned to go out and to be taken down, in an hour that the clocks show twice, and cancelled', async ({
   page,
 }) => {

@@ -3,6 +3,7 @@ import { createServer, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
+import sharp from 'sharp';
 import * as v from 'valibot';
 import { type Arrived, ArrivedSchema } from '#api/assets.ts';
 import { PROGRESS_LINES } from '#api/progress.ts';
@@ -240,4 +241,21 @@ export function detailOf(answer: Answer): string {
 export function arrivedOf(answer: Answer): Arrived {
   if (answer.status !== 200) throw new Error(`Not taken in: ${JSON.stringify(answer.body)}`);
   return v.parse(ArrivedSchema, answer.body);
+}
+
+/** A picture that may go out, with its words and its credit; answers its ID. */
+export async function heldHeron(server: TestServer): Promise<string> {
+  const pixels = await sharp({ create: { width: 1500, height: 1000, channels: 3, background: '#7a9' } })
+    .jpeg()
+    .toBuffer();
+  const { asset } = arrivedOf(await server.handIn(pixels, 'heron.jpg'));
+  const label = {
+    title: 'Heron',
+    creator: 'Ines Okonjo',
+    licence: 'cc-by-4.0',
+    caption: 'At dawn.',
+    alt: { kind: 'text', text: 'A heron in the reeds.' },
+  };
+  await server.ask(`/api/assets/${asset.id}`, { method: 'PATCH', body: { label }, version: 1 });
+  return asset.id;
 }

@@ -1,5 +1,7 @@
+import { escapeHtml } from '../page/escape.ts';
 import { compareFacts, type Difference, matchedPictures, type Spot } from './compare.ts';
 import { type PictureFact, readFacts } from './facts.ts';
+import { type Filter, keptOf } from './filter.ts';
 
 /** A page as it was sent, and the document that its address answers. `sent` is a fragment of HTML with its title in it. */
 export interface ReadBack {
@@ -29,4 +31,20 @@ export function compareReadBack({ sent, html, title, language }: ReadBack): {
     return picture ? [{ spot: { kind: 'picture', sent: at, found: place } as const, picture }] : [];
   });
   return { differences: compareFacts(before, found), pictures };
+}
+
+/** A page before it is sent, written as its target is sent it, and what the target does not keep. */
+export interface Foreseen extends Omit<ReadBack, 'html'> {
+  readonly filter: Filter;
+}
+
+/** What will stand there, and what will differ from what is sent. Linear in the HTML, but for what is not found. */
+export function foreseen({ filter, ...page }: Foreseen): {
+  readonly html: string;
+  readonly differences: readonly Difference[];
+} {
+  const html = keptOf(page.sent, filter);
+  // The site says itself what a page is called, and in which language it is.
+  const whole = `<!doctype html><html lang="${page.language}"><title>${escapeHtml(page.title)}</title>${html}`;
+  return { html, differences: compareReadBack({ ...page, html: whole }).differences };
 }

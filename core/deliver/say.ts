@@ -107,6 +107,17 @@ export function sayCompared(lost: number, all: number): string {
   return different === 0 ? missed : `${missed}, ${rest}`;
 }
 
+/** The same of a page that is not sent yet. */
+export function sayForeseen(lost: number, all: number): string {
+  if (all === 0) return 'Everything comes through';
+  if (lost === 0)
+    return all === 1 ? 'One thing will only be different' : `${all} things will only be different`;
+  const missed = lost === 1 ? 'One thing will be lost there' : `${lost} things will be lost there`;
+  const different = all - lost;
+  if (different === 0) return missed;
+  return `${missed}, ${different === 1 ? 'one' : different} will only be different`;
+}
+
 const MOST_LETTERS = 80;
 /** So that it can be quoted in a sentence: its own full stop goes. */
 const short = (words: string): string => {

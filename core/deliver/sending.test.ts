@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { readFacts } from './facts.ts';
-import { htmlFor } from './sending.ts';
+import { htmlFor, NOT_SENT } from './sending.ts';
 
 const FIGURE = `<figure class="placed" style="float:left;width:46%;margin:4px 22px 12px 0"><picture><source srcset="a.avif 1w"><img src="a.jpg" alt="A heron" style="display:block;width:100%;height:auto"></picture><figcaption>At dawn.</figcaption></figure>`;
 const COLUMN = `<figure class="placed" style="clear:both;margin:12px 0"><img src="b.jpg" alt="Reeds" style="display:block;width:100%;height:auto"></figure>`;
 const FRAMED = `<figure class="placed" style="float:right;width:46%"><iframe src="https://films.example/7"></iframe></figure>`;
 const HTML = `<p>Before.</p>\n${FIGURE}\n<p>Between.</p>\n${FRAMED}${COLUMN}`;
 
-const usual = { captions: 'figcaption', sides: 'figure' } as const;
+const usual = NOT_SENT;
 
 describe('a page as its target keeps it', () => {
   it('is as it is where the target keeps everything', () => {

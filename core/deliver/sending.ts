@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { WebAddressSchema } from '../rights/web-address.ts';
+import { type Filter, FilterSchema, KEEPS_ALL, plainerFor } from './filter.ts';
 
 /**
  * How pages come to a target: not at all by themselves; pasted there by hand, with files that Placard itself serves; by Micropub (W3C
@@ -92,6 +93,8 @@ export const SendingSchema = v.strictObject({
   captions: v.picklist(['figcaption', 'plain']),
   /** Whether what text runs beside is the figure, or the picture itself for a site that keeps no figures. */
   sides: v.optional(v.picklist(['figure', 'picture']), 'figure'),
+  /** What the site does not keep, as a probe has shown or its people say. */
+  filter: v.optional(FilterSchema, KEEPS_ALL),
 });
 export type Sending = v.InferOutput<typeof SendingSchema>;
 
@@ -108,6 +111,7 @@ export const NOT_SENT: Sending = {
   pages: 'sent',
   captions: 'figcaption',
   sides: 'figure',
+  filter: KEEPS_ALL,
 };
 
 /** Whether only the files of a page go there, and its code is pasted by hand. */
@@ -118,9 +122,28 @@ export const isPasted = ({ by, pages }: Pick<Sending, 'by' | 'pages'>): boolean 
  * The HTML of a page, which is our own and has its styles in it, as this target keeps it. A caption in plain text is a `div`: what it
  * holds may be folded away, which no paragraph may hold.
  */
-export function htmlFor({ captions, sides }: Pick<Sending, 'captions' | 'sides'>, html: string): string {
+export function htmlFor(
+  { captions, sides, filter }: Pick<Sending, 'captions' | 'sides' | 'filter'>,
+  html: string,
+): string {
   const sided = sides === 'figure' ? html : html.split(BEFORE_FIGURE).map(sideOnPicture).join('');
-  return captions === 'figcaption' ? sided : sided.replace(/<(\/?)figcaption\b/g, '<$1div');
+  const captioned = captions === 'figcaption' ? sided : sided.replace(/<(\/?)figcaption\b/g, '<$1div');
+  return plainerFor(captioned, filter);
+}
+
+/** How pages are written for a site from then on that a probe has shown not to keep everything. */
+export function writtenFor(sending: Sending, filter: Filter): Sending {
+  const isLost = (name: string) => filter.unwrapped.includes(name) || filter.dropped.includes(name);
+  const says = (element: string) =>
+    !isLost(element) &&
+    !['style', `${element} style`].some((one) => filter.attributes.includes(one)) &&
+    !['float', `${element} float`].some((one) => filter.styles.includes(one));
+  return {
+    ...sending,
+    filter,
+    captions: filter.dropped.includes('figcaption') ? 'plain' : sending.captions,
+    sides: !says('figure') && says('img') ? 'picture' : sending.sides,
+  };
 }
 
 const BEFORE_FIGURE = /(?=<figure\b)/;

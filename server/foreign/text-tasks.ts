@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
-import { compareReadBack, type ReadBack } from '#core/deliver/compared.ts';
+import { compareReadBack, type Foreseen, foreseen, type ReadBack } from '#core/deliver/compared.ts';
 import { linkedAs } from '#core/deliver/facts.ts';
+import { learnFilter, type ProbeOf } from '#core/deliver/probe.ts';
 import { type Marking, shownDocument } from '#core/deliver/shown.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { readPageFacts } from '#core/embed/page-facts.ts';
@@ -29,6 +30,8 @@ export const TEXT_TASKS = {
   pasted: ({ text, hosts }: { readonly text: string; readonly hosts: Hosts }) => readPasted(text, hosts),
   linkedAs: ({ html, relation }: { readonly html: string; readonly relation: string }) =>
     linkedAs(html, relation),
+  learned: ({ html, of }: { readonly html: string; readonly of: ProbeOf }) => learnFilter(html, of),
+  foreseen: (page: Foreseen) => foreseen(page),
   compared: (readBack: ReadBack) => compareReadBack(readBack),
   shown: ({ html, base, head }: Page & { readonly head: string }) => shownDocument(html, base, head),
   unzipped: (wish: ZipToRead) => unzipPages(wish),

@@ -15,6 +15,8 @@ export interface TextTool {
   readonly pasted: (text: string, hosts: Hosts, signal?: AbortSignal) => Promise<Output<'pasted'>>;
   readonly linkedAs: (wish: Input<'linkedAs'>, signal?: AbortSignal) => Promise<Output<'linkedAs'>>;
   readonly compared: (readBack: Input<'compared'>, signal?: AbortSignal) => Promise<Output<'compared'>>;
+  readonly learned: (probe: Input<'learned'>, signal?: AbortSignal) => Promise<Output<'learned'>>;
+  readonly foreseen: (page: Input<'foreseen'>, signal?: AbortSignal) => Promise<Output<'foreseen'>>;
   readonly shown: (page: Input<'shown'>, signal?: AbortSignal) => Promise<Output<'shown'>>;
   readonly inherited: (page: Input<'inherited'>, signal?: AbortSignal) => Promise<Output<'inherited'>>;
   readonly inheritedShown: (
@@ -57,6 +59,8 @@ export function textTool(limitMillis = LIMIT_MILLIS): TextTool {
     pasted: (text, hosts, signal) => run('pasted', { text, hosts }, signal),
     linkedAs: (wish, signal) => run('linkedAs', wish, signal),
     compared: (sent, signal) => run('compared', sent, signal),
+    learned: (probe, signal) => run('learned', probe, signal),
+    foreseen: (page, signal) => run('foreseen', page, signal),
     shown: (page, signal) => run('shown', page, signal),
     inherited: (page, signal) => run('inherited', page, signal, PAGE_MILLIS),
     inheritedShown: (page, signal) => run('inheritedShown', page, signal, PAGE_MILLIS),

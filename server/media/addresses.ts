@@ -31,6 +31,10 @@ export const pagePath = ({ id, version }: PageState, readerId: string) =>
 export const listingPath = ({ id, version }: PageState, readerId: string) =>
   `/listing/${id}/${version}/${readerId}/`;
 
+/** A page as it would be sent now, or as it would stand there. */
+export const foreseenPath = ({ id, version }: PageState, readerId: string, which: 'sent' | 'found') =>
+  `/foreseen/${id}/${version}/${readerId}/${which}`;
+
 /** A page as it was sent, or as it stood where it was sent to when it was read back. */
 export const deliveryPath = ({ id }: { readonly id: string }, which: 'sent' | 'found') =>
   `/delivery/${id}/${which}`;

@@ -33,6 +33,7 @@ import { readPage, type WholePage } from '../pages/store.ts';
 import { presentPerson } from '../people/guard.ts';
 import { answerNotFound, HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
+import { foreseenDocument } from '../sending/foreseen.ts';
 import { deliveredDocument } from '../sending/shown.ts';
 import { type AssetRow, fileAddress } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
@@ -190,6 +191,21 @@ export function mediaRoutes(context: Context): Router {
   router.get('/delivery/:id/:which', signed(context), async (request, response) => {
     const which = request.params.which === 'found' ? 'found' : 'sent';
     const html = await deliveredDocument(context, String(request.params.id), which, '/measure.js');
+    response
+      .set({ 'Content-Security-Policy': deliveryPolicy(context), 'Cache-Control': 'no-store' })
+      .type('html')
+      .send(html);
+  });
+
+  router.get('/foreseen/:pageId/:version/:readerId/:which', signed(context), async (request, response) => {
+    const which = request.params.which === 'found' ? 'found' : 'sent';
+    const whole = await pageOf(context, request);
+    const html = await foreseenDocument(
+      context,
+      whole,
+      { ...previewed(context, whole), isMarked: false },
+      which,
+    );
     response
       .set({ 'Content-Security-Policy': deliveryPolicy(context), 'Cache-Control': 'no-store' })
       .type('html')

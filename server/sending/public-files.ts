@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { and, eq, exists, inArray, isNull, like, not } from 'drizzle-orm';
+import { and, eq, exists, inArray, isNotNull, isNull, like, not, or } from 'drizzle-orm';
 import { Router } from 'express';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
@@ -70,31 +70,66 @@ export function publicRoutes({ db, storage }: Context): Router {
   return router;
 }
 
-/** Notes which of the files that are served here a sending shows. */
-export async function noteShown(db: Queries, deliveryId: string, html: string): Promise<void> {
+/**
+ * Notes which of the files that are served here a sending shows. Answers whether all of them are: one that no other page showed any
+ * more may have been taken away since this sending found it there.
+ */
+export async function noteShown(db: Queries, deliveryId: string, html: string): Promise<boolean> {
   const rows = namedIn(html).map(([tag, name]) => ({ deliveryId, tag, name }));
   await db.delete(publicUses).where(eq(publicUses.deliveryId, deliveryId));
   for (let at = 0; at < rows.length; at += AT_A_TIME)
     await db.insert(publicUses).values(rows.slice(at, at + AT_A_TIME));
+  const isOfIt = and(eq(publicUses.tag, publicFiles.tag), eq(publicUses.name, publicFiles.name));
+  const gone = await db
+    .select({ tag: publicFiles.tag })
+    .from(publicUses)
+    .innerJoin(publicFiles, isOfIt)
+    .where(and(eq(publicUses.deliveryId, deliveryId), isNotNull(publicFiles.goneAt)))
+    .limit(1);
+  return gone.length === 0;
 }
 
 /** Serves no longer what only these sendings showed. */
 export async function withdrawPublic(db: Queries, deliveryIds: readonly string[], now: Date): Promise<void> {
   if (deliveryIds.length === 0) return;
-  await db.delete(publicUses).where(inArray(publicUses.deliveryId, [...deliveryIds]));
+  const isOfThese = inArray(publicUses.deliveryId, [...deliveryIds]);
+  const shown = await db
+    .select({ tag: publicUses.tag, name: publicUses.name })
+    .from(publicUses)
+    .where(isOfThese)
+    .groupBy(publicUses.tag, publicUses.name);
+  await db.delete(publicUses).where(isOfThese);
+  for (let at = 0; at < shown.length; at += AT_A_TIME)
+    await withdrawUnshown(db, shown.slice(at, at + AT_A_TIME), now);
+}
+
+/** Of these alone: others may be of a sending under way, which is noted once all of its files are there. */
+async function withdrawUnshown(
+  db: Queries,
+  files: readonly { readonly tag: string; readonly name: string }[],
+  now: Date,
+): Promise<void> {
+  const isOne = or(
+    ...files.map(({ tag, name }) => and(eq(publicFiles.tag, tag), eq(publicFiles.name, name))),
+  );
   const shows = and(eq(publicUses.tag, publicFiles.tag), eq(publicUses.name, publicFiles.name));
   const isShown = exists(db.select({ tag: publicUses.tag }).from(publicUses).where(shows));
   const gone = await db
-    .select({ sha256: publicFiles.sha256 })
+    .select({ tag: publicFiles.tag, name: publicFiles.name, sha256: publicFiles.sha256 })
     .from(publicFiles)
-    .where(and(isNull(publicFiles.goneAt), not(isShown)));
-  const hashes = gone.map(({ sha256 }) => sha256);
-  for (let at = 0; at < hashes.length; at += AT_A_TIME) {
-    const some = hashes.slice(at, at + AT_A_TIME);
-    await db.update(publicFiles).set({ goneAt: now }).where(inArray(publicFiles.sha256, some));
-    await db.delete(sentFiles).where(and(inArray(sentFiles.sha256, some), like(sentFiles.place, 'paste %')));
+    .where(and(isOne, isNull(publicFiles.goneAt), not(isShown)));
+  for (const { tag, name, sha256 } of gone) {
+    const isIt = and(eq(publicFiles.tag, tag), eq(publicFiles.name, name));
+    await db.update(publicFiles).set({ goneAt: now }).where(isIt);
+    await db
+      .delete(sentFiles)
+      .where(and(eq(sentFiles.sha256, sha256), eq(sentFiles.name, name), like(sentFiles.place, 'paste %')));
   }
-  await orderRemovals(db, hashes.map(sentKey), now);
+  await orderRemovals(
+    db,
+    gone.map(({ sha256 }) => sentKey(sha256)),
+    now,
+  );
 }
 
 /** The files of ours that a code names, each once. */

@@ -10,15 +10,24 @@ import { route } from '../route.ts';
 import { credentialSince, forgetCredential, keepCredential } from './credentials.ts';
 import { codeOf, listDeliveries, orderDelivery, readDelivery, sayPasted, takeDown } from './deliveries.ts';
 import { orderEvidence } from './evidence.ts';
+import { foreseePage } from './foreseen.ts';
 import { cancelPlan, planOf, planSending } from './plans.ts';
+import { learnPasted, probeCode, probeTarget } from './probe.ts';
 import { readBack } from './read-back.ts';
 import { SendProblem } from './way.ts';
+
+const PROBE_MILLIS = 90_000;
 
 export function sendingRoutes(context: Context): Router {
   const router = Router();
 
   route(router, 'get /pages/{id}/deliveries', allowed('edit-pages'), async (request, response) => {
     response.json(await withPlan(context, request.params.id, request));
+  });
+
+  route(router, 'get /pages/{id}/foreseen', allowed('edit-pages'), async (request, response) => {
+    const signal = clientGoneSignal(response);
+    response.json(await foreseePage(context, request.params.id, personOf(request), signal));
   });
 
   route(router, 'post /pages/{id}/deliveries', allowed('take-away'), async (request, response) => {
@@ -71,6 +80,23 @@ export function sendingRoutes(context: Context): Router {
     const { id } = request.params;
     const person = personOf(request);
     response.json(await inWords(() => takeDown(context, id, person, new Date(), context.ending)));
+  });
+
+  route(router, 'get /targets/{id}/probe', allowed('set-rules'), async (request, response) => {
+    const signal = clientGoneSignal(response);
+    response.json(await inWords(() => probeCode(context, request.params.id, signal)));
+  });
+
+  route(router, 'post /targets/{id}/probe', allowed('set-rules'), async (request, response) => {
+    const { id } = request.params;
+    const { address } = request.body;
+    // Begun, it is taken down again, whoever waits for it.
+    const signal = AbortSignal.any([context.ending, AbortSignal.timeout(PROBE_MILLIS)]);
+    response.json(
+      await inWords(() =>
+        address === null ? probeTarget(context, id, signal) : learnPasted(context, id, address, signal),
+      ),
+    );
   });
 
   route(router, 'get /targets/{id}/token', allowed('edit-pages'), async (request, response) => {

@@ -95,7 +95,7 @@ async function sendBy(
     .update(deliveries)
     .set({ html: page.html, title: page.title, state: 'handing' })
     .where(eq(deliveries.id, row.id));
-  await noteShown(context.db, row.id, page.html);
+  if (!(await noteShown(context.db, row.id, page.html))) await sendFiles(context, whole, way, tools);
   await keepNamesOut(context, placedAssets(whole), new Date());
   const known = before ?? (isAsked ? await way.find(uid) : null);
   const address = await way.putPage(page, known);

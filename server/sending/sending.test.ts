@@ -1,7 +1,6 @@
 import { createHash, createPublicKey, verify } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { unzipSync } from 'fflate';
-import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
@@ -14,7 +13,7 @@ import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { audit, credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
-import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { detailOf, heldHeron, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { tokenOf } from './credentials.ts';
 import { wayOf } from './door.ts';
 import { EVIDENCE } from './evidence.ts';
@@ -28,19 +27,7 @@ let assetId: string;
 
 beforeAll(async () => {
   server = await startTestServer('sending', { outside: true });
-  const pixels = await sharp({ create: { width: 1500, height: 1000, channels: 3, background: '#7a9' } })
-    .jpeg()
-    .toBuffer();
-  const { asset } = arrivedOf(await server.handIn(pixels, 'heron.jpg'));
-  assetId = asset.id;
-  const label = {
-    title: 'Heron',
-    creator: 'Ines Okonjo',
-    licence: 'cc-by-4.0',
-    caption: 'At dawn.',
-    alt: { kind: 'text', text: 'A heron in the reeds.' },
-  };
-  await server.ask(`/api/assets/${assetId}`, { method: 'PATCH', body: { label }, version: 1 });
+  assetId = await heldHeron(server);
 });
 afterAll(() => server.close());
 

@@ -14,7 +14,7 @@ import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage } from '#core/page/model.ts';
 import { credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
-import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
+import { arrivedOf, detailOf, heldHeron, startTestServer, type TestServer } from '../testing.ts';
 import { carryOutRemovals } from '../tidy/removals.ts';
 import { SEND } from './send.ts';
 import {
@@ -61,19 +61,7 @@ beforeAll(async () => {
       PLACARD_SITES: join(folder, 'sites'),
     },
   });
-  const pixels = await sharp({ create: { width: 1500, height: 1000, channels: 3, background: '#7a9' } })
-    .jpeg()
-    .toBuffer();
-  const { asset } = arrivedOf(await server.handIn(pixels, 'heron.jpg'));
-  assetId = asset.id;
-  const label = {
-    title: 'Heron',
-    creator: 'Ines Okonjo',
-    licence: 'cc-by-4.0',
-    caption: 'At dawn.',
-    alt: { kind: 'text', text: 'A heron in the reeds.' },
-  };
-  await server.ask(`/api/assets/${assetId}`, { method: 'PATCH', body: { label }, version: 1 });
+  assetId = await heldHeron(server);
 });
 afterAll(async () => {
   await server.close();

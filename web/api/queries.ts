@@ -11,7 +11,7 @@ import {
   MadeCutsSchema,
   OwnWordsSchema,
 } from '#api/assets.ts';
-import { DeliveriesSchema, SentCodeSchema, TokenSetSchema } from '#api/deliveries.ts';
+import { DeliveriesSchema, ForeseenSchema, SentCodeSchema, TokenSetSchema } from '#api/deliveries.ts';
 import { DeskSchema } from '#api/desk.ts';
 import { ProvenanceSchema } from '#api/gather.ts';
 import { InheritedListSchema, InheritedPageSchema } from '#api/inherited.ts';
@@ -136,6 +136,14 @@ export const proofPageQuery = (id: string) =>
 /** The page beside what was sent of it: its title and target. */
 export const sentPageQuery = (id: string) =>
   queryOptions({ queryKey: ['sent-page', id], queryFn: () => openedPage(id), gcTime: 0 });
+/** What would become of a page if it was sent now. */
+export const foreseenQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['deliveries', id, 'foreseen'],
+    queryFn: ({ signal }) =>
+      requestJson('get /pages/{id}/foreseen', ForeseenSchema, { path: { id }, signal }),
+    gcTime: 0,
+  });
 /** The code of a sending as it is pasted; it never changes once it is ready. */
 export const sentCodeQuery = (id: string, at: string) =>
   queryOptions({

@@ -147,7 +147,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           <CutsCard {...part} />
           <StylesCard {...part} />
           <NamesCard {...part} />
-          <SendingCard {...part} targetId={target.id} isEditable={isEditable} />
+          <SendingCard {...part} targetId={target.id} isEditable={isEditable} isSaved={!isChanged} />
           <EmbedsCard {...part} />
           <FindingsCard {...part} />
         </FieldSet>

@@ -20,16 +20,20 @@ import { Field } from '../ui/field.tsx';
 import { Input } from '../ui/input.tsx';
 import { Select } from '../ui/select.tsx';
 import { toast } from '../ui/toast.ts';
+import { KeptFields } from './kept-fields.tsx';
+import { ProbeRow } from './probe-row.tsx';
 import { RulesCard } from './rules-card.tsx';
 import type { RulesPart } from './rules-part.ts';
 
+interface SendingCardProps extends RulesPart {
+  readonly targetId: string;
+  readonly isEditable: boolean;
+  /** Whether what is written here is what holds. */
+  readonly isSaved: boolean;
+}
+
 /** How pages come to the target, and what has to be written otherwise so that it survives there. */
-export function SendingCard({
-  rules,
-  change,
-  targetId,
-  isEditable,
-}: RulesPart & { readonly targetId: string; readonly isEditable: boolean }) {
+export function SendingCard({ rules, change, targetId, isEditable, isSaved }: SendingCardProps) {
   const { sending } = rules;
   const secret = WAY_SECRETS[sending.by];
   const set = (part: Partial<typeof sending>) => change({ sending: { ...sending, ...part } });
@@ -89,6 +93,11 @@ export function SendingCard({
             {' '}
             Text runs beside the picture itself: the site keeps no figure round it
           </Checkbox>
+          <h3 className="mt-1.5 font-semibold">What it keeps</h3>
+          <KeptFields filter={sending.filter} onChange={(filter) => set({ filter })} />
+          {isEditable ? (
+            <ProbeRow targetId={targetId} rules={rules} isSaved={isSaved} onLearn={change} />
+          ) : null}
           {secret === null ? null : <Token targetId={targetId} secret={secret} isEditable={isEditable} />}
         </div>
       )}

@@ -19,10 +19,12 @@ interface DifferencesPaneProps {
   readonly onReadBack: () => void;
   readonly onMend: (code: string) => void;
   readonly onLook: (id: string) => void;
+  /** Shows what would become of the page as it is now; null where nothing is known of that. */
+  readonly onLookAhead: (() => void) | null;
 }
 
 /** What can be mended by writing the page otherwise for its target, by what was lost. */
-const MENDS: Readonly<Record<string, string>> = {
+export const MENDS: Readonly<Record<string, string>> = {
   'caption-lost': 'Write captions as plain text there',
   'beside-lost': 'Put sides on the pictures themselves there',
 };
@@ -40,6 +42,7 @@ export function DifferencesPane({
   onReadBack,
   onMend,
   onLook,
+  onLookAhead,
 }: DifferencesPaneProps) {
   const { differences, answered, foundAt } = delivery;
   const lost = differences.filter(({ isLost }) => isLost).length;
@@ -79,6 +82,13 @@ export function DifferencesPane({
           Read it back again
         </Button>
       ) : null}
+      {onLookAhead ? (
+        <div>
+          <Button kind="link" onClick={onLookAhead}>
+            What would become of it as it is now
+          </Button>
+        </div>
+      ) : null}
       {earlier.length > 0 ? (
         <section className="mt-5 border-t border-hairline pt-2.75" aria-labelledby="earlier-sendings">
           <h3 className="font-semibold" id="earlier-sendings">
@@ -104,7 +114,7 @@ export function DifferencesPane({
 }
 
 /** What mends all of a kind stands at the first of them. */
-const isFirstOf = (differences: readonly SaidDifference[], at: number): boolean =>
+export const isFirstOf = (differences: readonly SaidDifference[], at: number): boolean =>
   differences.findIndex(({ code }) => code === differences[at]?.code) === at;
 
 interface LineProps {
@@ -117,7 +127,7 @@ interface LineProps {
   readonly onMend: (code: string) => void;
 }
 
-function DifferenceLine({ number, difference, isChosen, mend, mayMend, onChoose, onMend }: LineProps) {
+export function DifferenceLine({ number, difference, isChosen, mend, mayMend, onChoose, onMend }: LineProps) {
   const { sentence, why, isLost, code } = difference;
   const line = useRef<HTMLLIElement>(null);
   useEffect(() => {

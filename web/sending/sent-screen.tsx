@@ -11,10 +11,11 @@ import {
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { may } from '#api/people.ts';
 import { TargetSchema } from '#api/targets.ts';
+import { isKeepingAll } from '#core/deliver/filter.ts';
 import type { Sending } from '#core/deliver/sending.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
 import { isUnderWay, sayJob } from '../api/follow-job.ts';
-import { deliveriesQuery, meQuery, queryClient, sentPageQuery } from '../api/queries.ts';
+import { deliveriesQuery, foreseenQuery, meQuery, queryClient, sentPageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { useJob } from '../api/use-job.ts';
 import { useOffer } from '../frame/commands.ts';
@@ -27,10 +28,14 @@ import { Empty } from '../ui/empty.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { Progress } from '../ui/progress.tsx';
+import { AheadPane } from './ahead-pane.tsx';
 import { DifferencesPane } from './differences-pane.tsx';
 import { PastePane } from './paste-pane.tsx';
 import { PlanPanel, sayPlan } from './plan-panel.tsx';
 import { States } from './states.tsx';
+
+/** Looked at in the place of a sending: what would become of the page as it is now. */
+const AHEAD = 'ahead';
 
 /** A page beside what stands where it was sent to: sent, read back, mended, taken down. */
 export function SentScreen() {
@@ -50,11 +55,15 @@ export function SentScreen() {
   const job = useJob(newest?.jobId, newest?.state, () =>
     queryClient.invalidateQueries({ queryKey: ['deliveries', id] }),
   );
+  const isAheadAsked = looked === AHEAD || (sent.data !== undefined && !newest?.frames.sent);
+  const ahead = useQuery({ ...foreseenQuery(id), enabled: isAheadAsked });
   if (!page.data || !me.data || !sent.data) return <Unanswered isScreen of={[page, me, sent]} />;
   const { rules, id: targetId } = page.data.target;
+  const isFilterKnown = !isKeepingAll(rules.sending.filter);
   const delivery = deliveries.find((one) => one.id === looked) ?? newest;
   const isEditable = may(me.data.role, 'take-away');
   const isSending = job !== null && isUnderWay(job);
+  const isAhead = isAheadAsked && isFilterKnown && !isSending;
   const doing = async (work: () => Promise<unknown>) => {
     setFault(null);
     await work().catch((error: unknown) => setFault(sayFailure(error)));
@@ -69,7 +78,7 @@ export function SentScreen() {
   const withJob = (does: 'post /jobs/{id}/stop' | 'post /jobs/{id}/go-on') =>
     doing(() => requestJson(does, JobSchema, { path: { id: newest?.jobId ?? '' } }));
   const path = { id: delivery?.id ?? '' };
-  const mend = (code: string) =>
+  const mend = (code: string, isSentAgain: boolean) =>
     doing(async () => {
       const target = await requestJson('get /targets/{id}', TargetSchema, { path: { id: targetId } });
       const sending = { ...target.rules.sending, ...WRITTEN_OTHERWISE[code] };
@@ -79,9 +88,10 @@ export function SentScreen() {
         version: target.version,
       });
       await queryClient.invalidateQueries({ queryKey: ['sent-page', id] });
+      setChosen(null);
+      if (!isSentAgain) return;
       await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
       setLooked(null);
-      setChosen(null);
     });
   const { isPossible, stops, targetName } = sent.data;
   const planned = sayPlan(sent.data.plan, sent.data.timeZone);
@@ -167,7 +177,57 @@ export function SentScreen() {
             />
           ) : null}
         </div>
-        {delivery?.frames.sent ? (
+        {isAhead && ahead.data && ahead.data.differences.length > 0 ? (
+          <Split
+            id="ahead"
+            stacks="middle"
+            panes={[
+              {
+                id: 'states',
+                name: 'both states',
+                content: (
+                  <States
+                    sent={{
+                      title: 'As it will be sent',
+                      about: 'this page',
+                      address: ahead.data.frames.sent,
+                    }}
+                    found={{
+                      title: 'As it will stand there',
+                      about: `what the ${targetName} keeps`,
+                      address: ahead.data.frames.found,
+                    }}
+                    differences={ahead.data.differences}
+                    rules={rules}
+                    width={width}
+                    chosen={chosen}
+                    onWidth={setWidth}
+                    onChoose={setChosen}
+                  />
+                ),
+              },
+              {
+                id: 'differences',
+                name: 'what will differ',
+                width: { usual: 370, least: 280 },
+                content: (
+                  <AheadPane
+                    foreseen={ahead.data}
+                    targetName={targetName}
+                    stops={stops}
+                    chosen={chosen}
+                    mayMend={may(me.data.role, 'set-rules')}
+                    isMended={(code) => isWrittenOtherwise(rules.sending, code)}
+                    onBack={delivery?.frames.sent ? () => setLooked(null) : null}
+                    proof={`/pages/${id}/proof`}
+                    onChoose={setChosen}
+                    onMend={(code) => void mend(code, false)}
+                  />
+                ),
+              },
+            ]}
+          />
+        ) : delivery?.frames.sent ? (
           <Split
             id="sent"
             stacks="middle"
@@ -177,7 +237,7 @@ export function SentScreen() {
                 name: 'both states',
                 content: (
                   <States
-                    delivery={delivery}
+                    {...statesOf(delivery)}
                     rules={rules}
                     width={width}
                     chosen={chosen}
@@ -205,7 +265,8 @@ export function SentScreen() {
                         requestJson('post /deliveries/{id}/read-back', DeliverySchema, { path }),
                       )
                     }
-                    onMend={(code) => void mend(code)}
+                    onMend={(code) => void mend(code, true)}
+                    onLookAhead={isFilterKnown ? () => setLooked(AHEAD) : null}
                     onLook={(one) => {
                       setLooked(one);
                       setChosen(null);
@@ -258,6 +319,17 @@ export function SentScreen() {
     </div>
   );
 }
+
+/** A sending as it is looked at: what was sent, and what stands there. */
+const statesOf = ({ state, title, address, frames, differences }: Delivery) => ({
+  sent: { title: state === 'ready' ? 'What is pasted' : 'What was sent', about: title, address: frames.sent },
+  found: {
+    title: 'What stands there now',
+    about: (address ?? '').replace(/^https?:\/\//, ''),
+    address: frames.found,
+  },
+  differences,
+});
 
 /** What becomes of a page that is taken down. */
 function sayTakenDown({ targetName, address }: Delivery, isPasted: boolean): string {

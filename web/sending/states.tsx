@@ -1,12 +1,22 @@
 import { useRef } from 'react';
-import type { Delivery } from '#api/deliveries.ts';
+import type { SaidDifference } from '#api/deliveries.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { type FrameMark, MarkedFrame } from '../measure/marked-frame.tsx';
 import { LEAST_PX, useHalf } from '../measure/use-half.ts';
 import { OneOf } from '../ui/chips.tsx';
 
+/** One of the two states, to be looked at. */
+interface ShownState {
+  readonly title: string;
+  readonly about: string;
+  /** Null where there is nothing to look at. */
+  readonly address: string | null;
+}
+
 interface StatesProps {
-  readonly delivery: Delivery;
+  readonly sent: ShownState;
+  readonly found: ShownState;
+  readonly differences: readonly SaidDifference[];
   readonly rules: HouseRules;
   /** Which of the widths of the proof, by its place. */
   readonly width: number;
@@ -16,11 +26,10 @@ interface StatesProps {
 }
 
 /** What was sent beside what stands there. */
-export function States({ delivery, rules, width, chosen, onWidth, onChoose }: StatesProps) {
+export function States({ sent, found, differences, rules, width, chosen, onWidth, onChoose }: StatesProps) {
   const pane = useRef<HTMLElement>(null);
   const viewport = rules.proofWidths[width] ?? rules.proofWidths[0] ?? LEAST_PX;
   const shown = Math.min(viewport, useHalf(pane));
-  const { sent, found } = delivery.frames;
   const frame = { viewport, shown, chosen, onChoose, markName: 'Difference' };
   return (
     <div className="grid h-full min-h-0 grid-rows-[auto_minmax(0,1fr)]">
@@ -35,35 +44,27 @@ export function States({ delivery, rules, width, chosen, onWidth, onChoose }: St
       <section
         className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5 max-narrow:flex-wrap"
         ref={pane}
-        aria-label="What was sent, and what stands there"
+        aria-label={`${sent.title}, and ${found.title.slice(0, 1).toLowerCase()}${found.title.slice(1)}`}
       >
-        {sent ? (
-          <MarkedFrame
-            key={`sent ${delivery.id} ${viewport}`}
-            {...frame}
-            title={delivery.state === 'ready' ? 'What is pasted' : 'What was sent'}
-            about={delivery.title}
-            address={sent}
-            marks={marksOf(delivery, 'sent')}
-          />
-        ) : null}
-        {found ? (
-          <MarkedFrame
-            key={`found ${delivery.id} ${viewport} ${delivery.foundAt}`}
-            {...frame}
-            title="What stands there now"
-            about={(delivery.address ?? '').replace(/^https?:\/\//, '')}
-            address={found}
-            marks={marksOf(delivery, 'found')}
-          />
-        ) : null}
+        {([sent, found] as const).map(({ title, about, address }, at) =>
+          address === null ? null : (
+            <MarkedFrame
+              key={`${address} ${viewport}`}
+              {...frame}
+              title={title}
+              about={about}
+              address={address}
+              marks={marksOf(differences, at === 0 ? 'sent' : 'found')}
+            />
+          ),
+        )}
       </section>
     </div>
   );
 }
 
 /** The marks of the differences that show in one of the two states. */
-function marksOf({ differences }: Delivery, which: 'sent' | 'found'): readonly FrameMark[] {
+function marksOf(differences: readonly SaidDifference[], which: 'sent' | 'found'): readonly FrameMark[] {
   return differences.flatMap(({ isLost, spot }, at) => {
     const place = spot?.[which] ?? null;
     return spot && place !== null

@@ -100,6 +100,13 @@ export const credentials = mysqlTable('credentials', {
   personId: varchar('person_id', { length: 36 }).notNull(),
 });
 
+/** A page that was sent to learn what a target keeps, until it is taken down again. */
+export const probes = mysqlTable('probes', {
+  targetId: varchar('target_id', { length: 36 }).primaryKey(),
+  address: varchar('address', { length: 2000 }).notNull(),
+  at: time('at').notNull(),
+});
+
 /** When a page goes out by itself, and is taken down again: one plan for each page. */
 export const sendingPlans = mysqlTable(
   'sending_plans',
