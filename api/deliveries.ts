@@ -38,6 +38,8 @@ export const DeliverySchema = v.object({
   foundAt: v.nullable(v.string()),
   /** How many of its pictures answered, of how many. */
   answered: v.string(),
+  /** What of it loads at first there, in bytes; null before it was read back. */
+  foundBytes: v.nullable(v.number()),
   /** Why it is not out, or could not be read back. */
   words: v.string(),
   jobId: v.string(),

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { compareReadBack } from './deliver/compared.ts';
 import { declarationsOf, keptOf } from './deliver/filter.ts';
 import { linksAs } from './deliver/link-header.ts';
+import { compareListing } from './deliver/listing.ts';
 import { learnFilter } from './deliver/probe.ts';
 import { shownDocument } from './deliver/shown.ts';
 import { readWebAddress } from './embed/address.ts';
@@ -64,6 +65,11 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
   'text that may be a table': (text) => tableFromText(text, () => 'id'),
   'a page that is read back': (text) =>
     compareReadBack({ sent: '<p>a</p>', html: text, title: 'a', language: 'en' }),
+  'a listing that is read back': (text) =>
+    compareListing(
+      { html: `<a href="${BASE}">a</a>${text}`, base: BASE },
+      { address: BASE, title: 'a', summary: 'b '.repeat(150), photo: { address: BASE, alt: 'c' } },
+    ),
   'a probe that is read back': (text) =>
     learnFilter(`<p>placardprobe0x</p>${text}`, { picture: `${BASE}/a.png`, frames: [BASE] }),
   'a style of an element': (text) => declarationsOf(text),

@@ -193,6 +193,7 @@ export const STORED = {
   runRow: kind('row of a run', withBackgrounds),
   jobInput: kind('input of a job', withBackgrounds),
   offer: kind('offer of an agency'),
+  teaser: kind('what was sent for listings'),
   compared: kind('what was sent and what was found'),
   inherited: kind('a page that was read to be brought in'),
   inheritedBeside: kind('where the files beside it are kept'),

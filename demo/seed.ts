@@ -135,10 +135,18 @@ async function markAsDemo({ db }: Context): Promise<void> {
 const TOKENS = { reserve: 'saltmere-reserve-site', bulletin: 'saltmere-bulletin' };
 
 function sentByMicropub(context: Context, rules: HouseRules, host: string): HouseRules {
-  const address = `${originOf(context, host)}/micropub`;
+  const origin = originOf(context, host);
+  const address = `${origin}/micropub`;
   return {
     ...rules,
-    sending: { ...NOT_SENT, by: 'micropub', address, captions: 'figcaption', sides: 'figure' },
+    sending: {
+      ...NOT_SENT,
+      by: 'micropub',
+      address,
+      listing: `${origin}/`,
+      captions: 'figcaption',
+      sides: 'figure',
+    },
   };
 }
 

@@ -35,6 +35,7 @@ describe('what a page says and shows', () => {
           alt: 'New planks at noon',
           width: 960,
           height: 640,
+          isLazy: false,
           hasSizes: true,
           caption: 'The new planks. Photo: Ines Okonjo, CC BY 4.0.',
           isBeside: true,

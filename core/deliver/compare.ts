@@ -19,6 +19,17 @@ interface DifferenceValues {
   'words-lost': { readonly count: number; readonly first: string };
   'title-differs': { readonly title: string; readonly found: string };
   'language-differs': { readonly language: string; readonly found: string };
+  /** Sizes in px, as "1440 × 960". */
+  'picture-smaller': { readonly name: string; readonly size: string; readonly found: string };
+  'picture-reshaped': { readonly name: string; readonly size: string; readonly found: string };
+  /** In bytes. */
+  'page-heavy': { readonly bytes: number; readonly budget: number };
+  'listing-missing': { readonly title: string };
+  'listing-title': { readonly title: string };
+  'listing-summary': { readonly summary: string };
+  'listing-cut': { readonly last: string };
+  'listing-picture': { readonly name: string };
+  'listing-alt': { readonly alt: string; readonly found: string };
 }
 export type DifferenceCode = keyof DifferenceValues;
 
@@ -50,6 +61,13 @@ const LOST: ReadonlySet<DifferenceCode> = new Set([
   'words-lost',
   'title-differs',
   'language-differs',
+  'picture-smaller',
+  'picture-reshaped',
+  'page-heavy',
+  'listing-missing',
+  'listing-summary',
+  'listing-picture',
+  'listing-alt',
 ] satisfies DifferenceCode[]);
 
 /** Whether readers miss something by it; the rest is only otherwise than it was sent. */

@@ -15,6 +15,8 @@ export interface ReadBack {
 /** A picture that stands there, and which of those that were sent it is. */
 export interface StandingPicture {
   readonly spot: Spot;
+  /** As it was sent. */
+  readonly sent: PictureFact;
   readonly picture: PictureFact;
 }
 
@@ -28,7 +30,9 @@ export function compareReadBack({ sent, html, title, language }: ReadBack): {
   const found = readFacts(html);
   const pictures = matchedPictures(before.pictures, found.pictures).flatMap((place, at) => {
     const picture = place === null ? undefined : found.pictures[place];
-    return picture ? [{ spot: { kind: 'picture', sent: at, found: place } as const, picture }] : [];
+    const sentAs = before.pictures[at];
+    const spot = { kind: 'picture', sent: at, found: place } as const;
+    return picture && sentAs ? [{ spot, sent: sentAs, picture }] : [];
   });
   return { differences: compareFacts(before, found), pictures };
 }

@@ -9,6 +9,8 @@ export interface PictureFact {
   readonly alt: string | null;
   readonly width: number | null;
   readonly height: number | null;
+  /** Whether it is loaded only when it is near the window. */
+  readonly isLazy: boolean;
   /** Whether the browser may choose among several files. */
   readonly hasSizes: boolean;
   /** What the caption of its figure says. */
@@ -153,6 +155,7 @@ function pictureOf(node: HtmlElement, { caption, isBeside }: Place): PictureFact
     alt: node.attributes.find(({ name }) => name === 'alt')?.value ?? null,
     width: sizeOf(attribute(node, 'width')),
     height: sizeOf(attribute(node, 'height')),
+    isLazy: attribute(node, 'loading').toLowerCase() === 'lazy',
     hasSizes: attribute(node, 'srcset').trim() !== '',
     caption,
     isBeside: isBeside || runsBeside(node),

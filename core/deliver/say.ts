@@ -1,3 +1,4 @@
+import { sayBytes } from '../media/weight.ts';
 import { callLanguage } from '../words/language.ts';
 import type { Difference, DifferenceCode } from './compare.ts';
 
@@ -78,6 +79,42 @@ const BY_CODE: { readonly [C in DifferenceCode]: (values: Values<C>) => Said } =
   'title-differs': ({ title, found }) => ({
     sentence: 'The page is called otherwise.',
     why: `It was sent as “${short(title)}” and is “${short(found)}” there.`,
+  }),
+  'picture-smaller': ({ name, size, found }) => ({
+    sentence: `The file of “${short(name)}” is smaller there.`,
+    why: `It was sent as ${size} px and is ${found} px: sharp screens show it soft.`,
+  }),
+  'picture-reshaped': ({ name, size, found }) => ({
+    sentence: `“${short(name)}” has another shape there.`,
+    why: `It was sent as ${size} px and is ${found} px, so that it is cut or stretched.`,
+  }),
+  'page-heavy': ({ bytes, budget }) => ({
+    sentence: `The page weighs ${sayBytes(bytes)} there.`,
+    why: `At first ${sayBytes(budget)} are loaded at most, as House rules say.`,
+  }),
+  'listing-missing': ({ title }) => ({
+    sentence: 'The listing does not lead to this page.',
+    why: `“${short(title)}” is not among what it shows.`,
+  }),
+  'listing-title': ({ title }) => ({
+    sentence: 'The listing calls the page otherwise.',
+    why: `It was sent as “${short(title)}”.`,
+  }),
+  'listing-summary': ({ summary }) => ({
+    sentence: 'The listing does not show the summary.',
+    why: `It was sent as “${short(summary)}”.`,
+  }),
+  'listing-cut': ({ last }) => ({
+    sentence: 'The listing cuts the summary short.',
+    why: `It ends after “${last.length > 60 ? last.slice(-60).replace(/^\S*\s/, '') : last}”.`,
+  }),
+  'listing-picture': ({ name }) => ({
+    sentence: 'The listing shows no picture of this page.',
+    why: name === '' ? 'One was sent.' : `“${short(name)}” was sent.`,
+  }),
+  'listing-alt': ({ found }) => ({
+    sentence: 'The picture in the listing has another alt text.',
+    why: found === '' ? 'It has none.' : `There it is “${short(found)}”.`,
   }),
   'language-differs': ({ language, found }) => ({
     sentence: `The page does not say that it is ${callLanguage(language)}.`,

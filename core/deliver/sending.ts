@@ -87,6 +87,8 @@ export const SendingSchema = v.strictObject({
   hostKey: said(100),
   /** Where readers find what lies there; the empty text is the address of the site. */
   publicAddress: v.optional(WebAddressSchema, ''),
+  /** Where its listing is; the empty text is the address of the site, which may list nothing. */
+  listing: v.optional(WebAddressSchema, ''),
   /** Whether pages go by the same way as their files, or are pasted there by hand. */
   pages: v.optional(v.picklist(['sent', 'pasted']), 'sent'),
   /** Whether captions go as HTML has them (`figcaption`), or as plain text for a site that drops those. */
@@ -108,6 +110,7 @@ export const NOT_SENT: Sending = {
   folder: '',
   hostKey: '',
   publicAddress: '',
+  listing: '',
   pages: 'sent',
   captions: 'figcaption',
   sides: 'figure',

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { compareReadBack, type Foreseen, foreseen, type ReadBack } from '#core/deliver/compared.ts';
 import { linkedAs } from '#core/deliver/facts.ts';
+import { compareListing, type FoundListing, type Listed } from '#core/deliver/listing.ts';
 import { learnFilter, type ProbeOf } from '#core/deliver/probe.ts';
 import { type Marking, shownDocument } from '#core/deliver/shown.ts';
 import type { Hosts } from '#core/embed/host.ts';
@@ -13,6 +14,7 @@ import { headlineOf } from '#core/inherited/headline.ts';
 import { type InheritedSource, readInherited } from '#core/inherited/read.ts';
 import { sectionOf } from '#core/inherited/section.ts';
 
+import { pictureSize } from './picture-size.ts';
 import { unzipPages, type ZipToRead } from './zip-pages.ts';
 
 export interface Page {
@@ -32,6 +34,9 @@ export const TEXT_TASKS = {
     linkedAs(html, relation),
   learned: ({ html, of }: { readonly html: string; readonly of: ProbeOf }) => learnFilter(html, of),
   foreseen: (page: Foreseen) => foreseen(page),
+  listed: ({ listing, sent }: { readonly listing: FoundListing; readonly sent: Listed }) =>
+    compareListing(listing, sent),
+  pictureSize: ({ bytes }: { readonly bytes: Uint8Array }) => pictureSize(bytes),
   compared: (readBack: ReadBack) => compareReadBack(readBack),
   shown: ({ html, base, head }: Page & { readonly head: string }) => shownDocument(html, base, head),
   unzipped: (wish: ZipToRead) => unzipPages(wish),

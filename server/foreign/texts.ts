@@ -15,6 +15,8 @@ export interface TextTool {
   readonly pasted: (text: string, hosts: Hosts, signal?: AbortSignal) => Promise<Output<'pasted'>>;
   readonly linkedAs: (wish: Input<'linkedAs'>, signal?: AbortSignal) => Promise<Output<'linkedAs'>>;
   readonly compared: (readBack: Input<'compared'>, signal?: AbortSignal) => Promise<Output<'compared'>>;
+  readonly listed: (listing: Input<'listed'>, signal?: AbortSignal) => Promise<Output<'listed'>>;
+  readonly pictureSize: (bytes: Uint8Array, signal?: AbortSignal) => Promise<Output<'pictureSize'>>;
   readonly learned: (probe: Input<'learned'>, signal?: AbortSignal) => Promise<Output<'learned'>>;
   readonly foreseen: (page: Input<'foreseen'>, signal?: AbortSignal) => Promise<Output<'foreseen'>>;
   readonly shown: (page: Input<'shown'>, signal?: AbortSignal) => Promise<Output<'shown'>>;
@@ -59,6 +61,8 @@ export function textTool(limitMillis = LIMIT_MILLIS): TextTool {
     pasted: (text, hosts, signal) => run('pasted', { text, hosts }, signal),
     linkedAs: (wish, signal) => run('linkedAs', wish, signal),
     compared: (sent, signal) => run('compared', sent, signal),
+    listed: (listing, signal) => run('listed', listing, signal),
+    pictureSize: (bytes, signal) => run('pictureSize', { bytes }, signal),
     learned: (probe, signal) => run('learned', probe, signal),
     foreseen: (page, signal) => run('foreseen', page, signal),
     shown: (page, signal) => run('shown', page, signal),

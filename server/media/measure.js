@@ -1,6 +1,13 @@
 // Tells the proof how high the page is and where each block stands, so that its marks can be put beside them.
 // Part of the preview only; it is never in what goes out.
 (() => {
+  // How far what stands there jumps while it loads (Layout Instability API, W3C draft), summed up.
+  let shift = 0;
+  if (window.PerformanceObserver?.supportedEntryTypes.includes('layout-shift'))
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) if (!entry.hadRecentInput) shift += entry.value;
+      if (document.body) tell();
+    }).observe({ type: 'layout-shift', buffered: true });
   const tell = () => {
     const blocks = [...document.querySelectorAll('[data-block]')].map((block) => {
       const box = block.getBoundingClientRect();
@@ -20,6 +27,7 @@
         height: document.body.scrollHeight,
         blocks,
         overflow,
+        shift,
       },
       '*',
     );

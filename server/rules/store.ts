@@ -2,6 +2,7 @@ import { and, asc, count, desc, eq, gt } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
 import type { NewTarget, Target } from '#api/targets.ts';
+import { NOT_SENT } from '#core/deliver/sending.ts';
 import { nextFree } from '#core/naming/clash.ts';
 import { goodStem } from '#core/naming/names.ts';
 import { type HouseRules, HouseRulesSchema, StoredRulesSchema } from '#core/page/target.ts';
@@ -53,7 +54,9 @@ export async function addTarget(
   const rows = await db.select({ id: targets.id, rules: targets.rules }).from(targets);
   const model = rows.find(({ id }) => id === like);
   if (like !== undefined && !model) throw notFound('The target that it should be like');
-  const rules = checked(HouseRulesSchema, { ...(model ? model.rules : usualRules(said)), ...said });
+  // How pages come to another place, and what that keeps, is no part of what the two have in common.
+  const likeIt = model ? { ...model.rules, sending: NOT_SENT } : usualRules(said);
+  const rules = checked(HouseRulesSchema, { ...likeIt, ...said });
   // It stands in addresses, so it says which target it is.
   const id = nextFree(goodStem(rules.name, 'target').slice(0, 30), (stem) =>
     rows.some((row) => row.id === stem),

@@ -142,6 +142,7 @@ function present(context: Context, { row, by, rules }: Selected): Delivery {
     address: row.address,
     foundAt: row.foundAt?.toISOString() ?? null,
     answered: row.answered,
+    foundBytes: row.foundBytes,
     words: row.words,
     jobId: row.jobId,
     differences: (row.compared ?? []).map(said),
@@ -247,6 +248,7 @@ export async function sayPasted(
       foundAt: null,
       compared: [],
       answered: '',
+      foundBytes: null,
     };
     await tx.update(deliveries).set(change).where(eq(deliveries.id, id));
     await writeAudit(tx, { person, what: 'pasted', subject: row.title, detail: `at ${address}` }, now);

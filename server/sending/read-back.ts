@@ -1,8 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { type Difference, isLost } from '#core/deliver/compare.ts';
 import type { StandingPicture } from '#core/deliver/compared.ts';
+import type { PictureFact } from '#core/deliver/facts.ts';
 import { sayCompared } from '#core/deliver/say.ts';
 import { escapeHtml } from '#core/page/escape.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { deliveries } from '../db/schema.ts';
@@ -15,8 +17,8 @@ import { readTarget } from '../rules/store.ts';
 
 /** A page of a site with all that stands round it; more is no page. */
 const PAGE_LIMITS = { bytes: 3_000_000, millis: 20_000 };
-/** The head of a picture says what it is. */
-const PICTURE_LIMITS = { bytes: 2000, millis: 15_000 };
+/** The head of a picture says what it is and how large; a label may stand before that. */
+const PICTURE_LIMITS = { bytes: 65_536, millis: 15_000 };
 /** A site may take a moment until what it took is there for all. */
 const PATIENCE = { tries: 3, firstWaitMillis: 500, longestWaitMillis: 5000 };
 const MOST_PICTURES = 200;
@@ -43,13 +45,17 @@ export async function readBack(
     const html = textOf(page.bytes, page.headers['content-type']);
     const about = { title: row.title, language: rules.language };
     const { differences, pictures } = await context.texts.compared({ sent, html, ...about }, signal);
-    const unanswered = await unansweredOf(context, pictures, page.address, signal);
-    const all = [...unanswered, ...differences].sort(
-      (one, other) => Number(isLost(other)) - Number(isLost(one)),
-    );
-    const answered = `${pictures.length - unanswered.length} of ${pictures.length}`;
+    const asked = await askPictures(context, pictures, page.address, signal);
+    const foundBytes = page.bytes.length + asked.firstBytes;
+    const all = [
+      ...asked.differences,
+      ...differences,
+      ...heavy(foundBytes, rules.weightBudget),
+      ...(await listingOf(context, rules, row, signal)),
+    ].sort((one, other) => Number(isLost(other)) - Number(isLost(one)));
+    const answered = `${asked.answered} of ${pictures.length}`;
     const now = new Date();
-    const found = { found: html, foundAt: now, askedAt: now, compared: all, answered, words: '' };
+    const found = { found: html, foundAt: now, askedAt: now, compared: all, answered, foundBytes, words: '' };
     await context.db.update(deliveries).set(found).where(eq(deliveries.id, deliveryId));
     return { words: `It is out. ${sayCompared(all.filter(isLost).length, all.length)}.` };
   } catch (error) {
@@ -67,41 +73,112 @@ export async function readBack(
   }
 }
 
-/** The pictures whose address answers with no picture. */
-async function unansweredOf(
-  { outbound }: Context,
+const heavy = (bytes: number, budget: number): readonly Difference[] =>
+  bytes > budget ? [{ code: 'page-heavy', values: { bytes, budget }, spot: null }] : [];
+
+/** What the listing does not show of a page. One that nobody named, and that leads nowhere near the page, is no listing. */
+async function listingOf(
+  context: Context,
+  { sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>,
+  { address, title, teaser }: typeof deliveries.$inferSelect,
+  signal: AbortSignal,
+): Promise<readonly Difference[]> {
+  const where = sending.listing || siteAddress;
+  if (where === '' || !address || !teaser) return [];
+  try {
+    const page = await context.outbound.read(where, { limits: PAGE_LIMITS, accept: 'text/html', signal });
+    const listing = { html: textOf(page.bytes, page.headers['content-type']), base: page.address };
+    const found = await context.texts.listed({ listing, sent: { address, title, ...teaser } }, signal);
+    return sending.listing === '' ? found.filter(({ code }) => code !== 'listing-missing') : found;
+  } catch (error) {
+    if (!(error instanceof OutboundProblem || error instanceof ForeignProblem) || signal.aborted) throw error;
+    return sending.listing === '' ? [] : [{ code: 'listing-missing', values: { title }, spot: null }];
+  }
+}
+
+interface AskedPictures {
+  readonly differences: readonly Difference[];
+  readonly answered: number;
+  /** Of those that load at first, as far as they say how large they are. */
+  readonly firstBytes: number;
+}
+
+/** Whether each picture answers, and is the picture that was sent. */
+async function askPictures(
+  context: Context,
   pictures: readonly StandingPicture[],
   base: string,
   signal: AbortSignal,
-): Promise<readonly Difference[]> {
+): Promise<AskedPictures> {
   const found: Difference[] = [];
-  await eachAtMost(PICTURES_AT_ONCE, pictures.slice(0, MOST_PICTURES), async ({ spot, picture }) => {
-    const status = await statusOf(outbound, picture.src, base, signal);
-    if (status === null) return;
+  let [answered, firstBytes] = [pictures.length, 0];
+  await eachAtMost(PICTURES_AT_ONCE, pictures.slice(0, MOST_PICTURES), async (standing) => {
+    const { spot, picture, sent } = standing;
+    const answer = await answerOf(context, picture.src, base, signal);
     const name = picture.alt?.trim() || picture.src.split('/').at(-1) || picture.src;
-    found.push({ code: 'picture-unanswered', values: { name, status }, spot });
+    if (answer.kind === 'none') {
+      answered -= 1;
+      found.push({ code: 'picture-unanswered', values: { name, status: answer.status }, spot });
+      return;
+    }
+    if (!picture.isLazy) firstBytes += answer.bytes;
+    const differs = sizeDiffers(sent, answer.size);
+    if (differs) found.push({ code: differs.code, values: { name, ...differs.values }, spot });
   });
-  return found.sort((one, other) => (one.spot?.sent ?? 0) - (other.spot?.sent ?? 0));
+  const inOrder = found.sort((one, other) => (one.spot?.sent ?? 0) - (other.spot?.sent ?? 0));
+  return { differences: inOrder, answered, firstBytes };
 }
 
-/** Null where a picture comes; else the status of what came, 0 for nothing. */
-async function statusOf(
-  outbound: Context['outbound'],
+type Size = { readonly width: number; readonly height: number };
+
+/** Less than this share of the width that was sent is another file; a shape is another from this share on. */
+const LEAST_SHARE = 0.9;
+const OTHER_SHAPE = 0.02;
+
+function sizeDiffers(
+  sent: Pick<PictureFact, 'width' | 'height'>,
+  found: Size | null,
+): {
+  readonly code: 'picture-smaller' | 'picture-reshaped';
+  readonly values: { readonly size: string; readonly found: string };
+} | null {
+  if (!found || sent.width === null || sent.height === null || sent.height === 0 || found.height === 0)
+    return null;
+  const say = (size: Size) => `${size.width} × ${size.height}`;
+  const values = { size: say({ width: sent.width, height: sent.height }), found: say(found) };
+  const shapes = found.width / found.height / (sent.width / sent.height);
+  // A px is lost or won where a small picture is rounded.
+  const isOther =
+    Math.abs(shapes - 1) > OTHER_SHAPE + 1 / Math.min(sent.width, sent.height, found.width, found.height);
+  if (isOther) return { code: 'picture-reshaped', values };
+  return found.width < sent.width * LEAST_SHARE ? { code: 'picture-smaller', values } : null;
+}
+
+type Answer =
+  | { readonly kind: 'picture'; readonly bytes: number; readonly size: Size | null }
+  /** The status of what came instead, 0 for nothing. */
+  | { readonly kind: 'none'; readonly status: number };
+
+async function answerOf(
+  { outbound, texts }: Context,
   src: string,
   base: string,
   signal: AbortSignal,
-): Promise<number | null> {
-  if (!URL.canParse(src, base)) return 0;
+): Promise<Answer> {
+  if (!URL.canParse(src, base)) return { kind: 'none', status: 0 };
   try {
-    const answer = await outbound.probe(new URL(src, base).href, {
+    const { status, headers, bytes } = await outbound.probe(new URL(src, base).href, {
       limits: PICTURE_LIMITS,
       accept: 'image/*',
       signal,
     });
-    const isPicture = answer.status === 200 && (answer.headers['content-type'] ?? '').startsWith('image/');
-    return isPicture ? null : answer.status;
+    const isPicture = status === 200 && (headers['content-type'] ?? '').startsWith('image/');
+    if (!isPicture) return { kind: 'none', status };
+    const said = Number(headers['content-length'] ?? '');
+    const size = await texts.pictureSize(bytes, signal).catch(() => null);
+    return { kind: 'picture', bytes: Number.isSafeInteger(said) && said > 0 ? said : bytes.length, size };
   } catch (error) {
     if (!(error instanceof OutboundProblem) || signal.aborted) throw error;
-    return 0;
+    return { kind: 'none', status: 0 };
   }
 }

@@ -93,7 +93,12 @@ async function sendBy(
   const isAsked = before === null && (await wasHanded(context, row));
   await context.db
     .update(deliveries)
-    .set({ html: page.html, title: page.title, state: 'handing' })
+    .set({
+      html: page.html,
+      title: page.title,
+      teaser: { summary: page.summary, photo: page.photo },
+      state: 'handing',
+    })
     .where(eq(deliveries.id, row.id));
   if (!(await noteShown(context.db, row.id, page.html))) await sendFiles(context, whole, way, tools);
   await keepNamesOut(context, placedAssets(whole), new Date());

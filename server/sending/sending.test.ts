@@ -115,6 +115,11 @@ describe('a page that is sent', () => {
     expect((await stateOf(delivery)).words).toBe('It is out. Everything came through.');
     const listing = (await page(server.at('reserve', '/'))).html;
     expect(listing).toContain('Boats and booms.');
+    // Named, the listing is held against what was sent for it.
+    await sendingBy('reserve', TOKEN, { listing: server.at('reserve', '/') });
+    expect((await sent(await pageCalled('In the listing'))).differences).toEqual([]);
+    await sendingBy('reserve', TOKEN, { listing: server.at('reserve', '/pages/bitterns-boom') });
+    expect(codesOf(await sent(await pageCalled('Not in it')))).toEqual(['listing-missing']);
     const [line] = await server.context.db.select().from(audit).where(eq(audit.subject, 'Bitterns boom'));
     expect(line).toMatchObject({ what: 'sent-out', detail: expect.stringMatching(/^to the /) });
   });

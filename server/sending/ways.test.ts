@@ -277,6 +277,38 @@ describe('a page that is pasted by hand', () => {
     expect(out.foundAt).not.toBeNull();
     expect(out.differences.map(({ code }) => code)).toEqual(['caption-loose']);
 
+    // Another file than was sent, and a page that weighs more than House rules say, are found out as well.
+    const [small, wide] = await Promise.all(
+      [
+        [90, 60],
+        [1000, 200],
+      ].map(([width = 1, height = 1]) =>
+        sharp({ create: { width, height, channels: 3, background: '#7a9' } })
+          .png()
+          .toBuffer(),
+      ),
+    );
+    await writeFile(join(folder, 'small.png'), small ?? '');
+    await writeFile(
+      join(folder, 'wide.png'),
+      Buffer.concat([wide ?? Buffer.alloc(0), Buffer.alloc(51_000_000)]),
+    );
+    const withFile = async (file: string) => {
+      const page = html.replace(/(<img[^>]* src=")[^"]*/, `$1http://127.0.0.1:${readers.port}/${file}`);
+      await writeFile(join(folder, `${file}.html`), `<h1>Pasted by hand</h1>${page}`);
+      const answer = await said(ready.id, `http://127.0.0.1:${readers.port}/${file}.html`);
+      return v.parse(DeliverySchema, answer.body);
+    };
+    const smaller = await withFile('small.png');
+    expect(smaller.differences.map(({ sentence }) => sentence)).toContain(
+      'The file of “A heron in the reeds” is smaller there.',
+    );
+    const reshaped = await withFile('wide.png');
+    expect(reshaped.foundBytes).toBeGreaterThan(51_000_000);
+    expect(reshaped.differences.map(({ code }) => code)).toEqual(
+      expect.arrayContaining(['picture-reshaped', 'page-heavy']),
+    );
+
     const other = await sent(await pageCalled('Also pasted'));
     const shared = filesIn(await codeOf(other.id));
     expect(shared).toEqual(files);

@@ -26,6 +26,8 @@ interface MarkedFrameProps {
 const LEAST_HEIGHT_PX = 480;
 const MOST_HEIGHT_PX = 30_000;
 const MARK_PX = 26;
+/** What is less than this is rounding: a hundredth of a window moved by a whole window. */
+const JUMPS_FROM = 0.01;
 
 /** A state of a page in a real frame of its own width, scaled down, with numbers beside what they are about. */
 export function MarkedFrame({
@@ -43,12 +45,14 @@ export function MarkedFrame({
   const measure = useMeasure(frame);
   const scale = shown / viewport;
   const height = Math.min(MOST_HEIGHT_PX, Math.max(measure?.height ?? 0, LEAST_HEIGHT_PX / scale));
+  const isJumping = (measure?.shift ?? 0) >= JUMPS_FROM;
   const percent = Math.round(scale * 100);
   return (
     <figure className="flex-none" style={{ width: shown, margin: 0 }}>
       <figcaption className="mb-1.5">
         <h2 className="text-lg">{title}</h2>
         <p className="truncate text-sm text-soft">{about}</p>
+        {isJumping ? <p className="text-sm text-due">The text jumps while it loads.</p> : null}
       </figcaption>
       <div className="relative h-5">
         <Dimension

@@ -12,6 +12,8 @@ const MeasureSchema = v.object({
   /** Where each block stands, by its ID. */
   blocks: v.array(v.object({ id: v.string(), ...BoxSchema.entries })),
   overflow: v.number(),
+  /** How far it jumped while it loaded (cumulative layout shift); no part of what an older look tells. */
+  shift: v.optional(v.number(), 0),
 });
 export type Measure = v.InferOutput<typeof MeasureSchema>;
 

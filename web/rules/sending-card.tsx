@@ -93,6 +93,21 @@ export function SendingCard({ rules, change, targetId, isEditable, isSaved }: Se
             {' '}
             Text runs beside the picture itself: the site keeps no figure round it
           </Checkbox>
+          <Field
+            name="Its listing"
+            hint="Read back too. Left empty, it is the address of the site, which may list nothing."
+          >
+            {(control) => (
+              <Input
+                {...control}
+                className="font-mono text-mono"
+                value={sending.listing}
+                maxLength={2000}
+                placeholder="https://"
+                onChange={(event) => set({ listing: event.target.value })}
+              />
+            )}
+          </Field>
           <h3 className="mt-1.5 font-semibold">What it keeps</h3>
           <KeptFields filter={sending.filter} onChange={(filter) => set({ filter })} />
           {isEditable ? (

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useRef } from 'react';
 import type { Delivery, SaidDifference } from '#api/deliveries.ts';
 import { sayCompared } from '#core/deliver/say.ts';
+import { sayBytes } from '#core/media/weight.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { sayTime } from '../ui/dates.ts';
 import { Evidence } from './evidence.tsx';
@@ -44,7 +45,7 @@ export function DifferencesPane({
   onLook,
   onLookAhead,
 }: DifferencesPaneProps) {
-  const { differences, answered, foundAt } = delivery;
+  const { differences, answered, foundAt, foundBytes } = delivery;
   const lost = differences.filter(({ isLost }) => isLost).length;
   const isRead = foundAt !== null;
   return (
@@ -73,8 +74,9 @@ export function DifferencesPane({
           <strong className="text-ink">
             {differences.length === 0 ? 'All of it is as it was sent' : 'Everything else came through'}:
           </strong>{' '}
-          {answered === '0 of 0' ? 'there are no pictures on it' : `${answered} pictures answer`}, read back{' '}
-          {sayTime(foundAt)}.
+          {answered === '0 of 0' ? 'there are no pictures on it' : `${answered} pictures answer`}
+          {foundBytes === null ? '' : `, ${sayBytes(foundBytes)} load at first`}, read back {sayTime(foundAt)}
+          .
         </p>
       ) : null}
       {isEditable && delivery.state === 'out' ? (

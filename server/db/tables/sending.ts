@@ -1,9 +1,12 @@
 import { char, index, int, mediumtext, mysqlTable, primaryKey, text, varchar } from 'drizzle-orm/mysql-core';
 import type { Difference } from '#core/deliver/compare.ts';
+import type { Listed } from '#core/deliver/listing.ts';
 import { STORED } from '#core/stored.ts';
 import { storedJson } from '../stored-json.ts';
 import { id, time } from './columns.ts';
 import { pages } from './pages.ts';
+
+export type Teaser = Pick<Listed, 'summary' | 'photo'>;
 
 /** Each sending of a page to a target, and what was found when it was read back. */
 export const deliveries = mysqlTable(
@@ -35,6 +38,10 @@ export const deliveries = mysqlTable(
     compared: storedJson<readonly Difference[]>('compared', STORED.compared),
     /** How many of its pictures answered, of how many. */
     answered: varchar('answered', { length: 20 }).notNull().default(''),
+    /** What was sent for listings; null before it is written. */
+    teaser: storedJson<Teaser>('teaser', STORED.teaser),
+    /** What of it loads at first there, in bytes, as far as its files say how large they are. */
+    foundBytes: int('found_bytes'),
     /** Why it is not out, or not read back. */
     words: varchar('words', { length: 500 }).notNull().default(''),
     jobId: char('job_id', { length: 36 }).notNull(),
