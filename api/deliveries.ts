@@ -65,8 +65,16 @@ const SendingPlanSchema = v.object({
 });
 export type SendingPlan = v.InferOutput<typeof SendingPlanSchema>;
 
-/** The sendings of a page, the newest first; whether it can be sent at all, and why not. */
+/** Another target than that a page was begun for. */
+export const ToTargetSchema = v.strictObject({ target: v.optional(v.pipe(v.string(), v.maxLength(36))) });
+
+/** The sendings of a page to one target, the newest first; whether it can be sent at all, and why not. */
 export const DeliveriesSchema = v.object({
+  targetId: v.string(),
+  /** Whether this is the target that the page was begun for. */
+  isOwnTarget: v.boolean(),
+  /** All targets that it was sent to, by ID. */
+  sentTo: v.array(v.string()),
   targetName: v.string(),
   /** Whether its pages are pasted there by hand. */
   isPasted: v.boolean(),

@@ -39,6 +39,7 @@ import {
   SentCodeSchema,
   TokenSchema,
   TokenSetSchema,
+  ToTargetSchema,
 } from './deliveries.ts';
 import { DeskSchema, GiveErrandSchema } from './desk.ts';
 import {
@@ -133,6 +134,7 @@ import {
   SpendingLimitsSchema,
   SpendingSchema,
 } from './purchases.ts';
+import { ReportSchema } from './report.ts';
 import {
   HistorySchema,
   JudgedUsesSchema,
@@ -241,6 +243,7 @@ export const OPERATIONS = {
     body: ProbeWishSchema,
     answers: LearnedSchema,
   },
+  'get /report': { does: 'How all pages stood, day by day, and each of them today', answers: ReportSchema },
   'get /targets/{id}/token': { does: 'Since when a target has a token', answers: TokenSetSchema },
   'put /targets/{id}/token': {
     does: 'Set what opens a target to the house; it is never answered again',
@@ -250,13 +253,19 @@ export const OPERATIONS = {
   'delete /targets/{id}/token': { does: 'Remove what opens a target to the house' },
   'get /pages/{id}/deliveries': {
     does: 'The sendings of a page, and whether it can be sent',
+    query: ToTargetSchema,
     answers: DeliveriesSchema,
   },
   'get /pages/{id}/foreseen': {
     does: 'What would become of a page if it was sent now',
+    query: ToTargetSchema,
     answers: ForeseenSchema,
   },
-  'post /pages/{id}/deliveries': { does: 'Send a page to its target', answers: DeliverySchema },
+  'post /pages/{id}/deliveries': {
+    does: 'Send a page to its target, or to another',
+    query: ToTargetSchema,
+    answers: DeliverySchema,
+  },
   'get /inherited': {
     does: 'Pages of other makers that were read or brought in',
     answers: InheritedListSchema,

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { Sender } from '#core/deliver/sending.ts';
 import type { Label } from '#core/rights/label.ts';
 import { NewTargetSchema } from './targets.ts';
 
@@ -10,6 +11,13 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   'rights-keeper': 'Rights keeper',
   'site-owner': 'Site owner',
   contributor: 'Contributor',
+};
+
+/** Those of a role and all who decide more, as who may send pages. */
+export const SENDER_WORDS: Readonly<Record<Sender, string>> = {
+  editor: 'everybody who writes pages',
+  'rights-keeper': 'rights keepers and site owners',
+  'site-owner': 'site owners alone',
 };
 
 /** What a person may do. `decide-rights` is allowing what a licence or statement by itself does not; `hand-in` is adding own pieces and saying what they are; `gather`, taking from elsewhere. */

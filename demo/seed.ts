@@ -40,6 +40,7 @@ import { StartProblem } from '../server/start-problem.ts';
 import { DEMO_PAGES, DEMO_VERSIONS, type DemoPage, pageDoc } from './pages.ts';
 import { paintPiece } from './paint.ts';
 import { DEMO_PIECES, type DemoPerson, type DemoPiece, TOWN_ARCHIVE } from './pieces.ts';
+import { seedReport } from './report.ts';
 import { BULLETIN, RESERVE_SITE } from './rules.ts';
 
 const DEMO_PASSWORD = 'saltmere-2026';
@@ -99,6 +100,7 @@ export async function hangDemo(context: Context, say: (sentence: string) => void
   const now = new Date();
   await seedPieces(context, now, say);
   if (context.ending.aborted) return;
+  await seedReport(context, now);
   await context.db.insert(settings).ignore().values({ name: 'demo', value: now.toISOString() });
   await context.db.delete(settings).where(eq(settings.name, HANGING));
 }

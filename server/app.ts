@@ -24,6 +24,7 @@ import { sameOrigin, signedIn } from './people/guard.ts';
 import { peopleRoutes } from './people/routes.ts';
 import { SESSION_MILLIS, SessionStore } from './people/session-store.ts';
 import { answerNotFound, answerProblems } from './problem.ts';
+import { reportRoutes } from './report/routes.ts';
 import { rightsRoutes } from './rights/routes.ts';
 import { rulesRoutes } from './rules/routes.ts';
 import { runRoutes } from './runs/routes.ts';
@@ -103,7 +104,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(rulesRoutes(context), jobRoutes(context), deliverRoutes(context), runRoutes(context));
   router.use(sendingRoutes(context), inheritedRoutes(context));
   router.use(embedRoutes(context), auditRoutes(context), rightsRoutes(context));
-  router.use(wordingRoutes(context));
+  router.use(wordingRoutes(context), reportRoutes(context));
   return router;
 }
 

@@ -87,6 +87,15 @@ const router = createBrowserRouter([
             ],
           },
           {
+            element: <ForThoseWhoMay deed="set-rules" />,
+            children: [
+              {
+                path: '/report',
+                lazy: async () => ({ Component: (await import('./report/report-screen.tsx')).ReportScreen }),
+              },
+            ],
+          },
+          {
             element: <ForThoseWhoMay deed="say-rights" />,
             children: [
               {

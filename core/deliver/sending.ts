@@ -43,6 +43,14 @@ export const WAY_SECRETS: Readonly<Record<WayName, string | null>> = {
   folder: null,
 };
 
+/** Whose role is the least that may send pages of a target, in their order. */
+export const SENDERS = ['editor', 'rights-keeper', 'site-owner'] as const;
+export type Sender = (typeof SENDERS)[number];
+
+/** Whether somebody of a role may send pages where these may: whoever decides more may too, and whoever writes no pages never. */
+export const maySend = (senders: Sender, role: string): boolean =>
+  SENDERS.slice(SENDERS.indexOf(senders)).some((one) => one === role);
+
 const said = (most: number) => v.optional(v.pipe(v.string(), v.trim(), v.maxLength(most)), '');
 
 /** A way within a place: no step up, and none from its root. */
@@ -87,6 +95,8 @@ export const SendingSchema = v.strictObject({
   hostKey: said(100),
   /** Where readers find what lies there; the empty text is the address of the site. */
   publicAddress: v.optional(WebAddressSchema, ''),
+  /** Who may send its pages, plan that, and take them down. */
+  senders: v.optional(v.picklist(SENDERS), 'editor'),
   /** Where its listing is; the empty text is the address of the site, which may list nothing. */
   listing: v.optional(WebAddressSchema, ''),
   /** Whether pages go by the same way as their files, or are pasted there by hand. */
@@ -110,6 +120,7 @@ export const NOT_SENT: Sending = {
   folder: '',
   hostKey: '',
   publicAddress: '',
+  senders: 'editor',
   listing: '',
   pages: 'sent',
   captions: 'figcaption',

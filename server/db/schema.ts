@@ -5,5 +5,6 @@ export * from './tables/house.ts';
 export * from './tables/inherited.ts';
 export * from './tables/pages.ts';
 export * from './tables/pieces.ts';
+export * from './tables/report.ts';
 export * from './tables/sending.ts';
 export * from './tables/work.ts';

@@ -48,6 +48,7 @@ export async function pieceAlone(context: Context, assetId: string, wish: Figure
     doc: { ...emptyPage(title), blocks: [{ type: 'placement', attrs }] },
     // What stands alone has no foot.
     rules: { ...rules, creditsAt: 'picture' },
+    targetId: target.id,
     targetVersion: target.version,
     assets: [row],
     pieces: new Map([[row.id, piece]]),
@@ -62,7 +63,7 @@ export async function figureOf(
   { files = 'media/' }: FigureWish,
   signal: AbortSignal,
 ): Promise<Figure> {
-  assertMayGoOut(whole);
+  assertMayGoOut(whole, 'house');
   const going = { ...outgoing(whole), withoutTitle: true, isInline: true };
   const drafts = await draftsOf(context, whole, signal);
   const [piece] = whole.pieces.values();
@@ -88,7 +89,7 @@ export async function figureOf(
 
 /** The files that the code asks for, as a ZIP, each with the label in it. */
 export async function figureZip(context: Context, whole: WholePage, path: string): Promise<void> {
-  assertMayGoOut(whole);
+  assertMayGoOut(whole, 'house');
   const folder = await workFolder(context);
   try {
     for (const cut of cutsOfPage(whole.doc, outgoing(whole))) {

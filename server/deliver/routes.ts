@@ -24,7 +24,7 @@ export function deliverRoutes(context: Context): Router {
   const router = Router();
   route(router, 'post /pages/{id}/take-away', allowed('take-away'), async (request, response) => {
     const whole = await readPage(context, request.params.id, personOf(request));
-    assertMayGoOut(whole);
+    assertMayGoOut(whole, personOf(request));
     const title = webSafe(whole.doc.title) || 'page';
     await assertMayOrder(context, personOf(request).id);
     const id = await addJob(

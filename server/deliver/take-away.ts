@@ -25,7 +25,7 @@ const TakeAwaySchema = v.strictObject({ pageId: v.string() });
 export async function takeAway(context: Context, job: JobRow, tools: JobTools): Promise<JobResult> {
   const { pageId } = v.parse(TakeAwaySchema, job.input);
   const whole = await readPage(context, pageId, 'house');
-  assertMayGoOut(whole);
+  assertMayGoOut(whole, 'house');
   const folder = await workFolder(context);
   try {
     const files = join(folder, 'page');

@@ -32,8 +32,11 @@ export const listingPath = ({ id, version }: PageState, readerId: string) =>
   `/listing/${id}/${version}/${readerId}/`;
 
 /** A page as it would be sent now, or as it would stand there. */
-export const foreseenPath = ({ id, version }: PageState, readerId: string, which: 'sent' | 'found') =>
-  `/foreseen/${id}/${version}/${readerId}/${which}`;
+export const foreseenPath = (
+  { id, version }: PageState,
+  { readerId, targetId }: { readonly readerId: string; readonly targetId: string },
+  which: 'sent' | 'found',
+) => `/foreseen/${id}/${version}/${readerId}/${targetId}/${which}`;
 
 /** A page as it was sent, or as it stood where it was sent to when it was read back. */
 export const deliveryPath = ({ id }: { readonly id: string }, which: 'sent' | 'found') =>

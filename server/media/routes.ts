@@ -197,20 +197,24 @@ export function mediaRoutes(context: Context): Router {
       .send(html);
   });
 
-  router.get('/foreseen/:pageId/:version/:readerId/:which', signed(context), async (request, response) => {
-    const which = request.params.which === 'found' ? 'found' : 'sent';
-    const whole = await pageOf(context, request);
-    const html = await foreseenDocument(
-      context,
-      whole,
-      { ...previewed(context, whole), isMarked: false },
-      which,
-    );
-    response
-      .set({ 'Content-Security-Policy': deliveryPolicy(context), 'Cache-Control': 'no-store' })
-      .type('html')
-      .send(html);
-  });
+  router.get(
+    '/foreseen/:pageId/:version/:readerId/:targetId/:which',
+    signed(context),
+    async (request, response) => {
+      const which = request.params.which === 'found' ? 'found' : 'sent';
+      const whole = await pageOf(context, request);
+      const html = await foreseenDocument(
+        context,
+        whole,
+        { ...previewed(context, whole), isMarked: false },
+        which,
+      );
+      response
+        .set({ 'Content-Security-Policy': deliveryPolicy(context), 'Cache-Control': 'no-store' })
+        .type('html')
+        .send(html);
+    },
+  );
 
   router.get('/inherited/:id/:which', signed(context), async (request, response) => {
     const which = request.params.which === 'found' ? 'found' : 'written';
@@ -272,7 +276,9 @@ export function mediaRoutes(context: Context): Router {
 
 /** The page in the version that the address was made for: it does not follow the page to what is written later. */
 async function pageOf(context: Context, request: Request): Promise<WholePage> {
-  const whole = await readPage(context, String(request.params.pageId), await readerOf(context, request));
+  const { pageId, targetId } = request.params;
+  const other = targetId === undefined ? undefined : String(targetId);
+  const whole = await readPage(context, String(pageId), await readerOf(context, request), other);
   if (String(whole.row.version) !== request.params.version)
     throw new HttpProblem(410, 'The page was changed since this look at it. Open its proof anew.');
   return whole;

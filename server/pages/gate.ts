@@ -1,3 +1,7 @@
+import type { Person } from '#api/people.ts';
+import { SENDER_WORDS } from '#api/people.ts';
+import { maySend } from '#core/deliver/sending.ts';
+import type { HouseRules } from '#core/page/target.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import { sayFinding } from '#core/proof/say.ts';
 import { HttpProblem } from '../problem.ts';
@@ -9,8 +13,12 @@ export function whatStops(whole: WholePage, now = new Date()): readonly Finding[
   return proofOf(whole, now).filter(({ severity }) => severity === 'stops');
 }
 
-/** Refuses a page with findings that stop sending. Asked when the work is ordered and again when it is done. */
-export function assertMayGoOut(whole: WholePage): void {
+/**
+ * Refuses a page with findings that stop sending, and whoever may not send pages of its target. Asked when the work is ordered and
+ * again when it is done, then by the house.
+ */
+export function assertMayGoOut(whole: WholePage, by: Pick<Person, 'role'> | 'house'): void {
+  if (by !== 'house') assertMaySend(whole.rules, by);
   const stops = whatStops(whole);
   if (stops.length > 0)
     throw new HttpProblem(
@@ -20,6 +28,15 @@ export function assertMayGoOut(whole: WholePage): void {
         stops: stops.map((stop) => ({ ...stop, ...sayFinding(stop) })),
       },
     );
+}
+
+/** Refuses whoever may not send pages of a target, take them down, or plan either. */
+export function assertMaySend({ name, sending }: HouseRules, { role }: Pick<Person, 'role'>): void {
+  if (maySend(sending.senders, role)) return;
+  throw new HttpProblem(
+    403,
+    `Pages of ${name} are sent by ${SENDER_WORDS[sending.senders]}. Nothing was changed. Ask one of them.`,
+  );
 }
 
 function sayStops(stops: readonly Finding[]): string {

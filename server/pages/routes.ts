@@ -148,7 +148,7 @@ export function pageRoutes(context: Context): Router {
     const whole = await readPage(context, request.params.id, personOf(request));
     const { unfinished, files, inline, untitled } = request.query;
     const stops = whatStops(whole);
-    if (!unfinished) assertMayGoOut(whole);
+    if (!unfinished) assertMayGoOut(whole, personOf(request));
     const html = writeFragment(whole.doc, {
       ...outgoing(whole),
       addressOf: (cut) => `${files}${cut.fileName}`,

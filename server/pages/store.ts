@@ -37,6 +37,8 @@ type PageRow = typeof pages.$inferSelect;
 export interface WholePage {
   readonly row: PageRow;
   readonly doc: PageDoc;
+  /** The target for which it is looked at: its own, or another that it is sent to as well. */
+  readonly targetId: string;
   readonly rules: HouseRules;
   readonly targetVersion: number;
   readonly assets: readonly AssetRow[];
@@ -46,11 +48,17 @@ export interface WholePage {
 }
 
 /** Reads a page whole, for somebody: pieces that they may not see are missing from it. Its document is checked against the schema here too: what does not fit is never shown as if it did. */
-export async function readPage(context: Context, id: string, asker: Asker): Promise<WholePage> {
+export async function readPage(
+  context: Context,
+  id: string,
+  asker: Asker,
+  /** Another target than its own, by whose rules it is looked at. */
+  targetId?: string,
+): Promise<WholePage> {
   const [found] = await context.db
     .select()
     .from(pages)
-    .innerJoin(targets, eq(pages.targetId, targets.id))
+    .innerJoin(targets, targetId === undefined ? eq(pages.targetId, targets.id) : eq(targets.id, targetId))
     .where(eq(pages.id, id));
   if (!found) throw notFound('This page');
   const doc = docOf(found.pages);
@@ -59,6 +67,7 @@ export async function readPage(context: Context, id: string, asker: Asker): Prom
   return {
     row: found.pages,
     doc,
+    targetId: found.targets.id,
     rules: rulesOnPage(readRules(found.targets.rules), id, doc),
     targetVersion: found.targets.version,
     assets: rows,
@@ -215,6 +224,7 @@ async function readWhole(
               row,
               doc,
               rules: rulesOnPage(rules, row.id, doc),
+              targetId: row.targetId,
               targetVersion: version,
               assets: rows,
               pieces,

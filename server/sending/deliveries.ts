@@ -15,7 +15,7 @@ import type { Queries } from '../db/connection.ts';
 import { deliveries, jobs, pages, people, targets } from '../db/schema.ts';
 import { addJob } from '../jobs/queue.ts';
 import { deliveryPath, signedAddress } from '../media/addresses.ts';
-import { assertMayGoOut, whatStops } from '../pages/gate.ts';
+import { assertMayGoOut, assertMaySend, whatStops } from '../pages/gate.ts';
 import { readPage } from '../pages/store.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
@@ -29,17 +29,18 @@ const UNDER_WAY = ['waiting', 'running'];
 
 type DeliveryRow = typeof deliveries.$inferSelect;
 
-/** Orders the sending of a page to its target; refused while it is being sent already. */
+/** Orders the sending of a page to its target, or to another; refused while it is being sent already. */
 export async function orderDelivery(
   context: Context,
   pageId: string,
   id: string,
   person: Person,
   now: Date,
+  target?: string,
 ): Promise<Delivery> {
-  const whole = await readPage(context, pageId, person);
-  const { targetId } = whole.row;
-  assertMayGoOut(whole);
+  const whole = await readPage(context, pageId, person, target);
+  const { targetId } = whole;
+  assertMayGoOut(whole, person);
   const { isPossible, why } = await possible(context, targetId);
   if (!isPossible) throw new HttpProblem(409, why);
   const title = headTitleOf(whole.doc) || 'Untitled page';
@@ -91,14 +92,18 @@ export async function listDeliveries(
   pageId: string,
   reader: Person,
   plan: SendingPlan | null,
+  target?: string,
 ): Promise<v.InferOutput<typeof DeliveriesSchema>> {
-  const whole = await readPage(context, pageId, reader);
-  const { targetId } = whole.row;
+  const whole = await readPage(context, pageId, reader, target);
+  const { targetId } = whole;
   const rows = await selected(context)
-    .where(eq(deliveries.pageId, pageId))
+    .where(and(eq(deliveries.pageId, pageId), eq(deliveries.targetId, targetId)))
     .orderBy(desc(deliveries.at), desc(deliveries.id))
     .limit(MOST_LISTED);
   return {
+    targetId,
+    isOwnTarget: targetId === whole.row.targetId,
+    sentTo: await targetsSentTo(context, pageId),
     targetName: whole.rules.name,
     isPasted: isPasted(whole.rules.sending),
     ...(await possible(context, targetId)),
@@ -107,6 +112,16 @@ export async function listDeliveries(
     plan,
     timeZone: whole.rules.timeZone,
   };
+}
+
+/** The targets that a page was sent to, by ID. */
+async function targetsSentTo({ db }: Context, pageId: string): Promise<string[]> {
+  const rows = await db
+    .select({ targetId: deliveries.targetId })
+    .from(deliveries)
+    .where(eq(deliveries.pageId, pageId))
+    .groupBy(deliveries.targetId);
+  return rows.map(({ targetId }) => targetId);
 }
 
 export async function readDelivery(context: Context, id: string): Promise<Delivery> {
@@ -186,6 +201,7 @@ export async function takeDown(
   if (row.state !== 'ready' && (row.state !== 'out' || !row.address))
     throw new HttpProblem(409, 'This page is not out, so there is nothing to take down.');
   const { rules } = await readTarget(context, row.targetId);
+  assertMaySend(rules, person);
   if (row.address) await takeDownAt(context, row.targetId, rules, row.address, signal);
   await context.db.transaction(async (tx) => {
     // What was sent there before stood at the same address.
@@ -228,14 +244,16 @@ export async function codeOf({ db }: Context, id: string): Promise<{ readonly ht
 
 /** Says where a page was pasted, which is out there from then on. */
 export async function sayPasted(
-  { db }: Context,
+  context: Context,
   id: string,
   address: string,
   person: Person,
   now: Date,
 ): Promise<void> {
+  const { db } = context;
   const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
   if (!row) throw notFound('What was sent');
+  assertMaySend((await readTarget(context, row.targetId)).rules, person);
   if (row.state === 'out' && row.address === address) return;
   if (row.state !== 'ready' && row.state !== 'out')
     throw new HttpProblem(409, 'This page is not ready to be pasted, so it stands nowhere yet.');
@@ -272,9 +290,13 @@ export async function standingSent(
     .from(deliveries)
     .where(and(inArray(deliveries.pageId, [...pageIds]), eq(deliveries.state, 'out'), isNewest(db)))
     .orderBy(asc(deliveries.at));
-  return new Map(
-    rows.map(({ pageId, compared, words }) => [pageId, { lost: (compared ?? []).filter(isLost), words }]),
-  );
+  const standing = new Map<string, StandingSent>();
+  // One page may be out at several targets.
+  for (const { pageId, compared, words } of rows) {
+    const { lost = [], words: others = '' } = standing.get(pageId) ?? {};
+    standing.set(pageId, { lost: [...lost, ...(compared ?? []).filter(isLost)], words: words || others });
+  }
+  return standing;
 }
 
 /** Whether nothing was sent of the page since, to the same target. */

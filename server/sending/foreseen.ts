@@ -19,8 +19,9 @@ export async function foreseePage(
   pageId: string,
   person: Person,
   signal: AbortSignal,
+  target?: string,
 ): Promise<Foreseen> {
-  const whole = await readPage(context, pageId, person);
+  const whole = await readPage(context, pageId, person, target);
   const { rules } = whole;
   const title = titleOf(whole);
   const { differences } = await context.texts.foreseen(
@@ -33,7 +34,11 @@ export async function foreseePage(
     signal,
   );
   const frame = (which: 'sent' | 'found') =>
-    signedAddress(context, foreseenPath(whole.row, person.id, which), 'look');
+    signedAddress(
+      context,
+      foreseenPath(whole.row, { readerId: person.id, targetId: whole.targetId }, which),
+      'look',
+    );
   return {
     differences: differences.map((difference) => ({
       code: difference.code,

@@ -8,6 +8,7 @@ import type { Queries } from '../db/connection.ts';
 import { deliveries, pages, people, sendingPlans } from '../db/schema.ts';
 import { pause } from '../jobs/pause.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
+import { assertMaySend } from '../pages/gate.ts';
 import { readPage } from '../pages/store.ts';
 import { presentPerson } from '../people/guard.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -34,6 +35,7 @@ export async function planSending(
   const [startAt, endAt] = [momentOf(wish.startAt), momentOf(wish.endAt)];
   assertAhead(startAt, endAt, now);
   const { rules } = await readPage(context, pageId, person);
+  assertMaySend(rules, person);
   if (isPasted(rules.sending))
     throw new HttpProblem(
       409,
@@ -71,8 +73,9 @@ function assertAhead(startAt: Date | null, endAt: Date | null, now: Date): void 
     throw new HttpProblem(422, 'It is taken down after it went out: give a later moment.');
 }
 
-export async function cancelPlan({ db }: Context, pageId: string): Promise<void> {
-  await db.delete(sendingPlans).where(eq(sendingPlans.pageId, pageId));
+export async function cancelPlan(context: Context, pageId: string, person: Person): Promise<void> {
+  assertMaySend((await readPage(context, pageId, person)).rules, person);
+  await context.db.delete(sendingPlans).where(eq(sendingPlans.pageId, pageId));
 }
 
 export async function planOf({ db }: Context, pageId: string): Promise<SendingPlan | null> {
@@ -177,6 +180,7 @@ async function takeDownNewest(context: Context, pageId: string, person: Person, 
   const [out] = await context.db
     .select({ id: deliveries.id })
     .from(deliveries)
+    .innerJoin(pages, and(eq(pages.id, deliveries.pageId), eq(pages.targetId, deliveries.targetId)))
     .where(and(eq(deliveries.pageId, pageId), eq(deliveries.state, 'out')))
     .orderBy(desc(deliveries.at))
     .limit(1);

@@ -22,19 +22,22 @@ export function sendingRoutes(context: Context): Router {
   const router = Router();
 
   route(router, 'get /pages/{id}/deliveries', allowed('edit-pages'), async (request, response) => {
-    response.json(await withPlan(context, request.params.id, request));
+    response.json(await withPlan(context, request.params.id, request, request.query.target));
   });
 
   route(router, 'get /pages/{id}/foreseen', allowed('edit-pages'), async (request, response) => {
     const signal = clientGoneSignal(response);
-    response.json(await foreseePage(context, request.params.id, personOf(request), signal));
+    const { target } = request.query;
+    response.json(await foreseePage(context, request.params.id, personOf(request), signal, target));
   });
 
   route(router, 'post /pages/{id}/deliveries', allowed('take-away'), async (request, response) => {
     const person = personOf(request);
     await assertMayOrder(context, person.id);
     const id = newId(context, request);
-    response.status(202).json(await orderDelivery(context, request.params.id, id, person, new Date()));
+    const { target } = request.query;
+    const ordered = await orderDelivery(context, request.params.id, id, person, new Date(), target);
+    response.status(202).json(ordered);
   });
 
   route(router, 'put /pages/{id}/plan', allowed('take-away'), async (request, response) => {
@@ -44,7 +47,7 @@ export function sendingRoutes(context: Context): Router {
   });
 
   route(router, 'delete /pages/{id}/plan', allowed('take-away'), async (request, response) => {
-    await cancelPlan(context, request.params.id);
+    await cancelPlan(context, request.params.id, personOf(request));
     response.json(await withPlan(context, request.params.id, request));
   });
 
@@ -117,8 +120,8 @@ export function sendingRoutes(context: Context): Router {
   return router;
 }
 
-const withPlan = async (context: Context, pageId: string, request: Request) =>
-  listDeliveries(context, pageId, personOf(request), await planOf(context, pageId));
+const withPlan = async (context: Context, pageId: string, request: Request, target?: string) =>
+  listDeliveries(context, pageId, personOf(request), await planOf(context, pageId), target);
 
 /** What the other side refused, or could not be asked, as a problem of this request. */
 async function inWords<T>(work: () => Promise<T>): Promise<T> {

@@ -69,8 +69,8 @@ export async function send(context: Context, job: JobRow, tools: JobTools): Prom
 
 /** Answers whether it is out, or ready for a person to put it where it stands. */
 async function sendPage(context: Context, row: DeliveryRow, tools: JobTools): Promise<'out' | 'ready'> {
-  const whole = await readPage(context, row.pageId, 'house');
-  assertMayGoOut(whole);
+  const whole = await readPage(context, row.pageId, 'house', row.targetId);
+  assertMayGoOut(whole, 'house');
   const way = await wayOf(context, row.targetId, whole.rules, tools.signal);
   try {
     return await sendBy(context, row, whole, way, tools);

@@ -175,6 +175,36 @@ describe('a page that is sent', () => {
     },
   );
 
+  it('goes out by the hands of those alone whom House rules name, by whatever way', async () => {
+    await sendingBy('reserve', TOKEN, { senders: 'site-owner' });
+    const id = await pageCalled('By whom');
+    const startAt = new Date(Date.now() + 3_600_000).toISOString();
+    const asks: readonly (readonly [string, object])[] = [
+      [`/api/pages/${id}/deliveries`, { method: 'POST', body: {} }],
+      [`/api/pages/${id}/take-away`, { method: 'POST', body: {} }],
+      [`/api/pages/${id}/fragment`, {}],
+      [`/api/pages/${id}/plan`, { method: 'PUT', body: { startAt, endAt: null } }],
+    ];
+    for (const [path, asked] of asks)
+      for (const as of ['mara', 'piet'] as const) {
+        const answer = await server.ask(path, { as, ...asked });
+        expect([path, answer.status, detailOf(answer)]).toEqual([
+          path,
+          403,
+          expect.stringContaining('are sent by site owners alone'),
+        ]);
+      }
+    const out = await order(id, 'sunniva');
+    expect(out.status).toBe(202);
+    await workOne(server.context, [SEND]);
+    const delivery = v.parse(DeliverySchema, out.body);
+    const down = `/api/deliveries/${delivery.id}/take-down`;
+    expect((await server.ask(down, { method: 'POST', body: {} })).status).toBe(403);
+    await sendingBy('reserve', TOKEN, { senders: 'rights-keeper' });
+    expect((await server.ask(down, { as: 'mara', method: 'POST', body: {} })).status).toBe(403);
+    expect((await server.ask(down, { as: 'piet', method: 'POST', body: {} })).status).toBe(200);
+  });
+
   it('is kept in words where the token is not taken, and goes on with another', async () => {
     await sendingBy('reserve', 'of-somebody-else');
     const delivery = await sent(await pageCalled('Not let in'));

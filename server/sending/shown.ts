@@ -5,7 +5,7 @@ import type { Context } from '../context.ts';
 import { deliveries } from '../db/schema.ts';
 import { fontFaces } from '../deliver/fonts.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
-import { notFound } from '../problem.ts';
+import { HttpProblem, notFound } from '../problem.ts';
 
 export const measuredBy = ({ config }: Context, script: string): string =>
   `<script src="${escapeHtml(`${config.mediaOrigin}${script}`)}"></script>`;
@@ -26,7 +26,11 @@ export async function deliveredDocument(
     return context.texts.shown({ html: row.found, base: row.address, head: measure });
   }
   if (row.html === null) throw notFound('What was sent');
-  const whole = await readPage(context, row.pageId, 'house');
+  const whole = await readPage(context, row.pageId, 'house', row.targetId).catch((error: unknown) => {
+    // Its target was removed since: it is looked at as its page is now.
+    if (error instanceof HttpProblem && error.status === 404) return readPage(context, row.pageId, 'house');
+    throw error;
+  });
   return ourDocument(context, whole, { ...row, html: row.html, base: row.address ?? mediaOrigin }, measure);
 }
 

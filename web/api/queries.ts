@@ -29,6 +29,7 @@ import {
 } from '#api/pages.ts';
 import { PartListSchema, PartSchema } from '#api/parts.ts';
 import { BeginningSchema, DemoPersonSchema, PersonSchema } from '#api/people.ts';
+import { ReportSchema } from '#api/report.ts';
 import {
   HistorySchema,
   JudgedUsesSchema,
@@ -137,11 +138,11 @@ export const proofPageQuery = (id: string) =>
 export const sentPageQuery = (id: string) =>
   queryOptions({ queryKey: ['sent-page', id], queryFn: () => openedPage(id), gcTime: 0 });
 /** What would become of a page if it was sent now. */
-export const foreseenQuery = (id: string) =>
+export const foreseenQuery = (id: string, target: string) =>
   queryOptions({
-    queryKey: ['deliveries', id, 'foreseen'],
+    queryKey: ['deliveries', id, target, 'foreseen'],
     queryFn: ({ signal }) =>
-      requestJson('get /pages/{id}/foreseen', ForeseenSchema, { path: { id }, signal }),
+      requestJson('get /pages/{id}/foreseen', ForeseenSchema, { path: { id }, query: { target }, signal }),
     gcTime: 0,
   });
 /** The code of a sending as it is pasted; it never changes once it is ready. */
@@ -150,13 +151,22 @@ export const sentCodeQuery = (id: string, at: string) =>
     queryKey: ['sent-code', id, at],
     queryFn: () => requestJson('get /deliveries/{id}/code', SentCodeSchema, { path: { id } }),
   });
-/** The sendings of a page, and whether it can be sent. */
-export const deliveriesQuery = (id: string) =>
+/** The sendings of a page to a target (its own where none is said), and whether it can be sent there. */
+export const deliveriesQuery = (id: string, target: string | null) =>
   queryOptions({
-    queryKey: ['deliveries', id],
-    queryFn: () => requestJson('get /pages/{id}/deliveries', DeliveriesSchema, { path: { id } }),
+    queryKey: ['deliveries', id, target],
+    queryFn: () =>
+      requestJson('get /pages/{id}/deliveries', DeliveriesSchema, {
+        path: { id },
+        query: target === null ? {} : { target },
+      }),
     staleTime: 0,
   });
+/** How the pages of the house stand. */
+export const reportQuery = queryOptions({
+  queryKey: ['report'],
+  queryFn: () => requestJson('get /report', ReportSchema),
+});
 /** Pages of other makers that were read or brought in. */
 export const inheritedListQuery = queryOptions({
   queryKey: ['inherited'],

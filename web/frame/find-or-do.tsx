@@ -38,6 +38,7 @@ const WAYS: readonly { readonly words: string; readonly to: string; readonly dee
   { words: 'Show pieces whose licence is not known', to: '/shelf?licence=unknown' },
   { words: 'Show what waits in the ledger of rights', to: '/rights', deed: 'say-rights' },
   { words: 'Show what ends within a month', to: '/rights?matter=ends&within=30', deed: 'say-rights' },
+  { words: 'Show how all pages stand: the report', to: '/report', deed: 'set-rules' },
   { words: 'Open the house rules', to: '/rules' },
 ];
 

@@ -37,7 +37,7 @@ export function TopBar({ onFind, onKeys }: { readonly onFind: () => void; readon
   const isNarrow = useIsNarrow();
   const areas = AREAS.filter(({ deed }) => !deed || (me && may(me.role, deed)));
   return (
-    <header className="flex min-w-0 items-center gap-4.5 bg-bar px-4.5 text-bar-ink [--focus-ground:transparent] [--focus:var(--color-bar-ink)] max-narrow:gap-1 max-narrow:px-2.5 max-narrow:py-0">
+    <header className="flex min-w-0 items-center gap-4.5 bg-bar px-4.5 text-bar-ink [--focus-ground:transparent] [--focus:var(--color-bar-ink)] max-narrow:gap-1 max-narrow:px-2.5 max-narrow:py-0 print:hidden">
       <NavLink
         to="/"
         className="flex items-center gap-2.25 text-2xl font-bold font-stretch-112% no-underline"

@@ -47,6 +47,7 @@ export function PagesScreen() {
           <h1 className="text-4xl">Pages</h1>
           {me.data && may(me.data.role, 'edit-pages') ? (
             <div className="flex flex-wrap justify-end gap-2">
+              {may(me.data.role, 'set-rules') ? <LinkButton to="/report">Report</LinkButton> : null}
               <LinkButton to="/pages/bring-in">Bring in</LinkButton>
               <LinkButton kind="action" to="/pages/new">
                 Begin a page

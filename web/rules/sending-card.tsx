@@ -2,8 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import * as v from 'valibot';
 import { TokenSchema, TokenSetSchema } from '#api/deliveries.ts';
+import { SENDER_WORDS } from '#api/people.ts';
 import {
   isPasted,
+  SENDERS,
   WAY_FIELDS,
   WAY_SECRETS,
   WAY_WORDS,
@@ -67,6 +69,18 @@ export function SendingCard({ rules, change, targetId, isEditable, isSaved }: Se
             )}
           </Field>
         ))}
+      </div>
+      <div className="mt-3 grid grid-cols-2 gap-2.5 max-narrow:grid-cols-1">
+        <Field name="Sent and taken away by">
+          {(control) => (
+            <Select
+              {...control}
+              value={sending.senders}
+              choices={SENDERS.map((sender) => [sender, SENDER_WORDS[sender]] as const)}
+              onChoose={(senders) => set({ senders })}
+            />
+          )}
+        </Field>
       </div>
       {sending.by === 'none' ? null : (
         <div className="mt-3 grid gap-3">

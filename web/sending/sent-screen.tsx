@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import {
   type Deliveries,
   DeliveriesSchema,
@@ -9,13 +9,20 @@ import {
   type SendingPlanWish,
 } from '#api/deliveries.ts';
 import { type Job, JobSchema } from '#api/jobs.ts';
-import { may } from '#api/people.ts';
-import { TargetSchema } from '#api/targets.ts';
+import { may, SENDER_WORDS } from '#api/people.ts';
+import { type Target, TargetSchema } from '#api/targets.ts';
 import { isKeepingAll } from '#core/deliver/filter.ts';
-import type { Sending } from '#core/deliver/sending.ts';
+import { maySend, type Sending } from '#core/deliver/sending.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
 import { isUnderWay, sayJob } from '../api/follow-job.ts';
-import { deliveriesQuery, foreseenQuery, meQuery, queryClient, sentPageQuery } from '../api/queries.ts';
+import {
+  deliveriesQuery,
+  foreseenQuery,
+  meQuery,
+  queryClient,
+  sentPageQuery,
+  targetsQuery,
+} from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { useJob } from '../api/use-job.ts';
 import { useOffer } from '../frame/commands.ts';
@@ -28,6 +35,7 @@ import { Empty } from '../ui/empty.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { Progress } from '../ui/progress.tsx';
+import { Select } from '../ui/select.tsx';
 import { AheadPane } from './ahead-pane.tsx';
 import { DifferencesPane } from './differences-pane.tsx';
 import { PastePane } from './paste-pane.tsx';
@@ -40,9 +48,12 @@ const AHEAD = 'ahead';
 /** A page beside what stands where it was sent to: sent, read back, mended, taken down. */
 export function SentScreen() {
   const { id = '' } = useParams();
+  const [params, setParams] = useSearchParams();
+  const wanted = params.get('target');
   const page = useQuery(sentPageQuery(id));
   const me = useQuery(meQuery);
-  const sent = useQuery(deliveriesQuery(id));
+  const targets = useQuery(targetsQuery);
+  const sent = useQuery(deliveriesQuery(id, wanted));
   const [looked, setLooked] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [isTakingDown, setTakingDown] = useState(false);
@@ -56,12 +67,14 @@ export function SentScreen() {
     queryClient.invalidateQueries({ queryKey: ['deliveries', id] }),
   );
   const isAheadAsked = looked === AHEAD || (sent.data !== undefined && !newest?.frames.sent);
-  const ahead = useQuery({ ...foreseenQuery(id), enabled: isAheadAsked });
-  if (!page.data || !me.data || !sent.data) return <Unanswered isScreen of={[page, me, sent]} />;
-  const { rules, id: targetId } = page.data.target;
+  const targetId = sent.data?.targetId ?? '';
+  const ahead = useQuery({ ...foreseenQuery(id, targetId), enabled: isAheadAsked && targetId !== '' });
+  if (!page.data || !me.data || !targets.data || !sent.data)
+    return <Unanswered isScreen of={[page, me, targets, sent]} />;
+  const { rules } = targets.data.find((one) => one.id === targetId) ?? page.data.target;
   const isFilterKnown = !isKeepingAll(rules.sending.filter);
   const delivery = deliveries.find((one) => one.id === looked) ?? newest;
-  const isEditable = may(me.data.role, 'take-away');
+  const isEditable = may(me.data.role, 'take-away') && maySend(rules.sending.senders, me.data.role);
   const isSending = job !== null && isUnderWay(job);
   const isAhead = isAheadAsked && isFilterKnown && !isSending;
   const doing = async (work: () => Promise<unknown>) => {
@@ -71,7 +84,10 @@ export function SentScreen() {
   };
   const send = () =>
     doing(async () => {
-      await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
+      await requestJson('post /pages/{id}/deliveries', DeliverySchema, {
+        path: { id },
+        query: { target: targetId },
+      });
       setLooked(null);
       setChosen(null);
     });
@@ -87,10 +103,13 @@ export function SentScreen() {
         body: { ...target.rules, sending },
         version: target.version,
       });
-      await queryClient.invalidateQueries({ queryKey: ['sent-page', id] });
+      await queryClient.invalidateQueries({ queryKey: targetsQuery.queryKey });
       setChosen(null);
       if (!isSentAgain) return;
-      await requestJson('post /pages/{id}/deliveries', DeliverySchema, { path: { id } });
+      await requestJson('post /pages/{id}/deliveries', DeliverySchema, {
+        path: { id },
+        query: { target: targetId },
+      });
       setLooked(null);
     });
   const { isPossible, stops, targetName } = sent.data;
@@ -131,7 +150,12 @@ export function SentScreen() {
           <p className="text-sm text-soft">
             {delivery ? saySent(delivery) : `for the ${targetName}, not sent yet`}
           </p>
-          {planned === null ? null : (
+          {isEditable ? null : (
+            <p className="text-sm text-soft">
+              Pages of {targetName} are sent by {SENDER_WORDS[rules.sending.senders]}.
+            </p>
+          )}
+          {planned === null || !sent.data.isOwnTarget ? null : (
             <p className={sent.data.plan?.state === 'failed' ? 'text-due' : ''}>
               {planned}{' '}
               {isEditable ? (
@@ -142,6 +166,20 @@ export function SentScreen() {
             </p>
           )}
         </div>
+        {targets.data.length > 1 ? (
+          <Select
+            className="w-44"
+            aria-label="Target that it is sent to"
+            value={targetId}
+            choices={targets.data.map((one) => [one.id, sayTarget(one, sent.data.sentTo)] as const)}
+            onChoose={(target) => {
+              setLooked(null);
+              setChosen(null);
+              setWidth(0);
+              setParams({ target }, { replace: true });
+            }}
+          />
+        ) : null}
         <LinkButton to={`/pages/${id}`}>Back to the sheet</LinkButton>
         {isEditable && isPasted && delivery?.state === 'out' ? (
           <Button onClick={() => setPasting(true)}>Its code...</Button>
@@ -151,7 +189,7 @@ export function SentScreen() {
             Take it down...
           </Button>
         ) : null}
-        {isEditable && isPossible && !isPasted ? (
+        {isEditable && isPossible && !isPasted && sent.data.isOwnTarget ? (
           <Button onClick={() => setPlanning(true)}>
             {isOut ? 'Take it down later...' : 'Send it later...'}
           </Button>
@@ -319,6 +357,10 @@ export function SentScreen() {
     </div>
   );
 }
+
+/** What a target is called, and whether the page went there. */
+const sayTarget = ({ id, rules }: Target, sentTo: readonly string[]): string =>
+  sentTo.includes(id) ? `${rules.name}, sent` : rules.name;
 
 /** A sending as it is looked at: what was sent, and what stands there. */
 const statesOf = ({ state, title, address, frames, differences }: Delivery) => ({

@@ -9,6 +9,9 @@ export function sayTime(iso: string): string {
 }
 
 /** "12 March 2026", or nothing for a date that is not known. */
+/** A day that is written as 2026-11-30, short, as under a chart. */
+export const sayDay = (day: string): string => format(parseISO(day), 'd MMM');
+
 export function sayDate(iso: string): string {
   return iso === '' ? '' : format(parseISO(iso), 'd MMMM yyyy');
 }
