@@ -267,6 +267,66 @@ test('what a site keeps is learned by a probe, agreed to, and shown on a page be
   await expect(differing(page)).toBeVisible();
 });
 
+test('one page goes to two targets, by those alone who may send there, and stands in the report', async ({
+  page,
+}) => {
+  await signIn(page, 'Sunniva', '/rules');
+  await choose(page.getByRole('combobox', { name: 'Target' }), 'Members’ bulletin');
+  const card = page.getByRole('region', { name: 'Sending', exact: true });
+  await choose(card.getByRole('combobox', { name: 'Sent and taken away by' }), 'site owners alone');
+  await page.getByRole('button', { name: 'Save rules' }).click();
+  await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
+
+  await signIn(page, 'Mara');
+  await beginWithPicture(page, 'To both of them', 'both-of-them');
+  await figures(page).first().click();
+  await sayAll(page);
+  await page.getByRole('button', { name: 'Send...' }).click();
+  await page.getByRole('button', { name: 'Send to the Reserve site' }).click();
+  await expect(differing(page)).toContainText('Everything came through');
+  const target = page.getByRole('combobox', { name: 'Target that it is sent to' });
+  await expect(target).toContainText('Reserve site, sent');
+  await choose(target, 'Members’ bulletin');
+  await expect(page.getByText('Pages of Members’ bulletin are sent by site owners alone.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Send to the Members’ bulletin' })).toBeHidden();
+  await expectAccessible(page);
+  const where = page.url();
+
+  await signIn(page, 'Sunniva', new URL(where).pathname + new URL(where).search);
+  await page.getByRole('button', { name: 'Send to the Members’ bulletin' }).click();
+  await expect(differing(page).getByRole('heading', { level: 2 })).toContainText(/lost|different/);
+  await expect(target).toContainText('Members’ bulletin, sent');
+  await choose(target, 'Reserve site, sent');
+  await expect(differing(page)).toContainText('Everything came through');
+
+  await page.goto('/pages');
+  await page.getByRole('link', { name: 'Report' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Report' })).toBeVisible();
+  const line = page.getByRole('row', { name: /To both of them/ });
+  await expect(line).toContainText(/kB/);
+  await expect(line).not.toContainText('not out');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Target: all targets' }).press('Enter');
+  await page.getByRole('menuitemradio', { name: 'Members’ bulletin' }).press('Enter');
+  await expect(line).toBeHidden();
+  await page.getByRole('button', { name: 'Day by day' }).press('Enter');
+  await expect(page.getByRole('columnheader', { name: 'Stop sending' })).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take it away as CSV' }).click(),
+  ]);
+  const csv = await readFile(await download.path(), 'utf8');
+  expect(csv).toMatch(/^day,target,pages,pages out,/);
+  expect(csv).toContain('Members’ bulletin');
+  expect(csv).not.toContain('Reserve site');
+
+  await page.goto('/rules');
+  await choose(page.getByRole('combobox', { name: 'Target' }), 'Members’ bulletin');
+  await choose(card.getByRole('combobox', { name: 'Sent and taken away by' }), 'everybody who writes pages');
+  await page.getByRole('button', { name: 'Save rules' }).click();
+  await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
+});
+
 test('a page is planned to go out and to be taken down, in an hour that the clocks show twice, and cancelled', async ({
   page,
 }) => {

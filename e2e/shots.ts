@@ -111,6 +111,16 @@ async function sendToTheBulletin(page: Page): Promise<void> {
 
 const PlacedSchema = v.looseObject({ type: v.literal('placement'), attrs: v.looseObject({}) });
 
+/** Signs another person in: House rules and the report are the site owner's. */
+const signedIn = (name: string) => async (page: Page) => {
+  await page.request.delete(`${ORIGIN}/api/session`, { headers: { origin: ORIGIN } });
+  await page.goto(ORIGIN);
+  await page.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+  await page.getByRole('heading', { name: /for you/ }).waitFor();
+};
+const asOwner = signedIn('Sunniva');
+const asMara = signedIn('Mara');
+
 /** Each picture by its name, how it is come by, and how what was done for it is taken back. */
 const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
   [
@@ -235,9 +245,15 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
   [
     'rules',
     async (page) => {
+      await asOwner(page);
       await page.goto(`${ORIGIN}/rules`);
-      await page.getByRole('heading', { name: 'Cuts' }).waitFor();
+      await choose(page.getByRole('combobox', { name: 'Target' }), 'Members’ bulletin');
+      const card = page.getByRole('region', { name: 'Sending', exact: true });
+      await card.getByRole('button', { name: 'Learn it by a probe' }).click();
+      await card.getByText('This was learned.').waitFor();
+      await card.evaluate((element) => element.scrollIntoView({ block: 'center' }));
     },
+    asMara,
   ],
   [
     'narrow-page',
@@ -245,15 +261,6 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
       onPhone(page, async (phone) => {
         await phone.goto(`${ORIGIN}/pages/demo-page-1`);
         await phone.getByRole('figure').first().click();
-      }),
-    backAtTheDesk,
-  ],
-  [
-    'narrow-proof',
-    (page) =>
-      onPhone(page, async (phone) => {
-        await phone.goto(`${ORIGIN}/pages/demo-page-1/proof`);
-        await phone.getByRole('complementary', { name: 'Findings' }).waitFor();
       }),
     backAtTheDesk,
   ],
@@ -279,6 +286,15 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     },
   ],
   ['send', sendToTheBulletin],
+  [
+    'report',
+    async (page) => {
+      await asOwner(page);
+      await page.goto(`${ORIGIN}/report`);
+      await page.getByRole('heading', { name: 'Pages today' }).waitFor();
+    },
+    asMara,
+  ],
   [
     'bring-in',
     async (page) => {

@@ -13,6 +13,8 @@ interface DifferenceValues {
   'sizes-lost': { readonly name: string };
   'frame-lost': { readonly host: string };
   'link-lost': { readonly words: string };
+  'link-dead': { readonly words: string; readonly href: string };
+  'link-moved': { readonly words: string; readonly found: string };
   'link-differs': { readonly words: string; readonly href: string; readonly found: string };
   'heading-lost': { readonly words: string };
   'heading-level': { readonly words: string; readonly level: number; readonly found: number };
@@ -57,6 +59,7 @@ const LOST: ReadonlySet<DifferenceCode> = new Set([
   'frame-lost',
   'link-lost',
   'link-differs',
+  'link-dead',
   'heading-lost',
   'words-lost',
   'title-differs',

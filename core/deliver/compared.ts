@@ -1,6 +1,6 @@
 import { escapeHtml } from '../page/escape.ts';
 import { compareFacts, type Difference, matchedPictures, type Spot } from './compare.ts';
-import { type PictureFact, readFacts } from './facts.ts';
+import { type LinkFact, type PictureFact, readFacts } from './facts.ts';
 import { type Filter, keptOf } from './filter.ts';
 
 /** A page as it was sent, and the document that its address answers. `sent` is a fragment of HTML with its title in it. */
@@ -20,10 +20,11 @@ export interface StandingPicture {
   readonly picture: PictureFact;
 }
 
-/** What differs, and the pictures that stand there, whose addresses are to be asked. Linear in the HTML, but for what is not found. */
+/** What differs, and the pictures that stand there and the links that were sent, whose addresses are to be asked. Linear in the HTML, but for what is not found. */
 export function compareReadBack({ sent, html, title, language }: ReadBack): {
   readonly differences: readonly Difference[];
   readonly pictures: readonly StandingPicture[];
+  readonly links: readonly LinkFact[];
 } {
   const facts = readFacts(sent);
   const before = { ...facts, title, languages: facts.languages.length > 0 ? facts.languages : [language] };
@@ -34,7 +35,9 @@ export function compareReadBack({ sent, html, title, language }: ReadBack): {
     const spot = { kind: 'picture', sent: at, found: place } as const;
     return picture && sentAs ? [{ spot, sent: sentAs, picture }] : [];
   });
-  return { differences: compareFacts(before, found), pictures };
+  // Those of ours: what the site itself leads to is no matter of this page.
+  const links = [...new Map(facts.links.map((link) => [link.href, link])).values()];
+  return { differences: compareFacts(before, found), pictures, links };
 }
 
 /** A page before it is sent, written as its target is sent it, and what the target does not keep. */

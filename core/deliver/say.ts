@@ -60,6 +60,14 @@ const BY_CODE: { readonly [C in DifferenceCode]: (values: Values<C>) => Said } =
     sentence: `The link “${short(words)}” is gone.`,
     why: 'Its words lead nowhere.',
   }),
+  'link-dead': ({ words, href }) => ({
+    sentence: `The link “${short(words)}” leads to nothing.`,
+    why: `There is nothing at ${short(href)}.`,
+  }),
+  'link-moved': ({ words, found }) => ({
+    sentence: `What the link “${short(words)}” leads to has moved.`,
+    why: `It is at ${short(found)} for good.`,
+  }),
   'link-differs': ({ words, found }) => ({
     sentence: `The link “${short(words)}” leads elsewhere.`,
     why: `There it leads to ${short(found)}.`,

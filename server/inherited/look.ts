@@ -15,6 +15,7 @@ import { farLook } from '../gather/preview.ts';
 import { isPage } from '../gather/read-address.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
+import { linkState } from '../outbound/link-state.ts';
 import type { Probed } from '../outbound/outbound.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { retry } from '../outbound/retry.ts';
@@ -36,8 +37,6 @@ const SHEET_LIMITS = { bytes: 500_000, millis: 8000 };
 const MOST_SHEETS = 8;
 /** Enough of a picture to know its size. */
 const START_LIMITS = { bytes: 160_000, millis: 8000 };
-/** Enough of a page to know its title. */
-const LINK_LIMITS = { bytes: 60_000, millis: 8000 };
 const AT_ONCE = 6;
 const PATIENCE = { tries: 3, firstWaitMillis: 500, longestWaitMillis: 5000 };
 
@@ -310,20 +309,12 @@ async function linkFact(
   { address, words }: InheritedLink,
   signal: AbortSignal,
 ): Promise<LinkFact | null> {
-  try {
-    const answer = await context.outbound.probe(address, {
-      limits: LINK_LIMITS,
-      accept: 'text/html',
-      signal,
-    });
-    if (answer.status === 404 || answer.status === 410) return { state: 'dead' };
-    if (answer.status >= 400) return null;
-    const title = isVagueLink(words) ? await titleAt(context, answer, signal) : '';
-    return answer.hasMoved ? { state: 'moved', to: answer.address, title } : { state: 'fine', title };
-  } catch (error) {
-    if (signal.aborted || !(error instanceof OutboundProblem)) throw error;
-    return error.fault === 'not-found' || error.fault === 'unknown-host' ? { state: 'dead' } : null;
-  }
+  const found = await linkState(context.outbound, address, signal);
+  if (!found) return null;
+  if (found.state === 'dead' || found.state === 'unknown-host') return { state: 'dead' };
+  const { answer } = found;
+  const title = isVagueLink(words) ? await titleAt(context, answer, signal) : '';
+  return found.state === 'moved' ? { state: 'moved', to: answer.address, title } : { state: 'fine', title };
 }
 
 async function titleAt(

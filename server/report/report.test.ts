@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
 import * as v from 'valibot';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { DeliverySchema } from '#api/deliveries.ts';
@@ -10,7 +11,7 @@ import { emptyPage } from '#core/page/model.ts';
 import { reportDays } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { SEND } from '../sending/send.ts';
-import { heldHeron, startTestServer, type TestServer } from '../testing.ts';
+import { arrivedOf, heldHeron, startTestServer, type TestServer } from '../testing.ts';
 import { keepReport } from './today.ts';
 
 let server: TestServer;
@@ -43,11 +44,17 @@ async function pageWith(title: string, asset: string): Promise<string> {
 it('says how every page stands today, what is out and how heavy it is, and keeps that for the days to come', async () => {
   const heron = await heldHeron(server);
   const whole = await pageWith('Bitterns boom', heron);
-  const broken = await pageWith('A piece that is gone', '00000000-0000-4000-8000-000000000000');
+  const pixels = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#a97' } })
+    .png()
+    .toBuffer();
+  const { asset } = arrivedOf(await server.handIn(pixels, 'unsaid.png'));
+  const broken = await pageWith('Nothing is said of it', asset.id);
   const before = await report();
   const named = (id: string, { pages } = before) => pages.find((page) => page.id === id);
   expect(named(whole)).toMatchObject({ stops: 0, rights: 0, isOut: false, bytes: null, targetId: 'reserve' });
-  expect(named(broken)?.stops).toBeGreaterThan(0);
+  const unsaid = named(broken);
+  expect(unsaid?.stops).toBeGreaterThan(0);
+  expect([(unsaid?.words ?? 0) > 0, (unsaid?.rights ?? 0) > 0]).toEqual([true, true]);
   const [today] = before.days;
   expect(before.days).toHaveLength(1);
   expect(today).toMatchObject({ targetId: 'reserve', pages: before.pages.length, out: 0, sent: 0 });

@@ -1,15 +1,17 @@
 import { eq } from 'drizzle-orm';
 import { type Difference, isLost } from '#core/deliver/compare.ts';
 import type { StandingPicture } from '#core/deliver/compared.ts';
-import type { PictureFact } from '#core/deliver/facts.ts';
+import type { LinkFact, PictureFact } from '#core/deliver/facts.ts';
 import { sayCompared } from '#core/deliver/say.ts';
 import { escapeHtml } from '#core/page/escape.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import { isWebAddress } from '#core/rights/web-address.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { deliveries } from '../db/schema.ts';
 import { ForeignProblem } from '../foreign/problem.ts';
 import { textOf } from '../gather/page-text.ts';
+import { linkState } from '../outbound/link-state.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { retry } from '../outbound/retry.ts';
 import { notFound } from '../problem.ts';
@@ -23,6 +25,7 @@ const PICTURE_LIMITS = { bytes: 65_536, millis: 15_000 };
 const PATIENCE = { tries: 3, firstWaitMillis: 500, longestWaitMillis: 5000 };
 const MOST_PICTURES = 200;
 const PICTURES_AT_ONCE = 6;
+const MOST_LINKS = 100;
 
 /**
  * Fetches the public page of a delivery as any reader does, and compares it with what was sent: words, pictures, links, frames, and
@@ -44,13 +47,14 @@ export async function readBack(
     );
     const html = textOf(page.bytes, page.headers['content-type']);
     const about = { title: row.title, language: rules.language };
-    const { differences, pictures } = await context.texts.compared({ sent, html, ...about }, signal);
+    const { differences, pictures, links } = await context.texts.compared({ sent, html, ...about }, signal);
     const asked = await askPictures(context, pictures, page.address, signal);
     const foundBytes = page.bytes.length + asked.firstBytes;
     const all = [
       ...asked.differences,
       ...differences,
       ...heavy(foundBytes, rules.weightBudget),
+      ...(await followed(context, links, page.address, signal)),
       ...(await listingOf(context, rules, row, signal)),
     ].sort((one, other) => Number(isLost(other)) - Number(isLost(one)));
     const answered = `${asked.answered} of ${pictures.length}`;
@@ -71,6 +75,28 @@ export async function readBack(
       .where(eq(deliveries.id, deliveryId));
     return { words };
   }
+}
+
+/** The links that lead to nothing any more, or to what has moved. Those within the page are its proof's. */
+async function followed(
+  { outbound }: Context,
+  links: readonly LinkFact[],
+  base: string,
+  signal: AbortSignal,
+): Promise<readonly Difference[]> {
+  const found: (readonly [at: number, Difference])[] = [];
+  const asked = links
+    .filter(({ href }) => !href.startsWith('#') && URL.canParse(href, base))
+    .map(({ href, words }) => ({ href: new URL(href, base).href, words: words || href }))
+    .filter(({ href }) => isWebAddress(href))
+    .slice(0, MOST_LINKS);
+  await eachAtMost(PICTURES_AT_ONCE, [...asked.entries()], async ([at, { href, words }]) => {
+    const there = await linkState(outbound, href, signal);
+    if (there?.state === 'dead') found.push([at, { code: 'link-dead', values: { words, href }, spot: null }]);
+    else if (there?.state === 'moved')
+      found.push([at, { code: 'link-moved', values: { words, found: there.answer.address }, spot: null }]);
+  });
+  return found.sort(([one], [other]) => one - other).map(([, difference]) => difference);
 }
 
 const heavy = (bytes: number, budget: number): readonly Difference[] =>

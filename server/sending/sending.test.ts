@@ -228,6 +228,45 @@ describe('a page that is sent', () => {
 });
 
 describe('what a site does to a page', () => {
+  it('does not hide where its links lead: to nothing any more, or to what has moved', async () => {
+    await sendingBy('reserve', TOKEN);
+    const there = server.at('reserve', '/old/sitemap.xml');
+    const gone = server.at('reserve', '/pages/never-was');
+    const elsewhere = server.at('reserve', '/old/tide.htm');
+    const id = await pageCalled('With links');
+    const linked = (href: string, text: string) => ({
+      type: 'text',
+      text,
+      marks: [{ type: 'link', attrs: { href } }],
+    });
+    const doc = {
+      ...docOf('With links'),
+      blocks: [
+        {
+          type: 'paragraph',
+          attrs: { id: 'links' },
+          content: [
+            linked(there, 'the old pages'),
+            { type: 'text', text: ' and ' },
+            linked(gone, 'the new ones'),
+            { type: 'text', text: ' and ' },
+            linked(elsewhere, 'the tides'),
+          ],
+        },
+      ],
+    };
+    const saved = await server.ask(`/api/pages/${id}`, { method: 'PUT', body: { doc }, version: 2 });
+    expect(saved.status).toBe(200);
+    const { differences } = await sent(id);
+    expect(differences.map(({ sentence, why }) => [sentence, why])).toEqual([
+      ['The link “the new ones” leads to nothing.', `There is nothing at ${gone}.`],
+      [
+        'What the link “the tides” leads to has moved.',
+        `It is at ${server.at('reserve', '/old/tides.htm')} for good.`,
+      ],
+    ]);
+  });
+
   it('is found by reading it back, and mended by writing it otherwise', async () => {
     await sendingBy('bulletin', 'saltmere-bulletin');
     const id = await pageCalled('In the bulletin');

@@ -1,5 +1,5 @@
 import { useId, useRef } from 'react';
-import { CartesianGrid, Line, LineChart, XAxis, YAxis } from 'recharts';
+import { Bar, CartesianGrid, ComposedChart, Line, XAxis, YAxis } from 'recharts';
 import type { ReportDay } from '#core/report/day.ts';
 import { sayDay } from '../ui/dates.ts';
 import { useWidth } from '../ui/use-width.ts';
@@ -8,6 +8,8 @@ import { useWidth } from '../ui/use-width.ts';
 export interface ReportLine {
   readonly name: string;
   readonly isPressing?: boolean;
+  /** What happens on a day stands by itself, and does not go on to the next. */
+  readonly isOfTheDay?: boolean;
   readonly of: (day: ReportDay) => number | null;
 }
 
@@ -27,6 +29,7 @@ export function ReportChart({ title, lines, days, say }: ReportChartProps) {
   const width = useWidth(box);
   const heading = useId();
   const last = days.at(-1);
+  const known = days.filter((day) => lines.some(({ of }) => of(day) !== null)).length;
   const data = days.map((day) => ({
     day: day.day,
     ...Object.fromEntries(lines.map(({ name, of }) => [name, of(day)])),
@@ -55,45 +58,59 @@ export function ReportChart({ title, lines, days, say }: ReportChartProps) {
         })}
       </ul>
       <div ref={box}>
-        <LineChart
-          width={width}
-          height={HEIGHT_PX}
-          data={data}
-          margin={{ top: 6, right: 12, bottom: 0, left: 0 }}
-          accessibilityLayer={false}
-          role="img"
-          aria-label={`${title}, day by day`}
-        >
-          <CartesianGrid vertical={false} stroke="var(--color-hairline)" />
-          <XAxis
-            dataKey="day"
-            tickFormatter={(day: string) => sayDay(day)}
-            minTickGap={48}
-            stroke="var(--color-line)"
-            tick={TICK}
-          />
-          <YAxis
-            width={AXIS_PX}
-            allowDecimals={false}
-            domain={[0, 'auto']}
-            tickCount={4}
-            tickFormatter={(value: number) => say(value)}
-            stroke="var(--color-line)"
-            tick={TICK}
-          />
-          {lines.map(({ name, isPressing = false }) => (
-            <Line
-              key={name}
-              dataKey={name}
-              type="stepAfter"
-              stroke={isPressing ? 'var(--color-due)' : 'var(--color-action)'}
-              strokeWidth={2}
-              dot={days.length === 1}
-              connectNulls
-              isAnimationActive={false}
+        {known > 0 ? (
+          <ComposedChart
+            width={width}
+            height={HEIGHT_PX}
+            data={data}
+            margin={{ top: 6, right: 26, bottom: 0, left: 0 }}
+            accessibilityLayer={false}
+            role="img"
+            aria-label={`${title}, day by day`}
+          >
+            <CartesianGrid vertical={false} stroke="var(--color-hairline)" />
+            <XAxis
+              dataKey="day"
+              tickFormatter={(day: string) => sayDay(day)}
+              minTickGap={48}
+              stroke="var(--color-line)"
+              tick={TICK}
             />
-          ))}
-        </LineChart>
+            <YAxis
+              width={AXIS_PX}
+              allowDecimals={false}
+              domain={[0, 'auto']}
+              tickCount={4}
+              tickFormatter={(value: number) => say(value)}
+              stroke="var(--color-line)"
+              tick={TICK}
+            />
+            {lines.map(({ name, isPressing = false, isOfTheDay = false }) =>
+              isOfTheDay ? (
+                <Bar
+                  key={name}
+                  dataKey={name}
+                  fill={isPressing ? 'var(--color-due)' : 'var(--color-action)'}
+                  maxBarSize={7}
+                  isAnimationActive={false}
+                />
+              ) : (
+                <Line
+                  key={name}
+                  dataKey={name}
+                  type="stepAfter"
+                  stroke={isPressing ? 'var(--color-due)' : 'var(--color-action)'}
+                  strokeWidth={2}
+                  dot={known === 1}
+                  connectNulls
+                  isAnimationActive={false}
+                />
+              ),
+            )}
+          </ComposedChart>
+        ) : (
+          <p className="py-3 text-soft">Nothing is known of it in this time.</p>
+        )}
       </div>
     </section>
   );

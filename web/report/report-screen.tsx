@@ -11,6 +11,7 @@ import { Choice, Sentence } from '../sentence/sentence.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { sayDay } from '../ui/dates.ts';
 import { Empty } from '../ui/empty.tsx';
+import { Folded } from '../ui/folded.tsx';
 import { ReportChart, type ReportLine } from './report-chart.tsx';
 
 const SPANS = [
@@ -44,7 +45,7 @@ const CHARTS: readonly {
     title: 'Out',
     lines: [
       { name: 'pages out', of: ({ out }) => out },
-      { name: 'sent that day', isPressing: true, of: ({ sent }) => sent },
+      { name: 'sent that day', isPressing: true, isOfTheDay: true, of: ({ sent }) => sent },
     ],
   },
   {
@@ -125,7 +126,8 @@ const worstFirst = (one: ReportPage, other: ReportPage): number =>
   other.stops - one.stops || other.lost - one.lost || other.mends - one.mends;
 
 const CELL = 'border-b border-hairline py-1.5 pr-3 text-left align-baseline last:pr-0';
-const NUMBER = `${CELL} text-right font-mono`;
+const NUMBER = `${CELL} text-right font-mono whitespace-nowrap`;
+const NUMBER_HEAD = `${CELL} text-right`;
 
 function PagesToday({ pages, about }: { readonly pages: readonly ReportPage[]; readonly about: string }) {
   if (pages.length === 0)
@@ -143,12 +145,12 @@ function PagesToday({ pages, about }: { readonly pages: readonly ReportPage[]; r
         <thead>
           <tr>
             <th className={CELL}>Page</th>
-            <th className={NUMBER}>Stop it</th>
-            <th className={NUMBER}>To mend</th>
-            <th className={`${NUMBER} max-narrow:hidden`}>Words</th>
-            <th className={`${NUMBER} max-narrow:hidden`}>Rights</th>
-            <th className={NUMBER}>Lost there</th>
-            <th className={NUMBER}>First load</th>
+            <th className={NUMBER_HEAD}>Stop it</th>
+            <th className={NUMBER_HEAD}>To mend</th>
+            <th className={`${NUMBER_HEAD} max-narrow:hidden`}>Words</th>
+            <th className={`${NUMBER_HEAD} max-narrow:hidden`}>Rights</th>
+            <th className={NUMBER_HEAD}>Lost there</th>
+            <th className={NUMBER_HEAD}>First load</th>
           </tr>
         </thead>
         <tbody>
@@ -176,8 +178,7 @@ function PagesToday({ pages, about }: { readonly pages: readonly ReportPage[]; r
 /** The numbers of the charts, the newest day first. */
 function DaysTable({ days }: { readonly days: readonly ReportDay[] }) {
   return (
-    <details className="mt-7 print:hidden">
-      <summary className="text-lg font-semibold">Day by day</summary>
+    <Folded className="mt-7 print:hidden" words={<span className="text-lg font-semibold">Day by day</span>}>
       <div className="overflow-x-auto">
         <table className="w-full border-collapse">
           <thead>
@@ -193,7 +194,7 @@ function DaysTable({ days }: { readonly days: readonly ReportDay[] }) {
                 'Rights',
                 'First load',
               ].map((head, at) => (
-                <th key={head} className={at === 0 ? CELL : NUMBER}>
+                <th key={head} className={at === 0 ? CELL : NUMBER_HEAD}>
                   {head}
                 </th>
               ))}
@@ -219,7 +220,7 @@ function DaysTable({ days }: { readonly days: readonly ReportDay[] }) {
           </tbody>
         </table>
       </div>
-    </details>
+    </Folded>
   );
 }
 
