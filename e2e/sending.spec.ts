@@ -273,7 +273,7 @@ test('one page goes to two targets, by those alone who may send there, and stand
   await signIn(page, 'Sunniva', '/rules');
   await choose(page.getByRole('combobox', { name: 'Target' }), 'Members’ bulletin');
   const card = page.getByRole('region', { name: 'Sending', exact: true });
-  await choose(card.getByRole('combobox', { name: 'Sent and taken away by' }), 'site owners alone');
+  await choose(card.getByRole('combobox', { name: 'Who may send its pages' }), 'site owners alone');
   await page.getByRole('button', { name: 'Save rules' }).click();
   await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
 
@@ -322,7 +322,7 @@ test('one page goes to two targets, by those alone who may send there, and stand
 
   await page.goto('/rules');
   await choose(page.getByRole('combobox', { name: 'Target' }), 'Members’ bulletin');
-  await choose(card.getByRole('combobox', { name: 'Sent and taken away by' }), 'everybody who writes pages');
+  await choose(card.getByRole('combobox', { name: 'Who may send its pages' }), 'everybody who writes pages');
   await page.getByRole('button', { name: 'Save rules' }).click();
   await expect(page.getByRole('button', { name: 'Save rules' })).toBeDisabled();
 });

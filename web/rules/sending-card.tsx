@@ -71,7 +71,7 @@ export function SendingCard({ rules, change, targetId, isEditable, isSaved }: Se
         ))}
       </div>
       <div className="mt-3 grid grid-cols-2 gap-2.5 max-narrow:grid-cols-1">
-        <Field name="Sent and taken away by">
+        <Field name="Who may send its pages">
           {(control) => (
             <Select
               {...control}

@@ -1,21 +1,17 @@
 import type { Foreseen } from '#api/deliveries.ts';
 import { sayForeseen } from '#core/deliver/say.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
-import { DifferenceLine, isFirstOf, MENDS } from './differences-pane.tsx';
+import { DifferenceList, type DifferenceListProps } from './difference-list.tsx';
 
-interface AheadPaneProps {
+interface AheadPaneProps extends Omit<DifferenceListProps, 'differences'> {
   readonly foreseen: Foreseen;
   readonly targetName: string;
   /** What stops the page from going out, in sentences. */
   readonly stops: readonly string[];
-  readonly chosen: number | null;
-  readonly mayMend: boolean;
-  readonly isMended: (code: string) => boolean;
-  readonly onChoose: (number: number | null) => void;
-  readonly onMend: (code: string) => void;
   /** Back to the last sending; null where there is none. */
   readonly onBack: (() => void) | null;
-  readonly proof: string;
+  /** Where the proof is that mends it; null for another target than the page's own. */
+  readonly proof: string | null;
 }
 
 /** What a target will not keep of a page that was not sent yet, and what keeps the page here. */
@@ -23,13 +19,9 @@ export function AheadPane({
   foreseen: { differences },
   targetName,
   stops,
-  chosen,
-  mayMend,
-  isMended,
-  onChoose,
-  onMend,
   onBack,
   proof,
+  ...list
 }: AheadPaneProps) {
   const lost = differences.filter(({ isLost }) => isLost).length;
   return (
@@ -42,21 +34,7 @@ export function AheadPane({
         </LinkButton>{' '}
         say.
       </p>
-      <ol className="mt-2.5">
-        {differences.map((one, at) => (
-          <DifferenceLine
-            // biome-ignore lint/suspicious/noArrayIndexKey: a number is what a difference is called by here.
-            key={at}
-            number={at + 1}
-            difference={one}
-            isChosen={chosen === at + 1}
-            mend={isFirstOf(differences, at) && !isMended(one.code) ? MENDS[one.code] : undefined}
-            mayMend={mayMend}
-            onChoose={onChoose}
-            onMend={onMend}
-          />
-        ))}
-      </ol>
+      <DifferenceList differences={differences} {...list} />
       {onBack ? (
         <div>
           <Button kind="link" onClick={onBack}>
@@ -74,7 +52,7 @@ export function AheadPane({
               <li key={stop}>{stop}</li>
             ))}
           </ul>
-          <LinkButton to={proof}>See the proof, which mends it</LinkButton>
+          {proof === null ? null : <LinkButton to={proof}>See the proof, which mends it</LinkButton>}
         </section>
       ) : null}
     </aside>

@@ -6,6 +6,7 @@ import {
   DeliveriesSchema,
   type Delivery,
   DeliverySchema,
+  type Foreseen,
   type SendingPlanWish,
 } from '#api/deliveries.ts';
 import { type Job, JobSchema } from '#api/jobs.ts';
@@ -141,6 +142,51 @@ export function SentScreen() {
       }}
     />
   ) : null;
+  const list = {
+    chosen,
+    isMended: (code: string) => isWrittenOtherwise(rules.sending, code),
+    mayMend: may(me.data.role, 'set-rules') && !isSending,
+    onChoose: setChosen,
+  };
+  const foreseen = isAhead && ahead.data && ahead.data.differences.length > 0 ? ahead.data : null;
+  const looking = foreseen
+    ? {
+        states: statesAhead(foreseen, targetName),
+        pane: (
+          <AheadPane
+            {...list}
+            foreseen={foreseen}
+            targetName={targetName}
+            stops={stops}
+            onBack={delivery?.frames.sent ? () => setLooked(null) : null}
+            proof={sent.data.isOwnTarget ? `/pages/${id}/proof` : null}
+            onMend={(code) => void mend(code, false)}
+          />
+        ),
+      }
+    : delivery?.frames.sent
+      ? {
+          states: statesOf(delivery),
+          pane: (
+            <DifferencesPane
+              {...list}
+              delivery={delivery}
+              earlier={deliveries.filter((one) => one.id !== delivery.id && one.frames.sent !== null)}
+              paste={delivery.state === 'ready' && isEditable ? pasting : null}
+              isEditable={isEditable}
+              onReadBack={() =>
+                void doing(() => requestJson('post /deliveries/{id}/read-back', DeliverySchema, { path }))
+              }
+              onMend={(code) => void mend(code, true)}
+              onLookAhead={isFilterKnown ? () => setLooked(AHEAD) : null}
+              onLook={(one) => {
+                setLooked(one);
+                setChosen(null);
+              }}
+            />
+          ),
+        }
+      : null;
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
       <Offers onSend={isEditable && isPossible && stops.length === 0 ? () => void send() : null} />
@@ -215,57 +261,7 @@ export function SentScreen() {
             />
           ) : null}
         </div>
-        {isAhead && ahead.data && ahead.data.differences.length > 0 ? (
-          <Split
-            id="ahead"
-            stacks="middle"
-            panes={[
-              {
-                id: 'states',
-                name: 'both states',
-                content: (
-                  <States
-                    sent={{
-                      title: 'As it will be sent',
-                      about: 'this page',
-                      address: ahead.data.frames.sent,
-                    }}
-                    found={{
-                      title: 'As it will stand there',
-                      about: `what the ${targetName} keeps`,
-                      address: ahead.data.frames.found,
-                    }}
-                    differences={ahead.data.differences}
-                    rules={rules}
-                    width={width}
-                    chosen={chosen}
-                    onWidth={setWidth}
-                    onChoose={setChosen}
-                  />
-                ),
-              },
-              {
-                id: 'differences',
-                name: 'what will differ',
-                width: { usual: 370, least: 280 },
-                content: (
-                  <AheadPane
-                    foreseen={ahead.data}
-                    targetName={targetName}
-                    stops={stops}
-                    chosen={chosen}
-                    mayMend={may(me.data.role, 'set-rules')}
-                    isMended={(code) => isWrittenOtherwise(rules.sending, code)}
-                    onBack={delivery?.frames.sent ? () => setLooked(null) : null}
-                    proof={`/pages/${id}/proof`}
-                    onChoose={setChosen}
-                    onMend={(code) => void mend(code, false)}
-                  />
-                ),
-              },
-            ]}
-          />
-        ) : delivery?.frames.sent ? (
+        {looking ? (
           <Split
             id="sent"
             stacks="middle"
@@ -275,7 +271,7 @@ export function SentScreen() {
                 name: 'both states',
                 content: (
                   <States
-                    {...statesOf(delivery)}
+                    {...looking.states}
                     rules={rules}
                     width={width}
                     chosen={chosen}
@@ -288,29 +284,7 @@ export function SentScreen() {
                 id: 'differences',
                 name: 'what differs',
                 width: { usual: 370, least: 280 },
-                content: (
-                  <DifferencesPane
-                    delivery={delivery}
-                    earlier={deliveries.filter((one) => one.id !== delivery.id && one.frames.sent !== null)}
-                    chosen={chosen}
-                    isMended={(code) => isWrittenOtherwise(rules.sending, code)}
-                    paste={delivery.state === 'ready' && isEditable ? pasting : null}
-                    mayMend={may(me.data.role, 'set-rules') && !isSending}
-                    isEditable={isEditable}
-                    onChoose={setChosen}
-                    onReadBack={() =>
-                      void doing(() =>
-                        requestJson('post /deliveries/{id}/read-back', DeliverySchema, { path }),
-                      )
-                    }
-                    onMend={(code) => void mend(code, true)}
-                    onLookAhead={isFilterKnown ? () => setLooked(AHEAD) : null}
-                    onLook={(one) => {
-                      setLooked(one);
-                      setChosen(null);
-                    }}
-                  />
-                ),
+                content: looking.pane,
               },
             ]}
           />
@@ -373,6 +347,13 @@ const statesOf = ({ state, title, address, frames, differences }: Delivery) => (
   differences,
 });
 
+/** A page that is not sent yet: as it will be sent, and what its target keeps of it. */
+const statesAhead = ({ frames, differences }: Foreseen, targetName: string) => ({
+  sent: { title: 'As it will be sent', about: 'this page', address: frames.sent },
+  found: { title: 'As it will stand there', about: `what the ${targetName} keeps`, address: frames.found },
+  differences,
+});
+
 /** What becomes of a page that is taken down. */
 function sayTakenDown({ targetName, address }: Delivery, isPasted: boolean): string {
   const stay = 'The page and all of its pieces stay here.';
@@ -403,7 +384,9 @@ function NotSent({ id, sent }: { readonly id: string; readonly sent: Deliveries 
           <li key={stop}>{stop}</li>
         ))}
       </ul>
-      <LinkButton to={`/pages/${id}/proof`}>See the proof, which mends it</LinkButton>
+      {sent.isOwnTarget ? (
+        <LinkButton to={`/pages/${id}/proof`}>See the proof, which mends it</LinkButton>
+      ) : null}
     </section>
   );
 }
