@@ -105,6 +105,8 @@ export const LearnedSchema = v.object({
   filter: FilterSchema,
   frames: v.array(v.string()),
   tried: v.array(v.string()),
+  /** Where the probe stands still, because the target did not let it be taken down; null otherwise. */
+  left: v.nullable(v.string()),
 });
 export type LearnedAnswer = v.InferOutput<typeof LearnedSchema>;
 

@@ -1,4 +1,5 @@
 import { writeFile } from 'node:fs/promises';
+import { createServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import * as v from 'valibot';
@@ -29,12 +30,15 @@ let server: TestServer;
 let assetId: string;
 let bulletinId: string;
 let readers: TestHost;
+/** Where a site of a test of its own may stand. */
+let spare: number;
 
 beforeAll(async () => {
   readers = await readersOf(tmpdir(), await freePort());
+  spare = await freePort();
   server = await startTestServer('probe', {
     outside: true,
-    env: { PLACARD_NEAR_HOSTS: `127.0.0.1:${readers.port}` },
+    env: { PLACARD_NEAR_HOSTS: `127.0.0.1:${readers.port} 127.0.0.1:${spare}` },
   });
   assetId = await heldHeron(server);
   const entries = madeUpHosts((host) => server.at(host, ''));
@@ -154,6 +158,59 @@ describe('a probe', () => {
     // It is gone by now, which is what was wanted.
     await learned('reserve');
     expect(await server.context.db.select().from(probes)).toEqual([]);
+  });
+
+  it('that a site does not let be taken down has taught all the same, and is named', async () => {
+    const site = { page: '' };
+    const http = createServer((request, response) => {
+      if (request.method === 'POST' && request.url === '/media')
+        return void response.writeHead(201, { location: `${origin}/probe.png` }).end();
+      if (request.url?.includes('q=config'))
+        return void response
+          .writeHead(200, { 'content-type': 'application/json' })
+          .end(JSON.stringify({ 'media-endpoint': `${origin}/media` }));
+      if (request.method === 'GET')
+        return void response
+          .writeHead(200, { 'content-type': 'text/html' })
+          .end(request.url === '/page' ? site.page : '{}');
+      let text = '';
+      request.on('data', (chunk: Buffer) => {
+        text += chunk.toString('utf8');
+      });
+      request.on('end', () => {
+        const said = v.parse(v.looseObject({ properties: v.optional(v.unknown()) }), JSON.parse(text));
+        if (said.properties === undefined) return void response.writeHead(403).end('{}');
+        const { content } = v.parse(
+          v.looseObject({ content: v.tuple([v.looseObject({ html: v.string() })]) }),
+          said.properties,
+        );
+        site.page = content[0].html;
+        response.writeHead(201, { location: `${origin}/page` }).end();
+      });
+    });
+    const origin = `http://127.0.0.1:${spare}`;
+    await new Promise<void>((resolve) => http.listen(spare, '127.0.0.1', resolve));
+    try {
+      await sendingBy('reserve', { by: 'micropub', address: `${origin}/micropub` });
+      await server.ask('/api/targets/reserve/token', {
+        as: 'sunniva',
+        method: 'PUT',
+        body: { token: TOKEN },
+      });
+      const answer = await learned('reserve');
+      expect(answer.left).toBe(`${origin}/page`);
+      expect(answer.filter.dropped).toEqual([]);
+    } finally {
+      http.closeAllConnections();
+      http.close();
+      await server.context.db.delete(probes);
+      await sendingBy('reserve', { by: 'micropub', address: server.at('reserve', '/micropub') });
+      await server.ask('/api/targets/reserve/token', {
+        as: 'sunniva',
+        method: 'PUT',
+        body: { token: TOKEN },
+      });
+    }
   });
 
   it('is for the site owner, and says plainly what keeps it from being sent', async () => {

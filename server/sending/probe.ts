@@ -56,11 +56,14 @@ export async function probeTarget(
       .insert(probes)
       .values({ targetId, address, at: new Date() })
       .onDuplicateKeyUpdate({ set: { address } });
+    let learned: LearnedAnswer;
     try {
-      return await retry(PATIENCE, signal, () => learnFrom(context, rules, address, of, signal));
-    } finally {
+      learned = await retry(PATIENCE, signal, () => learnFrom(context, rules, address, of, signal));
+    } catch (error) {
       await removeProbe(context, targetId, way);
+      throw error;
     }
+    return { ...learned, left: await removeProbe(context, targetId, way) };
   } finally {
     await way.close?.();
   }
@@ -122,17 +125,26 @@ async function learnFrom(
   const page = await context.outbound.read(address, { limits: LIMITS, accept: 'text/html', signal });
   const html = textOf(page.bytes, page.headers['content-type']);
   const learned = await context.texts.learned({ html, of }, signal);
-  if (learned) return { ...learned, frames: [...learned.frames], tried: [...of.frames] };
+  if (learned) return { ...learned, frames: [...learned.frames], tried: [...of.frames], left: null };
   throw new HttpProblem(
     409,
     `The probe does not stand at ${address}, or ${name} keeps nothing of it. Nothing was learned.`,
   );
 }
 
-/** Takes the probe down that stands at a site, where one does. */
-async function removeProbe({ db }: Context, targetId: string, way: Way): Promise<void> {
+/**
+ * Takes the probe down that stands at a site, where one does. Answers where it stands still, for a site that lets nothing be taken
+ * down: what it has taught holds all the same, and the next probe tries again.
+ */
+async function removeProbe({ db, log }: Context, targetId: string, way: Way): Promise<string | null> {
   const [left] = await db.select().from(probes).where(eq(probes.targetId, targetId));
-  if (!left) return;
-  await way.takeDown(left.address);
+  if (!left) return null;
+  try {
+    await way.takeDown(left.address);
+  } catch (error) {
+    log.warn({ err: error, target: targetId }, 'a probe could not be taken down');
+    return left.address;
+  }
   await db.delete(probes).where(eq(probes.targetId, targetId));
+  return null;
 }

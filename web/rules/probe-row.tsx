@@ -25,16 +25,19 @@ export function ProbeRow({ targetId, rules, isSaved, onLearn }: ProbeRowProps) {
   const [isBusy, setBusy] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const [said, setSaid] = useState<readonly string[] | null>(null);
+  const [left, setLeft] = useState<string | null>(null);
   const path = { id: targetId };
   const learn = async (address: string | null) => {
     const learned = await requestJson('post /targets/{id}/probe', LearnedSchema, { path, body: { address } });
     const after = rulesLearned(rules, learned, learned.tried);
     setSaid(sayLearned(rules, after));
+    setLeft(learned.left);
     onLearn(after);
   };
   const doing = async (work: () => Promise<unknown>) => {
     setFault(null);
     setSaid(null);
+    setLeft(null);
     setBusy(true);
     await work().catch((error: unknown) => setFault(sayFailure(error)));
     setBusy(false);
@@ -68,6 +71,11 @@ export function ProbeRow({ targetId, rules, isSaved, onLearn }: ProbeRowProps) {
       {isByHand ? <PastedProbe isDisabled={!isSaved || isBusy} onLearn={learn} /> : null}
       <Fault says={fault} />
       <div role="status">
+        {left === null ? null : (
+          <p className="wrap-anywhere text-due">
+            The target did not let the probe be taken down. Remove it there: {left}
+          </p>
+        )}
         {said === null ? null : said.length === 0 ? (
           <p>It keeps what is said here, and nothing else was learned.</p>
         ) : (
