@@ -122,7 +122,7 @@ export function SendingCard({ rules, change, targetId, isEditable, isSaved }: Se
               />
             )}
           </Field>
-          <h3 className="mt-1.5 font-semibold">What it keeps</h3>
+          <h3 className="mt-1.5 font-semibold">What it does not keep</h3>
           <KeptFields filter={sending.filter} onChange={(filter) => set({ filter })} />
           {isEditable ? (
             <ProbeRow targetId={targetId} rules={rules} isSaved={isSaved} onLearn={change} />
