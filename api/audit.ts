@@ -9,6 +9,7 @@ export const AUDIT_DEEDS = {
   'sign-in-ended': 'signed out elsewhere',
   password: 'took a new password',
   'password-made': 'made a password for',
+  'hook-secret': 'made what web hooks are signed by, for',
   person: 'changed who works here:',
   rights: 'said the rights of',
   rules: 'changed the House rules of',

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { MessageChoicesSchema } from '#core/notify/choices.ts';
 import { HouseRulesSchema } from '#core/page/target.ts';
 import { HouseLicenceSchema } from '#core/rights/house-licence.ts';
 import { RunOrderSchema } from '#core/run/order.ts';
@@ -88,6 +89,7 @@ import {
 } from './inherited.ts';
 import { JobSchema } from './jobs.ts';
 import { LikenessCurveSchema, LikenessQuerySchema, SampleWishSchema } from './likeness.ts';
+import { HookSecretSchema, MessageTrialSchema, OwnMessagesSchema } from './notify.ts';
 import {
   AtPageSchema,
   ChangeTraySchema,
@@ -175,6 +177,20 @@ export const OPERATIONS = {
   'put /me/password': { does: 'Change one’s own password', body: ChangePasswordSchema },
   'get /me/sessions': { does: 'Where one is signed in', answers: OwnSessionsSchema },
   'delete /me/sessions/{key}': { does: 'End a sign-in of one’s own' },
+  'get /me/messages': { does: 'What one is told, and by which ways', answers: OwnMessagesSchema },
+  'put /me/messages': {
+    does: 'Choose what one is told',
+    body: MessageChoicesSchema,
+    answers: OwnMessagesSchema,
+  },
+  'post /me/messages/secret': {
+    does: 'Make what one’s web hooks are signed by, in place of what was before',
+    answers: HookSecretSchema,
+  },
+  'post /me/messages/trial': {
+    does: 'Be told something at once, to see whether it comes',
+    body: MessageTrialSchema,
+  },
   'get /demo-people': {
     does: 'The people of the demo; nobody elsewhere',
     answers: v.array(DemoPersonSchema),

@@ -5,6 +5,9 @@ const SLOW_MILLIS = 5000;
 /** What `/-/misbehave/KIND` last set for each host. */
 const moods = new Map<string, string>();
 
+/** What was last set for a host. */
+export const moodOf = (host: string): string | undefined => moods.get(host);
+
 /**
  * `?misbehave=` makes any one answer slow, cut off after the work was done, gone, forbidden, overloaded, broken, cut off, mistyped, endless or not to be framed, for tests
  * and for the demo; `/-/misbehave/KIND` does it to a whole service from then on, until `/-/misbehave/well`.

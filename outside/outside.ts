@@ -1,5 +1,6 @@
 import express, { type Express, type Router } from 'express';
 import { anysite } from './anysite.ts';
+import { bell } from './bell.ts';
 import { brackwater } from './brackwater.ts';
 import { commonfield } from './commonfield.ts';
 import { corkline } from './corkline.ts';
@@ -9,6 +10,7 @@ import { lanternreel } from './lanternreel.ts';
 import { loftdrive } from './loftdrive.ts';
 import { misbehave } from './misbehave.ts';
 import { murmurline } from './murmurline.ts';
+import { post } from './post.ts';
 import { bulletinSite, reserveSite } from './reserve-site.ts';
 import { wayside } from './wayside.ts';
 
@@ -26,6 +28,8 @@ const HOSTS: Readonly<Record<string, () => Router>> = {
   fathomchart,
   corkline,
   murmurline,
+  post,
+  bell,
 };
 
 /** All stand-ins behind one port; each has its own origin, as in life. */

@@ -16,6 +16,7 @@ import { likenessRoutes } from './imaging/likeness/routes.ts';
 import { inheritedRoutes } from './inherited/routes.ts';
 import { jobRoutes } from './jobs/routes.ts';
 import { mediaRoutes } from './media/routes.ts';
+import { notifyRoutes } from './notify/routes.ts';
 import { openApi } from './openapi.ts';
 import { partRoutes } from './pages/part-routes.ts';
 import { pageRoutes } from './pages/routes.ts';
@@ -96,7 +97,7 @@ function apiRoutes(context: Context): express.Router {
   router.use(express.json({ limit: BODY_LIMIT }));
   router.use(peopleRoutes(context), clipRoutes(context));
   router.use(signedIn(context));
-  router.use(colleagueRoutes(context));
+  router.use(colleagueRoutes(context), notifyRoutes(context));
   router.use('/assets/:id', onlySeen(context));
   router.use(deskRoutes(context), shelfRoutes(context), folderRoutes(context), putAwayRoutes(context));
   router.use(likenessRoutes(context), uploadRoutes(context), gatherRoutes(context), pageRoutes(context));

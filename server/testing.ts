@@ -1,5 +1,6 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
+import type { Server as NetServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createConnection } from 'mysql2/promise';
@@ -9,6 +10,7 @@ import { type Arrived, ArrivedSchema } from '#api/assets.ts';
 import { PROGRESS_LINES } from '#api/progress.ts';
 import { PLAIN_RULES } from '#core/page/testing.ts';
 import { makeOutside } from '../outside/outside.ts';
+import { mailHost } from '../outside/post.ts';
 import { makeApp } from './app.ts';
 import { readConfig } from './config.ts';
 import { type Context, closeContext, openContext } from './context.ts';
@@ -74,11 +76,15 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
   const realUrl = `${databaseServer}/${database}`;
   const outside = wish.outside ? makeOutside(0).listen(0, '127.0.0.1') : null;
   const outsidePort = outside ? await portOf(outside) : 0;
+  const mail = outside ? mailHost() : null;
+  const mailPort = mail ? await portOf(mail.listen(0, '127.0.0.1')) : 0;
   const config = readConfig({
     DATABASE_URL: wish.databaseUrl?.(realUrl) ?? realUrl,
     PLACARD_DATA: folder,
     PORT: String(port),
-    ...(outside ? { OUTSIDE_PORT: String(outsidePort) } : { PLACARD_DEMO: '0' }),
+    ...(outside
+      ? { OUTSIDE_PORT: String(outsidePort), OUTSIDE_MAIL_PORT: String(mailPort) }
+      : { PLACARD_DEMO: '0' }),
     ...(wish.uploadLimitMb ? { PLACARD_UPLOAD_LIMIT_MB: String(wish.uploadLimitMb) } : {}),
     ...wish.env,
   });
@@ -153,6 +159,7 @@ export async function startTestServer(name: string, wish: Wish = {}): Promise<Te
     http.closeAllConnections();
     outside?.closeAllConnections();
     outside?.close();
+    mail?.close();
     await new Promise((resolve) => http.close(resolve));
     await closeContext(context);
     if (!wish.dataFolder) await rm(folder, { recursive: true, force: true });
@@ -218,7 +225,7 @@ function listen(http: Server): Promise<number> {
   return portOf(http.listen(0, '127.0.0.1'));
 }
 
-function portOf(http: Server): Promise<number> {
+function portOf(http: NetServer): Promise<number> {
   return new Promise((resolve, reject) => {
     const tell = () => {
       const address = http.address();

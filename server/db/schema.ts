@@ -3,6 +3,7 @@
 export * from './tables/gathering.ts';
 export * from './tables/house.ts';
 export * from './tables/inherited.ts';
+export * from './tables/messages.ts';
 export * from './tables/pages.ts';
 export * from './tables/pieces.ts';
 export * from './tables/report.ts';

@@ -4,6 +4,7 @@ import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { BRING_IN, bringIn } from '../inherited/bring-in.ts';
 import { READ_INHERITED, readInheritedPages } from '../inherited/look.ts';
+import { tellInTime } from '../notify/tell.ts';
 import { HttpProblem } from '../problem.ts';
 import { buy } from '../rights/buying.ts';
 import { BUY } from '../rights/purchases.ts';
@@ -40,7 +41,8 @@ const HEARTBEAT_MILLIS = 2000;
  */
 export async function workJobs(context: Context, signal: AbortSignal): Promise<void> {
   const lanes = Object.keys(KINDS).map((kind) => workLane(context, kind, signal));
-  await Promise.all([...lanes, tidyNowAndThen(context, signal), followPlansInTime(context, signal)]);
+  const beside = [tidyNowAndThen, followPlansInTime, tellInTime].map((work) => work(context, signal));
+  await Promise.all([...lanes, ...beside]);
 }
 
 async function workLane(context: Context, kind: string, signal: AbortSignal): Promise<void> {

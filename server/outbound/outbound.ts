@@ -31,6 +31,8 @@ interface Told {
   readonly method: 'GET' | 'PUT' | 'POST' | 'DELETE' | 'MKCOL';
   readonly type?: string;
   readonly body?: Buffer;
+  /** More of the head, by names in small letters. */
+  readonly headers?: Readonly<Record<string, string>>;
   /** The token of the house there (RFC 6750, 2.1), for this one place alone. */
   readonly token?: string;
   /** The name and password of the house there (RFC 7617), for this one place alone. */
@@ -249,7 +251,7 @@ function askOnce(
   signal: AbortSignal,
   told: Told = { method: 'GET' },
 ): Promise<IncomingMessage> {
-  const { method, type, body, token, login } = told;
+  const { method, type, body, headers, token, login } = told;
   const ask = address.protocol === 'https:' ? askHttps : askHttp;
   const family = connectTo.includes(':') ? 6 : 4;
   const toChecked: LookupFunction = (_host, options, done) => {
@@ -275,6 +277,7 @@ function askOnce(
           ...(wish.referrer ? { referer: wish.referrer } : {}),
           ...(token ? { authorization: `Bearer ${token}` } : {}),
           ...(login ? { authorization: basic(login) } : {}),
+          ...headers,
           ...(type ? { 'content-type': type } : {}),
           ...(body ? { 'content-length': String(body.length) } : {}),
         },

@@ -1,4 +1,3 @@
-import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { Person } from '#api/people.ts';
 import type { HouseRules } from '#core/page/target.ts';
@@ -7,11 +6,7 @@ import type { Context } from '../context.ts';
 import { credentials } from '../db/schema.ts';
 import { HttpProblem } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
-
-/** AES-256-GCM (NIST SP 800-38D): a nonce of 96 bits, and a tag that tells when anything was changed. */
-const CIPHER = 'aes-256-gcm';
-const NONCE_BYTES = 12;
-const TAG_BYTES = 16;
+import { keyFor, maybeUnsealed, sealed } from '../sealed.ts';
 
 /** The place that a credential is for: a target that is sent elsewhere is opened by another one. */
 const placeOf = ({ sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAddress'>): string => {
@@ -19,11 +14,12 @@ const placeOf = ({ sending, siteAddress }: Pick<HouseRules, 'sending' | 'siteAdd
   return [by, address || host || siteAddress, bucket, user].join(' ');
 };
 
-/** One key for each target and place, so that what was sealed for one is told to no other (RFC 5869). */
+/** One key for each target and place, so that what was sealed for one is told to no other. */
 const keyOf = ({ secret }: Pick<Context, 'secret'>, { targetId, place }: Sealed) =>
-  Buffer.from(
-    hkdfSync('sha256', secret, targetId, `credential of a target${place === null ? '' : ` at ${place}`}`, 32),
-  );
+  keyFor(secret, {
+    salt: targetId,
+    purpose: `credential of a target${place === null ? '' : ` at ${place}`}`,
+  });
 
 interface Sealed {
   readonly targetId: string;
@@ -34,27 +30,16 @@ interface Sealed {
 /** Begins what is sealed for a place; what was sealed before begins with nothing. */
 const FOR_PLACE = '2:';
 
-function seal(context: Pick<Context, 'secret'>, where: Sealed, token: string): string {
-  const nonce = randomBytes(NONCE_BYTES);
-  const cipher = createCipheriv(CIPHER, keyOf(context, where), nonce);
-  const text = Buffer.concat([cipher.update(token, 'utf8'), cipher.final()]);
-  return `${FOR_PLACE}${Buffer.concat([nonce, cipher.getAuthTag(), text]).toString('base64')}`;
-}
+const seal = (context: Pick<Context, 'secret'>, where: Sealed, token: string): string =>
+  `${FOR_PLACE}${sealed(keyOf(context, where), token)}`;
 
 /** What was sealed; null where it was sealed by another secret, as after a database was moved without it, or for another place. */
-function maybeUnsealed(context: Pick<Context, 'secret'>, where: Sealed, sealed: string): string | null {
-  const isForPlace = sealed.startsWith(FOR_PLACE);
+function unsealed(context: Pick<Context, 'secret'>, where: Sealed, text: string): string | null {
+  const isForPlace = text.startsWith(FOR_PLACE);
   if (!isForPlace && !where.place?.startsWith('micropub ')) return null;
-  const bytes = Buffer.from(isForPlace ? sealed.slice(FOR_PLACE.length) : sealed, 'base64');
-  const key = keyOf(context, isForPlace ? where : { ...where, place: null });
-  const decipher = createDecipheriv(CIPHER, key, bytes.subarray(0, NONCE_BYTES));
-  decipher.setAuthTag(bytes.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES));
-  try {
-    const text = [decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()];
-    return Buffer.concat(text).toString('utf8');
-  } catch {
-    return null;
-  }
+  return isForPlace
+    ? maybeUnsealed(keyOf(context, where), text.slice(FOR_PLACE.length))
+    : maybeUnsealed(keyOf(context, { ...where, place: null }), text);
 }
 
 /** RFC 6750, 2.1. */
@@ -124,5 +109,5 @@ async function kept(context: Context, targetId: string) {
   const [row] = await context.db.select().from(credentials).where(eq(credentials.targetId, targetId));
   if (!row) return { row: null, token: null };
   const { rules } = await readTarget(context, targetId);
-  return { row, token: maybeUnsealed(context, { targetId, place: placeOf(rules) }, row.sealed) };
+  return { row, token: unsealed(context, { targetId, place: placeOf(rules) }, row.sealed) };
 }

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { ROLE_WORDS } from '#api/people.ts';
 import { meQuery } from '../api/queries.ts';
 import { Card } from '../ui/card.tsx';
+import { MessagesCard } from './messages-card.tsx';
 import { PasswordForm } from './password-form.tsx';
 import { SessionsCard } from './sessions-card.tsx';
 
@@ -18,6 +19,7 @@ export function MeScreen() {
         </p>
         <PasswordForm />
       </Card>
+      <MessagesCard me={me} />
       <SessionsCard />
     </div>
   );

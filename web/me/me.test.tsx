@@ -22,7 +22,7 @@ describe('one’s own sign-ins', () => {
     ]);
     expect(wordsOf(html)).toContain('A computer with Linux from 192.0.2.7');
     expect(wordsOf(html)).toContain('Here, now');
-    expect(html.match(/Sign out there/g)).toHaveLength(1);
+    expect(html.match(/>Sign out there</g)).toHaveLength(1);
   });
 
   it.each([

@@ -51,7 +51,7 @@ export function SessionsCard() {
             {session.isThis ? null : (
               <Button
                 kind="link"
-                aria-label={`Sign out ${sayAgent(session.agent)} from ${session.address}`}
+                aria-label={`Sign out there: ${sayAgent(session.agent)} from ${session.address}`}
                 onClick={() => void end(session)}
               >
                 Sign out there
