@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { beginWithPicture, expectAccessible, figures, row, signIn } from './hands.ts';
+import { beginWithPicture, choose, expectAccessible, figures, row, signIn, tabTo } from './hands.ts';
 import { test } from './test.ts';
 
 test('a page is read as it is heard, its long description with it, and what nobody says is marked', async ({
@@ -43,14 +43,72 @@ test('a page is seen as others get it: without pictures, enlarged, spaced out, o
   const isThere = (one: HTMLElement | SVGElement) => one instanceof HTMLImageElement && one.naturalWidth > 0;
   await expect.poll(() => picture.evaluate(isThere)).toBe(true);
   await expectAccessible(page);
-  await page.getByRole('radio', { name: 'text at 200 %' }).press('Space');
+  const seen = page.getByRole('combobox', { name: 'How it is seen' });
+  await choose(seen, 'text at 200 %');
   await expect(frames.getByRole('figure', { name: 'The page at 640 px' })).toBeVisible();
-  await page.getByRole('radio', { name: 'no pictures' }).press('Space');
+  await choose(seen, 'no pictures');
   await expect.poll(() => picture.evaluate(isThere)).toBe(false);
-  await page.getByRole('radio', { name: 'printed' }).press('Space');
+  await choose(seen, 'printed');
   await expect(frames.getByRole('figure')).toHaveCount(1);
   await expect(frames.getByRole('figure', { name: 'The page at 794 px' })).toBeVisible();
   // What is looked at stands in the address: it is the same after a reload.
   await page.reload();
-  await expect(page.getByRole('radio', { name: 'printed' })).toBeChecked();
+  await expect(seen).toHaveText('printed');
+});
+
+test('a page is seen at any width, and gets the files that a sharper screen asks for', async ({ page }) => {
+  await signIn(page, 'Mara');
+  await page.goto('/pages/demo-page-2/proof');
+  const frames = page.getByRole('region', { name: 'The page at its widths' });
+  const width = page.getByRole('combobox', { name: 'Width that is looked at' });
+  await tabTo(width);
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('another');
+  await page.keyboard.press('Enter');
+  const other = page.getByRole('textbox', { name: 'Another width' });
+  await expect(other).toBeFocused();
+  await page.keyboard.type('12');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('From 240 to 3840 px.')).toBeVisible();
+  await other.fill('260');
+  await page.keyboard.press('Enter');
+  await expect(frames.getByRole('figure')).toHaveCount(1);
+  await expect(frames.getByRole('figure', { name: 'The page at 260 px' })).toBeVisible();
+  await expectAccessible(page);
+
+  const picture = page.frameLocator('iframe[title="The page at 260 px"]').locator('img').first();
+  const chosen = () =>
+    picture.evaluate((one) => (one instanceof HTMLImageElement ? one.currentSrc.replace(/\?.*$/, '') : ''));
+  const screen = page.getByRole('combobox', { name: 'Screen' });
+  await choose(screen, 'screen of 1x');
+  await expect(frames.getByText(/^260 px, \d+(\.\d)? k?B at 1x$/)).toBeVisible();
+  const plain = await chosen();
+  const box = await picture.boundingBox();
+  await choose(screen, 'screen of 3x');
+  await expect(frames.getByText(/^260 px, \d+(\.\d)? k?B at 3x$/)).toBeVisible();
+  expect(await chosen()).not.toBe(plain);
+  expect(await picture.boundingBox()).toEqual(box);
+});
+
+test('what of a page is there after one second and three of a slow line is shown and drawn', async ({
+  page,
+}) => {
+  await signIn(page, 'Mara');
+  await page.goto('/pages/demo-page-2/proof');
+  await page.getByRole('radio', { name: 'on a slow line' }).press('Space');
+  const slow = page.getByRole('region', { name: 'The page on a slow line' });
+  await choose(page.getByRole('combobox', { name: 'Screen' }), 'screen of 3x');
+  await expect(slow.getByText(/all is there after \d+\.\d s: \d pictures, \d+ kB\.$/)).toBeVisible();
+  await expect(slow.getByText('The words, no picture yet.').first()).toBeVisible();
+  await expect(slow.getByRole('img', { name: 'Pictures that had come, second by second' })).toBeVisible();
+  const at = (title: string) =>
+    slow.frameLocator(`iframe[title="${title} at 390 px"]`).locator('img').first();
+  const isShown = (one: HTMLElement | SVGElement) => getComputedStyle(one).visibility === 'visible';
+  expect(await at('As it comes').evaluate(isShown)).toBe(true);
+  await expect(slow.locator('iframe[title="After 1 s at 390 px"]')).toBeVisible();
+  expect(await at('After 1 s').evaluate(isShown)).toBe(false);
+  await expectAccessible(page);
+  await slow.getByRole('button', { name: 'Load it again' }).press('Enter');
+  await expect(slow.getByText('It comes...')).toBeVisible();
+  await expect(slow.getByText(/all is there after/)).toBeVisible();
 });

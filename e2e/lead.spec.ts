@@ -2,6 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import {
   beginPage,
+  choose,
   dropFiles,
   expectAccessible,
   figures,
@@ -69,8 +70,8 @@ test('a lead and a teaser are chosen apart by keyboard, and shown side by side a
 
   await row(page, 'Teaser').getByRole('button', { name: 'See it beside the article' }).press('Enter');
   await expect(page.getByTitle('The listing at 390 px')).toBeVisible();
-  await expect(page.getByTitle('The page at 390 px')).toBeVisible();
-  await page.getByRole('radio', { name: '1280 px' }).press('Space');
+  await expect(page.getByTitle('The article at 390 px')).toBeVisible();
+  await choose(page.getByRole('combobox', { name: 'Width that is looked at' }), '1280 px');
   await expect(page.getByTitle('The listing at 1280 px')).toBeVisible();
   await expectAccessible(page);
 

@@ -56,6 +56,17 @@ test('a page is sent, stands beside what readers get, is sent again changed, and
   await sheet(page).getByRole('paragraph').last().click();
   await page.keyboard.type('The bridge is open.');
   await saved(page);
+  await page.getByRole('button', { name: 'Proof', exact: true }).click();
+  await page.getByRole('radio', { name: 'beside what is out' }).press('Space');
+  await expect(page.getByTitle('What is out at 390 px')).toBeVisible();
+  const since = page.getByRole('complementary', { name: 'What changed since it was sent' });
+  await expect(since).toContainText('One thing changed since it was sent');
+  await since.getByRole('button', { name: /The bridge is open/ }).press('Enter');
+  await expect(since.getByRole('button', { name: /The bridge is open/ })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expectAccessible(page);
   await page.getByRole('button', { name: 'Send...' }).click();
   await page.getByRole('button', { name: 'Send it again' }).click();
   await expect(there.getByText('The bridge is open.')).toBeVisible();

@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import type { Server } from 'node:http';
 import { setTimeout } from 'node:timers/promises';
 
@@ -22,6 +23,8 @@ export interface Ending {
  */
 export function ending(): Ending {
   const told = new AbortController();
+  // Each kind of job waits on it, and each answer under way: more than a few is no leak.
+  setMaxListeners(0, told.signal);
   const works: (() => Promise<unknown>)[] = [];
   const end = async () => {
     if (told.signal.aborted) return;

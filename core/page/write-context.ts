@@ -19,6 +19,8 @@ export interface WriteContext {
   readonly withoutTitle?: boolean;
   /** Whether each picture is one file alone, instead of one for each width and format. */
   readonly oneFileEach?: boolean;
+  /** How many times as sharp the reader's screen is as the one that a preview is looked at on; 1 where it is not said. */
+  readonly screen?: number;
   /** The pages that it may link to. */
   readonly pages?: LinkedPages;
   /** Whether each block carries its ID (`data-block`), by which a preview and its proof are told what stands where. */

@@ -1,8 +1,17 @@
 /**
  * How else readers get a page than as usual: on a dark device, with all text twice as large (WCAG 2.2, 1.4.4), with wide spaces
- * (1.4.12), without its pictures, without scripts, on paper.
+ * (1.4.12), with motion reduced, without its pictures, without scripts, on paper.
  */
-export const SEEN_AS = ['usual', 'dark', 'large', 'spaced', 'no-pictures', 'no-script', 'printed'] as const;
+export const SEEN_AS = [
+  'usual',
+  'dark',
+  'large',
+  'spaced',
+  'still',
+  'no-pictures',
+  'no-script',
+  'printed',
+] as const;
 export type SeenAs = (typeof SEEN_AS)[number];
 
 export const SEEN_AS_WORDS: Readonly<Record<SeenAs, string>> = {
@@ -10,6 +19,7 @@ export const SEEN_AS_WORDS: Readonly<Record<SeenAs, string>> = {
   dark: 'dark',
   large: 'text at 200 %',
   spaced: 'text spaced out',
+  still: 'motion reduced',
   'no-pictures': 'no pictures',
   'no-script': 'no script',
   printed: 'printed',
@@ -35,6 +45,12 @@ const SPACED = `
 .placard p { margin-bottom: 2em !important; }
 `;
 
+/** As a device that asks for it gets it (Media Queries 5, 11.1): what moves only where motion is welcome does not. */
+const MOTION = '@media (prefers-reduced-motion: no-preference)';
+const STILL = `
+.placard *, .placard { animation: none !important; transition: none !important; scroll-behavior: auto !important; }
+`;
+
 const PRINT = '@media print';
 const DARK = '@media screen and (prefers-color-scheme: dark)';
 
@@ -45,9 +61,29 @@ export function styleSeenAs(seen: SeenAs, css: string): string {
       return css.replaceAll(DARK, '@media all');
     case 'printed':
       return css.replaceAll(PRINT, '@media all').replaceAll(DARK, '@media not all');
+    case 'still':
+      return `${css.replaceAll(MOTION, '@media not all')}${STILL}`;
     case 'spaced':
       return `${css}${SPACED}`;
     default:
       return css;
   }
 }
+
+/** Pictures of these blocks have not come yet: the room that they take is there, and nothing in it. */
+export function withoutPicturesOf(blocks: readonly string[]): string {
+  const of = blocks.map((id) => `[data-block="${id}"] img`).join(', ');
+  return of === '' ? '' : `${of} { visibility: hidden !important; }\n`;
+}
+
+/** IDs of blocks as they stand in an address, parted by dots; what is no ID is passed over. */
+export function readLate(text: unknown): readonly string[] {
+  return typeof text === 'string'
+    ? text
+        .split('.')
+        .filter((id) => /^[\w-]{1,64}$/.test(id))
+        .slice(0, MOST_LATE)
+    : [];
+}
+
+const MOST_LATE = 500;

@@ -8,6 +8,31 @@
       for (const entry of list.getEntries()) if (!entry.hadRecentInput) shift += entry.value;
       if (document.body) tell();
     }).observe({ type: 'layout-shift', buffered: true });
+  // When the first words could be read (Paint Timing, W3C draft), and when each picture had come.
+  let painted = null;
+  const loads = [];
+  if (window.PerformanceObserver?.supportedEntryTypes.includes('paint'))
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries())
+        if (entry.name === 'first-contentful-paint') painted = entry.startTime;
+      if (document.body) tell();
+    }).observe({ type: 'paint', buffered: true });
+  // Heard at the document: what an element tells of its loading does not come up to the window (WHATWG DOM, 2.8).
+  document.addEventListener(
+    'load',
+    ({ target }) => {
+      const block = target instanceof HTMLImageElement ? target.closest('[data-block]') : null;
+      if (!block) return;
+      const [entry] = performance.getEntriesByName(target.currentSrc);
+      loads.push({
+        block: block.dataset.block,
+        at: entry?.responseEnd || performance.now(),
+        bytes: entry?.encodedBodySize ?? 0,
+      });
+      tell();
+    },
+    true,
+  );
   const tell = () => {
     const blocks = [...document.querySelectorAll('[data-block]')].map((block) => {
       const box = block.getBoundingClientRect();
@@ -28,6 +53,8 @@
         blocks,
         overflow,
         shift,
+        painted,
+        loads,
       },
       '*',
     );

@@ -4,6 +4,9 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { ArrivedSchema, type Asset } from '#api/assets.ts';
 import { WHOLE } from '#core/media/recipe.ts';
 import { recipeKey } from '#core/media/recipe-key.ts';
+import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { emptyPage } from '#core/page/model.ts';
+import { SLOW_LINE } from '#core/proof/slow-line.ts';
 import { startTestServer, type TestServer } from '../testing.ts';
 import { cutPath, detailPath, signedAddress, thumbPath } from './addresses.ts';
 
@@ -120,5 +123,79 @@ describe('what else is there', () => {
   it('is nothing of the program itself', async () => {
     for (const path of ['/api/me', '/api/assets', '/assets/index.js'])
       expect((await fetch(new URL(path, signed('/')))).status).toBe(404);
+  });
+});
+
+describe('a page looked at as by a slow line', () => {
+  const page = async () => {
+    const body = { title: 'Slowly', targetId: 'reserve', wants: [] };
+    const made = await server.ask('/api/pages', { method: 'POST', body });
+    const { id } = v.parse(v.object({ id: v.string() }), made.body);
+    const doc = {
+      ...emptyPage('Slowly'),
+      tray: [asset.id],
+      blocks: [{ type: 'placement', attrs: newPlacement('one', asset.id) }],
+    };
+    await server.ask(`/api/pages/${id}`, { method: 'PUT', body: { doc }, version: 1 });
+    const preview = await server.ask(`/api/pages/${id}/preview`);
+    return new URL(v.parse(v.looseObject({ address: v.string() }), preview.body).address);
+  };
+  const slowly = (address: URL, run: string) =>
+    `${address.origin}/slow/${run}${address.pathname}${address.search}&line=${run}`;
+
+  it('names all that it loads by that line', async () => {
+    const html = await (await fetch(slowly(await page(), 'abcd1234'))).text();
+    expect(html).toContain(`${server.context.config.mediaOrigin}/slow/abcd1234/cut/`);
+    expect(html).not.toContain(`${server.context.config.mediaOrigin}/cut/`);
+    const [, css = ''] = /href="([^"]+style\.css[^"]*)"/.exec(html) ?? [];
+    const style = await (await fetch(css.replaceAll('&amp;', '&'))).text();
+    expect(style).toContain('/slow/abcd1234/fonts/');
+  });
+
+  it('carries the same bytes, so many a second, and none of them is kept', async () => {
+    const noise = await sharp({
+      create: {
+        width: 700,
+        height: 700,
+        channels: 3,
+        background: '#888',
+        noise: { type: 'gaussian', mean: 128, sigma: 60 },
+      },
+    })
+      .jpeg({ quality: 95 })
+      .toBuffer();
+    const held = v.parse(ArrivedSchema, (await server.handIn(noise, 'noise.jpg')).body).asset;
+    const quick = new URL(signed(cutPath(held.id, WHOLE_KEY, 700, 90, 'noise.jpg')));
+    const whole = Buffer.from(await (await fetch(quick)).arrayBuffer());
+    const begun = performance.now();
+    const response = await fetch(slowly(quick, 'wxyz9876'));
+    const bytes = Buffer.from(await response.arrayBuffer());
+    expect(bytes).toEqual(whole);
+    expect(response.headers.get('cache-control')).toBe('no-store');
+    // It cannot be quicker than its line; how much slower, a machine with other work says.
+    const least = (bytes.length / SLOW_LINE.bytesPerSecond) * 1000 + SLOW_LINE.roundMillis;
+    expect(bytes.length).toBeGreaterThan(50_000);
+    expect(performance.now() - begun).toBeGreaterThan(least * 0.95);
+  });
+
+  it('opens nothing that is not signed, and nothing elsewhere', async () => {
+    const { mediaOrigin } = server.context.config;
+    expect((await fetch(`${mediaOrigin}/slow/abcd1234${cut(300)}`)).status).toBe(404);
+    expect((await fetch(`${mediaOrigin}/slow/../api/me`)).status).toBe(404);
+    expect((await fetch(`${mediaOrigin}/slow/abcd1234/api/me`)).status).toBe(404);
+    expect((await fetch(`${mediaOrigin}/slow/ABCD/measure.js`)).status).toBe(404);
+  });
+
+  it('is shown without the pictures that have not come, and with the files of a sharper screen', async () => {
+    const address = await page();
+    const styleOf = async (more: string) => {
+      const html = await (await fetch(`${address.href}${more}`)).text();
+      const [, css = ''] = /href="([^"]+style\.css[^"]*)"/.exec(html) ?? [];
+      return { html, style: await (await fetch(css.replaceAll('&amp;', '&'))).text() };
+    };
+    expect((await styleOf('&late=one')).style).toContain('[data-block="one"] img { visibility: hidden');
+    expect((await styleOf('&late=one"]{}*')).style).not.toContain('{}*');
+    expect((await styleOf('&screen=3')).html).toContain('calc(3 * ');
+    expect((await styleOf('&screen=3;x')).html).not.toContain('calc(3');
   });
 });

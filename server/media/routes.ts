@@ -16,7 +16,7 @@ import { PAGE_SCRIPT, pageScript, scriptElement } from '#core/page/on-page.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { writeDocument, writeListing, writeTeaser } from '#core/page/write.ts';
 import type { WriteContext } from '#core/page/write-context.ts';
-import { readSeenAs, styleSeenAs } from '#core/proof/seen-as.ts';
+import { readLate, readSeenAs, styleSeenAs, withoutPicturesOf } from '#core/proof/seen-as.ts';
 import { clientGoneSignal } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { held, people } from '../db/schema.ts';
@@ -39,6 +39,7 @@ import { type AssetRow, fileAddress } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
 import { cutPath, type Opening, openingFor, openingOf, pagePath, signedAddress } from './addresses.ts';
 import { CutCache } from './cut-cache.ts';
+import { isRun, slowLine, slowPath } from './slow-line.ts';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 const FOREVER = 'public, max-age=31536000, immutable';
@@ -50,12 +51,15 @@ export function mediaRoutes(context: Context): Router {
     response.set({
       'X-Content-Type-Options': 'nosniff',
       'Cross-Origin-Resource-Policy': 'cross-origin',
+      // A preview, whose origin is opaque, tells its proof how much came (Resource Timing, 4.5).
+      'Timing-Allow-Origin': '*',
       'Referrer-Policy': 'no-referrer',
     });
     response.set('Content-Security-Policy', "default-src 'none'; sandbox");
     next();
   });
 
+  router.use(slowLine(context.config));
   const cache = new CutCache();
   const knownCut: RequestHandler = async (request, response, next) => {
     const found = await cache.read(context, cacheName(request));
@@ -143,12 +147,19 @@ export function mediaRoutes(context: Context): Router {
     const embeds = embedsOfPage(whole.doc, whole.rules, whole.pieces);
     const seen = readSeenAs(request.query.as);
     const path = `${pagePath(whole.row, String(request.params.readerId))}style.css`;
-    const html = writeDocument(whole.doc, {
+    const late = readLate(request.query.late).join('.');
+    const written = writeDocument(whole.doc, {
       ...previewed(context, whole),
-      styleSheet: `${signedAddress(context, path, 'look')}&as=${seen}`,
+      screen: readScreen(request.query.screen),
+      styleSheet: `${signedAddress(context, path, 'look')}&as=${seen}&late=${late}${isRun(request.query.line) ? `&line=${request.query.line}` : ''}`,
       // What measures is the proof's, and no part of the page.
       head: `<script src="/measure.js"></script>\n${seen === 'no-script' ? '' : scriptsOf(whole, embeds.length > 0)}`,
     });
+    const { line } = request.query;
+    const { mediaOrigin } = context.config;
+    const html = isRun(line)
+      ? written.replaceAll(`${mediaOrigin}/`, `${mediaOrigin}${slowPath(line)}/`)
+      : written;
     const policy = embeds.length > 0 ? embedPolicy(context, embeds) : previewPolicy(context);
     response.set(
       'Content-Security-Policy',
@@ -177,13 +188,14 @@ export function mediaRoutes(context: Context): Router {
 
   router.get('/page/:pageId/:version/:readerId/style.css', signed(context), async (request, response) => {
     const whole = await pageOf(context, request);
+    const { line } = request.query;
     response
       .set('Cache-Control', 'no-store')
       .type('css')
       .send(
         styleSeenAs(
           readSeenAs(request.query.as),
-          `${fontFaces('/fonts')}${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
+          `${withoutPicturesOf(readLate(request.query.late))}${fontFaces(`${isRun(line) ? slowPath(line) : ''}/fonts`)}${documentStyle(whole.rules)}${styleSheet(whole.rules, whole.doc, whole.pieces)}`,
         ),
       );
   });
@@ -401,6 +413,12 @@ function formatOf(fileName: string): CutFormat | undefined {
   return Object.keys(CUT_FORMATS)
     .filter(isCutFormat)
     .find((format) => CUT_FORMATS[format].extension === extension);
+}
+
+/** How sharp the reader's screen is, against the one that it is looked at on. */
+function readScreen(text: unknown): number {
+  const times = typeof text === 'string' && /^\d(\.\d{1,4})?$/.test(text) ? Number(text) : 1;
+  return times > 0 ? times : 1;
 }
 
 /** How a page is written to be looked at: each file by an address that is signed. */

@@ -14,6 +14,10 @@ const MeasureSchema = v.object({
   overflow: v.number(),
   /** How far it jumped while it loaded (cumulative layout shift); no part of what an older look tells. */
   shift: v.optional(v.number(), 0),
+  /** When the first words could be read, in milliseconds from the first question; null before. */
+  painted: v.optional(v.nullable(v.number()), null),
+  /** When each picture had come, and how large it was. */
+  loads: v.optional(v.array(v.object({ block: v.string(), at: v.number(), bytes: v.number() })), []),
 });
 export type Measure = v.InferOutput<typeof MeasureSchema>;
 

@@ -1,10 +1,12 @@
 import { type RefObject, useEffect, useRef, useState } from 'react';
+import { sayBytes } from '#core/media/weight.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import { placementsOf, walkPage } from '#core/page/walk.ts';
 import type { Finding } from '#core/proof/finding.ts';
 import { Dimension } from '../measure/dimension.tsx';
 import { type Box, type Measure, useMeasure } from '../measure/told.ts';
 import { pieces } from '../pieces/pieces.ts';
+import type { Screen } from './look.ts';
 
 export interface NumberedFinding {
   readonly number: number;
@@ -22,8 +24,15 @@ interface ProofFrameProps {
   readonly what?: string;
   readonly findings: readonly NumberedFinding[];
   readonly chosen: number | null;
+  /** A block that is looked at. */
+  readonly lit?: string | null;
+  /** The reader's screen, where it is another than this. */
+  readonly screen?: Screen;
   readonly onChoose: (number: number) => void;
 }
+
+/** Said only to those who do not see it: alone it needs no name. */
+const THE_PAGE = 'The page';
 
 /** Frames of other hosts need their own scripts and origin; the page leads nowhere all the same. */
 const EMBED_SANDBOX = 'allow-scripts allow-same-origin allow-forms allow-popups allow-presentation';
@@ -38,9 +47,11 @@ export function ProofFrame({
   viewport,
   shown,
   page,
-  what = 'The page',
+  what = THE_PAGE,
   findings,
   chosen,
+  lit = null,
+  screen = 'here',
   onChoose,
 }: ProofFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
@@ -49,7 +60,7 @@ export function ProofFrame({
   const scale = shown / viewport;
   const height = Math.min(MOST_HEIGHT_PX, Math.max(measure?.height ?? 0, LEAST_HEIGHT_PX / scale));
   const marks = measure ? marksOf(findings, page, measure, viewport) : [];
-  const percent = Math.round(scale * 100);
+  const litBox = lit === null ? undefined : measure?.blocks.find(({ id }) => id === lit);
   const hasEmbeds = placementsOf(page).some(({ asset }) => pieces.state.get(asset)?.kind === 'embed');
   return (
     <figure className="relative flex-none" style={{ width: shown, margin: 0 }}>
@@ -61,7 +72,7 @@ export function ProofFrame({
           tone="soft"
           ground="bg-ground"
           axis="x"
-          words={percent < 100 ? `${viewport} px, shown at ${percent}%` : `${viewport} px`}
+          words={`${what === THE_PAGE ? '' : `${what}, `}${sayFrame({ viewport, scale, screen, loads: measure?.loads ?? [] })}`}
           style={{ inset: '2px 0 auto 0' }}
         />
       </div>
@@ -75,19 +86,10 @@ export function ProofFrame({
           allow="fullscreen; autoplay"
           style={{ width: viewport, height, transform: `scale(${scale})` }}
         />
+        {litBox ? <Outline box={litBox} scale={scale} /> : null}
         {marks.map(({ number, severity, box, before }) => (
           <div key={number}>
-            {number === chosen ? (
-              <div
-                className="pointer-events-none absolute z-1 outline-2 outline-measure"
-                style={{
-                  left: box.left * scale,
-                  top: box.top * scale,
-                  width: box.width * scale,
-                  height: box.height * scale,
-                }}
-              />
-            ) : null}
+            {number === chosen ? <Outline box={box} scale={scale} /> : null}
             <button
               type="button"
               className="absolute z-2 h-6 min-w-6 bg-paper-ink px-1 text-center font-sans text-sm leading-6 font-semibold text-white data-[severity=stops]:bg-measure data-[severity=stops]:text-white"
@@ -106,6 +108,40 @@ export function ProofFrame({
       </div>
     </figure>
   );
+}
+
+function Outline({ box, scale }: { readonly box: Box; readonly scale: number }) {
+  return (
+    <div
+      className="pointer-events-none absolute z-1 outline-2 outline-measure"
+      style={{
+        left: box.left * scale,
+        top: box.top * scale,
+        width: box.width * scale,
+        height: box.height * scale,
+      }}
+    />
+  );
+}
+
+/** How wide it is laid out, and how large it is shown; on another screen, how much comes there. */
+function sayFrame({
+  viewport,
+  scale,
+  screen,
+  loads,
+}: {
+  readonly viewport: number;
+  readonly scale: number;
+  readonly screen: Screen;
+  readonly loads: Measure['loads'];
+}): string {
+  const percent = Math.round(scale * 100);
+  if (screen !== 'here') {
+    const bytes = loads.reduce((sum, load) => sum + load.bytes, 0);
+    return `${viewport} px${bytes > 0 ? `, ${sayBytes(bytes)}` : ''} at ${screen}x`;
+  }
+  return percent < 100 ? `${viewport} px, shown at ${percent}%` : `${viewport} px`;
 }
 
 /**

@@ -1,19 +1,18 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { shortHash } from '#core/naming/short-hash.ts';
 import type { PageDoc } from '#core/page/model.ts';
-import type { HouseRules } from '#core/page/target.ts';
 import { placementById, placementsOf } from '#core/page/walk.ts';
 import type { Remedy } from '#core/proof/finding.ts';
 import { proofInput } from '#core/proof/input.ts';
 import { applyRemedy, proofPage } from '#core/proof/proof.ts';
 import { sayRemedy } from '#core/proof/say.ts';
-import { readSeenAs, SEEN_AS, SEEN_AS_WORDS, viewportAs } from '#core/proof/seen-as.ts';
-import { meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
+import { viewportAs } from '#core/proof/seen-as.ts';
+import { deliveriesQuery, meQuery, previewQuery, proofPageQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { useOffer } from '../frame/commands.ts';
 import { Split } from '../frame/split.tsx';
@@ -26,15 +25,18 @@ import { TakeAway } from '../page/take-away.tsx';
 import { sayPageTitle } from '../pages/say-title.ts';
 import { changePiece, pieces, putPieces, usePieces } from '../pieces/pieces.ts';
 import { LinkButton } from '../ui/button.tsx';
-import { OneOf } from '../ui/chips.tsx';
 import { Store, useStore } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
 import { ClashPanel } from '../versions/clash-panel.tsx';
 import { Findings } from './findings.tsx';
 import { ProofFrame } from './frame.tsx';
 import { Heard } from './heard.tsx';
+import { LEAST_WIDTH_PX, LOOKED_AT, readLook, type Screen, timesAsSharp, writeLook } from './look.ts';
 import { NarrowProof } from './narrow-proof.tsx';
+import { SinceOut } from './since-out.tsx';
+import { SlowLook } from './slow-look.tsx';
 import { useLit } from './use-lit.ts';
+import { ProofWays } from './ways.tsx';
 
 export function ProofScreen() {
   const { id = '' } = useParams();
@@ -86,7 +88,6 @@ function Proof({
   const navigate = useNavigate();
   const frames = useRef<HTMLElement>(null);
   const isNarrow = useIsNarrow();
-  const shown = useShownWidths(frames, rules, isNarrow);
   // The labels and recipes of what stands on the page, as they are now: the frames follow each change of them.
   const labels = shortHash([...known.values()].map(({ id, version }) => `${id} ${version}`).join(' '));
   const preview = useQuery({
@@ -149,8 +150,14 @@ function Proof({
   };
   useOffer([{ words: 'Back to the sheet', act: () => navigate(`/pages/${page.id}`) }]);
   const [params, setParams] = useSearchParams();
+  const look = readLook(params);
+  const [lit, setLit] = useState<string | null>(null);
+  const shown = useShownWidths(frames, look.width === null ? rules.proofWidths : [look.width], isNarrow);
   const [looked, setLooked] = useState(0);
-  const [viewport = 390] = [rules.proofWidths[looked]];
+  const viewport = look.width ?? rules.proofWidths[looked] ?? rules.proofWidths[0] ?? LEAST_WIDTH_PX;
+  const sent = useQuery({ ...deliveriesQuery(page.id, null), enabled: isEditable });
+  const out = sent.data?.deliveries.find(({ state }) => state === 'out') ?? null;
+  const outAddress = out ? (out.frames.found ?? out.frames.sent) : null;
   const notices = (
     <div>
       <SaveNotice saving={saving} recovered={false} onAgain={() => void session.saver.save()} />
@@ -163,26 +170,39 @@ function Proof({
       />
     </div>
   );
-  const seen = readSeenAs(params.get('as'));
-  const frame = (width: number, shownAt: number) =>
-    preview.data ? (
+  const { listing = null } = preview.data ?? {};
+  const offered = LOOKED_AT.filter(
+    (one) => (one !== 'listing' || listing !== null) && (one !== 'out' || outAddress !== null),
+  );
+  const at = offered.includes(look.at) ? look.at : 'page';
+  const address = preview.data
+    ? `${preview.data.address}&seen=${labels}&as=${look.as}${screenAsked(look.screen)}`
+    : null;
+  const frame = (width: number, shownAt: number, what?: string) =>
+    address === null ? null : (
       <ProofFrame
-        key={`${width} ${seen}`}
-        address={`${preview.data.address}&seen=${labels}&as=${seen}`}
-        viewport={viewportAs(seen, width)}
+        {...(what === undefined ? {} : { what })}
+        key={`${width} ${look.as} ${look.screen}`}
+        address={address}
+        viewport={viewportAs(look.as, width)}
         shown={shownAt}
         page={doc}
-        findings={numbered}
+        screen={look.screen}
+        findings={at === 'out' ? [] : numbered}
         chosen={chosen}
+        lit={at === 'out' ? lit : null}
         onChoose={setChosen}
       />
-    ) : null;
-  const { listing } = preview.data ?? { listing: null };
-  const isBeside = listing !== null && params.get('with') === 'listing';
-  const isHeard = params.get('with') === 'words';
-  const beside = (shownAt: number) =>
-    listing === null ? null : (
-      <>
+    );
+  const inHalves = (first: ReactNode, shownAt: number, what: string) => (
+    <>
+      {first}
+      {frame(viewport, shownAt, what)}
+    </>
+  );
+  const beside = (shownAt: number) => {
+    if (at === 'listing' && listing !== null)
+      return inHalves(
         <ProofFrame
           key={`listing ${viewport}`}
           what="The listing"
@@ -193,45 +213,62 @@ function Proof({
           findings={[]}
           chosen={null}
           onChoose={setChosen}
-        />
-        {frame(viewport, shownAt)}
-      </>
-    );
+        />,
+        shownAt,
+        'The article',
+      );
+    if (at === 'out' && outAddress !== null)
+      return inHalves(
+        <ProofFrame
+          key={`out ${viewport}`}
+          what="What is out"
+          address={outAddress}
+          viewport={viewport}
+          shown={shownAt}
+          page={doc}
+          findings={[]}
+          chosen={null}
+          onChoose={setChosen}
+        />,
+        shownAt,
+        'As it is now',
+      );
+    return null;
+  };
   const free = shown.reduce((sum, width) => sum + width, 0);
   const ways = (
-    <div className="flex flex-wrap gap-x-4.5 gap-y-1 px-4.5 pt-2">
-      <OneOf
-        about="What is looked at"
-        value={isHeard ? 'words' : isBeside ? 'listing' : 'page'}
-        choices={[
-          ['page', 'the page at its widths'],
-          ...(listing === null ? [] : [['listing', 'listing and article'] as const]),
-          ['words', 'as it is heard'],
-        ]}
-        onChoose={(way) => setParams(way === 'page' ? {} : { with: way }, { replace: true })}
-      />
-      {isBeside || isHeard ? null : (
-        <OneOf
-          about="How it is seen"
-          value={seen}
-          choices={SEEN_AS.filter((one) => one !== 'dark' || rules.dark).map(
-            (one) => [one, SEEN_AS_WORDS[one]] as const,
-          )}
-          onChoose={(as) => setParams(as === 'usual' ? {} : { as }, { replace: true })}
-        />
-      )}
-      {isBeside && !isNarrow ? (
-        <OneOf
-          about="Width that is looked at"
-          value={String(looked)}
-          choices={rules.proofWidths.map((width, at) => [String(at), `${width} px`] as const)}
-          onChoose={(at) => setLooked(Number(at))}
-        />
-      ) : null}
-    </div>
+    <ProofWays
+      look={{ ...look, at, width: at === 'page' ? look.width : viewport }}
+      rules={rules}
+      offered={offered}
+      isNarrow={isNarrow}
+      onLook={(next) => {
+        setLooked(Math.max(0, rules.proofWidths.indexOf(next.width ?? viewport)));
+        setLit(null);
+        const isOne = next.at !== 'page' && next.width !== null && rules.proofWidths.includes(next.width);
+        setParams(writeLook({ ...next, width: isOne ? null : next.width }), { replace: true });
+      }}
+    />
   );
   const heard = (
     <Heard page={doc} rules={rules} pieces={held} findings={numbered} chosen={chosen} onChoose={setChosen} />
+  );
+  const slow = address === null ? null : <SlowLook address={address} viewport={viewport} />;
+  // A sheet of paper has one width.
+  const atOnce = look.as === 'printed' ? rules.proofWidths.slice(-1) : rules.proofWidths;
+  const framed = (
+    <section
+      className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
+      ref={frames}
+      aria-label="The page at its widths"
+    >
+      {at !== 'page'
+        ? beside(Math.min(viewport, Math.round(free / 2)))
+        : look.width !== null
+          ? frame(look.width, shown[0] ?? look.width)
+          : atOnce.map((width) => frame(width, shown[rules.proofWidths.indexOf(width)] ?? width))}
+      <Unanswered of={preview} />
+    </section>
   );
   const widths = (
     <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
@@ -239,23 +276,7 @@ function Proof({
         {notices}
         {ways}
       </div>
-      {isHeard ? (
-        heard
-      ) : (
-        <section
-          className="flex items-start gap-5.5 overflow-auto px-4.5 pt-3.5 pb-7.5"
-          ref={frames}
-          aria-label="The page at its widths"
-        >
-          {isBeside
-            ? beside(Math.min(viewport, Math.round(free / 2)))
-            : // A sheet of paper has one width.
-              (seen === 'printed' ? rules.proofWidths.slice(-1) : rules.proofWidths).map((width) =>
-                frame(width, shown[rules.proofWidths.indexOf(width)] ?? width),
-              )}
-          <Unanswered of={preview} />
-        </section>
-      )}
+      {at === 'words' ? heard : at === 'slow' ? slow : framed}
     </div>
   );
   const findings = (
@@ -272,21 +293,24 @@ function Proof({
   const takeAway = isEditable ? (
     <TakeAway pageId={page.id} beforeTaking={() => session.saver.save()} />
   ) : null;
+  const narrowFrame = (shownAt: number) => {
+    if (at === 'words') return heard;
+    if (at === 'slow') return slow;
+    return at === 'page' ? frame(viewport, shownAt) : beside(shownAt);
+  };
+  const pane = at === 'out' ? <SinceOut pageId={page.id} doc={doc} looked={lit} onLook={setLit} /> : findings;
   if (isNarrow)
     return (
       <NarrowProof
         page={page}
         doc={doc}
         looked={looked}
-        onLook={setLooked}
+        onLook={(place) => {
+          setLooked(place);
+          setParams(writeLook({ ...look, width: null }), { replace: true });
+        }}
         frames={frames}
-        frame={
-          isHeard
-            ? heard
-            : isBeside
-              ? beside(Math.min(viewport, shown[looked] ?? viewport))
-              : frame(viewport, Math.min(viewport, shown[looked] ?? viewport))
-        }
+        frame={narrowFrame(Math.min(viewport, shown[looked] ?? shown[0] ?? viewport))}
         notices={
           <>
             {notices}
@@ -294,7 +318,7 @@ function Proof({
             <Unanswered of={preview} />
           </>
         }
-        findings={findings}
+        findings={pane}
         takeAway={takeAway}
       />
     );
@@ -316,7 +340,7 @@ function Proof({
         stacks="middle"
         panes={[
           { id: 'frames', name: 'the frames', content: widths },
-          { id: 'findings', name: 'the findings', width: { usual: 340, least: 260 }, content: findings },
+          { id: 'findings', name: 'the findings', width: { usual: 340, least: 260 }, content: pane },
         ]}
       />
     </div>
@@ -339,14 +363,17 @@ const SHARE_POWER = 0.82;
 /** The width at which each frame is shown, so that all stand side by side; or one alone, as wide as there is room. */
 function useShownWidths(
   frames: RefObject<HTMLElement | null>,
-  rules: HouseRules,
+  widths: readonly number[],
   isAlone: boolean,
 ): readonly number[] {
   const room = useRoom(frames, 880, isAlone);
-  const widths = rules.proofWidths;
   if (isAlone) return widths.map((width) => Math.min(width, Math.max(240, room)));
   const free = Math.max(560, room) - GAP_PX * (widths.length - 1);
   const shares = widths.map((width) => width ** SHARE_POWER);
   const sum = shares.reduce((total, share) => total + share, 0);
   return widths.map((width, at) => Math.round(Math.min(width, (free * (shares[at] ?? 0)) / sum)));
 }
+
+/** Files are chosen as on a screen that is so much sharper than this. */
+const screenAsked = (screen: Screen) =>
+  screen === 'here' ? '' : `&screen=${Number(timesAsSharp(screen).toFixed(4))}`;

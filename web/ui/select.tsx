@@ -16,6 +16,8 @@ interface SelectProps<T extends string> {
   readonly value: T;
   readonly choices: SelectChoices<T>;
   readonly onChoose: (value: T) => void;
+  /** Takes the focus once the list has closed, where what was chosen asks for more; answers whether it did. */
+  readonly takeFocus?: () => boolean;
   readonly disabled?: boolean;
   readonly className?: string;
   readonly id?: string;
@@ -38,6 +40,7 @@ export function Select<T extends string>({
   value,
   choices,
   onChoose,
+  takeFocus,
   disabled = false,
   className,
   ...control
@@ -72,6 +75,9 @@ export function Select<T extends string>({
           position="popper"
           sideOffset={3}
           collisionPadding={8}
+          onCloseAutoFocus={(event) => {
+            if (takeFocus?.()) event.preventDefault();
+          }}
           className={cx(
             POPOVER_LOOK,
             'max-h-(--radix-select-content-available-height) min-w-(--radix-select-trigger-width)',

@@ -13,6 +13,7 @@ import { linkOut } from '../../link-out.ts';
 import { type Cut, type PicturePlan, planPicture } from '../../picture.ts';
 import { pictureStyleCss, styleOn } from '../../picture-style.ts';
 import type { HeldEmbed, Piece } from '../../piece.ts';
+import { sizesAt } from '../../sizes-at.ts';
 import { altHere, captionHere, creditUnder, titleHere } from '../../words.ts';
 import type { BlockContext, WriteContext } from '../../write-context.ts';
 import { writeCredit } from '../../write-credit.ts';
@@ -125,7 +126,7 @@ function openFigure(
 }
 
 function writePicture(placement: Placement, piece: Piece, plan: PicturePlan, context: BlockContext): string {
-  const sizes = plan.sizes();
+  const sizes = sizesAt(plan.sizes(), context.screen ?? 1);
   const others = context.oneFileEach ? [] : plan.formats.slice(0, -1);
   const sources = others.map((format) => {
     const set = srcset(plan.cutsOf(format), context);
