@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { AltSchema } from '#core/rights/label.ts';
 
 /** How far an inherited page is: it is being read, was read, comes in, is in, was taken back. */
 const INHERITED_STATES = ['reading', 'read', 'coming', 'in', 'back'] as const;
@@ -48,6 +49,8 @@ export const BringInSchema = v.strictObject({
   isOurs: v.boolean(),
   /** Whether links that do not answer any more become words. */
   unlinksDead: v.boolean(),
+  /** What the pictures that say nothing show, by the places of their uses; those that are not named are asked for later. */
+  alts: v.optional(v.record(v.pipe(v.string(), v.regex(/^\d{1,4}$/)), AltSchema), {}),
 });
 export type BringInWish = v.InferOutput<typeof BringInSchema>;
 
@@ -101,6 +104,10 @@ export const InheritedPageSchema = v.object({
   /** What can be decided: whose unknown pictures are, what becomes of dead links. */
   unknownLicences: v.number(),
   deadLinks: v.number(),
+  /** Uses of pictures whose words somebody has to say: their places, what their files are called, how they look. */
+  unworded: v.array(v.object({ use: v.number(), name: v.string(), look: v.nullable(v.string()) })),
+  /** Addresses of pages that it is made of by frames, each to be brought in by itself. */
+  framed: v.array(v.string()),
   /** Pages of its frames, each to be brought in by itself. */
   frames: v.object({ found: v.nullable(v.string()), written: v.nullable(v.string()) }),
   wishes: v.nullable(BringInSchema),

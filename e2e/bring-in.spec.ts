@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { zipSync } from 'fflate';
-import { expectAccessible, figures, sheet, signIn, smallPicture, tabTo, WHEN_MADE } from './hands.ts';
+import { expectAccessible, figures, label, sheet, signIn, smallPicture, tabTo, WHEN_MADE } from './hands.ts';
 import { test } from './test.ts';
 import { OUTSIDE_PORT } from './world.ts';
 
@@ -35,10 +35,17 @@ test('an inherited page is read with its faults, brought in mended, worked on; a
       .first(),
   ).toHaveAttribute('aria-pressed', 'true');
   await faults(page).getByRole('checkbox', { name: 'They are our own work' }).click();
+  const asked = faults(page).getByRole('list', { name: 'Pictures without words' });
+  await asked.getByRole('textbox', { name: 'What sluice.jpg shows' }).fill('The sluice stands open.');
+  await asked.getByRole('checkbox', { name: 'It only decorates (chart.gif)' }).press('Space');
+  await expect(asked.getByRole('textbox', { name: 'What chart.gif shows' })).toBeDisabled();
+  await expectAccessible(page);
   await faults(page).getByRole('button', { name: 'Bring it in' }).click();
   await faults(page).getByRole('link', { name: 'Open the page' }).click(WHEN_MADE);
   await expect(sheet(page).getByRole('heading', { name: 'What was counted' })).toBeVisible();
   await expect(figures(page)).toHaveCount(4);
+  await figures(page).nth(1).click();
+  await expect(label(page)).toContainText('The sluice stands open.');
   await page.getByRole('button', { name: 'Versions' }).click();
   await expect(page.getByText('As it was brought in').first()).toBeVisible();
 

@@ -30,6 +30,8 @@ export interface InheritedSource {
   readonly language: string;
 }
 
+/** More frames than a page was ever made of. */
+const MOST_FRAMED = 20;
 /** So many links are asked for, and so many documents taken in; more are on no page that somebody reads. */
 const MOST_LINKS = 200;
 const MOST_DOCUMENTS = 50;
@@ -68,6 +70,7 @@ export function readInherited(
     embeds: rewriting.embeds,
     documents: eachOnce(rewriting.documents).slice(0, MOST_DOCUMENTS),
     links: links.slice(0, MOST_LINKS),
+    framed: [...new Set(rewriting.frames.map(({ address }) => address))].slice(0, MOST_FRAMED),
     faults: [
       ...treeFaults(content.nodes),
       ...headingFault(styled.byLook),

@@ -74,6 +74,8 @@ export interface Inherited {
   readonly documents: readonly InheritedLink[];
   /** The other links of its text to the web. */
   readonly links: readonly InheritedLink[];
+  /** Addresses of the pages that it is made of by frames, each once; absent in what was read before they were told. */
+  readonly framed?: readonly string[];
   /** What can be told of the page alone; what its files and links are is told of them (`facts.ts`). */
   readonly faults: readonly Fault[];
   readonly left: readonly Left[];

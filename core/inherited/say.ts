@@ -81,9 +81,9 @@ const BY_CODE: { readonly [C in FaultCode]: (values: Values<C>) => Said } = {
     sentence: many(count, 'Something framed cannot be embedded.', 'framed things cannot be embedded.'),
     became: why,
   }),
-  frames: ({ count, address }) => ({
+  frames: ({ count }) => ({
     sentence: `The page is made of ${count === 1 ? 'a frame' : `${count} frames`}, each a page of its own.`,
-    became: `Bring in each by its own address, as ${short(address)}.`,
+    became: 'Each is read and brought in by itself.',
   }),
   'script-written': ({ count }) => ({
     sentence: many(count, 'A program writes a part of the page.', 'programs write parts of the page.'),

@@ -40,6 +40,8 @@ export interface Wishes {
   readonly mends: boolean;
   /** Whether links that do not answer any more become words. */
   readonly unlinksDead: boolean;
+  /** What was said of uses of pictures that say nothing, by their places. */
+  readonly alts?: Readonly<Record<string, Alt>>;
 }
 
 /** Three pictures that nothing stands between are one gallery: one or two are pictures of the text. */
@@ -99,7 +101,9 @@ function placed(part: InheritedPart, context: Making): readonly Block[] {
     case 'picture': {
       const use = reading.uses[part.use];
       const piece = use ? (became.files[use.file] ?? null) : null;
-      return use && piece ? [{ type: 'placement', attrs: placementOf(use, piece, context) }] : [];
+      return use && piece
+        ? [{ type: 'placement', attrs: placementOf(use, piece, context, context.wishes.alts?.[part.use]) }]
+        : [];
     }
   }
 }
@@ -109,6 +113,7 @@ function placementOf(
   use: PictureUse,
   piece: SaidByPiece,
   { facts, rules, wishes, newId }: Making,
+  said: Alt | undefined,
 ): Placement {
   const own = facts.files[use.file]?.size.width ?? rules.column;
   const share = use.width?.unit === '%' ? (use.width.value / 100) * rules.column : (use.width?.value ?? own);
@@ -121,7 +126,7 @@ function placementOf(
     ...newPlacement(newId(), piece.id, position),
     width: isColumn || !isWidth(wished) ? null : wished,
     click: clickOf(use, rules),
-    alt: altOf(use, piece, wishes),
+    alt: said === undefined ? altOf(use, piece, wishes) : unlessSaid(said, piece),
     caption: use.caption !== '' && use.caption !== piece.caption ? use.caption.slice(0, 5000) : null,
   };
 }
@@ -151,6 +156,10 @@ function altOf({ alt, link }: PictureUse, piece: SaidByPiece, { mends }: Wishes)
   if (mends && isFileName(text)) return null;
   return piece.alt.kind === 'text' && piece.alt.text === text ? null : { kind: 'text', text };
 }
+
+/** What somebody said of it, where its label does not say the same. */
+const unlessSaid = (said: Alt, piece: SaidByPiece): Alt | null =>
+  JSON.stringify(said) === JSON.stringify(piece.alt) ? null : said;
 
 /** An address of the target's own site as its path there, so that the page may move with it. */
 function onSite(address: string, { siteAddress }: Pick<HouseRules, 'siteAddress'>): string {

@@ -47,6 +47,14 @@ describe('text of another program', () => {
     ],
     ['typed bullets as a list', '<p>- a</p><p>- b</p><div>• c</div>', ['ul 3']],
     ['typed numbers as one', '<p>4. a</p><p>5) b</p>', ['ol 2']],
+    ['typed bullets in broken lines as a list', '<p>Bring:<br>- a<br>- b<br>- c</p>', ['paragraph', 'ul 3']],
+    [
+      'typed numbers in broken lines of a cell that only lays out',
+      '<table><tr><td>1. a<br>2. b<br>Then c<br>or d</td></tr></table>',
+      ['ol 2', 'paragraph'],
+    ],
+    ['lines with words set in them', '<div>• a <b>b</b><br>• <i>c</i><br>d</div>', ['ul 2', 'paragraph']],
+    ['one typed line among broken ones as it is', '<p>a<br>- b<br>c</p>', ['paragraph']],
     ['one typed line as it is', '<p>- a</p><p>b</p>', ['paragraph', 'paragraph']],
     [
       'no list of lines that hold more',

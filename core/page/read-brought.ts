@@ -7,6 +7,7 @@ import { type HtmlReading, readSeen } from './read-html.ts';
 import { withoutHidden } from './silent.ts';
 import { styleRules, withRules } from './style-rules.ts';
 import { withTypedBreaks } from './typed-breaks.ts';
+import { withLinesApart } from './typed-lines.ts';
 import { withTypedLists } from './typed-lists.ts';
 
 /**
@@ -27,7 +28,7 @@ export interface BroughtReading extends HtmlReading {
 /** The same for nodes that carry what their style sheets say of them in their own style. */
 export function readStyled(nodes: readonly HtmlNode[], newId: () => string): BroughtReading {
   const seenNodes = withoutHidden(nodes);
-  const tree = withHeadRows(withTypedLists(withTypedBreaks(seenNodes)));
+  const tree = withHeadRows(withTypedLists(withLinesApart(withTypedBreaks(seenNodes))));
   const seen = seenWords(tree);
   const common = commonLook(seen);
   const headings = headingsByLook(seen, common);

@@ -97,13 +97,20 @@ function withoutMarker(children: readonly HtmlNode[], marks: string[]): readonly
   });
 }
 
-const SIGN = /^\s*(?:[-•·*]|(\d{1,3})[.)])[\s\u00a0]+(?=\S)/u;
+/** What people type before a line to make it an entry of a list: a bullet, a hyphen, a number. */
+const SIGN = /^\s*(?:[-•·*]|(\d{1,3})[.)])[\s\u00a0]+(?=\S|$)/u;
+
+/** The sign that the first text of a line begins with; null for none, or where nothing stands behind it. */
+export function signOf(text: string, isMoreBehind: boolean): RegExpExecArray | null {
+  const sign = SIGN.exec(text.slice(0, 40));
+  return sign && (isMoreBehind || text.length > sign[0].length) ? sign : null;
+}
 
 /** A line that begins with a bullet or a number which somebody typed. */
 function typedEntry(node: HtmlElement): Entry | null {
   if (!LINES.test(node.name)) return null;
   const [first, ...others] = node.children;
-  const sign = typeof first === 'string' ? SIGN.exec(first.slice(0, 40)) : null;
+  const sign = typeof first === 'string' ? signOf(first, others.length > 0) : null;
   const isLine = others.every((child) => typeof child === 'string' || !isBlockElement(child.name));
   if (typeof first !== 'string' || !sign || !isLine) return null;
   const item = {

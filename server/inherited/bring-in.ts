@@ -7,6 +7,7 @@ import type { Inherited, InheritedFile } from '#core/inherited/reading.ts';
 import { type Became, toPage } from '#core/inherited/to-page.ts';
 import type { PageDoc } from '#core/page/model.ts';
 import type { HouseRules } from '#core/page/target.ts';
+import type { Alt, LabelPatch } from '#core/rights/label.ts';
 import { STORED, toStored } from '#core/stored.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
@@ -91,7 +92,7 @@ async function takeAll(taking: Taking, before: StoredBecame, { report }: JobTool
     await each('files', `${at}`, `Taking ${fileNameOf(file)}`, async () => {
       if (!fact) return null;
       return fact.held === null
-        ? takePicture(taking, file, where, before.isOurs)
+        ? takePicture(taking, file, { where, isOurs: before.isOurs, alt: altSaid(taking, before, at) })
         : { id: fact.held, isNew: false };
     });
   }
@@ -146,22 +147,24 @@ async function fetched(
 async function takePicture(
   taking: Taking,
   file: InheritedFile,
-  where: string,
-  isOurs: boolean,
+  { where, isOurs, alt }: { readonly where: string; readonly isOurs: boolean; readonly alt: Alt | undefined },
 ): Promise<Came> {
   const came = await fetched(taking, file, where);
   const isUnknown = readLicence(file.statements).kind !== 'clear' && came.row.label.licence === 'unknown';
-  if (isOurs && came.isNew && isUnknown)
-    await changeAsset(
-      taking.context,
-      came.id,
-      came.row.version,
-      { label: { licence: 'own' } },
-      taking.person,
-      new Date(),
-    );
+  const { context, person } = taking;
+  // What was said before it came in is said of the piece, for every page that it will stand on.
+  const label: LabelPatch = {
+    ...(isOurs && isUnknown ? { licence: 'own' } : {}),
+    ...(alt && came.row.label.alt.kind === 'unsaid' ? { alt } : {}),
+  };
+  if (came.isNew && Object.keys(label).length > 0)
+    await changeAsset(context, came.id, came.row.version, { label }, person, new Date());
   return came;
 }
+
+/** What was said of the first use of a file. */
+const altSaid = ({ reading }: Taking, { wishes }: StoredBecame, file: number): Alt | undefined =>
+  reading.uses.flatMap((use, at) => (use.file === file ? (wishes.alts?.[at] ?? []) : [])).at(0);
 
 async function makePage(taking: Taking, became: StoredBecame): Promise<void> {
   const { context, row, reading, facts, rules, person } = taking;

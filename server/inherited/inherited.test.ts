@@ -49,7 +49,7 @@ const page = async (id: string) =>
 
 const WISH = { mends: true, isOurs: false, unlinksDead: true };
 
-async function broughtIn(id: string, wish: Partial<typeof WISH> = {}) {
+async function broughtIn(id: string, wish: Partial<typeof WISH> & { alts?: object } = {}) {
   const body = { ...WISH, ...wish };
   const answer = await server.ask(`/api/inherited/${id}/bring-in`, { method: 'POST', body });
   expect(answer.status).toBe(202);
@@ -86,6 +86,36 @@ describe('a page at an address', () => {
     expect(found.left.map(({ kind }) => kind)).toEqual(['furniture', 'decoration']);
     const shelf = await server.ask('/api/assets');
     expect(JSON.stringify(shelf.body)).not.toContain('sluice');
+  });
+
+  it('asks for the words of its pictures before they come in, and says them of the pieces', async () => {
+    const id = await atAddress('eels.htm');
+    const { unworded } = await page(id);
+    expect(unworded.map(({ name }) => name).sort()).toEqual(['DSC00471 (1).JPG', 'chart.gif', 'sluice.jpg']);
+    const [first] = unworded;
+    const look = await fetch(first?.look ?? '');
+    expect(look.headers.get('content-type')).toBe('image/webp');
+  });
+
+  it('says the words that were given of the pieces, or of the page where they are held already', async () => {
+    const picture = server.at('anysite', '/picture/plain.jpg');
+    const html = `<title>Plain</title><p>Words.</p><p><img src="${picture}" width="400"></p>`;
+    const alts = { 0: { kind: 'text', text: 'The sluice, open.' } };
+    const { doc, pieces } = await broughtIn(await asPasted(html), { alts });
+    expect(pieces.map(({ label }) => label.alt)).toEqual([{ kind: 'text', text: 'The sluice, open.' }]);
+    expect(JSON.stringify(doc.blocks)).not.toContain('The sluice, open.');
+    const again = await asPasted(html);
+    expect((await page(again)).unworded).toEqual([]);
+    const other = { 0: { kind: 'text', text: 'Water runs out.' } };
+    const { doc: second, pieces: same } = await broughtIn(again, { alts: other });
+    expect(same.map(({ id }) => id)).toEqual(pieces.map(({ id }) => id));
+    expect(same.map(({ label }) => label.alt)).toEqual([{ kind: 'text', text: 'The sluice, open.' }]);
+    expect(JSON.stringify(second.blocks)).toContain('Water runs out.');
+  });
+
+  it('names the pages that it is made of by frames', async () => {
+    const { framed } = await page(await atAddress('frames.htm'));
+    expect(framed).toEqual(['counts.htm', 'tides.htm'].map((name) => server.at('reserve', `/old/${name}`)));
   });
 
   it('stands beside what becomes of it, and nothing of either runs', async () => {

@@ -3,15 +3,18 @@ import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import type * as v from 'valibot';
 import type { BringInWish, InheritedLine, InheritedListSchema, InheritedPage } from '#api/inherited.ts';
 import type { Person } from '#api/people.ts';
-import { allFaults } from '#core/inherited/facts.ts';
+import { allFaults, fileNameOf } from '#core/inherited/facts.ts';
 import { type Fault, outcomeOf } from '#core/inherited/fault.ts';
 import { sayFault, sayFaults } from '#core/inherited/say.ts';
+import { unwordedUses } from '#core/inherited/unworded.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
-import { assets, inheritedPages, jobs, pages, people, placements, targets } from '../db/schema.ts';
+import { assets, held, inheritedPages, jobs, pages, people, placements, targets } from '../db/schema.ts';
+import { farAddress } from '../gather/preview.ts';
 import { addJob } from '../jobs/queue.ts';
 import { inheritedPath, signedAddress } from '../media/addresses.ts';
 import { HttpProblem, notFound } from '../problem.ts';
+import { thumbAddress } from '../shelf/present.ts';
 import { throwAway } from '../shelf/put-away.ts';
 import { BRING_IN } from './bring-in.ts';
 import { type InheritedRow, READ_INHERITED } from './look.ts';
@@ -137,13 +140,35 @@ export async function readInherited(context: Context, id: string): Promise<Inher
     pictures: row.reading?.uses.length ?? 0,
     unknownLicences: countOf('licence-unknown'),
     deadLinks: countOf('link-dead'),
+    unworded: await unworded(context, row),
+    framed: [...(row.reading?.framed ?? [])],
     frames: {
       found: row.html === null ? null : frame('found'),
       written: row.reading && row.facts ? frame('written') : null,
     },
-    wishes: row.became ? { isOurs: row.became.isOurs, ...row.became.wishes } : null,
+    wishes: row.became ? { alts: {}, isOurs: row.became.isOurs, ...row.became.wishes } : null,
     mayBeTakenBack: await mayBeTakenBack(context, row),
   };
+}
+
+const MOST_ASKED = 100;
+
+/** The pictures that ask for words, as they can be looked at before they are taken. */
+async function unworded(context: Context, { reading, facts, base }: InheritedRow) {
+  if (!reading || !facts) return [];
+  const ids = facts.files.flatMap((fact) => fact?.held ?? []);
+  const rows = ids.length === 0 ? [] : await context.db.select().from(held).where(inArray(held.id, ids));
+  const ofFile = (file: number) => rows.find(({ id }) => id === facts.files[file]?.held) ?? null;
+  return unwordedUses(reading, (file) => ofFile(file)?.label.alt ?? null)
+    .slice(0, MOST_ASKED)
+    .map((use) => {
+      const file = reading.uses[use]?.file ?? -1;
+      const row = ofFile(file);
+      const where = facts.where[file];
+      const look = where === undefined ? null : farAddress(context, { address: where, page: base });
+      const { address = '' } = reading.files[file] ?? {};
+      return { use, name: fileNameOf({ address }), look: row ? thumbAddress(context, row) : look };
+    });
 }
 
 /** The document as it stood when it was read. */
@@ -245,12 +270,12 @@ async function unused({ db }: Context, ids: readonly string[]): Promise<readonly
     .selectDistinct({ id: placements.assetId })
     .from(placements)
     .where(inArray(placements.assetId, [...ids]));
-  const held = await db
+  const kept = await db
     .select({ id: assets.id })
     .from(assets)
     .where(inArray(assets.id, [...ids]));
   const stands = new Set(used.map((one) => one.id));
-  return held.map((one) => one.id).filter((one) => !stands.has(one));
+  return kept.map((one) => one.id).filter((one) => !stands.has(one));
 }
 
 /** Puts away what was read and is not brought in; refused while a job works on it. */

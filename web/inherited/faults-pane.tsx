@@ -4,6 +4,7 @@ import { addressOf } from '../api/client.ts';
 import { Button, LinkButton } from '../ui/button.tsx';
 import { Checkbox } from '../ui/checkbox.tsx';
 import { Folded } from '../ui/folded.tsx';
+import { WordsAsked } from './words-asked.tsx';
 
 interface FaultsPaneProps {
   readonly page: InheritedPage;
@@ -14,6 +15,8 @@ interface FaultsPaneProps {
   readonly onChoose: (number: number | null) => void;
   readonly onBringIn: () => void;
   readonly onTakeBack: () => void;
+  /** Reads the pages that it is made of by frames. */
+  readonly onReadFramed: () => void;
 }
 
 /** What is wrong with an inherited page, what becomes of each, and what has to be decided before it comes in. */
@@ -36,7 +39,15 @@ export function FaultsPane(props: FaultsPaneProps) {
             onChoose={onChoose}
           >
             {page.state === 'read' ? (
-              <Decision fault={fault} isBusy={isBusy} wish={wish} onWish={props.onWish} />
+              <Decision
+                fault={fault}
+                isBusy={isBusy}
+                wish={wish}
+                asked={fault.code === askingCode(page) ? page.unworded : []}
+                framed={page.framed}
+                onWish={props.onWish}
+                onReadFramed={props.onReadFramed}
+              />
             ) : null}
           </FaultLine>
         ))}
@@ -90,11 +101,32 @@ interface DecisionProps {
   readonly fault: SaidFault;
   readonly isBusy: boolean;
   readonly wish: BringInWish;
+  readonly asked: InheritedPage['unworded'];
+  readonly framed: InheritedPage['framed'];
   readonly onWish: (wish: BringInWish) => void;
+  readonly onReadFramed: () => void;
 }
 
+/** The first of the faults by which pictures say nothing: all of them are asked for there. */
+const askingCode = ({ list }: InheritedPage): string | undefined =>
+  list.find(({ code }) => /^(?:alt-missing|alt-file-name|linked-decorative)$/.test(code))?.code;
+
 /** What can be said beforehand, for all that a fault is about. */
-function Decision({ fault, isBusy, wish, onWish }: DecisionProps) {
+function Decision({ fault, isBusy, wish, asked, framed, onWish, onReadFramed }: DecisionProps) {
+  if (asked.length > 0) return <WordsAsked asked={asked} wish={wish} isBusy={isBusy} onWish={onWish} />;
+  if (fault.code === 'frames' && framed.length > 0)
+    return (
+      <>
+        <ul className="my-1 list-disc pl-4.5 font-mono text-mono wrap-anywhere">
+          {framed.map((address) => (
+            <li key={address}>{address}</li>
+          ))}
+        </ul>
+        <Button kind="link" onClick={onReadFramed}>
+          {framed.length === 1 ? 'Read it' : `Read all ${framed.length}`}
+        </Button>
+      </>
+    );
   if (fault.code === 'licence-unknown')
     return (
       <Checkbox checked={wish.isOurs} disabled={isBusy} onChange={(isOurs) => onWish({ ...wish, isOurs })}>

@@ -1,7 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { useParams } from 'react-router';
-import { type BringInWish, type InheritedPage, InheritedPageSchema, type SaidFault } from '#api/inherited.ts';
+import { useNavigate, useParams } from 'react-router';
+import {
+  BegunSchema,
+  type BringInWish,
+  type InheritedPage,
+  InheritedPageSchema,
+  type SaidFault,
+} from '#api/inherited.ts';
 import { type Job, JobSchema } from '#api/jobs.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { requestJson, sayFailure } from '../api/client.ts';
@@ -27,7 +33,7 @@ const MENDING = [
   ['no', 'nothing'],
 ] as const;
 
-const USUAL: BringInWish = { mends: true, isOurs: false, unlinksDead: true };
+const USUAL: BringInWish = { mends: true, isOurs: false, unlinksDead: true, alts: {} };
 
 /** A page of another maker beside what it becomes here: its faults, what is decided of them, and the way in. */
 export function InheritedScreen() {
@@ -37,6 +43,7 @@ export function InheritedScreen() {
   const [chosen, setChosen] = useState<number | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const page = found.data;
+  const navigate = useNavigate();
   const refresh = () => queryClient.invalidateQueries({ queryKey: ['inherited'] });
   const job = useJob(page?.jobId, page?.state, () => {
     void refresh();
@@ -54,6 +61,12 @@ export function InheritedScreen() {
     doing(() => requestJson('post /inherited/{id}/bring-in', InheritedPageSchema, { path, body: wish }));
   const takeBack = () =>
     doing(() => requestJson('post /inherited/{id}/take-back', InheritedPageSchema, { path }));
+  const readFramed = ({ targetId, framed }: InheritedPage) =>
+    doing(async () => {
+      const from = { kind: 'addresses', addresses: framed } as const;
+      await requestJson('post /inherited', BegunSchema, { body: { targetId, from } });
+      navigate('/pages/bring-in');
+    });
   const withJob = (does: 'post /jobs/{id}/stop' | 'post /jobs/{id}/go-on') =>
     doing(() => requestJson(does, JobSchema, { path: { id: page?.jobId ?? '' } }));
   useOffer(
@@ -105,6 +118,7 @@ export function InheritedScreen() {
                     onChoose={setChosen}
                     onBringIn={() => void bringIn()}
                     onTakeBack={() => void takeBack()}
+                    onReadFramed={() => void readFramed(page)}
                   />
                 ),
               },
