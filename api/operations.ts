@@ -150,6 +150,8 @@ import {
   LedgerQuerySchema,
   LedgerSchema,
   SaidDifferencesSchema,
+  WhereUsedQuerySchema,
+  WhereUsedSchema,
 } from './rights.ts';
 import { RunBeginSchema, RunPreviewSchema, RunSchema, RunSummarySchema } from './runs.ts';
 import { NewTargetSchema, TargetSchema } from './targets.ts';
@@ -443,6 +445,11 @@ export const OPERATIONS = {
   'get /assets/{id}/uses': {
     does: 'The pages that a piece stands on, and whether it may stand there',
     answers: JudgedUsesSchema,
+  },
+  'get /where-used': {
+    does: 'The pages on which stands what has a licence, comes from a host, or was brought in by somebody',
+    query: WhereUsedQuerySchema,
+    answers: WhereUsedSchema,
   },
   'get /assets/{id}/offers': { does: 'What the original of a comp costs', answers: OffersSchema },
   'get /purchases': { does: 'What was bought in the last two months', answers: v.array(PurchaseSchema) },

@@ -88,6 +88,28 @@ const JudgedUseSchema = v.object({
 export const JudgedUsesSchema = v.array(JudgedUseSchema);
 export type JudgedUse = v.InferOutput<typeof JudgedUseSchema>;
 
+/** What is used: what carries a licence (by its key), comes from a host (by its ID), or was brought in by somebody (by theirs). */
+export const WhereUsedQuerySchema = v.strictObject({
+  of: v.picklist(['licence', 'host', 'person']),
+  value: v.pipe(v.string(), v.minLength(1), v.maxLength(60)),
+});
+export type WhereUsedQuery = v.InferOutput<typeof WhereUsedQuerySchema>;
+
+/** How many pieces of the shelf that are, and the pages that any of them stands on. */
+export const WhereUsedSchema = v.object({
+  pieces: v.number(),
+  pages: v.array(
+    v.object({
+      id: v.string(),
+      title: v.string(),
+      target: v.string(),
+      isOut: v.boolean(),
+      pieces: v.number(),
+    }),
+  ),
+});
+export type WhereUsed = v.InferOutput<typeof WhereUsedSchema>;
+
 /** What somebody said of a piece, or did with it: newest first. `fields` are those of its label that changed. */
 const HistoryLineSchema = v.object({
   at: v.string(),

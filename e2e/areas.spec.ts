@@ -170,6 +170,31 @@ test('house rules hold for every page, and only the site owner sets them', async
   await expect(page.getByText('House rules saved.').first()).toBeVisible();
 });
 
+test('where a host, a licence and what somebody brought in are used is said where each is settled', async ({
+  page,
+}) => {
+  await signIn(page, 'Sunniva');
+  await page.goto('/rules');
+  const panel = page.getByRole('dialog');
+  await page.getByRole('button', { name: 'Where used: Lanternreel' }).press('Enter');
+  await expect(panel).toContainText(/pieces? on the shelf, on \w+ pages?\./);
+  await expect(panel.getByRole('listitem').first()).toContainText('Reserve site');
+  await expectAccessible(page);
+  await panel.getByRole('button', { name: 'Done' }).press('Enter');
+  await expect(page.getByRole('button', { name: 'Where used: Lanternreel' })).toBeFocused();
+  await page.getByRole('button', { name: 'Where used: Mara Oduya' }).click();
+  await expect(panel).toContainText('Where what Mara Oduya brought in is used');
+  await page.goto('/rights');
+  await page.getByRole('button', { name: /^Licences/ }).click();
+  await page.getByRole('button', { name: 'Where those of the catalogue are used' }).click();
+  await page.getByRole('button', { name: 'Where used: Our own work' }).click();
+  await expect(
+    page.getByRole('dialog', { name: 'Where Our own work is used' }).getByRole('listitem').first(),
+  ).toBeVisible();
+  await page.getByRole('dialog', { name: 'Where Our own work is used' }).getByRole('link').first().click();
+  await expect(page).toHaveURL(/\/pages\//);
+});
+
 test('a page that may not go out says what stops it, and where it is mended', async ({ page }) => {
   await signIn(page, 'Mara', '/pages/demo-page-1');
   await page.getByRole('button', { name: 'Take away...' }).click();

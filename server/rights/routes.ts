@@ -28,6 +28,7 @@ import {
 } from './purchases.ts';
 import { saveLimits, spendingOf } from './spending.ts';
 import { judgedUses } from './uses.ts';
+import { whereUsed } from './where-used.ts';
 
 export function rightsRoutes(context: Context): Router {
   const router = Router();
@@ -54,6 +55,10 @@ export function rightsRoutes(context: Context): Router {
   route(router, 'get /rights/count', maySay, async (request, response) => {
     const day = await today(context, new Date());
     response.json({ found: await countLedger(context, request.query, day, personOf(request)) });
+  });
+
+  route(router, 'get /where-used', maySay, async (request, response) => {
+    response.json(await whereUsed(context, request.query, personOf(request)));
   });
 
   route(router, 'get /licences', async (_request, response) => {

@@ -4,7 +4,8 @@ import * as v from 'valibot';
 import { type KeptLicence, KeptLicenceSchema } from '#api/rights.ts';
 import { nextFree } from '#core/naming/clash.ts';
 import { webSafe } from '#core/naming/names.ts';
-import { type HouseLicence, HouseLicenceSchema } from '#core/rights/house-licence.ts';
+import { type HouseLicence, HouseLicenceSchema, houseKey } from '#core/rights/house-licence.ts';
+import { isCatalogued, LICENCE_IDS, licenceTerms } from '#core/rights/licences.ts';
 import { readRegions, writeRegions } from '#core/rights/regions.ts';
 import { OWES_WORDS, sayHouseLicence, TITLE_WORDS } from '#core/rights/say-house-licence.ts';
 import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
@@ -17,9 +18,11 @@ import { LabelForm } from '../label/row.tsx';
 import { Button } from '../ui/button.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Fault } from '../ui/fault.tsx';
+import { Folded } from '../ui/folded.tsx';
 import { Panel } from '../ui/panel.tsx';
 import { toast } from '../ui/toast.ts';
 import { ledger } from '../undo/ledger.ts';
+import { WhereUsedButton } from './where-used.tsx';
 
 /** Which licence is being written: one that is kept, a new one, or none. */
 type Writing = KeptLicence | 'new' | null;
@@ -69,25 +72,28 @@ export function LicencesPanel({ mayChange, onClose }: LicencesPanelProps) {
           <li key={one.licence.id} className="border-t border-hairline py-2.5">
             <div className="flex flex-wrap items-baseline justify-between gap-x-3">
               <h3 className="text-base font-semibold">{one.licence.name}</h3>
-              {mayChange ? (
-                <div className="flex gap-3">
-                  <Button
-                    kind="link"
-                    aria-label={`Change ${one.licence.name}`}
-                    aria-expanded={isSameLicence(writing, one.licence)}
-                    onClick={() => setWriting(isSameLicence(writing, one.licence) ? null : one)}
-                  >
-                    {isSameLicence(writing, one.licence) ? 'Close' : 'Change'}
-                  </Button>
-                  <Button
-                    kind="link"
-                    aria-label={`Remove ${one.licence.name}`}
-                    onClick={() => void remove(one)}
-                  >
-                    Remove
-                  </Button>
-                </div>
-              ) : null}
+              <div className="flex gap-3">
+                <WhereUsedButton of="licence" value={houseKey(one.licence.id)} name={one.licence.name} />
+                {mayChange ? (
+                  <>
+                    <Button
+                      kind="link"
+                      aria-label={`Change ${one.licence.name}`}
+                      aria-expanded={isSameLicence(writing, one.licence)}
+                      onClick={() => setWriting(isSameLicence(writing, one.licence) ? null : one)}
+                    >
+                      {isSameLicence(writing, one.licence) ? 'Close' : 'Change'}
+                    </Button>
+                    <Button
+                      kind="link"
+                      aria-label={`Remove ${one.licence.name}`}
+                      onClick={() => void remove(one)}
+                    >
+                      Remove
+                    </Button>
+                  </>
+                ) : null}
+              </div>
             </div>
             <p className="text-soft">{sayHouseLicence(one.licence)}</p>
             {isSameLicence(writing, one.licence) ? (
@@ -96,6 +102,16 @@ export function LicencesPanel({ mayChange, onClose }: LicencesPanelProps) {
           </li>
         ))}
       </ul>
+      <Folded className="border-t border-hairline py-2" words="Where those of the catalogue are used">
+        <ul>
+          {LICENCE_IDS.filter(isCatalogued).map((id) => (
+            <li key={id} className="flex items-baseline justify-between gap-3 py-0.5">
+              {licenceTerms(id).name}
+              <WhereUsedButton of="licence" value={id} name={licenceTerms(id).name} />
+            </li>
+          ))}
+        </ul>
+      </Folded>
       <Fault says={fault} />
       {writing === 'new' ? (
         <section aria-label="New licence" className="border-t border-hairline py-2.5">

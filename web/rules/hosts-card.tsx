@@ -8,6 +8,7 @@ import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { hostsQuery } from '../embeds/embed-queries.ts';
+import { WhereUsedButton } from '../rights/where-used.tsx';
 import { Table } from '../table/table.tsx';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { cx } from '../ui/cx.ts';
@@ -86,16 +87,19 @@ export function HostsCard({ isEditable }: { readonly isEditable: boolean }) {
             id: 'open',
             heading: 'Entry',
             isHeadingHidden: true,
-            className: 'w-14 text-right',
+            className: 'w-38 text-right whitespace-nowrap',
             cell: ({ id, name }) => (
-              <Button
-                kind="link"
-                aria-expanded={opened === id}
-                aria-label={`${opened === id ? 'Close' : 'Open'} the entry of ${name}`}
-                onClick={() => setOpened(opened === id ? null : id)}
-              >
-                {opened === id ? 'Close' : 'Open'}
-              </Button>
+              <span className="inline-flex gap-3">
+                <WhereUsedButton of="host" value={id} name={name} />
+                <Button
+                  kind="link"
+                  aria-expanded={opened === id}
+                  aria-label={`${opened === id ? 'Close' : 'Open'} the entry of ${name}`}
+                  onClick={() => setOpened(opened === id ? null : id)}
+                >
+                  {opened === id ? 'Close' : 'Open'}
+                </Button>
+              </span>
             ),
           },
         ]}

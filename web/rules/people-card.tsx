@@ -13,6 +13,7 @@ import {
 import { requestJson, sayFailure } from '../api/client.ts';
 import { meQuery, queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
+import { WhereUsedButton } from '../rights/where-used.tsx';
 import { Table } from '../table/table.tsx';
 import { Button } from '../ui/button.tsx';
 import { copyText } from '../ui/copy.ts';
@@ -115,12 +116,16 @@ export function PeopleCard() {
             heading: 'What can be done',
             isHeadingHidden: true,
             folds: true,
-            className: 'w-48',
+            className: 'w-66',
             cell: (person) =>
               person.id === me.data?.id ? (
-                <span className="flex justify-end text-soft max-narrow:justify-start">you</span>
+                <span className="flex justify-end gap-3.5 text-soft max-narrow:justify-start">
+                  <WhereUsedButton of="person" value={person.id} name={person.name} />
+                  you
+                </span>
               ) : (
                 <span className="flex justify-end gap-3.5 max-narrow:justify-start">
+                  <WhereUsedButton of="person" value={person.id} name={person.name} />
                   <Button
                     kind="link"
                     aria-label={`New password for ${person.name}`}
