@@ -8,6 +8,7 @@ import { benchMany, benchPictures } from './pictures.ts';
 import { benchReaders } from './readers.ts';
 import { benchMemory, benchRuns } from './runs.ts';
 import { benchScript } from './script-size.ts';
+import { benchSending } from './sending.ts';
 import { benchServed } from './served.ts';
 import { benchShelf } from './shelf.ts';
 import { openWorld } from './world.ts';
@@ -25,6 +26,7 @@ const PARTS = {
   shelf: inWorld(benchShelf),
   ledger: inWorld(benchLedger),
   interface: inWorld(benchInterface),
+  sending: () => benchSending(),
   served: inWorld(benchServed),
   many: inWorld((world) => benchMany(world, 200)),
   runs: inWorld((world) => benchRuns(world, 200)),
@@ -33,7 +35,7 @@ const PARTS = {
   readers: inWorld(benchReaders),
   load: inWorld(benchLoad),
 } as const;
-const USUAL = ['core', 'embeds', 'script', 'pictures', 'likeness', 'shelf', 'ledger', 'interface'];
+const USUAL = ['core', 'embeds', 'script', 'pictures', 'likeness', 'shelf', 'ledger', 'sending', 'interface'];
 
 function inWorld(work: (world: Awaited<ReturnType<typeof openWorld>>) => Promise<void>) {
   return async () => {

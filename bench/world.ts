@@ -19,7 +19,8 @@ export interface BenchWorld {
   readonly close: () => Promise<void>;
 }
 
-export async function openWorld(): Promise<BenchWorld> {
+/** `env` is more of the environment that it is opened in. */
+export async function openWorld(env: Readonly<Record<string, string>> = {}): Promise<BenchWorld> {
   const server = new URL(process.env.DATABASE_URL ?? '');
   const serverUrl = `${server.protocol}//${server.username}:${server.password}@${server.host}`;
   const connection = await createConnection(serverUrl);
@@ -32,6 +33,7 @@ export async function openWorld(): Promise<BenchWorld> {
       DATABASE_URL: `${serverUrl}/placard_bench`,
       PLACARD_DATA: folder,
       PLACARD_DEMO: '0',
+      ...env,
     }),
   );
   const close = async () => {

@@ -3,6 +3,7 @@ import { dirname, join } from 'node:path';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { imageObjects } from '#core/formats/jsonld.ts';
 import { metadataOfLabel } from '#core/formats/metadata.ts';
+import { recipeKey } from '#core/media/recipe-key.ts';
 import { messagesFor } from '#core/messages/messages.ts';
 import type { Messages } from '#core/messages/table.ts';
 import { writeAlternates } from '#core/page/alternates.ts';
@@ -12,7 +13,6 @@ import { embedsOfPage } from '#core/page/embeds-of-page.ts';
 import { escapeHtml } from '#core/page/escape.ts';
 import { pageScript, scriptElement } from '#core/page/on-page.ts';
 import { allCuts, type Cut, planPicture } from '#core/page/picture.ts';
-import type { Piece } from '#core/page/piece.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
 import { documentStyle, styleSheet } from '#core/page/style-sheet.ts';
 import { standingsOf } from '#core/page/walk.ts';
@@ -28,9 +28,10 @@ import { inFiles, outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
 import { alternatesOf } from '../pages/translations.ts';
 import { formerNames } from '../shelf/names-out.ts';
-import { originalKey } from '../storage/storage.ts';
+import { cutKey, originalKey } from '../storage/storage.ts';
 import { FONT_FILES, fontFaces, fontFile } from './fonts.ts';
 import { placedAssets } from './placed.ts';
+import { taggedFile } from './tagged.ts';
 
 /** Told after each file, so that long work shows how far it is and can be stopped. */
 export type Progress = (done: number, of: number, words: string) => Promise<void>;
@@ -120,24 +121,42 @@ const EMBED_HEAD = '<script src="embeds.js" async></script>\n';
 
 const inMedia = (fileName: string) => `media/${fileName}`;
 
-/** The use that a cut is made for: another use of the same piece may owe another credit. */
-function placementFor({ doc, rules, pieces }: WholePage, piece: Piece, cut: Cut): Placement | undefined {
-  return standingsOf(doc, { rules, pieces }).find(
-    (standing) =>
-      standing.placement.asset === cut.assetId &&
-      allCuts(planPicture(rules, standing, piece)).some(({ fileName }) => fileName === cut.fileName),
-  )?.placement;
+/** The uses that cuts are made for, by the names of their files: another use of the same piece may owe another credit. */
+const placementsByFile = new WeakMap<WholePage, ReadonlyMap<string, Placement>>();
+
+function placementFor(whole: WholePage, { fileName }: Cut): Placement | undefined {
+  const known = placementsByFile.get(whole) ?? everyPlacement(whole);
+  placementsByFile.set(whole, known);
+  return known.get(fileName);
 }
 
-/** The cut's bytes with the label written in: the metadata of the original is not carried over, so no place or serial number is. */
-export async function writeCut(context: Context, whole: WholePage, cut: Cut, path: string): Promise<void> {
+function everyPlacement({ doc, rules, pieces }: WholePage): ReadonlyMap<string, Placement> {
+  const found = new Map<string, Placement>();
+  for (const standing of standingsOf(doc, { rules, pieces })) {
+    const piece = pieces.get(standing.placement.asset);
+    if (!piece) continue;
+    for (const { fileName } of allCuts(planPicture(rules, standing, piece)))
+      if (!found.has(fileName)) found.set(fileName, standing.placement);
+  }
+  return found;
+}
+
+/** Where a cut lies with its label written in: the metadata of the original is not carried over, so no place or serial number is. */
+export async function cutGoingOut(context: Context, whole: WholePage, cut: Cut): Promise<string> {
   const source = whole.assets.find((asset) => asset.id === cut.assetId);
   const piece = whole.pieces.get(cut.assetId);
   if (!source || !piece) throw new Error(`The page names a piece that was not read: ${cut.assetId}`);
-  const stored = await ensureCut(context, source, cut.recipe, cut.size.width, cut.format, cut.quality);
-  await writeFile(path, await context.storage.read(stored.key));
-  const placement = placementFor(whole, piece, cut);
+  const placement = placementFor(whole, cut);
   const credit = placement ? creditText(creditHere(whole.rules, placement, piece)) : '';
   const tags = metadataOfLabel(labelIn(piece.label, whole.rules.language), credit);
-  if (Object.keys(tags).length > 0) await context.metadata.write(path, tags);
+  const { recipe, size, format, quality } = cut;
+  const key = cutKey(source.sha256, recipeKey(recipe), size.width, format, quality);
+  return taggedFile(context, key, tags, () =>
+    ensureCut(context, source, recipe, size.width, format, quality),
+  );
+}
+
+/** The same as a file of one's own. */
+export async function writeCut(context: Context, whole: WholePage, cut: Cut, path: string): Promise<void> {
+  await copyFile(await cutGoingOut(context, whole, cut), path);
 }

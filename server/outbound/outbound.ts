@@ -1,7 +1,12 @@
 import { createWriteStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
-import { request as askHttp, type IncomingHttpHeaders, type IncomingMessage } from 'node:http';
-import { request as askHttps } from 'node:https';
+import {
+  request as askHttp,
+  Agent as HttpAgent,
+  type IncomingHttpHeaders,
+  type IncomingMessage,
+} from 'node:http';
+import { request as askHttps, Agent as HttpsAgent } from 'node:https';
 import type { LookupFunction } from 'node:net';
 import { PassThrough, type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -244,6 +249,15 @@ function absolute(location: string, base: URL): string {
 }
 
 /** One question to one numeric address. No cookies are ever sent, and a token only to the place that it is for. */
+/** What may be told once more without harm (RFC 9110, 9.2.2): a line that was closed meanwhile loses nothing. */
+const REPEATABLE: ReadonlySet<string> = new Set(['PUT']);
+/** A line is kept for files that follow at once: to open one for each takes as long as a small file. */
+const KEPT = { keepAlive: true, timeout: 2000, maxFreeSockets: 6 };
+const LINES: Readonly<Record<string, HttpAgent>> = {
+  'http:': new HttpAgent(KEPT),
+  'https:': new HttpsAgent(KEPT),
+};
+
 function askOnce(
   address: URL,
   connectTo: string,
@@ -266,7 +280,7 @@ function askOnce(
         port: portOf(address),
         path: `${address.pathname}${address.search}`,
         method,
-        agent: false,
+        agent: REPEATABLE.has(method) && told.body !== undefined ? LINES[address.protocol] : false,
         lookup: toChecked,
         signal,
         headers: {

@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, rm } from 'node:fs/promises';
-import { join } from 'node:path';
-import { and, desc, eq, isNotNull, ne } from 'drizzle-orm';
+import { readFile } from 'node:fs/promises';
+import { and, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
 import * as v from 'valibot';
 import { htmlFor } from '#core/deliver/sending.ts';
 import { DOCUMENT_FORMATS } from '#core/document/formats.ts';
@@ -16,10 +15,11 @@ import { cutsOfPage, writeFragment } from '#core/page/write.ts';
 import { eachAtMost } from '../at-once.ts';
 import type { Context } from '../context.ts';
 import { deliveries, sentFiles } from '../db/schema.ts';
-import { writeCut } from '../deliver/bundle.ts';
+import { cutGoingOut } from '../deliver/bundle.ts';
 import { placedAssets } from '../deliver/placed.ts';
 import { tellSent } from '../deliver/take-away.ts';
 import type { JobRow } from '../jobs/queue.ts';
+import { seldom } from '../jobs/seldom.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
 import { OutboundProblem } from '../outbound/problem.ts';
 import { retry } from '../outbound/retry.ts';
@@ -29,7 +29,6 @@ import { readPage, type WholePage } from '../pages/store.ts';
 import { HttpProblem } from '../problem.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
 import { originalKey } from '../storage/storage.ts';
-import { workFolder } from '../work-folder.ts';
 import { wayOf } from './door.ts';
 import { noteShown } from './public-files.ts';
 import { readBack } from './read-back.ts';
@@ -158,28 +157,26 @@ async function sendFiles(
   const documents = placedAssets(whole).filter(({ documentSha256 }) => documentSha256 !== null);
   const all = cuts.length + documents.length;
   const addresses = new Map<string, string>();
-  const folder = await workFolder(context);
+  const place = placeOf(context, whole.rules);
+  const known = await knownThere(context, place, [
+    ...cuts.map(({ fileName }) => fileName),
+    ...documents.map(({ stem, extension }) => `${stem}.${extension}`),
+  ]);
+  const tell = seldom(report, signal);
   const sent = async (file: FileToSend) => {
-    await report(addresses.size, all, `Sending ${file.name}`);
-    addresses.set(file.name, await sendOnce(context, placeOf(context, whole.rules), way, file, signal));
+    await tell(addresses.size, all, `Sending ${file.name}`);
+    addresses.set(file.name, await sendOnce(context, { place, known, way, signal }, file));
   };
-  try {
-    await mkdir(join(folder, 'files'));
-    await eachAtMost(FILES_AT_ONCE, cuts, async (cut) => {
-      await report(addresses.size, all, `Making ${cut.fileName}`);
-      const path = join(folder, 'files', cut.fileName);
-      await writeCut(context, whole, cut, path);
-      await sent({ name: cut.fileName, type: CUT_FORMATS[cut.format].mime, bytes: await readFile(path) });
-      await rm(path);
-    });
-    for (const { documentSha256, documentFormat, stem, extension } of documents) {
-      if (documentSha256 === null || documentFormat === null) continue;
-      const { mime } = DOCUMENT_FORMATS[documentFormat];
-      const bytes = await context.storage.read(originalKey(documentSha256));
-      await sent({ name: `${stem}.${extension}`, type: mime, bytes });
-    }
-  } finally {
-    await rm(folder, { recursive: true, force: true });
+  await eachAtMost(FILES_AT_ONCE, cuts, async (cut) => {
+    await tell(addresses.size, all, `Making ${cut.fileName}`);
+    const bytes = await readFile(await cutGoingOut(context, whole, cut));
+    await sent({ name: cut.fileName, type: CUT_FORMATS[cut.format].mime, bytes });
+  });
+  for (const { documentSha256, documentFormat, stem, extension } of documents) {
+    if (documentSha256 === null || documentFormat === null) continue;
+    const { mime } = DOCUMENT_FORMATS[documentFormat];
+    const bytes = await context.storage.read(originalKey(documentSha256));
+    await sent({ name: `${stem}.${extension}`, type: mime, bytes });
   }
   return addresses;
 }
@@ -196,18 +193,41 @@ const placeOf = (
     .slice(0, 300);
 };
 
+/** What a place has already, by name and content: where it is found there. */
+type KnownThere = ReadonlyMap<string, string>;
+const keyOf = (name: string, sha256: string) => `${sha256} ${name}`;
+const NAMES_AT_A_TIME = 500;
+
+/** Asked once for all files of a page: a question for each would take as long as sending it. */
+async function knownThere({ db }: Context, place: string, names: readonly string[]): Promise<KnownThere> {
+  const known = new Map<string, string>();
+  for (let from = 0; from < names.length; from += NAMES_AT_A_TIME) {
+    const some = names.slice(from, from + NAMES_AT_A_TIME);
+    const rows = await db
+      .select()
+      .from(sentFiles)
+      .where(and(eq(sentFiles.place, place), inArray(sentFiles.name, some)));
+    for (const { name, sha256, address } of rows) known.set(keyOf(name, sha256), address);
+  }
+  return known;
+}
+
+interface Going {
+  readonly place: string;
+  readonly known: KnownThere;
+  readonly way: Way;
+  readonly signal: AbortSignal;
+}
+
 /** A file that this target has under this name already is not sent again. */
 async function sendOnce(
   { db }: Context,
-  place: string,
-  way: Way,
+  { place, known, way, signal }: Going,
   file: FileToSend,
-  signal: AbortSignal,
 ): Promise<string> {
   const sha256 = createHash('sha256').update(file.bytes).digest('hex');
-  const isIt = and(eq(sentFiles.place, place), eq(sentFiles.sha256, sha256), eq(sentFiles.name, file.name));
-  const [known] = await db.select({ address: sentFiles.address }).from(sentFiles).where(isIt);
-  if (known) return known.address;
+  const there = known.get(keyOf(file.name, sha256));
+  if (there !== undefined) return there;
   const address = await retry(PATIENCE, signal, () => way.putFile(file));
   await db.insert(sentFiles).ignore().values({ place, sha256, name: file.name, address, at: new Date() });
   return address;

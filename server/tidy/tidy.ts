@@ -2,6 +2,7 @@ import { and, eq, inArray, isNotNull, lt } from 'drizzle-orm';
 import type { KeepDays } from '../config.ts';
 import type { Context } from '../context.ts';
 import { activity, audit, clips, jobs, sessions, settings } from '../db/schema.ts';
+import { clearTagged } from '../deliver/tagged.ts';
 import { clearPreviews } from '../gather/preview.ts';
 import { emptyBin } from '../shelf/put-away.ts';
 import { bundleKey } from '../storage/storage.ts';
@@ -72,7 +73,8 @@ export async function tidy(context: Context, now: Date): Promise<Tidied> {
     jobs: overJobs.affectedRows,
     bin,
     uploads: await clearUploads(context, before('uploads'), before('strays')),
-    leavings: await clearLeavings(context, before('strays')),
+    leavings:
+      (await clearLeavings(context, before('strays'))) + (await clearTagged(context, before('bundles'))),
     ...swept,
     files: await carryOutRemovals(context),
   };
