@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { DOCUMENT_FORMAT_NAMES } from '#core/document/formats.ts';
 import { HostDecisionSchema, HostEntriesSchema } from '#core/embed/host.ts';
 import { EmbedSchema } from '#core/embed/model.ts';
+import { FilmFactsSchema } from '#core/film/facts.ts';
 import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
 import type { Lights } from '#core/media/over-contrast.ts';
 import { PrepSchema } from '#core/media/recipe.ts';
@@ -80,6 +81,8 @@ export const AssetSchema = v.variant('kind', [
   v.object({ ...shared, kind: v.literal('embed'), embed: HeldEmbedSchema }),
   /** `file` is where its own file is downloaded from. */
   v.object({ ...shared, kind: v.literal('document'), document: DocumentFactsSchema, file: v.string() }),
+  /** `file` is where it plays from. */
+  v.object({ ...shared, kind: v.literal('film'), film: FilmFactsSchema, file: v.string() }),
 ]);
 export type Asset = v.InferOutput<typeof AssetSchema>;
 
@@ -116,7 +119,9 @@ export const UNFILED = '-';
 
 /** The Shelf's sentence as query parameters. */
 export const AssetQuerySchema = v.strictObject({
-  kind: v.optional(v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent', 'embed', 'document'])),
+  kind: v.optional(
+    v.picklist(['any', 'photo', 'drawing', 'animated', 'transparent', 'embed', 'document', 'film']),
+  ),
   folder: v.optional(v.pipe(v.string(), v.maxLength(500))),
   licence: v.optional(LicenceQuestionSchema),
   words: v.optional(v.pipe(v.string(), v.maxLength(200))),

@@ -197,6 +197,7 @@ export const STORED = {
   compared: kind('what was sent and what was found'),
   inherited: kind('a page that was read to be brought in'),
   inheritedBeside: kind('where the files beside it are kept'),
+  film: kind('facts of a film'),
   messageChoices: kind('what a person chose to be told'),
   notification: kind('what a person is told'),
   inheritedFacts: kind('what its files and links are'),

@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import sharp from 'sharp';
 import type { OutsidePicture } from './catalogue.ts';
+import { filmById, filmFile } from './films.ts';
 import { atMost, original } from './pictures.ts';
 
 const picture = (
@@ -53,6 +54,11 @@ export function oldSection(): Router {
   });
   router.get(['/images/spacer.gif', '/images/ball.gif'], (_request, response) => {
     response.type('image/gif').send(DOT);
+  });
+  router.get('/films/walk.webm', async (_request, response) => {
+    const film = filmById('boardwalk-22');
+    if (film) response.sendFile(await filmFile(film));
+    else response.status(404).end();
   });
   router.get('/tide.htm', (_request, response) => response.redirect(301, '/old/tides.htm'));
   router.get('/sitemap.xml', (request, response) => {

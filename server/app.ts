@@ -119,6 +119,8 @@ function helmetOptions({ config }: Context): Parameters<typeof helmet>[0] {
         // Widths, margins and places of measures are set as styles of elements; no style of a page of ours is from outside.
         'style-src': ["'self'", "'unsafe-inline'"],
         'img-src': ["'self'", 'data:', 'blob:', config.mediaOrigin],
+        // A film plays in its label from where its file is had.
+        'media-src': [config.mediaOrigin],
         'font-src': ["'self'"],
         'connect-src': ["'self'"],
         'frame-src': [config.mediaOrigin],

@@ -40,8 +40,8 @@ export function imageObjects(
   for (const standing of standingsOf(articleOf(page), { rules, pieces })) {
     const { placement } = standing;
     const piece = pieces.get(placement.asset);
-    // The first page of a document is no picture of its own: what is linked is the document.
-    if (!piece || piece.kind === 'document') continue;
+    // The first page of a document is no picture of its own, nor a still: what is linked is the document, what plays the film.
+    if (!piece || piece.kind === 'document' || piece.kind === 'film') continue;
     const { fallback, cutsOf } = planPicture(rules, standing, piece);
     const cut = cutsOf(fallback.format).at(-1) ?? fallback;
     const label = labelIn(piece.label, rules.language);

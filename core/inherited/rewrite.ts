@@ -54,7 +54,9 @@ interface Refused {
   readonly why: string;
 }
 
-const DOCUMENT_FILE = /\.(?:pdf|docx|xlsx|pptx|odt|ods|odp|rtf|csv|txt)$/i;
+/** Documents, films and recordings that words lead to. */
+const DOCUMENT_FILE =
+  /\.(?:pdf|docx|xlsx|pptx|odt|ods|odp|rtf|csv|txt|mp4|m4v|mov|webm|mkv|mp3|m4a|wav|ogg|flac)$/i;
 
 /**
  * Goes through the tree of an inherited page once, and puts markers of its own in the place of pictures and of what is framed:

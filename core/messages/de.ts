@@ -1,3 +1,4 @@
+import { FILM_FORMATS, sayFilmLength } from '../film/facts.ts';
 import { sayBytes } from '../media/weight.ts';
 import { inWords } from './in-words.ts';
 import { listed } from './listed.ts';
@@ -69,6 +70,10 @@ export const DE: Messages = {
     ]
       .filter(Boolean)
       .join(', '),
+  film: (facts) =>
+    [FILM_FORMATS[facts.format].says, sayFilmLength(facts), sayBytes(facts.bytes).replace('.', ',')].join(
+      ', ',
+    ),
   embedOf: (kind, host) => `${MADE[kind]} von ${host}`,
   invitation: (kind, title, host) =>
     `${MADE[kind]}${title === '' ? '' : ` „${title}“`} bei ${host} ${VERBS[kind]}`,

@@ -1,4 +1,5 @@
 import { sayKind } from '../embed/model.ts';
+import { FILM_FORMATS, sayFilmLength } from '../film/facts.ts';
 import { sayBytes } from '../media/weight.ts';
 import { inWords } from './in-words.ts';
 import { listed } from './listed.ts';
@@ -53,6 +54,7 @@ export const EN: Messages = {
     [format.toUpperCase(), pages === null ? '' : pages === 1 ? '1 page' : `${pages} pages`, sayBytes(bytes)]
       .filter(Boolean)
       .join(', '),
+  film: (facts) => [FILM_FORMATS[facts.format].says, sayFilmLength(facts), sayBytes(facts.bytes)].join(', '),
   embedOf: (kind, host) => `${MADE[kind]} from ${host}`,
   invitation: (kind, title, host) =>
     `${VERBS[kind]} ${title === '' ? `the ${sayKind(kind)}` : `“${title}”`} at ${host}`,

@@ -1,5 +1,6 @@
 import type { DocumentFacts } from '../document/formats.ts';
 import type { EmbedKind } from '../embed/host.ts';
+import type { FilmFacts } from '../film/facts.ts';
 import type { Change } from '../media/recipe-says.ts';
 import type { WORKS } from '../rights/label.ts';
 
@@ -38,6 +39,8 @@ export interface Messages {
   readonly table: string;
   /** What the file of a document is: "PDF, 12 pages, 2.3 MB". */
   readonly document: (facts: DocumentFacts) => string;
+  /** What the file of a film or a recording is: "MP4, 1:12, 2.3 MB". */
+  readonly film: (facts: FilmFacts) => string;
   /** What a screen reader says before a frame that nobody named. */
   readonly embedOf: (kind: EmbedKind, host: string) => string;
   /** What a poster asks for: to watch, to open; `title` is the empty text where there is none. */

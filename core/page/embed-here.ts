@@ -56,6 +56,8 @@ export type PictureUse = 'sizes' | 'one-file' | 'none';
 
 /** How a use shows the piece's picture. Frames that are there at once and links in words show none. */
 export function pictureUse(rules: HouseRules, placement: Pick<Placement, 'form'>, piece: OfKind): PictureUse {
+  // A film shows one still before it plays; a recording shows none.
+  if (piece.kind === 'film') return piece.film.picture === null ? 'none' : 'one-file';
   if (piece.kind !== 'embed') return 'sizes';
   const { embed } = piece;
   const form = formHere(rules, placement, embed);
@@ -65,5 +67,7 @@ export function pictureUse(rules: HouseRules, placement: Pick<Placement, 'form'>
 
 /** Whether a use sends a copy of the piece out: not where its host shows it, nor behind a poster drawn here. */
 export function copiesHere(rules: HouseRules, placement: Pick<Placement, 'form'>, piece: OfKind): boolean {
+  // Its file goes out, whatever shows it.
+  if (piece.kind === 'film') return true;
   return embedOf(piece)?.poster !== 'drawn' && pictureUse(rules, placement, piece) !== 'none';
 }

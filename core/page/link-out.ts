@@ -1,9 +1,9 @@
-import { DOCUMENT_FORMATS } from '../document/formats.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import { messagesFor } from '../messages/messages.ts';
 import { creditText } from '../rights/credit.ts';
 import { newPlacement } from './blocks/placement/schema.ts';
 import { largerFile } from './larger-file.ts';
+import { ownFile } from './own-file.ts';
 import { fileIdIn, pageIdIn } from './page-address.ts';
 import type { Piece } from './piece.ts';
 import { altHere, creditHere } from './words.ts';
@@ -41,15 +41,17 @@ export function linkOut(href: string, context: LinkContext): LinkOut | null {
   if (fileId === null) return { href, ...plain };
   const piece = pieces?.get(fileId);
   if (piece?.kind === 'picture') return pictureOut(piece, context);
-  const address =
-    piece?.kind === 'document' ? fileOf?.(`${piece.stem}.${piece.extension}`, piece.id) : undefined;
-  if (piece?.kind !== 'document' || !address) return null;
+  const own = piece ? ownFile(piece) : null;
+  const address = piece && own ? fileOf?.(`${piece.stem}.${piece.extension}`, piece.id) : undefined;
+  if (!piece || !own || !address) return null;
+  const messages = messagesFor(rules.language);
+  const says = piece.kind === 'film' ? messages.film(piece.film) : '';
   return {
     href: address,
     hreflang: '',
     larger: null,
-    mime: DOCUMENT_FORMATS[piece.document.format].mime,
-    says: messagesFor(rules.language).document(piece.document),
+    mime: own.mime,
+    says: piece.kind === 'document' ? messages.document(piece.document) : says,
   };
 }
 

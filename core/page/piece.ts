@@ -2,13 +2,14 @@ import type { DocumentFacts } from '../document/formats.ts';
 import type { Framing } from '../embed/framing.ts';
 import type { Hosts } from '../embed/host.ts';
 import type { Embed } from '../embed/model.ts';
+import type { FilmFacts } from '../film/facts.ts';
 import type { CropRect } from '../media/crop.ts';
 import type { Size } from '../media/dimensions.ts';
 import type { Lights } from '../media/over-contrast.ts';
 import type { Prep } from '../media/recipe.ts';
 import type { Label } from '../rights/label.ts';
 
-export const ASSET_KINDS = ['picture', 'embed', 'document'] as const;
+export const ASSET_KINDS = ['picture', 'embed', 'document', 'film'] as const;
 export type AssetKind = (typeof ASSET_KINDS)[number];
 
 /** What a piece embeds, with the hosts that bear on it and what its host said to the origins of targets. */
@@ -25,11 +26,13 @@ export interface HeldEmbed {
 export type OfKind =
   | { readonly kind: 'picture' }
   | { readonly kind: 'embed'; readonly embed: HeldEmbed }
-  | { readonly kind: 'document'; readonly document: DocumentFacts };
+  | { readonly kind: 'document'; readonly document: DocumentFacts }
+  /** A film or a recording of the house's own, with its file. */
+  | { readonly kind: 'film'; readonly film: FilmFacts };
 
 /**
- * What all kinds share: a name, a label, and the picture that shows it, which is the piece itself, the poster of an embed or
- * the first page of a document. `size` of the original as seen, in px; `bytes` of the original.
+ * What all kinds share: a name, a label, and the picture that shows it, which is the piece itself, the poster of an embed,
+ * the first page of a document or a still of a film. `size` of the original as seen, in px; `bytes` of the original.
  */
 interface Shared {
   readonly id: string;

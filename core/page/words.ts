@@ -1,3 +1,4 @@
+import { filmKind } from '../film/facts.ts';
 import { changesOf } from '../media/recipe-says.ts';
 import { messagesFor } from '../messages/messages.ts';
 import type { Made } from '../messages/table.ts';
@@ -105,5 +106,7 @@ export function creditedAs(piece: OfKind & Pick<Piece, 'label' | 'extension'>): 
       return piece.embed.embed.kind;
     case 'document':
       return 'document';
+    case 'film':
+      return filmKind(piece.film);
   }
 }

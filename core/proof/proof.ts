@@ -6,6 +6,7 @@ import type { PageDoc } from '../page/model.ts';
 import { severityOf } from '../page/target.ts';
 import { walkRooms, withBlocks, withoutBlock, withPlacement } from '../page/walk.ts';
 import { checkEmbeds } from './checks/embeds.ts';
+import { checkFilms } from './checks/films.ts';
 import { checkLanguage } from './checks/language.ts';
 import { checkLead } from './checks/lead.ts';
 import { checkLinks } from './checks/links.ts';
@@ -41,6 +42,7 @@ const CHECKS = [
   checkSize,
   checkOver,
   checkEmbeds,
+  checkFilms,
   checkMarkup,
   checkLinks,
   checkSqueeze,

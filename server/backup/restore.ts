@@ -8,6 +8,7 @@ import * as v from 'valibot';
 import type { Config } from '../config.ts';
 import { closeContext, openContext } from '../context.ts';
 import { held } from '../db/schema.ts';
+import { filesOfPiece } from '../shelf/own-file.ts';
 import { StartProblem } from '../start-problem.ts';
 import { originalKey } from '../storage/storage.ts';
 import { ABOUT, DUMP, filesOf } from './backup.ts';
@@ -47,13 +48,19 @@ export async function restore(config: Config, folder: string): Promise<Restored>
     let pieces = 0;
     for (let after = ''; ; ) {
       const rows = await context.db
-        .select({ id: held.id, sha256: held.sha256, document: held.documentSha256, stem: held.stem })
+        .select({
+          id: held.id,
+          sha256: held.sha256,
+          documentSha256: held.documentSha256,
+          filmSha256: held.filmSha256,
+          stem: held.stem,
+        })
         .from(held)
         .where(gt(held.id, after))
         .orderBy(asc(held.id))
         .limit(AT_A_TIME);
-      for (const { sha256, document, stem } of rows)
-        for (const one of document === null ? [sha256] : [sha256, document])
+      for (const { stem, ...row } of rows)
+        for (const one of filesOfPiece(row))
           if (!(await context.storage.has(originalKey(one)))) broken.push(stem);
       pieces += rows.length;
       const last = rows.at(-1);

@@ -28,6 +28,7 @@ import { inFiles, outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
 import { alternatesOf } from '../pages/translations.ts';
 import { formerNames } from '../shelf/names-out.ts';
+import { ownFileOf } from '../shelf/own-file.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
 import { FONT_FILES, fontFaces, fontFile } from './fonts.ts';
 import { placedAssets } from './placed.ts';
@@ -90,10 +91,11 @@ export async function writeBundle(
     await into(inMedia(cut.fileName), (path) => writeCut(context, whole, cut, path));
   }
   for (const row of placedAssets(whole)) {
-    const { documentSha256 } = row;
-    if (documentSha256 === null) continue;
-    const bytes = await context.storage.read(originalKey(documentSha256));
-    await into(inFiles(`${row.stem}.${row.extension}`), (path) => writeFile(path, bytes));
+    const own = ownFileOf(row);
+    if (!own) continue;
+    await into(inFiles(own.name), (path) =>
+      context.storage.withFile(originalKey(own.sha256), (from) => copyFile(from, path)),
+    );
     // Its own bytes stay as they are: what is said of it lies beside it.
     await into(inFiles(`${row.stem}.xmp`), (path) => writeSidecar(context, row.label, '', path));
   }

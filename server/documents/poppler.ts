@@ -1,18 +1,10 @@
-import { execFile } from 'node:child_process';
-import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
-import { dyingWith } from '../foreign/dying-with.ts';
-import { PATIENCE } from '../foreign/time-watch.ts';
-
-const run = promisify(execFile);
+import { runProgram } from '../foreign/program.ts';
 
 /** A page of honest work is drawn in two seconds; one that was made to take long, or much, is given up. */
-const LIMIT_MILLIS = 20_000;
-const MOST_BYTES = 1_500_000_000;
-const MOST_ANSWER_BYTES = 1_000_000;
+const LIMITS = { millis: 20_000, bytes: 1_500_000_000, answerBytes: 1_000_000 };
 /** The longer side of a first page in px: enough for a column on a sharp screen. */
 const PAGE_PX = 2000;
 
@@ -72,26 +64,10 @@ export async function pdfFirstPage(path: string): Promise<Buffer> {
 }
 
 async function poppler(program: string, args: readonly string[]): Promise<string> {
-  const [command, ...rest] = dyingWith(...limited(program, args));
   try {
-    const { stdout } = await run(command, rest, {
-      // The kernel ends what computes for longer than the limit; this is for what does not compute.
-      timeout: LIMIT_MILLIS * PATIENCE,
-      killSignal: 'SIGKILL',
-      maxBuffer: MOST_ANSWER_BYTES,
-      env: { PATH: process.env.PATH, LANG: 'C.UTF-8' },
-    });
-    return stdout;
+    return await runProgram(program, args, LIMITS);
   } catch (error) {
     const said = error instanceof Error && 'stderr' in error ? String(error.stderr) : '';
     throw new PdfProblem(/password/i.test(said), error);
   }
-}
-
-const PRLIMIT = '/usr/bin/prlimit';
-
-/** With a limit of memory, and of time on the processor should nobody be there to end it. */
-function limited(program: string, args: readonly string[]): readonly [string, readonly string[]] {
-  if (!existsSync(PRLIMIT)) return [program, args];
-  return [PRLIMIT, [`--as=${MOST_BYTES}`, `--cpu=${LIMIT_MILLIS / 1000}`, program, ...args]];
 }

@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { DOCUMENT_FORMATS, type DocumentFacts } from '#core/document/formats.ts';
+import { FILM_FORMATS, type FilmFacts } from '#core/film/facts.ts';
 import { draftFromMetadata, type MetadataDraft, withSidecar } from '#core/formats/metadata.ts';
 import { ORIGINAL_FORMATS } from '#core/media/formats.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
 import type { Context } from '../context.ts';
 import type { ReadDocument } from '../documents/documents.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
+import { type ReadFilm, readFilm } from '../films/films.ts';
 import type { FirstLook } from '../imaging/first-look.ts';
 import type { OriginalFacts } from '../imaging/read-original.ts';
 import { sha256Of } from '../storage/sha256.ts';
@@ -30,6 +32,7 @@ export type Arrival = {
   | { readonly kind: 'picture' }
   | { readonly kind: 'embed'; readonly embed: SavedEmbed }
   | { readonly kind: 'document'; readonly document: DocumentFacts }
+  | { readonly kind: 'film'; readonly film: FilmFacts }
 );
 
 /** What is coming in, known by its identity before the long look at it, which `arrive` takes. */
@@ -41,6 +44,8 @@ export interface Coming {
 /** What a file that came in is, by what its bytes say. Throws an HttpProblem with a sentence for what cannot be taken. */
 export async function comingOf(context: Context, incoming: Incoming): Promise<Coming> {
   if (incoming.embed) return embedComing(context, incoming, incoming.embed);
+  const film = await readFilm(context.config, incoming);
+  if (film) return filmComing(context, incoming, film);
   const document = await context.documents.read(incoming);
   return document ? documentComing(context, incoming, document) : pictureComing(context, incoming);
 }
@@ -95,6 +100,32 @@ function embedComing(
   };
 }
 
+/** A film is known by its file, and shown by a still; a recording by how loud it is over its length. */
+async function filmComing(context: Context, { path, sidecar }: Incoming, film: ReadFilm): Promise<Coming> {
+  const sha256 = await sha256Of(path);
+  const { facts, title, creator } = film;
+  return {
+    identity: sha256,
+    arrive: async (use) =>
+      withPicture(context, await film.still(), 'The still', async ({ shown, still }) =>
+        use({
+          kind: 'film',
+          film: facts,
+          identity: sha256,
+          extension: FILM_FORMATS[facts.format].extension,
+          shown,
+          files: [
+            { sha256, path },
+            { sha256: shown.facts.sha256, path: still },
+          ],
+          draft: withTitle(await draftOf(context, path, sidecar), title, creator),
+          // What shows it says nothing that its title and captions do not.
+          settled: { alt: { kind: 'decorative' } },
+        }),
+      ),
+  };
+}
+
 /** A document is known by its file, and shown by its first page. */
 async function documentComing(
   context: Context,
@@ -102,20 +133,12 @@ async function documentComing(
   document: ReadDocument,
 ): Promise<Coming> {
   const sha256 = await sha256Of(path);
+  const { format, bytes, pages, title, author } = document;
   return {
     identity: sha256,
-    arrive: async (use) => {
-      const folder = join(context.config.dataFolder, 'uploads');
-      await mkdir(folder, { recursive: true });
-      const page = join(folder, `page-${randomUUID()}`);
-      try {
-        await writeFile(page, await document.firstPage());
-        const [draft, shown] = await Promise.all([
-          draftOf(context, path, sidecar),
-          lookedAt(context, page, 'The first page'),
-        ]);
-        const { format, bytes, pages, title, author } = document;
-        return await use({
+    arrive: async (use) =>
+      withPicture(context, await document.firstPage(), 'The first page', async ({ shown, still }) =>
+        use({
           kind: 'document',
           document: { format, bytes, pages },
           identity: sha256,
@@ -123,17 +146,38 @@ async function documentComing(
           shown,
           files: [
             { sha256, path },
-            { sha256: shown.facts.sha256, path: page },
+            { sha256: shown.facts.sha256, path: still },
           ],
-          draft: withTitle(draft, title, author),
+          draft: withTitle(await draftOf(context, path, sidecar), title, author),
           // Its first page says nothing that the link to it does not.
           settled: { alt: { kind: 'decorative' } },
-        });
-      } finally {
-        await rm(page, { force: true });
-      }
-    },
+        }),
+      ),
   };
+}
+
+interface MadePicture {
+  readonly shown: Arrival['shown'];
+  /** Where it lies. */
+  readonly still: string;
+}
+
+/** Lays down a picture that was made of what came in, for as long as it is used. */
+async function withPicture<T>(
+  context: Context,
+  bytes: Uint8Array,
+  name: string,
+  use: (made: MadePicture) => Promise<T>,
+): Promise<T> {
+  const folder = join(context.config.dataFolder, 'uploads');
+  await mkdir(folder, { recursive: true });
+  const still = join(folder, `page-${randomUUID()}`);
+  try {
+    await writeFile(still, bytes);
+    return await use({ shown: await lookedAt(context, still, name), still });
+  } finally {
+    await rm(still, { force: true });
+  }
 }
 
 async function lookedAt(context: Context, path: string, name: string): Promise<Arrival['shown']> {

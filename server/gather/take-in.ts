@@ -18,6 +18,7 @@ import {
   assets,
   documents,
   embeds,
+  films,
   folders,
   held,
   pages,
@@ -157,7 +158,10 @@ async function insertKind(tx: Queries, assetId: string, arrival: Arrival, label:
     case 'document': {
       const { format, bytes, pages: count } = arrival.document;
       await tx.insert(documents).values({ assetId, sha256: arrival.identity, format, bytes, pages: count });
+      return;
     }
+    case 'film':
+      await tx.insert(films).values({ assetId, sha256: arrival.identity, film: arrival.film });
   }
 }
 

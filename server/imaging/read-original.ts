@@ -81,7 +81,7 @@ async function formatOf(path: string, name: string, bytes: number): Promise<Orig
   const what = type ? `a ${type.ext.toUpperCase()} file` : 'not a picture or a document';
   throw new HttpProblem(
     415,
-    `${name} is ${what}, whatever its name says. Pictures are taken as JPEG, PNG, WebP, AVIF, GIF, TIFF or SVG, documents as PDF, office files, plain text or CSV.`,
+    `${name} is ${what}, whatever its name says. Pictures are taken as JPEG, PNG, WebP, AVIF, GIF, TIFF or SVG, films as MP4, MOV, WebM or MKV, sound as MP3, M4A, WAV, Ogg or FLAC, documents as PDF, office files, plain text or CSV.`,
   );
 }
 

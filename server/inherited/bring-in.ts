@@ -1,6 +1,7 @@
 import { eq, inArray } from 'drizzle-orm';
 import * as v from 'valibot';
 import type { Person } from '#api/people.ts';
+import type { Embed } from '#core/embed/model.ts';
 import { readLicence } from '#core/gather/reading.ts';
 import { fileNameOf } from '#core/inherited/facts.ts';
 import type { Inherited, InheritedFile } from '#core/inherited/reading.ts';
@@ -98,6 +99,8 @@ async function takeAll(taking: Taking, before: StoredBecame, { report }: JobTool
   }
   for (const [at, { embed }] of reading.embeds.entries())
     await each('embeds', `${at}`, 'Asking what is embedded', async () => {
+      const own = await ownFilm(taking, embed);
+      if (own) return own;
       const wish = { folder: '', person: taking.person, now: new Date() };
       const { row: kept, isNew } = await keepEmbed(context, embed, wish, taking.signal);
       return { id: kept.id, isNew };
@@ -113,6 +116,12 @@ async function takeAll(taking: Taking, before: StoredBecame, { report }: JobTool
 interface Came {
   readonly id: string;
   readonly isNew: boolean;
+}
+
+/** A film or a recording that lies as a file is the house's own: its file is taken in. Null for what a host plays, and for a file that cannot be had. */
+async function ownFilm(taking: Taking, { host, carrier, address }: Embed): Promise<Came | null> {
+  if (host !== null || (carrier !== 'video' && carrier !== 'audio')) return null;
+  return orNothing(taking.signal, () => fetched(taking, { address, statements: [] }, address));
 }
 
 /** One that cannot be had keeps none of the others out: it is missing on the page, and the page says so. */

@@ -113,6 +113,19 @@ describe('a page at an address', () => {
     expect(JSON.stringify(second.blocks)).toContain('Water runs out.');
   });
 
+  it('takes in a film that lies as a file, and a recording that words lead to, and leaves what a host plays with it', async () => {
+    const walk = server.at('reserve', '/old/films/walk.webm');
+    const played = server.at('lanternreel', '/play/eel-pass-71');
+    const html = `<title>Walk</title><p>Words.</p><video src="${walk}" width="480" controls></video><iframe src="${played}" width="480" height="270"></iframe><p>Or <a href="${walk}">take the film away</a>.</p>`;
+    const { doc, pieces } = await broughtIn(await asPasted(html));
+    expect(pieces.map(({ kind }) => kind).sort()).toEqual(['embed', 'film']);
+    const film = pieces.find(({ kind }) => kind === 'film');
+    const placed = doc.blocks.flatMap((block) => (block.type === 'placement' ? [block.attrs.asset] : []));
+    expect(placed).toHaveLength(2);
+    expect(placed).toContain(film?.id);
+    expect(JSON.stringify(doc.blocks)).toContain(`file:${film?.id}`);
+  });
+
   it('names the pages that it is made of by frames', async () => {
     const { framed } = await page(await atAddress('frames.htm'));
     expect(framed).toEqual(['counts.htm', 'tides.htm'].map((name) => server.at('reserve', `/old/${name}`)));

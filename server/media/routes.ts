@@ -5,7 +5,6 @@ import { and, eq, isNull } from 'drizzle-orm';
 import { type Request, type RequestHandler, type Response, Router } from 'express';
 import * as v from 'valibot';
 import type { Reader } from '#api/people.ts';
-import { DOCUMENT_FORMATS } from '#core/document/formats.ts';
 import { chooseForm } from '#core/embed/forms.ts';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
@@ -35,6 +34,7 @@ import { answerNotFound, HttpProblem, notFound } from '../problem.ts';
 import { readTarget } from '../rules/store.ts';
 import { foreseenDocument } from '../sending/foreseen.ts';
 import { deliveredDocument } from '../sending/shown.ts';
+import { ownFileOf } from '../shelf/own-file.ts';
 import { type AssetRow, fileAddress } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
 import { cutPath, type Opening, openingFor, openingOf, pagePath, signedAddress } from './addresses.ts';
@@ -88,17 +88,26 @@ export function mediaRoutes(context: Context): Router {
 
   router.get('/file/:assetId/:file', signed(context), async (request, response) => {
     const row = await heldAsset(context, request, String(request.params.assetId));
-    if (row.documentSha256 === null || row.documentFormat === null) throw notFound('This file');
-    response.set({
+    const own = ownFileOf(row);
+    if (!own) throw notFound('This file');
+    const headers = {
       'Cache-Control': 'private, max-age=86400',
-      'Content-Type': DOCUMENT_FORMATS[row.documentFormat].mime,
-      'Content-Length': String(row.documentBytes),
-      // Never opened on this origin either: whatever it is, it is saved.
-      'Content-Disposition': `attachment; filename="${row.stem}.${row.extension}"`,
-    });
-    const stream = await context.storage.stream(originalKey(row.documentSha256));
-    stream.on('error', (error) => response.destroy(error));
-    stream.pipe(response);
+      'Content-Type': own.mime,
+      // Never opened on this origin either: whatever it is, it is saved, or played where a page asks for it.
+      'Content-Disposition': `attachment; filename="${own.name}"`,
+    };
+    // In ranges (RFC 9110, 14), so that a film begins anywhere.
+    await context.storage.withFile(
+      originalKey(own.sha256),
+      (path) =>
+        new Promise<void>((resolve, reject) => {
+          response.sendFile(
+            path,
+            { headers, dotfiles: 'allow', cacheControl: false, lastModified: false },
+            (error) => (error && !response.headersSent ? reject(error) : resolve()),
+          );
+        }),
+    );
   });
 
   const cutAddress = '/cut/:assetId/:recipe/:width/:quality/:file';
@@ -308,6 +317,7 @@ function previewPolicy(context: Context): string {
   return [
     "default-src 'none'",
     `img-src ${mediaOrigin}`,
+    `media-src ${mediaOrigin}`,
     `style-src ${mediaOrigin} 'unsafe-inline'`,
     `font-src ${mediaOrigin}`,
     `script-src ${mediaOrigin}/measure.js ${mediaOrigin}/page.js`,

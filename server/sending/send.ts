@@ -3,7 +3,6 @@ import { readFile } from 'node:fs/promises';
 import { and, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
 import * as v from 'valibot';
 import { htmlFor } from '#core/deliver/sending.ts';
-import { DOCUMENT_FORMATS } from '#core/document/formats.ts';
 import { CUT_FORMATS } from '#core/media/formats.ts';
 import { firstSeen, teaserOf } from '#core/page/lead.ts';
 import { headTitleOf } from '#core/page/page-head.ts';
@@ -28,6 +27,7 @@ import { outgoing } from '../pages/proof.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
 import { HttpProblem } from '../problem.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
+import { ownFileOf } from '../shelf/own-file.ts';
 import { originalKey } from '../storage/storage.ts';
 import { wayOf } from './door.ts';
 import { noteShown } from './public-files.ts';
@@ -154,13 +154,13 @@ async function sendFiles(
   { report, signal }: JobTools,
 ): Promise<Addresses> {
   const cuts = cutsOfPage(whole.doc, outgoing(whole));
-  const documents = placedAssets(whole).filter(({ documentSha256 }) => documentSha256 !== null);
+  const documents = placedAssets(whole).flatMap((row) => ownFileOf(row) ?? []);
   const all = cuts.length + documents.length;
   const addresses = new Map<string, string>();
   const place = placeOf(context, whole.rules);
   const known = await knownThere(context, place, [
     ...cuts.map(({ fileName }) => fileName),
-    ...documents.map(({ stem, extension }) => `${stem}.${extension}`),
+    ...documents.map(({ name }) => name),
   ]);
   const tell = seldom(report, signal);
   const sent = async (file: FileToSend) => {
@@ -172,11 +172,9 @@ async function sendFiles(
     const bytes = await readFile(await cutGoingOut(context, whole, cut));
     await sent({ name: cut.fileName, type: CUT_FORMATS[cut.format].mime, bytes });
   });
-  for (const { documentSha256, documentFormat, stem, extension } of documents) {
-    if (documentSha256 === null || documentFormat === null) continue;
-    const { mime } = DOCUMENT_FORMATS[documentFormat];
-    const bytes = await context.storage.read(originalKey(documentSha256));
-    await sent({ name: `${stem}.${extension}`, type: mime, bytes });
+  for (const { sha256, mime, name } of documents) {
+    const bytes = await context.storage.read(originalKey(sha256));
+    await sent({ name, type: mime, bytes });
   }
   return addresses;
 }

@@ -16,6 +16,7 @@ import { heldEmbed } from '../embeds/saved.ts';
 import { filePath, type OpenedRow, openingFor, signedAddress, thumbPath } from '../media/addresses.ts';
 import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 import { notFound } from '../problem.ts';
+import { filmOf } from './own-file.ts';
 import { maySee } from './seen.ts';
 
 /** What is held, whole: one row of the view. */
@@ -177,16 +178,18 @@ export function pieceOf(row: AssetRow, hosts: Hosts = NO_HOSTS): Piece {
 function ofKind(row: AssetRow, hosts: Hosts) {
   const embed = row.kind === 'embed' ? heldEmbed(row.embed, hosts) : null;
   if (embed) return { kind: 'embed', embed } as const;
+  const film = row.kind === 'film' ? filmOf(row) : null;
+  if (film) return { kind: 'film', film } as const;
   const document = row.kind === 'document' ? documentOf(row) : null;
   return document ? ({ kind: 'document', document } as const) : ({ kind: 'picture' } as const);
 }
 
 function assetKindOf(context: Context, row: AssetRow, hosts: Hosts) {
   const own = ofKind(row, hosts);
-  return own.kind === 'document' ? { ...own, file: fileAddress(context, row) } : own;
+  return own.kind === 'document' || own.kind === 'film' ? { ...own, file: fileAddress(context, row) } : own;
 }
 
-/** Where the own file of a document is downloaded from: another origin than the app's. */
+/** Where the own file of a document or a film is had from: another origin than the app's. */
 export function fileAddress(
   context: Context,
   row: Pick<AssetRow, 'id' | 'stem' | 'extension'> & OpenedRow,

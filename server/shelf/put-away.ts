@@ -8,6 +8,7 @@ import { HttpProblem, notFound } from '../problem.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
 import { carryOutRemovals, orderRemovals } from '../tidy/removals.ts';
 import { pieceName } from './change.ts';
+import { filesOfPiece } from './own-file.ts';
 import type { AssetRow } from './present.ts';
 import { type Asker, seen, seenBy } from './seen.ts';
 
@@ -127,8 +128,7 @@ export async function emptyBin(context: Context, now: Date): Promise<number> {
       const keys = made.map(({ recipe, widthPx, format, quality }) =>
         cutKey(row.sha256, recipe, widthPx, format, quality),
       );
-      const own = row.documentSha256 === null ? [] : [originalKey(row.documentSha256)];
-      await orderRemovals(tx, [originalKey(row.sha256), ...own, ...keys], now);
+      await orderRemovals(tx, [...filesOfPiece(row).map(originalKey), ...keys], now);
       await tx.update(assets).set({ foldedInto: null }).where(eq(assets.foldedInto, id));
       await tx.delete(likenessCurves).where(eq(likenessCurves.sha256, row.sha256));
       // Its cuts, pins, looks and provenance go with it.

@@ -276,6 +276,7 @@ function kindIs(kind: Question['kind']): SQL | undefined {
       return and(eq(assets.kind, 'picture'), shownBy(eq(pictures.alpha, true)));
     case 'embed':
     case 'document':
+    case 'film':
       return eq(assets.kind, kind);
     default:
       return undefined;

@@ -1,7 +1,7 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
-import { cuts, documents, pictures, publicFiles, removals } from '../db/schema.ts';
+import { cuts, documents, films, pictures, publicFiles, removals } from '../db/schema.ts';
 
 const AT_A_TIME = 2000;
 
@@ -77,7 +77,9 @@ async function isOriginalNeeded(tx: Queries, sha256: string): Promise<boolean> {
     .from(documents)
     .where(eq(documents.sha256, sha256))
     .limit(1);
-  return filed.length > 0;
+  if (filed.length > 0) return true;
+  const played = await tx.select({ id: films.assetId }).from(films).where(eq(films.sha256, sha256)).limit(1);
+  return played.length > 0;
 }
 
 async function isServed(tx: Queries, sha256: string): Promise<boolean> {

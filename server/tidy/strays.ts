@@ -1,6 +1,7 @@
 import { and, asc, gt, inArray, isNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
-import { cuts, documents, held, jobs, pictures, publicFiles } from '../db/schema.ts';
+import { cuts, documents, films, held, jobs, pictures, publicFiles } from '../db/schema.ts';
+import { filesOfPiece } from '../shelf/own-file.ts';
 import { cutKey, originalKey, type Stored, sentKey } from '../storage/storage.ts';
 import { orderRemovals } from './removals.ts';
 
@@ -59,7 +60,8 @@ async function namedOriginals({ db }: Context, keys: readonly string[]): Promise
     .select({ sha256: documents.sha256 })
     .from(documents)
     .where(inArray(documents.sha256, hashes));
-  return new Set([...shown, ...filed].map(({ sha256 }) => originalKey(sha256)));
+  const played = await db.select({ sha256: films.sha256 }).from(films).where(inArray(films.sha256, hashes));
+  return new Set([...shown, ...filed, ...played].map(({ sha256 }) => originalKey(sha256)));
 }
 
 async function namedCuts({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
@@ -102,14 +104,18 @@ async function countMissing(context: Context): Promise<number> {
   let missing = 0;
   for (let after = ''; ; ) {
     const rows = await context.db
-      .select({ id: held.id, sha256: held.sha256, document: held.documentSha256 })
+      .select({
+        id: held.id,
+        sha256: held.sha256,
+        documentSha256: held.documentSha256,
+        filmSha256: held.filmSha256,
+      })
       .from(held)
       .where(gt(held.id, after))
       .orderBy(asc(held.id))
       .limit(AT_A_TIME);
-    for (const { id, sha256, document } of rows) {
-      const files = document === null ? [sha256] : [sha256, document];
-      if (files.every((one) => there.has(originalKey(one)))) continue;
+    for (const { id, ...row } of rows) {
+      if (filesOfPiece(row).every((one) => there.has(originalKey(one)))) continue;
       missing += 1;
       if (missing <= TOLD)
         context.log.error({ asset: id }, 'the original of a piece is missing: bring it back from a backup');

@@ -15,6 +15,7 @@ import { AccessRow } from './access-row.tsx';
 import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import { FileRow } from './file-row.tsx';
+import { FilmRow } from './film-row.tsx';
 import { FitRow } from './fit-row.tsx';
 import { InUseLine } from './in-use-line.tsx';
 import { NameRow } from './name-row.tsx';
@@ -112,6 +113,8 @@ function KindRow({ asset, rules, use, isEditable }: LabelProps) {
       return <EmbedRow asset={asset} held={asset.embed} rules={rules} use={use} isEditable={isEditable} />;
     case 'document':
       return <FileRow document={asset.document} address={asset.file} />;
+    case 'film':
+      return <FilmRow film={asset.film} address={asset.file} title={asset.label.title || asset.stem} />;
   }
 }
 

@@ -31,6 +31,7 @@ const NAMES: Readonly<Record<Asset['kind'], string>> = {
   picture: 'Alt text and caption',
   embed: 'Title and caption',
   document: 'Caption',
+  film: 'Caption',
 };
 
 /** What is said to those who cannot see it, and under it. Said once on the piece; a page may say otherwise. */

@@ -70,6 +70,8 @@ function ofKind(asset: Asset): OfKind {
       return { kind: 'embed', embed: asset.embed };
     case 'document':
       return { kind: 'document', document: asset.document };
+    case 'film':
+      return { kind: 'film', film: asset.film };
   }
 }
 

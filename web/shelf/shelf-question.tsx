@@ -12,6 +12,7 @@ const KINDS = [
   ['transparent', 'pictures with transparency'],
   ['embed', 'embeds'],
   ['document', 'documents'],
+  ['film', 'films and sound'],
 ] as const;
 const PARTS = [
   ['standing', 'what stands on the shelf'],

@@ -1,6 +1,7 @@
 import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
 import { sayTime } from '#core/embed/parameters.ts';
+import { filmKind, sayFilmLength } from '#core/film/facts.ts';
 import { isPicture } from '#core/page/piece.ts';
 import { termsOf } from '#core/rights/house-licence.ts';
 import type { LicenceTerms } from '#core/rights/licences.ts';
@@ -53,6 +54,8 @@ function sayWhat(asset: Asset): string {
         ? sayKind(kind)
         : `${sayKind(kind)} ${sayTime(Math.round(facts.seconds))}`;
     }
+    case 'film':
+      return `${filmKind(asset.film)} ${sayFilmLength(asset.film)}`;
     case 'document': {
       const { format, pages } = asset.document;
       const name = format.toUpperCase();

@@ -143,6 +143,7 @@ function saySign(
     case 'embed':
       return `${piece.stem}, its embed code kept by Placard`;
     case 'document':
+    case 'film':
       return `${piece.stem}, its file kept by Placard`;
   }
 }

@@ -1,6 +1,7 @@
 import { type ChangeEvent, type KeyboardEvent, type RefObject, useRef, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
 import { sayKind } from '#core/embed/model.ts';
+import { filmKind } from '#core/film/facts.ts';
 import type { PageDoc, Want } from '#core/page/model.ts';
 import { placementsOf } from '#core/page/walk.ts';
 import { ACCEPTED_FILES } from '../arrivals/accepted.ts';
@@ -404,5 +405,12 @@ function WantFrame({ want, isOpen, isEditable, hands }: WantFrameProps) {
 
 /** What a piece that is no picture is, in a word. */
 function sayShortly(asset: Exclude<Asset, { readonly kind: 'picture' }>): string {
-  return asset.kind === 'embed' ? sayKind(asset.embed.embed.kind) : asset.document.format.toUpperCase();
+  switch (asset.kind) {
+    case 'embed':
+      return sayKind(asset.embed.embed.kind);
+    case 'document':
+      return asset.document.format.toUpperCase();
+    case 'film':
+      return filmKind(asset.film);
+  }
 }

@@ -46,7 +46,7 @@ function standing(rules: HouseRules, { placement, piece }: Placed, held: HeldEmb
   return fault ? found({ code: 'embed-stripped', values: { name, fault, standIn } }) : [];
 }
 
-/** WCAG 2.2, 1.2.2: film with sound has captions. Only said where its host was asked and named none. */
+/** WCAG 2.2, 1.2.2: film with sound has captions. Said of one of another host only where its host was asked and named none. */
 function captions({ placement, piece }: Placed, { embed }: HeldEmbed): readonly Found[] {
   const { facts, kind } = embed;
   if (kind !== 'film' || facts.visibility === 'unknown' || facts.captions.length > 0) return [];

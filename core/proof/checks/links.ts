@@ -45,7 +45,7 @@ function checkHeld({ page, pages, pieces }: ProofInput): readonly Found[] {
       }
       const fileId = fileIdIn(href);
       const kind = fileId === null ? undefined : pieces.get(fileId)?.kind;
-      return fileId !== null && kind !== 'document' && kind !== 'picture'
+      return fileId !== null && (kind === undefined || kind === 'embed')
         ? [{ code: 'file-link-broken', values: {}, place, remedies: [] }]
         : [];
     }),

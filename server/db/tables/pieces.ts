@@ -16,6 +16,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { DocumentFormat } from '#core/document/formats.ts';
+import type { FilmFacts } from '#core/film/facts.ts';
 import type { Condition } from '#core/media/condition.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Prep } from '#core/media/recipe.ts';
@@ -142,6 +143,12 @@ export const documents = mysqlTable('documents', {
   pages: int('pages'),
 });
 
+export const films = mysqlTable('films', {
+  assetId: ofAsset(),
+  sha256: char('sha256', { length: 64 }).notNull(),
+  film: storedJson<FilmFacts>('film', STORED.film).notNull(),
+});
+
 /** Everything that is held, each whole: what its kind has not is null. Only read; each table is written by itself. */
 export const held = mysqlView('held')
   .algorithm('merge')
@@ -163,11 +170,14 @@ export const held = mysqlView('held')
         documentFormat: sql<DocumentFormat | null>`${documents.format}`.as('document_format'),
         documentBytes: sql<number | null>`${documents.bytes}`.as('document_bytes'),
         documentPages: documents.pages,
+        filmSha256: sql<string | null>`${films.sha256}`.as('film_sha256'),
+        film: films.film,
       })
       .from(assets)
       .innerJoin(pictures, eq(pictures.assetId, assets.id))
       .leftJoin(embeds, eq(embeds.assetId, assets.id))
-      .leftJoin(documents, eq(documents.assetId, assets.id)),
+      .leftJoin(documents, eq(documents.assetId, assets.id))
+      .leftJoin(films, eq(films.assetId, assets.id)),
   );
 
 /** Cuts that were made, with what they weigh. */

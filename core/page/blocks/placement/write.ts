@@ -1,6 +1,7 @@
 import { DOCUMENT_FORMATS, type DocumentFacts } from '../../../document/formats.ts';
 import type { EmbedForm } from '../../../embed/forms.ts';
 import { writeEmbed } from '../../../embed/write.ts';
+import { FILM_FORMATS, type FilmFacts } from '../../../film/facts.ts';
 import { CUT_FORMATS } from '../../../media/formats.ts';
 import type { OverWords } from '../../../media/over-words.ts';
 import { messagesFor } from '../../../messages/messages.ts';
@@ -33,6 +34,8 @@ export function writePlacement(placement: Placement, context: BlockContext): str
       return writeEmbedFigure(placement, piece, piece.embed, context);
     case 'document':
       return writeDocumentFigure(placement, piece, piece.document, context);
+    case 'film':
+      return writeFilmFigure(placement, piece, piece.film, context);
   }
 }
 
@@ -96,6 +99,34 @@ function writeDocumentFigure(
   return [
     openFigure(placement, piece, plan, context),
     address ? `<a href="${escapeHtml(address)}" type="${mime}">${inner}</a>` : inner,
+    writeCaption(placement, piece, context),
+    '</figure>',
+  ]
+    .filter(Boolean)
+    .join('\n');
+}
+
+/**
+ * A film or a recording in the player of the browser (WHATWG HTML, 4.8.8 and 4.8.9): never by itself, its length known before it
+ * plays, as high as it will be. Where neither is known, a link to its file.
+ */
+function writeFilmFigure(placement: Placement, piece: Piece, film: FilmFacts, context: BlockContext): string {
+  const { room, rules } = context;
+  const plan = planPicture(rules, { placement, room }, piece);
+  const address = context.fileOf?.(`${piece.stem}.${piece.extension}`, piece.id) ?? '';
+  const title = titleHere(rules, piece);
+  const link = `<a href="${escapeHtml(address)}">${escapeHtml(`${title} (${messagesFor(rules.language).film(film)})`)}</a>`;
+  const source = `<source src="${escapeHtml(address)}" type="${FILM_FORMATS[film.format].mime}">`;
+  const shared = `controls preload="metadata" aria-label="${escapeHtml(title)}"`;
+  const { fallback } = plan;
+  const { width, height } = fallback.size;
+  const player =
+    film.picture === null
+      ? `<audio ${shared} style="width: 100%">${source}${link}</audio>`
+      : `<video ${shared} width="${width}" height="${height}" poster="${escapeHtml(context.addressOf(fallback))}" style="display: block; aspect-ratio: ${width} / ${height}; width: 100%; height: auto">${source}${link}</video>`;
+  return [
+    openFigure(placement, piece, plan, context),
+    player,
     writeCaption(placement, piece, context),
     '</figure>',
   ]

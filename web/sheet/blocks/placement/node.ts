@@ -275,6 +275,13 @@ class PlacementView implements NodeView {
   /** A document is named under its first page, by the words that lead to its file. */
   #drawFile(asset: Asset): void {
     this.#window.classList.toggle('file-page', asset.kind === 'document');
+    if (asset.kind === 'film') {
+      const said = document.createElement('span');
+      said.className = 'block bg-bar px-3 py-2 font-sans font-semibold text-bar-ink text-sm leading-flat';
+      said.textContent = `${titleHere(this.#rules, asset)} (${this.#messages.film(asset.film)})`;
+      this.#worded.append(said);
+      return;
+    }
     if (asset.kind !== 'document') return;
     const name = document.createElement('span');
     name.className = 'file';

@@ -1,0 +1,105 @@
+import * as v from 'valibot';
+import { type FilmFacts, FilmFactsSchema, type FilmFormat } from './facts.ts';
+
+const StreamSchema = v.object({
+  codec_type: v.optional(v.string(), ''),
+  codec_name: v.optional(v.string(), ''),
+  width: v.optional(v.number(), 0),
+  height: v.optional(v.number(), 0),
+  sample_aspect_ratio: v.optional(v.string(), ''),
+  avg_frame_rate: v.optional(v.string(), ''),
+  channels: v.optional(v.number(), 0),
+  duration: v.optional(v.string(), ''),
+  side_data_list: v.optional(v.array(v.looseObject({ rotation: v.optional(v.number()) })), []),
+  disposition: v.optional(v.looseObject({ attached_pic: v.optional(v.number(), 0) })),
+});
+type Stream = v.InferOutput<typeof StreamSchema>;
+
+const ProbedSchema = v.object({
+  streams: v.array(StreamSchema),
+  format: v.object({
+    format_name: v.string(),
+    duration: v.optional(v.string(), ''),
+    tags: v.optional(v.record(v.string(), v.unknown()), {}),
+  }),
+});
+
+/** A film with what it calls itself. */
+export interface ProbedFilm {
+  readonly facts: FilmFacts;
+  readonly title: string;
+  readonly creator: string;
+}
+
+/** Nothing that lasts a year is a film. */
+const MOST_SECONDS = 366 * 86_400;
+
+/**
+ * What ffprobe says of a file (its JSON with `-show_format -show_streams`), read into facts; null for what has neither pictures
+ * nor sound in it, or is no container that is held. Sizes are those that are seen: turned as the file says (its display matrix), and
+ * with pixels that are not square drawn out.
+ */
+export function readProbed(said: unknown, bytes: number): ProbedFilm | null {
+  const read = v.safeParse(ProbedSchema, said);
+  if (!read.success) return null;
+  const { streams, format } = read.output;
+  // The cover of a recording is a picture in it, and no film.
+  const picture = streams.find(
+    ({ codec_type, disposition, width }) => codec_type === 'video' && width > 0 && !disposition?.attached_pic,
+  );
+  const sound = streams.find(({ codec_type, channels }) => codec_type === 'audio' && channels > 0);
+  const container = containerOf(format.format_name, picture, streams);
+  if (!container || (!picture && !sound)) return null;
+  const seconds = Number(format.duration || picture?.duration || sound?.duration || 0);
+  const facts = v.safeParse(FilmFactsSchema, {
+    format: container,
+    bytes,
+    seconds: Number.isFinite(seconds) ? Math.min(Math.max(0, seconds), MOST_SECONDS) : 0,
+    picture: picture ? pictureOf(picture) : null,
+    sound: sound ? { codec: sound.codec_name.slice(0, 40), channels: sound.channels } : null,
+  });
+  if (!facts.success) return null;
+  return { facts: facts.output, title: tagOf(format.tags, 'title'), creator: tagOf(format.tags, 'artist') };
+}
+
+function pictureOf(stream: Stream) {
+  const { width, height, codec_name, avg_frame_rate, sample_aspect_ratio } = stream;
+  const [across = 1, down = 1] = sample_aspect_ratio.split(':').map(Number);
+  const drawn = across > 0 && down > 0 ? Math.round((width * across) / down) : width;
+  const turned = stream.side_data_list.some(({ rotation = 0 }) => Math.abs(rotation) % 180 === 90);
+  const [pictures = 0, seconds = 1] = avg_frame_rate.split('/').map(Number);
+  const rate = seconds > 0 && Number.isFinite(pictures / seconds) ? pictures / seconds : 0;
+  return {
+    width: turned ? height : drawn,
+    height: turned ? drawn : height,
+    rate: Math.round(rate * 100) / 100,
+    codec: codec_name.slice(0, 40),
+  };
+}
+
+/** WebM is Matroska with codecs of the open web alone (its container guidelines). */
+const OPEN = /^(?:vp8|vp9|av1|opus|vorbis)$/;
+
+function containerOf(
+  name: string,
+  picture: Stream | undefined,
+  streams: readonly Stream[],
+): FilmFormat | null {
+  const names = name.split(',');
+  if (names.includes('mp4')) return picture ? 'mp4' : 'm4a';
+  if (names.includes('webm'))
+    return streams.every(
+      ({ codec_name, codec_type }) => !/^(?:video|audio)$/.test(codec_type) || OPEN.test(codec_name),
+    )
+      ? 'webm'
+      : 'mkv';
+  return (['mp3', 'wav', 'ogg', 'flac'] as const).find((one) => names.includes(one)) ?? null;
+}
+
+const MOST_LETTERS = 300;
+
+/** What a file calls itself, as one line. */
+function tagOf(tags: Readonly<Record<string, unknown>>, name: string): string {
+  const found = Object.entries(tags).find(([key]) => key.toLowerCase() === name)?.[1];
+  return typeof found === 'string' ? found.replace(/\s+/g, ' ').trim().slice(0, MOST_LETTERS) : '';
+}

@@ -1,0 +1,49 @@
+import { FILM_FORMATS, type FilmFacts, filmKind, isPlayed, sayFilmLength } from '#core/film/facts.ts';
+import { sayBytes } from '#core/media/weight.ts';
+import { LabelRow } from './row.tsx';
+
+interface FilmRowProps {
+  readonly film: FilmFacts;
+  readonly address: string;
+  readonly title: string;
+}
+
+/** What the file of a film or a recording is; it plays here, and goes out as it came. */
+export function FilmRow({ film, address, title }: FilmRowProps) {
+  const { picture, sound, format, bytes } = film;
+  const facts = [
+    FILM_FORMATS[format].says,
+    sayFilmLength(film),
+    picture ? `${picture.width} × ${picture.height}` : '',
+    picture && picture.rate > 0 ? `${picture.rate} pictures a second` : '',
+    sound ? sayChannels(sound.channels) : 'without sound',
+    sayBytes(bytes),
+  ].filter(Boolean);
+  return (
+    <LabelRow name={picture ? 'Film' : 'Sound'}>
+      {picture ? (
+        // biome-ignore lint/a11y/useMediaCaption: captions are written beside it, and are not in what came in.
+        <video className="mb-1.5 w-full bg-ink" src={address} controls preload="none" aria-label={title} />
+      ) : (
+        // biome-ignore lint/a11y/useMediaCaption: captions are written beside it, and are not in what came in.
+        <audio className="mb-1.5 w-full" src={address} controls preload="none" aria-label={title} />
+      )}
+      <p>
+        {facts.join(', ')}.{' '}
+        <a href={address} download rel="noreferrer">
+          Download it
+        </a>
+      </p>
+      <p className={isPlayed(film) ? 'text-soft' : 'text-due'}>
+        {isPlayed(film)
+          ? `On a page it plays in the reader’s own player, and never by itself.`
+          : `Not every browser plays a ${filmKind(film)} of this sort. Readers without it get a link to its file.`}
+      </p>
+    </LabelRow>
+  );
+}
+
+function sayChannels(channels: number): string {
+  if (channels === 1) return 'mono';
+  return channels === 2 ? 'stereo' : `${channels} channels`;
+}
