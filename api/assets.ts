@@ -82,7 +82,13 @@ export const AssetSchema = v.variant('kind', [
   /** `file` is where its own file is downloaded from. */
   v.object({ ...shared, kind: v.literal('document'), document: DocumentFactsSchema, file: v.string() }),
   /** `file` is where it plays from. */
-  v.object({ ...shared, kind: v.literal('film'), film: FilmFactsSchema, file: v.string() }),
+  v.object({
+    ...shared,
+    kind: v.literal('film'),
+    film: FilmFactsSchema,
+    captions: v.pipe(v.array(v.string()), v.readonly()),
+    file: v.string(),
+  }),
 ]);
 export type Asset = v.InferOutput<typeof AssetSchema>;
 

@@ -29,6 +29,7 @@ import {
   TakeBackSchema,
 } from './assets.ts';
 import { AuditListSchema, AuditQuerySchema } from './audit.ts';
+import { CaptionTrackSchema, CaptionTracksSchema, SaveCaptionsSchema } from './captions.ts';
 import {
   DeliveriesSchema,
   DeliverySchema,
@@ -451,6 +452,13 @@ export const OPERATIONS = {
     query: WhereUsedQuerySchema,
     answers: WhereUsedSchema,
   },
+  'get /assets/{id}/captions': { does: 'The captions of a film, by language', answers: CaptionTracksSchema },
+  'put /assets/{id}/captions/{language}': {
+    does: 'Keep the captions of a film in a language, on the version that they were made from; 0 for new ones',
+    body: SaveCaptionsSchema,
+    answers: CaptionTrackSchema,
+  },
+  'delete /assets/{id}/captions/{language}': { does: 'Remove the captions of a film in a language' },
   'get /assets/{id}/offers': { does: 'What the original of a comp costs', answers: OffersSchema },
   'get /purchases': { does: 'What was bought in the last two months', answers: v.array(PurchaseSchema) },
   'post /purchases': { does: 'Buy the original of a comp', body: BuySchema, answers: PurchaseSchema },

@@ -14,6 +14,8 @@ import { askedPermissions } from './embed/permissions.ts';
 import { readQuery } from './embed/query.ts';
 import { readPasted } from './embed/reading.ts';
 import { unwrap } from './embed/unwrap.ts';
+import { readProbed } from './film/probe.ts';
+import { readCaptions } from './film/read-captions.ts';
 import { maybeProfileName } from './formats/icc.ts';
 import { maybeJpegQuality } from './formats/jpeg.ts';
 import { draftFromMetadata } from './formats/metadata.ts';
@@ -116,6 +118,15 @@ const READERS: Readonly<Record<string, (text: string) => unknown>> = {
     }),
   'the pictures of a page': (text) => readPagePictures(text, BASE),
   'the facts of a page': (text) => readPageFacts(text, BASE),
+  captions: (text) => readCaptions(`WEBVTT\n\n00:01.000 --> 00:02.000\n${text}`),
+  'a film’s facts': (text) =>
+    readProbed(
+      {
+        streams: [{ codec_type: 'video', sample_aspect_ratio: text, avg_frame_rate: text, width: 1 }],
+        format: { format_name: text },
+      },
+      1,
+    ),
   'pasted code': (text) => readPasted(text, HOSTS),
   'an oEmbed answer': (text) => readOembed(text),
   'escaped code': (text) => unwrap(text),

@@ -198,6 +198,8 @@ export const STORED = {
   inherited: kind('a page that was read to be brought in'),
   inheritedBeside: kind('where the files beside it are kept'),
   film: kind('facts of a film'),
+  captionLanguages: kind('languages that a film has captions in'),
+  cues: kind('captions'),
   messageChoices: kind('what a person chose to be told'),
   notification: kind('what a person is told'),
   inheritedFacts: kind('what its files and links are'),

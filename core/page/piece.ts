@@ -28,7 +28,12 @@ export type OfKind =
   | { readonly kind: 'embed'; readonly embed: HeldEmbed }
   | { readonly kind: 'document'; readonly document: DocumentFacts }
   /** A film or a recording of the house's own, with its file. */
-  | { readonly kind: 'film'; readonly film: FilmFacts };
+  | {
+      readonly kind: 'film';
+      readonly film: FilmFacts;
+      /** The languages that it has captions in (BCP 47). */
+      readonly captions: readonly string[];
+    };
 
 /**
  * What all kinds share: a name, a label, and the picture that shows it, which is the piece itself, the poster of an embed,

@@ -54,6 +54,15 @@ export function languageOf(text: string): string | null {
   return first[0];
 }
 
+/** What a language is called by those who speak it: "Cymraeg"; its tag where that is not known. */
+export function ownNameOf(tag: string): string {
+  try {
+    return new Intl.DisplayNames([tag], { type: 'language', languageDisplay: 'standard' }).of(tag) ?? tag;
+  } catch {
+    return tag;
+  }
+}
+
 /** What a language is called in a sentence, or its subtag. */
 export function callLanguage(subtag: string): string {
   return new Intl.DisplayNames(['en-GB'], { type: 'language' }).of(subtag) ?? subtag;

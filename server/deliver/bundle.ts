@@ -22,6 +22,7 @@ import type { WriteContext } from '#core/page/write-context.ts';
 import { creditText } from '#core/rights/credit.ts';
 import { labelIn } from '#core/rights/label-in.ts';
 import type { Context } from '../context.ts';
+import { captionFiles } from '../films/captions.ts';
 import { writeSidecar } from '../gather/sidecar.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
 import { inFiles, outgoing } from '../pages/proof.ts';
@@ -96,6 +97,9 @@ export async function writeBundle(
     await into(inFiles(own.name), (path) =>
       context.storage.withFile(originalKey(own.sha256), (from) => copyFile(from, path)),
     );
+    if (row.kind !== 'film') continue;
+    for (const { name, text } of await captionFiles(context, row))
+      await into(inFiles(name), (path) => writeFile(path, text));
     // Its own bytes stay as they are: what is said of it lies beside it.
     await into(inFiles(`${row.stem}.xmp`), (path) => writeSidecar(context, row.label, '', path));
   }

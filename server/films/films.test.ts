@@ -10,7 +10,7 @@ import { emptyPage } from '#core/page/model.ts';
 import { films } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { originalKey } from '../storage/storage.ts';
-import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
+import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { sweepStrays } from '../tidy/strays.ts';
 import { filmOf } from './testing-films.ts';
 
@@ -161,6 +161,34 @@ describe('a film on a page', () => {
     expect(JSON.stringify(other.body)).not.toContain('captions-missing');
   });
 
+  it('has captions in each language, kept on their version, on its page and beside it', async () => {
+    const cues = [{ from: 200, to: 1800, text: 'Eels <cannot> jump.' }];
+    const put = (language: string, version: number, body: object, as: Who = 'mara') =>
+      server.ask(`/api/assets/${film.id}/captions/${language}`, { as, method: 'PUT', version, body });
+    expect((await put('cy', 0, { cues })).status).toBe(200);
+    expect((await put('en', 0, { cues })).status).toBe(200);
+    expect((await put('en', 0, { cues: [] })).status).toBe(422);
+    const old = await put('en', 0, { cues });
+    expect(old.status).toBe(412);
+    expect(detailOf(old)).toContain('Nothing of theirs was written over');
+    expect((await put('en', 1, { cues: [{ ...cues[0], to: 100 }] })).status).toBe(422);
+    expect((await put('english', 0, { cues })).status).toBe(422);
+    expect((await put('en', 1, { cues }, 'joss')).status).toBe(403);
+    const html = await previewOf(await pageOf([film.id]));
+    const [, address = ''] =
+      /<track kind="captions" src="([^"]+)" srclang="cy" label="Cymraeg">/.exec(html) ?? [];
+    expect(html).toMatch(/<video controls preload="metadata" crossorigin="anonymous"/);
+    const file = await fetch(address.replaceAll('&amp;', '&'));
+    expect(file.headers.get('content-type')).toContain('text/vtt');
+    expect(file.headers.get('access-control-allow-origin')).toBe('*');
+    expect(await file.text()).toBe('WEBVTT\n\n00:00:00.200 --> 00:00:01.800\nEels &lt;cannot&gt; jump.\n');
+    const found = await server.ask(`/api/pages/${await pageOf([film.id])}/findings`);
+    expect(JSON.stringify(found.body)).not.toContain('captions-missing');
+    await server.ask(`/api/assets/${film.id}/captions/cy`, { method: 'DELETE' });
+    expect(JSON.stringify((await server.ask(`/api/assets/${film.id}`)).body)).toContain('"captions":["en"]');
+    expect((await fetch(address.replaceAll('&amp;', '&'))).status).toBe(404);
+  });
+
   it('goes along with its page', async () => {
     const label = { licence: 'own', title: 'How the eel pass works' };
     const { version } = v.parse(AssetSchema, (await server.ask(`/api/assets/${film.id}`)).body);
@@ -177,6 +205,9 @@ describe('a film on a page', () => {
     const html = Buffer.from(zip['index.html'] ?? []).toString('utf8');
     expect(html).toContain(`<source src="${name}" type="video/mp4">`);
     expect(html).toMatch(/poster="media\/[^"]+"/);
+    const captions = Object.keys(zip).find((one) => one.endsWith('.en.vtt'));
+    expect(html).toContain(`<track kind="captions" src="${captions}" srclang="en" label="English">`);
+    expect(html).not.toContain('crossorigin');
   });
 });
 

@@ -7,6 +7,7 @@ import * as v from 'valibot';
 import type { Reader } from '#api/people.ts';
 import { chooseForm } from '#core/embed/forms.ts';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
+import { languageOfCaptions } from '#core/film/captions-name.ts';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import { sizeAfter } from '#core/media/recipe.ts';
 import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
@@ -22,6 +23,7 @@ import { held, people } from '../db/schema.ts';
 import { fontFaces, fontFile } from '../deliver/fonts.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { previewPolicy as embedPolicy, previewDocument, readShown } from '../embeds/preview.ts';
+import { vttOf } from '../films/captions.ts';
 import { farPreview, readFar } from '../gather/preview.ts';
 import { type CutWish, ensureCut, type StoredCut } from '../imaging/cut-store.ts';
 import { cutOrDraft } from '../imaging/drafts.ts';
@@ -37,7 +39,15 @@ import { deliveredDocument } from '../sending/shown.ts';
 import { ownFileOf } from '../shelf/own-file.ts';
 import { type AssetRow, fileAddress } from '../shelf/present.ts';
 import { originalKey } from '../storage/storage.ts';
-import { cutPath, type Opening, openingFor, openingOf, pagePath, signedAddress } from './addresses.ts';
+import {
+  captionsPath,
+  cutPath,
+  type Opening,
+  openingFor,
+  openingOf,
+  pagePath,
+  signedAddress,
+} from './addresses.ts';
 import { CutCache } from './cut-cache.ts';
 import { isRun, slowLine, slowPath } from './slow-line.ts';
 
@@ -92,6 +102,8 @@ export function mediaRoutes(context: Context): Router {
     if (!own) throw notFound('This file');
     const headers = {
       'Cache-Control': 'private, max-age=86400',
+      // A preview, whose origin is opaque, shows its captions only so.
+      'Access-Control-Allow-Origin': '*',
       'Content-Type': own.mime,
       // Never opened on this origin either: whatever it is, it is saved, or played where a page asks for it.
       'Content-Disposition': `attachment; filename="${own.name}"`,
@@ -108,6 +120,17 @@ export function mediaRoutes(context: Context): Router {
           );
         }),
     );
+  });
+
+  router.get('/captions/:assetId/:file', signed(context), async (request, response) => {
+    const row = await heldAsset(context, request, String(request.params.assetId));
+    const language = languageOfCaptions(String(request.params.file));
+    const text = language === null ? null : await vttOf(context, row.id, language);
+    if (text === null) throw notFound('These captions');
+    response
+      .set({ 'Cache-Control': 'no-store', 'Access-Control-Allow-Origin': '*' })
+      .type('text/vtt')
+      .send(text);
   });
 
   const cutAddress = '/cut/:assetId/:recipe/:width/:quality/:file';
@@ -438,9 +461,12 @@ function previewed(context: Context, { rules, pieces, pages, assets }: WholePage
     rules,
     pieces,
     pages,
-    fileOf: (_name, assetId) => {
+    fileOf: (name, assetId) => {
       const row = assets.find(({ id }) => id === assetId);
-      return row ? fileAddress(context, row) : '';
+      if (!row) return '';
+      return languageOfCaptions(name) === null
+        ? fileAddress(context, row)
+        : signedAddress(context, captionsPath(assetId, name), openingFor(row));
     },
     addressOf: (cut) => {
       const row = assets.find(({ id }) => id === cut.assetId);

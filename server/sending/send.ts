@@ -17,6 +17,7 @@ import { deliveries, sentFiles } from '../db/schema.ts';
 import { cutGoingOut } from '../deliver/bundle.ts';
 import { placedAssets } from '../deliver/placed.ts';
 import { tellSent } from '../deliver/take-away.ts';
+import { captionFiles } from '../films/captions.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import { seldom } from '../jobs/seldom.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
@@ -155,12 +156,15 @@ async function sendFiles(
 ): Promise<Addresses> {
   const cuts = cutsOfPage(whole.doc, outgoing(whole));
   const documents = placedAssets(whole).flatMap((row) => ownFileOf(row) ?? []);
-  const all = cuts.length + documents.length;
+  const filmRows = placedAssets(whole).filter(({ kind }) => kind === 'film');
+  const captions = (await Promise.all(filmRows.map((row) => captionFiles(context, row)))).flat();
+  const all = cuts.length + documents.length + captions.length;
   const addresses = new Map<string, string>();
   const place = placeOf(context, whole.rules);
   const known = await knownThere(context, place, [
     ...cuts.map(({ fileName }) => fileName),
     ...documents.map(({ name }) => name),
+    ...captions.map(({ name }) => name),
   ]);
   const tell = seldom(report, signal);
   const sent = async (file: FileToSend) => {
@@ -176,6 +180,8 @@ async function sendFiles(
     const bytes = await context.storage.read(originalKey(sha256));
     await sent({ name, type: mime, bytes });
   }
+  for (const { name, text } of captions)
+    await sent({ name, type: 'text/vtt', bytes: Buffer.from(text, 'utf8') });
   return addresses;
 }
 

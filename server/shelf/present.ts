@@ -179,7 +179,7 @@ function ofKind(row: AssetRow, hosts: Hosts) {
   const embed = row.kind === 'embed' ? heldEmbed(row.embed, hosts) : null;
   if (embed) return { kind: 'embed', embed } as const;
   const film = row.kind === 'film' ? filmOf(row) : null;
-  if (film) return { kind: 'film', film } as const;
+  if (film) return { kind: 'film', film, captions: row.captions ?? [] } as const;
   const document = row.kind === 'document' ? documentOf(row) : null;
   return document ? ({ kind: 'document', document } as const) : ({ kind: 'picture' } as const);
 }

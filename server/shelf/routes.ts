@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import type { Context } from '../context.ts';
+import { readTracks, removeTrack, saveTrack } from '../films/captions.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
 import { lightsOf } from '../imaging/lights.ts';
@@ -13,6 +14,20 @@ import { askShelf, countShelf } from './query.ts';
 
 export function shelfRoutes(context: Context): Router {
   const router = Router();
+
+  route(router, 'get /assets/{id}/captions', async (request, response) => {
+    response.json(await readTracks(context, request.params.id));
+  });
+  route(router, 'put /assets/{id}/captions/{language}', async (request, response) => {
+    const { id, language } = request.params;
+    const track = { language, version: versionOf(request), cues: request.body.cues };
+    response.json(await saveTrack(context, id, track, personOf(request), new Date()));
+  });
+  route(router, 'delete /assets/{id}/captions/{language}', async (request, response) => {
+    const { id, language } = request.params;
+    await removeTrack(context, id, language, personOf(request), new Date());
+    response.status(204).end();
+  });
 
   route(router, 'get /assets', async (request, response) => {
     const answer = await askShelf(context, request.query, personOf(request));

@@ -1,15 +1,16 @@
-import { FILM_FORMATS, type FilmFacts, filmKind, isPlayed, sayFilmLength } from '#core/film/facts.ts';
+import type { Asset } from '#api/assets.ts';
+import { FILM_FORMATS, filmKind, isPlayed, sayFilmLength } from '#core/film/facts.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { LabelRow } from './row.tsx';
 
 interface FilmRowProps {
-  readonly film: FilmFacts;
-  readonly address: string;
-  readonly title: string;
+  readonly asset: Extract<Asset, { readonly kind: 'film' }>;
 }
 
 /** What the file of a film or a recording is; it plays here, and goes out as it came. */
-export function FilmRow({ film, address, title }: FilmRowProps) {
+export function FilmRow({ asset }: FilmRowProps) {
+  const { film, file: address, view } = asset;
+  const title = asset.label.title || asset.stem;
   const { picture, sound, format, bytes } = film;
   const facts = [
     FILM_FORMATS[format].says,
@@ -23,7 +24,14 @@ export function FilmRow({ film, address, title }: FilmRowProps) {
     <LabelRow name={picture ? 'Film' : 'Sound'}>
       {picture ? (
         // biome-ignore lint/a11y/useMediaCaption: captions are written beside it, and are not in what came in.
-        <video className="mb-1.5 w-full bg-ink" src={address} controls preload="none" aria-label={title} />
+        <video
+          className="mb-1.5 w-full bg-ink"
+          src={address}
+          controls
+          preload="none"
+          poster={view}
+          aria-label={title}
+        />
       ) : (
         // biome-ignore lint/a11y/useMediaCaption: captions are written beside it, and are not in what came in.
         <audio className="mb-1.5 w-full" src={address} controls preload="none" aria-label={title} />

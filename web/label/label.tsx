@@ -12,6 +12,7 @@ import { Button } from '../ui/button.tsx';
 import { sayDate } from '../ui/dates.ts';
 import { toast } from '../ui/toast.ts';
 import { AccessRow } from './access-row.tsx';
+import { CaptionsRow } from './captions-row.tsx';
 import { CutRow } from './cut-row.tsx';
 import { EmbedRow } from './embed-row.tsx';
 import { FileRow } from './file-row.tsx';
@@ -114,7 +115,12 @@ function KindRow({ asset, rules, use, isEditable }: LabelProps) {
     case 'document':
       return <FileRow document={asset.document} address={asset.file} />;
     case 'film':
-      return <FilmRow film={asset.film} address={asset.file} title={asset.label.title || asset.stem} />;
+      return (
+        <>
+          <FilmRow asset={asset} />
+          <CaptionsRow asset={asset} rules={rules} isEditable={isEditable} />
+        </>
+      );
   }
 }
 

@@ -79,7 +79,9 @@ export function WordsRow({ asset, rules, use, translating, onTranslate, ...state
       {alt.kind === 'unsaid' || !asksAlt ? null : <p>{sayAlt(alt)}</p>}
       {fault ? <p className="text-due">{sayAltFault(fault)}</p> : null}
       {caption ? <p className="text-soft">Caption: {caption}</p> : null}
-      {asset.kind === 'document' && !caption ? <p className="text-soft">None.</p> : null}
+      {(asset.kind === 'document' || asset.kind === 'film') && !caption ? (
+        <p className="text-soft">None.</p>
+      ) : null}
       {use && state.isEditable && (caption || asset.label.caption) ? (
         <Checkbox
           checked={caption !== ''}

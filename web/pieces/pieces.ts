@@ -71,7 +71,7 @@ function ofKind(asset: Asset): OfKind {
     case 'document':
       return { kind: 'document', document: asset.document };
     case 'film':
-      return { kind: 'film', film: asset.film };
+      return { kind: 'film', film: asset.film, captions: asset.captions };
   }
 }
 

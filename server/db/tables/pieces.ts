@@ -16,6 +16,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { DocumentFormat } from '#core/document/formats.ts';
+import type { Cue } from '#core/film/cue.ts';
 import type { FilmFacts } from '#core/film/facts.ts';
 import type { Condition } from '#core/media/condition.ts';
 import type { CropRect } from '#core/media/crop.ts';
@@ -147,7 +148,26 @@ export const films = mysqlTable('films', {
   assetId: ofAsset(),
   sha256: char('sha256', { length: 64 }).notNull(),
   film: storedJson<FilmFacts>('film', STORED.film).notNull(),
+  /** The languages of its captions, so that a list need not read them. */
+  captions: storedJson<readonly string[]>('captions', STORED.captionLanguages),
 });
+
+/** What is said in a film, in one language, line by line. */
+export const captionTracks = mysqlTable(
+  'caption_tracks',
+  {
+    assetId: varchar('asset_id', { length: 36 })
+      .notNull()
+      .references(() => films.assetId, { onDelete: 'cascade' }),
+    /** BCP 47, in small letters. */
+    language: varchar('language', { length: 35 }).notNull(),
+    cues: storedJson<readonly Cue[]>('cues', STORED.cues).notNull(),
+    version: int('version').notNull(),
+    updatedAt: time('updated_at').notNull(),
+    updatedBy: varchar('updated_by', { length: 36 }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.assetId, table.language] })],
+);
 
 /** Everything that is held, each whole: what its kind has not is null. Only read; each table is written by itself. */
 export const held = mysqlView('held')
@@ -172,6 +192,7 @@ export const held = mysqlView('held')
         documentPages: documents.pages,
         filmSha256: sql<string | null>`${films.sha256}`.as('film_sha256'),
         film: films.film,
+        captions: films.captions,
       })
       .from(assets)
       .innerJoin(pictures, eq(pictures.assetId, assets.id))

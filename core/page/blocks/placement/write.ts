@@ -1,10 +1,12 @@
 import { DOCUMENT_FORMATS, type DocumentFacts } from '../../../document/formats.ts';
 import type { EmbedForm } from '../../../embed/forms.ts';
 import { writeEmbed } from '../../../embed/write.ts';
-import { FILM_FORMATS, type FilmFacts } from '../../../film/facts.ts';
+import { captionsName } from '../../../film/captions-name.ts';
+import { FILM_FORMATS } from '../../../film/facts.ts';
 import { CUT_FORMATS } from '../../../media/formats.ts';
 import type { OverWords } from '../../../media/over-words.ts';
 import { messagesFor } from '../../../messages/messages.ts';
+import { ownNameOf } from '../../../words/language.ts';
 import { describedIn, descriptionId, writeDescription } from '../../described.ts';
 import { embedHere, formHere } from '../../embed-here.ts';
 import { escapeHtml } from '../../escape.ts';
@@ -13,7 +15,7 @@ import { shownWidth } from '../../layout.ts';
 import { linkOut } from '../../link-out.ts';
 import { type Cut, type PicturePlan, planPicture } from '../../picture.ts';
 import { pictureStyleCss, styleOn } from '../../picture-style.ts';
-import type { HeldEmbed, Piece } from '../../piece.ts';
+import type { HeldEmbed, OfKind, Piece } from '../../piece.ts';
 import { sizesAt } from '../../sizes-at.ts';
 import { altHere, captionHere, creditUnder, titleHere } from '../../words.ts';
 import type { BlockContext, WriteContext } from '../../write-context.ts';
@@ -35,7 +37,7 @@ export function writePlacement(placement: Placement, context: BlockContext): str
     case 'document':
       return writeDocumentFigure(placement, piece, piece.document, context);
     case 'film':
-      return writeFilmFigure(placement, piece, piece.film, context);
+      return writeFilmFigure(placement, piece, piece, context);
   }
 }
 
@@ -110,20 +112,28 @@ function writeDocumentFigure(
  * A film or a recording in the player of the browser (WHATWG HTML, 4.8.8 and 4.8.9): never by itself, its length known before it
  * plays, as high as it will be. Where neither is known, a link to its file.
  */
-function writeFilmFigure(placement: Placement, piece: Piece, film: FilmFacts, context: BlockContext): string {
+function writeFilmFigure(
+  placement: Placement,
+  piece: Piece,
+  { film, captions }: Extract<OfKind, { readonly kind: 'film' }>,
+  context: BlockContext,
+): string {
   const { room, rules } = context;
   const plan = planPicture(rules, { placement, room }, piece);
   const address = context.fileOf?.(`${piece.stem}.${piece.extension}`, piece.id) ?? '';
   const title = titleHere(rules, piece);
   const link = `<a href="${escapeHtml(address)}">${escapeHtml(`${title} (${messagesFor(rules.language).film(film)})`)}</a>`;
+  const tracks = captions.map((language) => writeTrack(piece, language, context)).join('');
+  // Of another origin, captions are shown only where both let it (WHATWG HTML, 4.8.11.11).
+  const isElsewhere = tracks !== '' && /^https?:/.test(address);
   const source = `<source src="${escapeHtml(address)}" type="${FILM_FORMATS[film.format].mime}">`;
-  const shared = `controls preload="metadata" aria-label="${escapeHtml(title)}"`;
+  const shared = `controls preload="metadata"${isElsewhere ? ' crossorigin="anonymous"' : ''} aria-label="${escapeHtml(title)}"`;
   const { fallback } = plan;
   const { width, height } = fallback.size;
   const player =
     film.picture === null
-      ? `<audio ${shared} style="width: 100%">${source}${link}</audio>`
-      : `<video ${shared} width="${width}" height="${height}" poster="${escapeHtml(context.addressOf(fallback))}" style="display: block; aspect-ratio: ${width} / ${height}; width: 100%; height: auto">${source}${link}</video>`;
+      ? `<audio ${shared} style="width: 100%">${source}${tracks}${link}</audio>`
+      : `<video ${shared} width="${width}" height="${height}" poster="${escapeHtml(context.addressOf(fallback))}" style="display: block; aspect-ratio: ${width} / ${height}; width: 100%; height: auto">${source}${tracks}${link}</video>`;
   return [
     openFigure(placement, piece, plan, context),
     player,
@@ -132,6 +142,13 @@ function writeFilmFigure(placement: Placement, piece: Piece, film: FilmFacts, co
   ]
     .filter(Boolean)
     .join('\n');
+}
+
+/** Captions in one language (WHATWG HTML, 4.8.12); the reader's player offers them by its name. */
+function writeTrack(piece: Piece, language: string, context: BlockContext): string {
+  const address = context.fileOf?.(captionsName(piece.stem, language), piece.id) ?? '';
+  const name = escapeHtml(ownNameOf(language));
+  return `<track kind="captions" src="${escapeHtml(address)}" srclang="${escapeHtml(language)}" label="${name}">`;
 }
 
 /** A click that loads needs the style sheet and the script; without them it is a poster that leads to the host. */
