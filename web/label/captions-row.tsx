@@ -14,7 +14,7 @@ import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
 import { queryClient } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { putPieces } from '../pieces/pieces.ts';
-import { Button } from '../ui/button.tsx';
+import { Button, buttonLook } from '../ui/button.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Fault } from '../ui/fault.tsx';
 import { Field } from '../ui/field.tsx';
@@ -288,7 +288,7 @@ function TrackPanel({ asset, language, isEditable, onClose }: TrackPanelProps) {
           </Button>
         ) : null}
         <a
-          className="underline"
+          className={buttonLook({ kind: 'link' })}
           download={captionsName(asset.stem, language)}
           href={`data:text/vtt;charset=utf-8,${encodeURIComponent(writeVtt(cues))}`}
         >

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { type ReactNode, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Page } from '#api/pages.ts';
 import { may, type Person } from '#api/people.ts';
@@ -194,46 +194,29 @@ function Proof({
         onChoose={setChosen}
       />
     );
-  const inHalves = (first: ReactNode, shownAt: number, what: string) => (
-    <>
-      {first}
-      {frame(viewport, shownAt, what)}
-    </>
-  );
   const beside = (shownAt: number) => {
-    if (at === 'listing' && listing !== null)
-      return inHalves(
+    const other =
+      at === 'listing' && listing !== null
+        ? { what: 'The listing', address: `${listing}&seen=${labels}`, page: 'The article' }
+        : at === 'out' && outAddress !== null
+          ? { what: 'What is out', address: outAddress, page: 'As it is now' }
+          : null;
+    return other === null ? null : (
+      <>
         <ProofFrame
-          key={`listing ${viewport}`}
-          what="The listing"
-          address={`${listing}&seen=${labels}`}
+          key={`${other.what} ${viewport}`}
+          what={other.what}
+          address={other.address}
           viewport={viewport}
           shown={shownAt}
           page={doc}
           findings={[]}
           chosen={null}
           onChoose={setChosen}
-        />,
-        shownAt,
-        'The article',
-      );
-    if (at === 'out' && outAddress !== null)
-      return inHalves(
-        <ProofFrame
-          key={`out ${viewport}`}
-          what="What is out"
-          address={outAddress}
-          viewport={viewport}
-          shown={shownAt}
-          page={doc}
-          findings={[]}
-          chosen={null}
-          onChoose={setChosen}
-        />,
-        shownAt,
-        'As it is now',
-      );
-    return null;
+        />
+        {frame(viewport, shownAt, other.page)}
+      </>
+    );
   };
   const free = shown.reduce((sum, width) => sum + width, 0);
   const ways = (
