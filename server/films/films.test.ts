@@ -116,13 +116,23 @@ describe('a film that comes in', () => {
   });
 });
 
+it.each([
+  'The free days of the reserve.',
+  'Now skip to the end.',
+  'ID3 is what a tag is called.',
+  'Its mdat is lost.',
+])('a text is no film, however it begins: %s', async (text) => {
+  const answer = await server.handIn(Buffer.from(text), 'words.txt');
+  expect(arrivedOf(answer).asset.kind).toBe('document');
+});
+
 describe('what cannot be taken', () => {
   it.each([
     ['a film that was cut off', 'cut.mp4', async () => (await filmOf({ name: 'cut.mp4' })).subarray(0, 9000)],
     [
       'a list that names a file of this machine',
       'list.mp4',
-      async () => Buffer.from('....ftypconcat\nffconcat version 1.0\nfile /etc/passwd\n'),
+      async () => Buffer.from('\0\0\0\x20ftypconcat\nffconcat version 1.0\nfile /etc/passwd\n'),
     ],
     [
       'noise under the mark of Matroska',
@@ -132,7 +142,7 @@ describe('what cannot be taken', () => {
     [
       'noise under the mark of MP3',
       'noise.mp3',
-      async () => Buffer.concat([Buffer.from('ID3'), Buffer.alloc(900, 3)]),
+      async () => Buffer.concat([Buffer.from('ID3\x03'), Buffer.alloc(900, 3)]),
     ],
   ])('%s is refused in a sentence', async (_what, name, make) => {
     const answer = await server.handIn(await make(), name);

@@ -84,19 +84,32 @@ async function mayBeFilm(path: string): Promise<boolean> {
   try {
     const { buffer, bytesRead } = await file.read(Buffer.alloc(START_BYTES), 0, START_BYTES, 0);
     const start = buffer.subarray(0, bytesRead);
-    const text = start.toString('latin1');
-    if (text.slice(4, 8) === 'ftyp') return !PICTURE_BRANDS.test(text.slice(8, 12));
-    // Films of old cameras begin with what is in them (QuickTime File Format, "Movie Atoms").
-    if (/^(?:moov|mdat|wide|free|skip)$/.test(text.slice(4, 8))) return true;
-    if (start.readUInt32BE(0) === 0x1a45dfa3) return true;
-    if (/^(?:OggS|fLaC|ID3)/.test(text)) return true;
-    if (text.startsWith('RIFF') && text.slice(8, 12) === 'WAVE') return true;
-    return isMpegAudio(start);
+    return isIsoFilm(start) || isMarked(start) || isMpegAudio(start);
   } catch {
     return false;
   } finally {
     await file.close();
   }
+}
+
+/** Letters of plain text begin here: where a size or a version stands, it is smaller in a file of this kind. */
+const LEAST_LETTER = 0x20;
+
+/** Boxes of the ISO base media format, each behind its size (ISO/IEC 14496-12, 4.2), and of QuickTime, which old cameras begin with. */
+function isIsoFilm(start: Buffer): boolean {
+  if ((start[0] ?? LEAST_LETTER) >= LEAST_LETTER) return false;
+  const box = start.toString('latin1', 4, 8);
+  if (box === 'ftyp') return !PICTURE_BRANDS.test(start.toString('latin1', 8, 12));
+  return /^(?:moov|mdat|wide|free|skip)$/.test(box);
+}
+
+/** Matroska (RFC 9559), Ogg (RFC 3533), FLAC (RFC 9639), MP3 behind an ID3 tag, and WAVE. */
+function isMarked(start: Buffer): boolean {
+  const text = start.toString('latin1', 0, 12);
+  if (start.length >= 4 && start.readUInt32BE(0) === 0x1a45dfa3) return true;
+  const hasVersion = (start[text.startsWith('ID3') ? 3 : 4] ?? LEAST_LETTER) % 0x80 < LEAST_LETTER;
+  if (/^(?:OggS|fLaC|ID3)/.test(text)) return hasVersion;
+  return text.startsWith('RIFF') && text.slice(8, 12) === 'WAVE';
 }
 
 /** A frame of MPEG audio, layer 3 (ISO/IEC 11172-3, 2.4.2.3), with values that there are. */
