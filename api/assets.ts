@@ -87,6 +87,8 @@ export const AssetSchema = v.variant('kind', [
     kind: v.literal('film'),
     film: FilmFactsSchema,
     captions: v.pipe(v.array(v.string()), v.readonly()),
+    /** Where its captions are read from, in the order of their languages. */
+    tracks: v.array(v.string()),
     file: v.string(),
   }),
 ]);

@@ -86,6 +86,8 @@ test('a film of the house’s own is handed in, captioned, placed, proofed with 
   ]);
   expect(download.suggestedFilename()).toMatch(/^how-the-eel-pass-works(-\d+)?\.cy\.vtt$/);
   await panel.getByRole('button', { name: 'Done' }).click();
+  const onLabel = row(page, 'Film').locator('track');
+  await expect(onLabel).toHaveAttribute('srclang', 'cy');
   await page.getByRole('button', { name: 'Undo mending captions' }).click();
   await row(page, 'Captions').getByRole('button', { name: 'Look at the captions in Welsh' }).click();
   await expect(panel).toContainText('2 captions, one asks for a look.');

@@ -9,6 +9,7 @@ import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage } from '#core/page/model.ts';
 import { films } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
+import { emptyBin } from '../shelf/put-away.ts';
 import { originalKey } from '../storage/storage.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { sweepStrays } from '../tidy/strays.ts';
@@ -229,4 +230,7 @@ it('is no stray, and is removed with its piece', async () => {
   const key = originalKey(row?.sha256 ?? '');
   await sweepStrays(server.context, new Date(Date.now() + 86_400_000), new Date());
   expect(await server.context.storage.has(key)).toBe(true);
+  await server.ask(`/api/assets/${own.id}`, { method: 'DELETE', version: own.version });
+  await emptyBin(server.context, new Date(Date.now() + 40 * 86_400_000));
+  expect(await server.context.storage.has(key)).toBe(false);
 });

@@ -38,6 +38,7 @@ import { foreseenDocument } from '../sending/foreseen.ts';
 import { deliveredDocument } from '../sending/shown.ts';
 import { ownFileOf } from '../shelf/own-file.ts';
 import { type AssetRow, fileAddress } from '../shelf/present.ts';
+import { sendInRanges } from '../storage/send-in-ranges.ts';
 import { originalKey } from '../storage/storage.ts';
 import {
   captionsPath,
@@ -100,26 +101,15 @@ export function mediaRoutes(context: Context): Router {
     const row = await heldAsset(context, request, String(request.params.assetId));
     const own = ownFileOf(row);
     if (!own) throw notFound('This file');
-    const headers = {
+    response.set({
       'Cache-Control': 'private, max-age=86400',
       // A preview, whose origin is opaque, shows its captions only so.
       'Access-Control-Allow-Origin': '*',
       'Content-Type': own.mime,
       // Never opened on this origin either: whatever it is, it is saved, or played where a page asks for it.
       'Content-Disposition': `attachment; filename="${own.name}"`,
-    };
-    // In ranges (RFC 9110, 14), so that a film begins anywhere.
-    await context.storage.withFile(
-      originalKey(own.sha256),
-      (path) =>
-        new Promise<void>((resolve, reject) => {
-          response.sendFile(
-            path,
-            { headers, dotfiles: 'allow', cacheControl: false, lastModified: false },
-            (error) => (error && !response.headersSent ? reject(error) : resolve()),
-          );
-        }),
-    );
+    });
+    await context.storage.withFile(originalKey(own.sha256), (path) => sendInRanges(response, path));
   });
 
   router.get('/captions/:assetId/:file', signed(context), async (request, response) => {

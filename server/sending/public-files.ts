@@ -5,6 +5,7 @@ import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { publicFiles, publicUses, sentFiles } from '../db/schema.ts';
 import { HttpProblem, notFound } from '../problem.ts';
+import { sendInRanges } from '../storage/send-in-ranges.ts';
 import { sentKey } from '../storage/storage.ts';
 import { orderRemovals } from '../tidy/removals.ts';
 import { type FileToSend, SendProblem } from './way.ts';
@@ -61,11 +62,7 @@ export function publicRoutes({ db, storage }: Context): Router {
         : { 'Content-Disposition': `attachment; filename="${file.name.replace(/[^\w.-]/g, '_')}"` }),
     });
     if (request.fresh) return void response.status(304).end();
-    response.set('Content-Length', String(file.bytes));
-    if (request.method === 'HEAD') return void response.end();
-    const stream = await storage.stream(sentKey(file.sha256));
-    stream.on('error', (error) => response.destroy(error));
-    stream.pipe(response);
+    await storage.withFile(sentKey(file.sha256), (path) => sendInRanges(response, path));
   });
   return router;
 }

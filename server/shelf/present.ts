@@ -4,6 +4,7 @@ import type { Asset } from '#api/assets.ts';
 import { may, type Reader } from '#api/people.ts';
 import type { DocumentFacts } from '#core/document/formats.ts';
 import type { Hosts } from '#core/embed/host.ts';
+import { captionsName } from '#core/film/captions-name.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import { AS_IT_CAME, type Prep, PrepSchema, WHOLE, wholeRecipe, wholeSize } from '#core/media/recipe.ts';
@@ -13,7 +14,14 @@ import type { Context } from '../context.ts';
 import { type held, pages, people, placements } from '../db/schema.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { heldEmbed } from '../embeds/saved.ts';
-import { filePath, type OpenedRow, openingFor, signedAddress, thumbPath } from '../media/addresses.ts';
+import {
+  captionsPath,
+  filePath,
+  type OpenedRow,
+  openingFor,
+  signedAddress,
+  thumbPath,
+} from '../media/addresses.ts';
 import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 import { notFound } from '../problem.ts';
 import { filmOf } from './own-file.ts';
@@ -186,7 +194,12 @@ function ofKind(row: AssetRow, hosts: Hosts) {
 
 function assetKindOf(context: Context, row: AssetRow, hosts: Hosts) {
   const own = ofKind(row, hosts);
-  return own.kind === 'document' || own.kind === 'film' ? { ...own, file: fileAddress(context, row) } : own;
+  if (own.kind === 'document') return { ...own, file: fileAddress(context, row) };
+  if (own.kind !== 'film') return own;
+  const tracks = own.captions.map((language) =>
+    signedAddress(context, captionsPath(row.id, captionsName(row.stem, language)), openingFor(row)),
+  );
+  return { ...own, file: fileAddress(context, row), tracks };
 }
 
 /** Where the own file of a document or a film is had from: another origin than the app's. */

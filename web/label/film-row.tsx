@@ -1,6 +1,7 @@
 import type { Asset } from '#api/assets.ts';
 import { FILM_FORMATS, filmKind, isPlayed, sayFilmLength } from '#core/film/facts.ts';
 import { sayBytes } from '#core/media/weight.ts';
+import { callLanguage } from '#core/words/language.ts';
 import { LabelRow } from './row.tsx';
 
 interface FilmRowProps {
@@ -12,6 +13,15 @@ export function FilmRow({ asset }: FilmRowProps) {
   const { film, file: address, view } = asset;
   const title = asset.label.title || asset.stem;
   const { picture, sound, format, bytes } = film;
+  const tracks = asset.captions.map((language, at) => (
+    <track
+      key={language}
+      kind="captions"
+      src={asset.tracks[at]}
+      srcLang={language}
+      label={callLanguage(language)}
+    />
+  ));
   const facts = [
     FILM_FORMATS[format].says,
     sayFilmLength(film),
@@ -23,18 +33,30 @@ export function FilmRow({ asset }: FilmRowProps) {
   return (
     <LabelRow name={picture ? 'Film' : 'Sound'}>
       {picture ? (
-        // biome-ignore lint/a11y/useMediaCaption: captions are written beside it, and are not in what came in.
+        // biome-ignore lint/a11y/useMediaCaption: its captions are in the list of tracks.
         <video
           className="mb-1.5 w-full bg-ink"
           src={address}
           controls
           preload="none"
+          crossOrigin="anonymous"
           poster={view}
           aria-label={title}
-        />
+        >
+          {tracks}
+        </video>
       ) : (
-        // biome-ignore lint/a11y/useMediaCaption: captions are written beside it, and are not in what came in.
-        <audio className="mb-1.5 w-full" src={address} controls preload="none" aria-label={title} />
+        // biome-ignore lint/a11y/useMediaCaption: its captions are in the list of tracks.
+        <audio
+          className="mb-1.5 w-full"
+          src={address}
+          controls
+          preload="none"
+          crossOrigin="anonymous"
+          aria-label={title}
+        >
+          {tracks}
+        </audio>
       )}
       <p>
         {facts.join(', ')}.{' '}
