@@ -184,6 +184,8 @@ describe('a page looked at as by a slow line', () => {
     expect((await fetch(`${mediaOrigin}/slow/../api/me`)).status).toBe(404);
     expect((await fetch(`${mediaOrigin}/slow/abcd1234/api/me`)).status).toBe(404);
     expect((await fetch(`${mediaOrigin}/slow/ABCD/measure.js`)).status).toBe(404);
+    expect((await fetch(`${mediaOrigin}/slow/abcd1234/measure.js`)).status).toBe(200);
+    expect((await fetch(`${mediaOrigin}/slow/abcd1234/slow/abcd1235/measure.js`)).status).toBe(404);
   });
 
   it('is shown without the pictures that have not come, and with the files of a sharper screen', async () => {

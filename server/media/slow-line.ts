@@ -31,7 +31,8 @@ export function slowLine({ port, mediaOrigin }: Pick<Config, 'port' | 'mediaOrig
   const router = Router();
   const handle: RequestHandler = async (request, response) => {
     const { run } = request.params;
-    if (!isRun(run)) throw notFound('This line');
+    // A line through a line, and so on, would be a thousand questions for one.
+    if (!isRun(run) || pathBehind(request).startsWith('/slow/')) throw notFound('This line');
     const line = lines.get(run) ?? { freeAt: 0, isOpen: false };
     lines.set(run, line);
     const rounds = line.isOpen ? 1 : FIRST_ROUNDS;
@@ -43,13 +44,17 @@ export function slowLine({ port, mediaOrigin }: Pick<Config, 'port' | 'mediaOrig
   return router;
 }
 
+/** What is asked for by the line. */
+const pathBehind = ({ originalUrl, params }: Request): string =>
+  originalUrl.slice(slowPath(String(params.run)).length);
+
 function pass(
   request: Request,
   response: Response,
   line: Line,
   { port, host }: { readonly port: number; readonly host: string },
 ): Promise<void> {
-  const path = request.originalUrl.slice(slowPath(String(request.params.run)).length);
+  const path = pathBehind(request);
   return new Promise((resolve, reject) => {
     const asked = ask({ host: '127.0.0.1', port, path, headers: { host } }, (answer) => {
       // What was kept from an earlier look would come at once.

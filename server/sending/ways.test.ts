@@ -255,6 +255,7 @@ describe('a page that is pasted by hand', () => {
       expect(answer.status).toBe(200);
       expect(answer.headers).toMatchObject({
         'cache-control': 'public, max-age=31536000, immutable',
+        'accept-ranges': 'bytes',
         'access-control-allow-origin': '*',
         'x-content-type-options': 'nosniff',
       });
