@@ -3,6 +3,8 @@ import { DOCUMENT_FORMAT_NAMES } from '#core/document/formats.ts';
 import { HostDecisionSchema, HostEntriesSchema } from '#core/embed/host.ts';
 import { EmbedSchema } from '#core/embed/model.ts';
 import { FilmFactsSchema } from '#core/film/facts.ts';
+import { MadeFileSchema } from '#core/film/made.ts';
+import { FilmRecipeSchema } from '#core/film/recipe.ts';
 import { ConditionSchema, CropRectSchema } from '#core/media/condition.ts';
 import type { Lights } from '#core/media/over-contrast.ts';
 import { PrepSchema } from '#core/media/recipe.ts';
@@ -86,6 +88,9 @@ export const AssetSchema = v.variant('kind', [
     ...shared,
     kind: v.literal('film'),
     film: FilmFactsSchema,
+    recipe: FilmRecipeSchema,
+    made: v.pipe(v.array(MadeFileSchema), v.readonly()),
+    outOfStep: v.pipe(v.array(v.string()), v.readonly()),
     captions: v.pipe(v.array(v.string()), v.readonly()),
     /** Where its captions are read from, in the order of their languages. */
     tracks: v.array(v.string()),
@@ -186,6 +191,8 @@ export const AssetChangeSchema = v.strictObject({
   drafted: v.optional(v.array(v.string())),
   trim: v.optional(v.nullable(CropRectSchema)),
   prep: v.optional(PrepSchema),
+  /** What is made of a film. */
+  recipe: v.optional(FilmRecipeSchema),
   embed: v.optional(EmbedSchema),
 });
 export type AssetChange = v.InferOutput<typeof AssetChangeSchema>;

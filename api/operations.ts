@@ -60,6 +60,7 @@ import {
   UndecideSchema,
 } from './embeds.ts';
 import { FigureCopiedSchema, FigureSchema, FigureWishSchema } from './figures.ts';
+import { FilmWorkSchema } from './films.ts';
 import {
   AddressReadingSchema,
   AlbumSchema,
@@ -452,6 +453,15 @@ export const OPERATIONS = {
     query: WhereUsedQuerySchema,
     answers: WhereUsedSchema,
   },
+  'get /assets/{id}/film': {
+    does: 'What was heard in a film, and how far its making is',
+    answers: FilmWorkSchema,
+  },
+  'post /assets/{id}/film/make': {
+    does: 'Make a film for the web, or go on with it',
+    answers: FilmWorkSchema,
+  },
+  'post /assets/{id}/film/stop': { does: 'Stop making a film; what is made stays', answers: FilmWorkSchema },
   'get /assets/{id}/captions': { does: 'The captions of a film, by language', answers: CaptionTracksSchema },
   'put /assets/{id}/captions/{language}': {
     does: 'Keep the captions of a film in a language, on the version that they were made from; 0 for new ones',

@@ -37,9 +37,26 @@ export const FilmFactsSchema = v.object({
   bytes: v.number(),
   seconds: v.pipe(v.number(), v.minValue(0)),
   /** Its pictures, as they are seen once turned; null for sound alone. `rate` in pictures a second, 0 where it is not said. */
-  picture: v.nullable(v.object({ width: px, height: px, rate: v.number(), codec })),
+  picture: v.nullable(
+    v.object({
+      width: px,
+      height: px,
+      rate: v.number(),
+      codec,
+      /** Brighter and deeper than the screens of most readers (ITU-R BT.2100). */
+      isHdr: v.optional(v.boolean(), false),
+    }),
+  ),
   /** Null for a film without sound. */
   sound: v.nullable(v.object({ codec, channels: v.pipe(v.number(), v.integer(), v.minValue(1)) })),
+  /** The captions that lie inside it as text, by their place among its streams of captions; `language` as it says it, or empty. */
+  inside: v.optional(
+    v.pipe(
+      v.array(v.object({ at: v.pipe(v.number(), v.integer(), v.minValue(0)), language: v.string() })),
+      v.readonly(),
+    ),
+    [],
+  ),
 });
 export type FilmFacts = v.InferOutput<typeof FilmFactsSchema>;
 

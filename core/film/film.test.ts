@@ -26,8 +26,9 @@ describe('what a film is', () => {
         format: 'mp4',
         bytes: 48_000_000,
         seconds: 72.04,
-        picture: { width: 1920, height: 1080, rate: 29.97, codec: 'h264' },
+        picture: { width: 1920, height: 1080, rate: 29.97, codec: 'h264', isHdr: false },
         sound: { codec: 'aac', channels: 2 },
+        inside: [],
       },
       title: 'How the eel pass works',
       creator: '',
@@ -79,13 +80,16 @@ describe('a film on a page', () => {
     format: 'mp4',
     bytes: 1,
     seconds: 72.04,
-    picture: { width: 1920, height: 1080, rate: 25, codec: 'h264' },
+    picture: { width: 1920, height: 1080, rate: 25, codec: 'h264', isHdr: false },
     sound: { codec: 'aac', channels: 2 },
+    inside: [],
   };
 
   it('is played as it came, where every browser knows what is in it', () => {
     expect(isPlayed(facts)).toBe(true);
-    expect(isPlayed({ ...facts, picture: { width: 1, height: 1, rate: 25, codec: 'hevc' } })).toBe(false);
+    expect(
+      isPlayed({ ...facts, picture: { width: 1, height: 1, rate: 25, codec: 'hevc', isHdr: false } }),
+    ).toBe(false);
     expect(isPlayed({ ...facts, format: 'mkv' })).toBe(false);
     expect(isPlayed({ ...facts, format: 'mp3', picture: null, sound: { codec: 'mp3', channels: 1 } })).toBe(
       true,

@@ -1,26 +1,7 @@
 import type { Cue } from './cue.ts';
+import { type CaptionRules, captionRulesOf, USUAL_FILM_RULES } from './rules.ts';
 
-/** How captions may be, as those who read them need it. */
-export interface CaptionRules {
-  /** At most so many letters a second. */
-  readonly perSecond: number;
-  readonly lines: number;
-  readonly lineLetters: number;
-  /** In milliseconds: seen at least and at most, and parted from the next one at least so long, or not at all. */
-  readonly least: number;
-  readonly most: number;
-  readonly gap: number;
-}
-
-export const USUAL_CAPTIONS: CaptionRules = {
-  perSecond: 20,
-  lines: 2,
-  lineLetters: 42,
-  least: 1000,
-  most: 7000,
-  // Two pictures of 25 a second.
-  gap: 80,
-};
+export const USUAL_CAPTIONS: CaptionRules = captionRulesOf(USUAL_FILM_RULES);
 
 /** What is wrong with one caption, with what mends it. */
 export type CueFault =

@@ -8,6 +8,10 @@ const StreamSchema = v.object({
   height: v.optional(v.number(), 0),
   sample_aspect_ratio: v.optional(v.string(), ''),
   avg_frame_rate: v.optional(v.string(), ''),
+  color_transfer: v.optional(v.string(), ''),
+  profile: v.optional(v.string(), ''),
+  level: v.optional(v.number(), 0),
+  tags: v.optional(v.record(v.string(), v.unknown()), {}),
   channels: v.optional(v.number(), 0),
   duration: v.optional(v.string(), ''),
   side_data_list: v.optional(v.array(v.looseObject({ rotation: v.optional(v.number()) })), []),
@@ -57,6 +61,7 @@ export function readProbed(said: unknown, bytes: number): ProbedFilm | null {
     seconds: Number.isFinite(seconds) ? Math.min(Math.max(0, seconds), MOST_SECONDS) : 0,
     picture: picture ? pictureOf(picture) : null,
     sound: sound ? { codec: sound.codec_name.slice(0, 40), channels: sound.channels } : null,
+    inside: insideOf(streams),
   });
   if (!facts.success) return null;
   return { facts: facts.output, title: tagOf(format.tags, 'title'), creator: tagOf(format.tags, 'artist') };
@@ -74,8 +79,57 @@ function pictureOf(stream: Stream) {
     height: turned ? drawn : height,
     rate: Math.round(rate * 100) / 100,
     codec: codec_name.slice(0, 40),
+    isHdr: HDR.test(stream.color_transfer),
   };
 }
+
+/** The codecs of a file that was made, as RFC 6381 and the codecs' own registrations write them; null for what is none of them. */
+export function codecsOf(said: unknown): string | null {
+  const read = v.safeParse(ProbedSchema, said);
+  if (!read.success) return null;
+  const codecs = read.output.streams.map(codecString);
+  return codecs.length > 0 && codecs.every((one) => one !== null) ? codecs.join(', ') : null;
+}
+
+/** Of H.264 the numbers of its profiles (ITU-T H.264, A.2). */
+const H264_PROFILES: Readonly<Record<string, string>> = {
+  'Constrained Baseline': '42e0',
+  Main: '4d40',
+  High: '6400',
+};
+
+function codecString({ codec_name, profile, level }: Stream): string | null {
+  const two = (value: number, base: number) => Math.max(0, value).toString(base).padStart(2, '0');
+  switch (codec_name) {
+    case 'h264':
+      return `avc1.${H264_PROFILES[profile] ?? '6400'}${two(level, 16)}`;
+    case 'av1':
+      // Main tier, eight bits (AV1 Codec ISO Media File Format Binding, 5).
+      return `av01.0.${two(level, 10)}M.08`;
+    case 'aac':
+      return 'mp4a.40.2';
+    case 'opus':
+      return 'opus';
+    default:
+      return null;
+  }
+}
+
+/** Captions that are text; those that are pictures of letters cannot be read. */
+const TEXT_CAPTIONS = /^(?:subrip|webvtt|mov_text|ass|ssa|text)$/;
+/** Some files carry a thousand. */
+const MOST_INSIDE = 20;
+
+const insideOf = (streams: readonly Stream[]) =>
+  streams
+    .filter(({ codec_type }) => codec_type === 'subtitle')
+    .map(({ codec_name, tags }, at) => ({ at, codec_name, language: tagOf(tags, 'language').slice(0, 12) }))
+    .filter(({ codec_name }) => TEXT_CAPTIONS.test(codec_name))
+    .slice(0, MOST_INSIDE)
+    .map(({ at, language }) => ({ at, language: language === 'und' ? '' : language }));
+
+/** The transfer curves of films that are brighter than a usual screen: PQ and HLG (ITU-R BT.2100). */
+const HDR = /^(?:smpte2084|arib-std-b67)$/;
 
 /** WebM is Matroska with codecs of the open web alone (its container guidelines). */
 const OPEN = /^(?:vp8|vp9|av1|opus|vorbis)$/;

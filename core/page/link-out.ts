@@ -1,3 +1,4 @@
+import { factsOut } from '../film/made.ts';
 import { CUT_FORMATS } from '../media/formats.ts';
 import { messagesFor } from '../messages/messages.ts';
 import { creditText } from '../rights/credit.ts';
@@ -42,10 +43,10 @@ export function linkOut(href: string, context: LinkContext): LinkOut | null {
   const piece = pieces?.get(fileId);
   if (piece?.kind === 'picture') return pictureOut(piece, context);
   const own = piece ? ownFile(piece) : null;
-  const address = piece && own ? fileOf?.(`${piece.stem}.${piece.extension}`, piece.id) : undefined;
+  const address = piece && own ? fileOf?.(own.name, piece.id) : undefined;
   if (!piece || !own || !address) return null;
   const messages = messagesFor(rules.language);
-  const says = piece.kind === 'film' ? messages.film(piece.film) : '';
+  const says = piece.kind === 'film' ? messages.film(factsOut(piece.stem, piece.extension, piece)) : '';
   return {
     href: address,
     hreflang: '',

@@ -1,14 +1,21 @@
 import { DOCUMENT_FORMATS } from '../document/formats.ts';
-import { FILM_FORMATS } from '../film/facts.ts';
-import type { OfKind } from './piece.ts';
+import { filmFiles, plainFile } from '../film/made.ts';
+import type { OfKind, Piece } from './piece.ts';
 
-/** The type of the file that a piece has besides the picture that shows it; null for a picture, and for what lies with its host. */
-export function ownFile(piece: OfKind): { readonly mime: string } | null {
+/**
+ * The file that words lead to which stand for a piece: its own, of a film the one that plays wherever it is opened. Null for a
+ * picture, for what lies with its host, and for a film that is not made yet.
+ */
+export function ownFile(
+  piece: Pick<Piece, 'stem' | 'extension'> & OfKind,
+): { readonly name: string; readonly mime: string } | null {
   switch (piece.kind) {
     case 'document':
-      return DOCUMENT_FORMATS[piece.document.format];
-    case 'film':
-      return FILM_FORMATS[piece.film.format];
+      return { name: `${piece.stem}.${piece.extension}`, mime: DOCUMENT_FORMATS[piece.document.format].mime };
+    case 'film': {
+      const file = plainFile(filmFiles(piece.stem, piece.extension, piece));
+      return file ? { name: file.fileName, mime: file.type.replace(/;.*$/, '') } : null;
+    }
     default:
       return null;
   }

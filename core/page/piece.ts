@@ -2,7 +2,7 @@ import type { DocumentFacts } from '../document/formats.ts';
 import type { Framing } from '../embed/framing.ts';
 import type { Hosts } from '../embed/host.ts';
 import type { Embed } from '../embed/model.ts';
-import type { FilmFacts } from '../film/facts.ts';
+import type { HeldFilm } from '../film/made.ts';
 import type { CropRect } from '../media/crop.ts';
 import type { Size } from '../media/dimensions.ts';
 import type { Lights } from '../media/over-contrast.ts';
@@ -28,12 +28,13 @@ export type OfKind =
   | { readonly kind: 'embed'; readonly embed: HeldEmbed }
   | { readonly kind: 'document'; readonly document: DocumentFacts }
   /** A film or a recording of the house's own, with its file. */
-  | {
+  | ({
       readonly kind: 'film';
-      readonly film: FilmFacts;
       /** The languages that it has captions in (BCP 47). */
       readonly captions: readonly string[];
-    };
+      /** Those of them whose captions say something where nothing is heard. */
+      readonly outOfStep: readonly string[];
+    } & HeldFilm);
 
 /**
  * What all kinds share: a name, a label, and the picture that shows it, which is the piece itself, the poster of an embed,

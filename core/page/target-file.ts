@@ -77,6 +77,7 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   pictureStyles: 'its picture styles',
   wordsOver: 'words over pictures',
   sending: 'how pages are sent',
+  films: 'films and captions',
   embeds: 'what it lets through of embeds',
   dark: 'its dark theme',
   severities: 'what its findings count',

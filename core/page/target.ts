@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { NOT_SENT, SendingSchema } from '../deliver/sending.ts';
 import { EmbedRulesSchema, USUAL_EMBED_RULES } from '../embed/target.ts';
+import { FilmRulesSchema, USUAL_FILM_RULES } from '../film/rules.ts';
 import { LEAST_LIKENESS } from '../media/quality.ts';
 import { NamePatternSchema } from '../naming/parts.ts';
 import { FINDING_CODES, type FindingCode, SEVERITIES, type Severity } from '../proof/codes.ts';
@@ -96,6 +97,8 @@ export const HouseRulesSchema = v.strictObject({
   wordsOver: v.optional(v.picklist(['text', 'drawn']), 'text'),
   /** How its pages are sent. */
   sending: v.optional(SendingSchema, NOT_SENT),
+  /** Films and sound of the house's own, as it takes them. */
+  films: v.optional(FilmRulesSchema, USUAL_FILM_RULES),
   /** What the target lets through of embeds. */
   embeds: v.optional(EmbedRulesSchema, USUAL_EMBED_RULES),
   /** Whether its pages are dark where a reader's device is set to dark (Media Queries 5, `prefers-color-scheme`). */

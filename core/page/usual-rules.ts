@@ -1,5 +1,6 @@
 import { NOT_SENT } from '../deliver/sending.ts';
 import { USUAL_EMBED_RULES } from '../embed/target.ts';
+import { USUAL_FILM_RULES } from '../film/rules.ts';
 import type { HouseRules } from './target.ts';
 
 const SEVERITIES: HouseRules['severities'] = {
@@ -23,6 +24,10 @@ const SEVERITIES: HouseRules['severities'] = {
   'embed-refused': 'note',
   'embed-stripped': 'note',
   'captions-missing': 'mend',
+  'captions-out-of-step': 'mend',
+  'film-not-made': 'stops',
+  'film-not-played': 'mend',
+  'film-too-large': 'mend',
   'dimensions-missing': 'stops',
   'page-heavy': 'mend',
   'text-squeezed': 'mend',
@@ -87,6 +92,7 @@ export function usualRules(target: Pick<HouseRules, 'name' | 'siteAddress' | 'co
     likeness: 985,
     pictureStyles: [],
     wordsOver: 'text',
+    films: USUAL_FILM_RULES,
     embeds: USUAL_EMBED_RULES,
     severities: SEVERITIES,
   };

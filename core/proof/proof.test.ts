@@ -2,13 +2,15 @@ import { describe, expect, it } from 'vitest';
 import type { Framing } from '../embed/framing.ts';
 import type { EmbedFacts } from '../embed/model.ts';
 import { HOSTS, readOne } from '../embed/testing.ts';
+import type { FilmFacts } from '../film/facts.ts';
+import { WHOLE_FILM } from '../film/recipe.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import { type Banner, USUAL_BANNER } from '../page/blocks/banner/schema.ts';
 import type { Block } from '../page/blocks/block.ts';
 import type { Placement } from '../page/blocks/placement/schema.ts';
 import type { PageDoc } from '../page/model.ts';
-import type { HeldEmbed, Piece } from '../page/piece.ts';
+import type { HeldEmbed, OfKind, Piece } from '../page/piece.ts';
 import type { HouseRules } from '../page/target.ts';
 import {
   A_DAY,
@@ -80,6 +82,22 @@ function heldFor(
   };
 }
 
+const FILM: FilmFacts = {
+  format: 'mp4',
+  bytes: 2_000_000,
+  seconds: 72,
+  picture: { width: 1920, height: 1080, rate: 25, codec: 'h264', isHdr: false },
+  sound: { codec: 'aac', channels: 2 },
+  inside: [],
+};
+
+/** A film of the house's own. */
+const ownFilm = (of: Partial<Extract<OfKind, { kind: 'film' }>>): Piece =>
+  examplePiece(
+    {},
+    { kind: 'film', film: FILM, captions: ['en'], outOfStep: [], recipe: WHOLE_FILM, made: [], ...of },
+  );
+
 function filmPiece(facts: Partial<EmbedFacts> = {}, framing: Framing | null = null): Piece {
   const embed = heldFor('https://lanternreel.example/watch/eel-pass-71', facts, framing);
   return examplePiece({}, { kind: 'embed', embed });
@@ -148,6 +166,10 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
     rules: { embeds: { frames: false, frameHosts: [], click: false, widgets: false } },
   },
   'captions-missing': { piece: filmPiece({ captions: [] }) },
+  'captions-out-of-step': { piece: ownFilm({ captions: ['en'], outOfStep: ['en'] }) },
+  'film-not-made': { piece: ownFilm({ recipe: { ...WHOLE_FILM, from: 1000 } }) },
+  'film-not-played': { piece: ownFilm({ film: { ...FILM, format: 'mkv' } }) },
+  'film-too-large': { piece: ownFilm({ film: { ...FILM, seconds: 900 } }) },
   'dimensions-missing': { html: '<img src="a.jpg" alt="">' },
   'page-heavy': { rules: { weightBudget: 10_000 } },
   'text-squeezed': {

@@ -1,4 +1,5 @@
 import { sayFormFault } from '../embed/forms.ts';
+import { sayFilmLength } from '../film/facts.ts';
 import { sayContrast } from '../media/over-contrast.ts';
 import { sayBytes } from '../media/weight.ts';
 import { sayNameFault } from '../naming/rule.ts';
@@ -116,6 +117,22 @@ const BY_CODE: { readonly [C in FindingCode]: (values: FindingValues[C]) => Said
   'captions-missing': ({ name }) => ({
     sentence: `${name} has no captions.`,
     why: 'Those who cannot hear it, or have the sound off, miss what is said. Ask its maker for them.',
+  }),
+  'captions-out-of-step': ({ name, languages }) => ({
+    sentence: `The captions of ${name} say something where nothing is heard${languages.length === 1 ? `, in ${callLanguage(languages[0] ?? '')}` : ''}.`,
+    why: 'They are out of step, or were made for another cut of it. Move them where it is said.',
+  }),
+  'film-not-made': ({ name }) => ({
+    sentence: `${name} is not made yet as it is to be.`,
+    why: 'What was left out of it or changed would go out as it came. It is being made; wait for it, or let it go on.',
+  }),
+  'film-not-played': ({ name, says }) => ({
+    sentence: `${name} goes out as it came, and not every browser plays ${says}.`,
+    why: 'Made for the web it plays everywhere, and weighs less.',
+  }),
+  'film-too-large': ({ name, bytes, seconds, mostMegabytes, mostMinutes }) => ({
+    sentence: `${name} is ${sayFilmLength({ seconds })} long and weighs ${sayBytes(bytes)}.`,
+    why: `Films over ${mostMinutes} minutes or ${mostMegabytes} MB belong on the film host. Its label moves it there.`,
   }),
   'dimensions-missing': ({ name }) => ({
     sentence: `${name} goes out without width and height.`,

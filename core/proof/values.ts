@@ -63,6 +63,16 @@ export interface FindingValues {
   };
   'embed-stripped': { readonly name: string; readonly fault: FormFault; readonly standIn: StandIn };
   'captions-missing': { readonly name: string };
+  'captions-out-of-step': { readonly name: string; readonly languages: readonly string[] };
+  'film-not-made': { readonly name: string };
+  'film-not-played': { readonly name: string; readonly says: string };
+  'film-too-large': {
+    readonly name: string;
+    readonly bytes: number;
+    readonly seconds: number;
+    readonly mostMegabytes: number;
+    readonly mostMinutes: number;
+  };
   'dimensions-missing': { readonly name: string };
   'page-heavy': { readonly bytes: number; readonly budget: number };
   /** `other` is the second of two pictures with text between them. */

@@ -8,6 +8,7 @@ const WORDS: ReadonlySet<FindingCode> = new Set<FindingCode>([
   'language-differs',
   'words-unsaid',
   'captions-missing',
+  'captions-out-of-step',
   'title-missing',
   'teaser-unsaid',
   'link-empty',

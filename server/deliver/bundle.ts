@@ -11,6 +11,7 @@ import type { Placement } from '#core/page/blocks/placement/schema.ts';
 import { creditsOfPage, writeCredits } from '#core/page/credits.ts';
 import { embedsOfPage } from '#core/page/embeds-of-page.ts';
 import { escapeHtml } from '#core/page/escape.ts';
+import { filesOfPage } from '#core/page/files-of-page.ts';
 import { pageScript, scriptElement } from '#core/page/on-page.ts';
 import { allCuts, type Cut, planPicture } from '#core/page/picture.ts';
 import { redirectsOf } from '#core/page/redirects.ts';
@@ -22,15 +23,14 @@ import type { WriteContext } from '#core/page/write-context.ts';
 import { creditText } from '#core/rights/credit.ts';
 import { labelIn } from '#core/rights/label-in.ts';
 import type { Context } from '../context.ts';
-import { captionFiles } from '../films/captions.ts';
+import { filesOfRow, writeGoing } from '../films/files-out.ts';
 import { writeSidecar } from '../gather/sidecar.ts';
 import { ensureCut } from '../imaging/cut-store.ts';
 import { inFiles, outgoing } from '../pages/proof.ts';
 import type { WholePage } from '../pages/store.ts';
 import { alternatesOf } from '../pages/translations.ts';
 import { formerNames } from '../shelf/names-out.ts';
-import { ownFileOf } from '../shelf/own-file.ts';
-import { cutKey, originalKey } from '../storage/storage.ts';
+import { cutKey } from '../storage/storage.ts';
 import { FONT_FILES, fontFaces, fontFile } from './fonts.ts';
 import { placedAssets } from './placed.ts';
 import { taggedFile } from './tagged.ts';
@@ -91,17 +91,13 @@ export async function writeBundle(
     await progress(at, cuts.length, `Making ${cut.fileName}`);
     await into(inMedia(cut.fileName), (path) => writeCut(context, whole, cut, path));
   }
+  const asked = filesOfPage(whole.doc, going);
   for (const row of placedAssets(whole)) {
-    const own = ownFileOf(row);
-    if (!own) continue;
-    await into(inFiles(own.name), (path) =>
-      context.storage.withFile(originalKey(own.sha256), (from) => copyFile(from, path)),
-    );
-    if (row.kind !== 'film') continue;
-    for (const { name, text } of await captionFiles(context, row))
-      await into(inFiles(name), (path) => writeFile(path, text));
+    const files = (await filesOfRow(context, row)).filter(({ name }) => asked.has(name));
+    for (const { name, from } of files) await into(inFiles(name), (path) => writeGoing(context, from, path));
     // Its own bytes stay as they are: what is said of it lies beside it.
-    await into(inFiles(`${row.stem}.xmp`), (path) => writeSidecar(context, row.label, '', path));
+    if (row.kind === 'film' && files.length > 0)
+      await into(inFiles(`${row.stem}.xmp`), (path) => writeSidecar(context, row.label, '', path));
   }
   return written;
 }

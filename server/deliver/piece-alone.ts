@@ -3,12 +3,14 @@ import { dirname, join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import type { Figure, FigureWish } from '#api/figures.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
+import { filesOfPage } from '#core/page/files-of-page.ts';
 import { emptyPage } from '#core/page/model.ts';
 import { creditHere } from '#core/page/words.ts';
 import { cutsOfPage, writeFragment } from '#core/page/write.ts';
 import { creditMarkdown, creditText, NO_CREDIT } from '#core/rights/credit.ts';
 import type { Context } from '../context.ts';
 import { targets } from '../db/schema.ts';
+import { filesOfRow, writeGoing } from '../films/files-out.ts';
 import { writeSidecar } from '../gather/sidecar.ts';
 import { assertMayGoOut } from '../pages/gate.ts';
 import { outgoing } from '../pages/proof.ts';
@@ -92,11 +94,16 @@ export async function figureZip(context: Context, whole: WholePage, path: string
   assertMayGoOut(whole, 'house');
   const folder = await workFolder(context);
   try {
+    await mkdir(join(folder, 'media'), { recursive: true });
     for (const cut of cutsOfPage(whole.doc, outgoing(whole))) {
       const file = join(folder, 'media', cut.fileName);
       await mkdir(dirname(file), { recursive: true });
       await writeCut(context, whole, cut, file);
     }
+    const asked = filesOfPage(whole.doc, { ...outgoing(whole), isInline: true });
+    for (const row of whole.assets)
+      for (const { name, from } of await filesOfRow(context, row))
+        if (asked.has(name)) await writeGoing(context, from, join(folder, 'media', name));
     await zipFolder(folder, path);
   } finally {
     await rm(folder, { recursive: true, force: true });

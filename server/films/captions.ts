@@ -4,6 +4,8 @@ import type { CaptionTrack } from '#api/captions.ts';
 import { mayChangePiece, type Person } from '#api/people.ts';
 import { captionsName } from '#core/film/captions-name.ts';
 import { type Cue, CuesSchema, writeVtt } from '#core/film/cue.ts';
+import { cuesInSilence, HeardSchema } from '#core/film/heard.ts';
+import { keptSpans, madeOf } from '#core/film/recipe.ts';
 import { LanguageTagSchema } from '#core/words/language-tag.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
@@ -11,6 +13,9 @@ import type { Queries } from '../db/connection.ts';
 import { captionTracks, films } from '../db/schema.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { findAsset } from '../shelf/change.ts';
+import { filmOf } from '../shelf/own-file.ts';
+import type { AssetRow } from '../shelf/present.ts';
+import { recipeOf } from './made-store.ts';
 
 type Row = typeof captionTracks.$inferSelect;
 
@@ -32,20 +37,31 @@ function present({ language, version, cues }: Row): CaptionTrack {
 /** The captions of a film in a language as a file; null where it has none. */
 export async function vttOf(
   { db }: Pick<Context, 'db'>,
-  assetId: string,
-  language: string,
+  row: Pick<AssetRow, 'id' | 'film' | 'recipe'>,
+  { language, as }: { readonly language: string; readonly as: 'whole' | 'made' },
 ): Promise<string | null> {
-  const [row] = await db.select().from(captionTracks).where(isTrack(assetId, language));
-  return row ? writeVtt(present(row).cues) : null;
+  const [track] = await db.select().from(captionTracks).where(isTrack(row.id, language));
+  if (!track) return null;
+  const { cues } = present(track);
+  return writeVtt(as === 'made' ? cuesOut(row, cues) : cues);
+}
+
+/** Captions as they are seen on what is made of a film: what is left out of it is left out of them. */
+function cuesOut(row: Pick<AssetRow, 'film' | 'recipe'>, cues: readonly Cue[]): readonly Cue[] {
+  const film = filmOf(row);
+  return film ? madeOf(keptSpans(recipeOf(row), film.seconds), cues) : cues;
 }
 
 /** The files of captions that go along with a film. */
 export async function captionFiles(
   context: Pick<Context, 'db'>,
-  { id, stem }: { readonly id: string; readonly stem: string },
+  row: Pick<AssetRow, 'id' | 'stem' | 'film' | 'recipe'>,
 ): Promise<readonly { readonly name: string; readonly text: string }[]> {
-  const tracks = await readTracks(context, id);
-  return tracks.map(({ language, cues }) => ({ name: captionsName(stem, language), text: writeVtt(cues) }));
+  const tracks = await readTracks(context, row.id);
+  return tracks.map(({ language, cues }) => ({
+    name: captionsName(row.stem, language),
+    text: writeVtt(cuesOut(row, cues)),
+  }));
 }
 
 const isTrack = (assetId: string, language: string) =>
@@ -107,16 +123,23 @@ export async function removeTrack(
   });
 }
 
-/** Which languages there are stands with the film, so that a list of pieces need not read every line. */
-async function noteLanguages(db: Queries, assetId: string): Promise<void> {
+/** Which languages there are, and which are out of step, stands with the film, so that a list of pieces need not read every line. */
+export async function noteLanguages(db: Queries, assetId: string): Promise<void> {
+  const [film] = await db.select({ heard: films.heard }).from(films).where(eq(films.assetId, assetId));
+  const heard = v.safeParse(HeardSchema, film?.heard);
   const rows = await db
-    .select({ language: captionTracks.language })
+    .select()
     .from(captionTracks)
     .where(eq(captionTracks.assetId, assetId))
     .orderBy(asc(captionTracks.language));
   await db
     .update(films)
-    .set({ captions: rows.map(({ language }) => language) })
+    .set({
+      captions: rows.map(({ language }) => language),
+      outOfStep: rows
+        .filter((row) => heard.success && cuesInSilence(present(row).cues, heard.output.silences).length > 0)
+        .map(({ language }) => language),
+    })
     .where(eq(films.assetId, assetId));
 }
 

@@ -8,6 +8,7 @@ import { JobSchema } from '#api/jobs.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage } from '#core/page/model.ts';
 import { films } from '../db/schema.ts';
+import { TAKE_AWAY } from '../deliver/take-away.ts';
 import { workOne } from '../jobs/worker.ts';
 import { emptyBin } from '../shelf/put-away.ts';
 import { originalKey } from '../storage/storage.ts';
@@ -207,7 +208,7 @@ describe('a film on a page', () => {
     const pageId = await pageOf([film.id]);
     const ordered = await server.ask(`/api/pages/${pageId}/take-away`, { method: 'POST', body: {} });
     expect(ordered.status, JSON.stringify(ordered.body)).toBe(202);
-    await workOne(server.context);
+    await workOne(server.context, [TAKE_AWAY]);
     const { id } = v.parse(JobSchema, ordered.body);
     const job = v.parse(JobSchema, (await server.ask(`/api/jobs/${id}`)).body);
     const zip = unzipSync(new Uint8Array((await server.ask(job.file ?? '')).body as Buffer));

@@ -3,10 +3,13 @@ import { mkdir, open, readFile, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type FilmFacts, filmKind } from '#core/film/facts.ts';
 import { type ProbedFilm, readProbed } from '#core/film/probe.ts';
+import { WHOLE_FILM } from '#core/film/recipe.ts';
 import type { Config } from '../config.ts';
 import { runProgram } from '../foreign/program.ts';
 import { shortName } from '../imaging/read-original.ts';
 import { HttpProblem } from '../problem.ts';
+import { SAFE } from './graph.ts';
+import { stillFilter, stillMoment } from './still.ts';
 
 /** A film or a recording as it was read. */
 export interface ReadFilm extends ProbedFilm {
@@ -19,21 +22,7 @@ const START_BYTES = 4096;
 const PROBE = { millis: 15_000, bytes: 2_000_000_000, answerBytes: 2_000_000 };
 /** A still near the beginning is there at once; the loudness of an hour takes some seconds. */
 const STILL = { millis: 60_000, bytes: 4_000_000_000, answerBytes: 100_000 };
-/** Of a film's length: the beginning is often black, or a hand before the lens. */
-const STILL_AT = 0.1;
-const LATEST_STILL_SECONDS = 5;
 const DRAWN = { width: 1600, height: 900 };
-
-/**
- * Only files themselves are read, and only containers that are held: lists that name other files or addresses, as some of
- * ffmpeg's formats do, open nothing.
- */
-const SAFE = [
-  '-protocol_whitelist',
-  'file',
-  '-format_whitelist',
-  'mov,mp4,m4a,3gp,3g2,mj2,matroska,webm,mp3,wav,ogg,flac',
-];
 
 /** What a film or a recording is; null for a file that is none. Throws an HttpProblem with a sentence for one that cannot be taken. */
 export async function readFilm(
@@ -142,12 +131,11 @@ async function stillOf(dataFolder: string, path: string, name: string, facts: Fi
   }
 }
 
-function drawing(path: string, { seconds, picture }: FilmFacts): readonly string[] {
-  if (picture) {
-    const at = Math.min(LATEST_STILL_SECONDS, seconds * STILL_AT).toFixed(3);
-    // With pixels that are not square drawn out; ffmpeg turns it by itself.
-    const square = `scale=${picture.width}:${picture.height},setsar=1`;
-    return ['-ss', at, ...SAFE, '-i', path, '-an', '-vf', square];
+function drawing(path: string, film: FilmFacts): readonly string[] {
+  if (film.picture) {
+    const plain = { film, recipe: WHOLE_FILM };
+    const at = (stillMoment(plain) / 1000).toFixed(3);
+    return ['-ss', at, ...SAFE, '-i', path, '-an', '-vf', stillFilter(plain)];
   }
   const { width, height } = DRAWN;
   const wave = `[0:a]aformat=channel_layouts=mono,showwavespic=s=${width}x${height}:colors=0x0f5c4d:scale=sqrt[w];color=white:s=${width}x${height}[b];[b][w]overlay=format=auto,format=rgb24`;

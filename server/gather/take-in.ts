@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
 import { mayChangePiece, type Person } from '#api/people.ts';
+import { WHOLE_FILM } from '#core/film/recipe.ts';
 import type { MetadataDraft } from '#core/formats/metadata.ts';
 import { labelFrom, readLicence } from '#core/gather/reading.ts';
 import { type Statement, statements } from '#core/gather/statement.ts';
@@ -29,6 +30,7 @@ import {
   removals,
   targets,
 } from '../db/schema.ts';
+import { orderMaking } from '../films/order.ts';
 import { storeCut } from '../imaging/cut-store.ts';
 import { type FirstLook, SCREEN_QUALITY } from '../imaging/first-look.ts';
 import { presentPerson } from '../people/guard.ts';
@@ -106,7 +108,7 @@ async function insertNamed(
         await nameInTurn(tx);
         const stem = await freeStemLike(tx, wished);
         await tx.insert(assets).values(rowOf(incoming, arrival, { id, patch, label, stem, now }));
-        await insertKind(tx, id, arrival, label);
+        await insertKind(tx, id, incoming, { arrival, label, now });
         for (const { sha256 } of arrival.files)
           await tx.delete(removals).where(eq(removals.key, originalKey(sha256)));
         for (const path of withAncestors(incoming.folder)) await tx.insert(folders).ignore().values({ path });
@@ -135,7 +137,12 @@ async function insertNamed(
 }
 
 /** What the kind of a piece has of its own, and the picture that shows it. */
-async function insertKind(tx: Queries, assetId: string, arrival: Arrival, label: Label): Promise<void> {
+async function insertKind(
+  tx: Queries,
+  assetId: string,
+  incoming: Incoming,
+  { arrival, label, now }: { readonly arrival: Arrival; readonly label: Label; readonly now: Date },
+): Promise<void> {
   const { facts, look } = arrival.shown;
   await tx.insert(pictures).values({
     assetId,
@@ -162,6 +169,11 @@ async function insertKind(tx: Queries, assetId: string, arrival: Arrival, label:
     }
     case 'film':
       await tx.insert(films).values({ assetId, sha256: arrival.identity, film: arrival.film });
+      await orderMaking(
+        tx,
+        { assetId, title: label.title || incoming.name, recipe: WHOLE_FILM, personId: incoming.personId },
+        now,
+      );
   }
 }
 

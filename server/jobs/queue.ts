@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { and, asc, count, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, asc, count, eq, inArray, isNull, lt, notInArray, or, sql } from 'drizzle-orm';
 import type { Job } from '#api/jobs.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
@@ -53,12 +53,21 @@ export async function addJob(
   return id;
 }
 
+/** Work that nobody orders: it follows from what came in, and takes no turn from what a person wants. */
+const BY_ITSELF: readonly string[] = ['film'];
+
 /** Refuses another job to a person who has as many under way as one person may. */
 export async function assertMayOrder({ db, config }: Context, personId: string): Promise<void> {
   const [row] = await db
     .select({ jobs: count() })
     .from(jobs)
-    .where(and(eq(jobs.createdBy, personId), inArray(jobs.state, ['waiting', 'running'])));
+    .where(
+      and(
+        eq(jobs.createdBy, personId),
+        inArray(jobs.state, ['waiting', 'running']),
+        notInArray(jobs.kind, [...BY_ITSELF]),
+      ),
+    );
   if ((row?.jobs ?? 0) < config.quotas.jobsEach) return;
   throw new HttpProblem(
     429,

@@ -1,6 +1,8 @@
 import type { Context } from '../context.ts';
 import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
+import { makeFilm } from '../films/make.ts';
+import { MAKE_FILM } from '../films/order.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { BRING_IN, bringIn } from '../inherited/bring-in.ts';
 import { READ_INHERITED, readInheritedPages } from '../inherited/look.ts';
@@ -29,6 +31,7 @@ const KINDS: Readonly<Record<string, Work>> = {
   [EVIDENCE]: packEvidence,
   [READ_INHERITED]: readInheritedPages,
   [BRING_IN]: bringIn,
+  [MAKE_FILM]: makeFilm,
 };
 
 const IDLE_MILLIS = 250;

@@ -23,8 +23,9 @@ export const detailPath = (
 /** The own file of a document, to be downloaded. */
 export const filePath = (assetId: string, fileName: string) => `/file/${assetId}/${fileName}`;
 
-/** Captions of a film in a language. */
-export const captionsPath = (assetId: string, fileName: string) => `/captions/${assetId}/${fileName}`;
+/** Captions of a film in a language: of all of it, or as they lie in what is made of it. */
+export const captionsPath = (assetId: string, fileName: string, as: 'whole' | 'made') =>
+  `/captions/${as}/${assetId}/${fileName}`;
 
 /** A page in a version, as one person may see it. */
 export const pagePath = ({ id, version }: PageState, readerId: string) =>

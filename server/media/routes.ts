@@ -24,6 +24,7 @@ import { fontFaces, fontFile } from '../deliver/fonts.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { previewPolicy as embedPolicy, previewDocument, readShown } from '../embeds/preview.ts';
 import { vttOf } from '../films/captions.ts';
+import { playedFiles } from '../films/files-out.ts';
 import { farPreview, readFar } from '../gather/preview.ts';
 import { type CutWish, ensureCut, type StoredCut } from '../imaging/cut-store.ts';
 import { cutOrDraft } from '../imaging/drafts.ts';
@@ -37,7 +38,7 @@ import { readTarget } from '../rules/store.ts';
 import { foreseenDocument } from '../sending/foreseen.ts';
 import { deliveredDocument } from '../sending/shown.ts';
 import { ownFileOf } from '../shelf/own-file.ts';
-import { type AssetRow, fileAddress } from '../shelf/present.ts';
+import { type AssetRow, fileAddress, pictureMark } from '../shelf/present.ts';
 import { sendInRanges } from '../storage/send-in-ranges.ts';
 import { originalKey } from '../storage/storage.ts';
 import {
@@ -101,21 +102,29 @@ export function mediaRoutes(context: Context): Router {
     const row = await heldAsset(context, request, String(request.params.assetId));
     const own = ownFileOf(row);
     if (!own) throw notFound('This file');
+    const name = String(request.params.file);
+    const going = row.kind === 'film' ? playedFiles(row).find((file) => file.name === name) : undefined;
+    const isOwn = name === own.name || row.kind !== 'film';
+    // One that was made by an earlier recipe is there no more.
+    if (!isOwn && !going) throw notFound('This file');
+    const { mime } = isOwn ? own : (going ?? own);
+    const key = going && !isOwn && 'key' in going.from ? going.from.key : originalKey(own.sha256);
     response.set({
       'Cache-Control': 'private, max-age=86400',
       // A preview, whose origin is opaque, shows its captions only so.
       'Access-Control-Allow-Origin': '*',
-      'Content-Type': own.mime,
+      'Content-Type': mime,
       // Never opened on this origin either: whatever it is, it is saved, or played where a page asks for it.
-      'Content-Disposition': `attachment; filename="${own.name}"`,
+      'Content-Disposition': `attachment; filename="${isOwn ? own.name : name}"`,
     });
-    await context.storage.withFile(originalKey(own.sha256), (path) => sendInRanges(response, path));
+    await context.storage.withFile(key, (path) => sendInRanges(response, path));
   });
 
-  router.get('/captions/:assetId/:file', signed(context), async (request, response) => {
+  router.get('/captions/:as/:assetId/:file', signed(context), async (request, response) => {
     const row = await heldAsset(context, request, String(request.params.assetId));
     const language = languageOfCaptions(String(request.params.file));
-    const text = language === null ? null : await vttOf(context, row.id, language);
+    const as = request.params.as === 'made' ? 'made' : 'whole';
+    const text = language === null ? null : await vttOf(context, row, { language, as });
     if (text === null) throw notFound('These captions');
     response
       .set({ 'Cache-Control': 'no-store', 'Access-Control-Allow-Origin': '*' })
@@ -365,7 +374,8 @@ async function readerOf({ db }: Context, request: Request): Promise<Reader> {
 const openings = new WeakMap<Request, Opening>();
 
 /** What was sent is sent again only by an address that opens the same. */
-const cacheName = (request: Request): string => `${openings.get(request)} ${request.path}`;
+const cacheName = (request: Request): string =>
+  `${openings.get(request)} ${request.path} ${typeof request.query.p === 'string' ? request.query.p.slice(0, 8) : ''}`;
 
 function signed(context: Context): RequestHandler {
   return (request: Request, _response, next) => {
@@ -455,13 +465,13 @@ function previewed(context: Context, { rules, pieces, pages, assets }: WholePage
       const row = assets.find(({ id }) => id === assetId);
       if (!row) return '';
       return languageOfCaptions(name) === null
-        ? fileAddress(context, row)
-        : signedAddress(context, captionsPath(assetId, name), openingFor(row));
+        ? fileAddress(context, row, name)
+        : signedAddress(context, captionsPath(assetId, name, 'made'), openingFor(row));
     },
     addressOf: (cut) => {
       const row = assets.find(({ id }) => id === cut.assetId);
       const path = cutPath(cut.assetId, recipeKey(cut.recipe), cut.size.width, cut.quality, cut.fileName);
-      return signedAddress(context, path, row ? openingFor(row) : 'held');
+      return `${signedAddress(context, path, row ? openingFor(row) : 'held')}${row ? pictureMark(row) : ''}`;
     },
   };
 }

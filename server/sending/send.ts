@@ -4,6 +4,7 @@ import { and, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
 import * as v from 'valibot';
 import { htmlFor } from '#core/deliver/sending.ts';
 import { CUT_FORMATS } from '#core/media/formats.ts';
+import { filesOfPage } from '#core/page/files-of-page.ts';
 import { firstSeen, teaserOf } from '#core/page/lead.ts';
 import { headTitleOf } from '#core/page/page-head.ts';
 import { planPicture } from '#core/page/picture.ts';
@@ -17,7 +18,7 @@ import { deliveries, sentFiles } from '../db/schema.ts';
 import { cutGoingOut } from '../deliver/bundle.ts';
 import { placedAssets } from '../deliver/placed.ts';
 import { tellSent } from '../deliver/take-away.ts';
-import { captionFiles } from '../films/captions.ts';
+import { filesOfRow } from '../films/files-out.ts';
 import type { JobRow } from '../jobs/queue.ts';
 import { seldom } from '../jobs/seldom.ts';
 import type { JobResult, JobTools } from '../jobs/work.ts';
@@ -28,8 +29,6 @@ import { outgoing } from '../pages/proof.ts';
 import { readPage, type WholePage } from '../pages/store.ts';
 import { HttpProblem } from '../problem.ts';
 import { keepNamesOut } from '../shelf/names-out.ts';
-import { ownFileOf } from '../shelf/own-file.ts';
-import { originalKey } from '../storage/storage.ts';
 import { wayOf } from './door.ts';
 import { noteShown } from './public-files.ts';
 import { readBack } from './read-back.ts';
@@ -155,16 +154,15 @@ async function sendFiles(
   { report, signal }: JobTools,
 ): Promise<Addresses> {
   const cuts = cutsOfPage(whole.doc, outgoing(whole));
-  const documents = placedAssets(whole).flatMap((row) => ownFileOf(row) ?? []);
-  const filmRows = placedAssets(whole).filter(({ kind }) => kind === 'film');
-  const captions = (await Promise.all(filmRows.map((row) => captionFiles(context, row)))).flat();
-  const all = cuts.length + documents.length + captions.length;
+  const asked = filesOfPage(whole.doc, outgoing(whole));
+  const rows = await Promise.all(placedAssets(whole).map((row) => filesOfRow(context, row)));
+  const files = rows.flat().filter(({ name }) => asked.has(name));
+  const all = cuts.length + files.length;
   const addresses = new Map<string, string>();
   const place = placeOf(context, whole.rules);
   const known = await knownThere(context, place, [
     ...cuts.map(({ fileName }) => fileName),
-    ...documents.map(({ name }) => name),
-    ...captions.map(({ name }) => name),
+    ...files.map(({ name }) => name),
   ]);
   const tell = seldom(report, signal);
   const sent = async (file: FileToSend) => {
@@ -176,12 +174,12 @@ async function sendFiles(
     const bytes = await readFile(await cutGoingOut(context, whole, cut));
     await sent({ name: cut.fileName, type: CUT_FORMATS[cut.format].mime, bytes });
   });
-  for (const { sha256, mime, name } of documents) {
-    const bytes = await context.storage.read(originalKey(sha256));
-    await sent({ name, type: mime, bytes });
-  }
-  for (const { name, text } of captions)
-    await sent({ name, type: 'text/vtt', bytes: Buffer.from(text, 'utf8') });
+  for (const { name, mime, from } of files)
+    await sent({
+      name,
+      type: mime,
+      bytes: 'text' in from ? Buffer.from(from.text, 'utf8') : await context.storage.read(from.key),
+    });
   return addresses;
 }
 

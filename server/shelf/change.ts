@@ -3,6 +3,7 @@ import type { AssetChange } from '#api/assets.ts';
 import type { Person } from '#api/people.ts';
 import { may, mayChangePiece } from '#api/people.ts';
 import type { Embed } from '#core/embed/model.ts';
+import type { FilmRecipe } from '#core/film/recipe.ts';
 import { folderPath } from '#core/naming/folders.ts';
 import { withAncestors } from '#core/naming/paths.ts';
 import { nameFault, sayNameFault } from '#core/naming/rule.ts';
@@ -16,6 +17,7 @@ import type { Context } from '../context.ts';
 import { isDuplicate } from '../db/failures.ts';
 import { activity, assets, embeds, folders, held, pictures } from '../db/schema.ts';
 import type { SavedEmbed } from '../embeds/saved.ts';
+import { changeRecipe } from '../films/order.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { settleDifferences } from '../rights/differences.ts';
@@ -56,7 +58,7 @@ export async function changeAsset(
 }
 
 /** What a change can say of a piece. */
-type Said = Pick<AssetRow, 'label' | 'stem' | 'folder' | 'drafted' | 'trim' | 'prep' | 'embed'>;
+type Said = Pick<AssetRow, 'label' | 'stem' | 'folder' | 'drafted' | 'trim' | 'prep' | 'embed' | 'recipe'>;
 
 async function changed(
   context: Context,
@@ -83,6 +85,7 @@ async function changed(
     trim: change.trim === undefined ? (row.trim ?? null) : change.trim,
     prep: change.prep ?? row.prep ?? null,
     embed: change.embed ? changedEmbed(row, change.embed) : (row.embed ?? null),
+    recipe: change.recipe ? changedRecipe(row, change.recipe) : (row.recipe ?? null),
   };
 }
 
@@ -99,8 +102,9 @@ function decided(before: Label, label: Label, person: Person, on: string): Label
   return { ...label, decisions, terms: { ...label.terms, afterwards: mine } };
 }
 
-function saidOf({ label, stem, folder, drafted, trim, prep, embed }: AssetRow): Said {
-  return { label, stem, folder, drafted, trim: trim ?? null, prep: prep ?? null, embed: embed ?? null };
+function saidOf({ label, stem, folder, drafted, trim, prep, embed, recipe }: AssetRow): Said {
+  const ofKind = { embed: embed ?? null, recipe: recipe ?? null };
+  return { label, stem, folder, drafted, trim: trim ?? null, prep: prep ?? null, ...ofKind };
 }
 
 /** Writes a change on the version it was made on, with its history; false when another version stands. */
@@ -111,7 +115,7 @@ function writeChange(
   person: Person,
   now: Date,
 ): Promise<boolean> {
-  const { trim, prep, embed, ...shared } = next;
+  const { trim, prep, embed, recipe, ...shared } = next;
   return context.db.transaction(async (tx) => {
     const [result] = await tx
       .update(assets)
@@ -123,6 +127,7 @@ function writeChange(
       .where(and(eq(assets.id, row.id), eq(assets.version, row.version), isNull(assets.deletedAt)));
     if (result.affectedRows === 0) return false;
     await tx.update(pictures).set({ trim, prep }).where(eq(pictures.assetId, row.id));
+    if (recipe && !isSame(recipe, row.recipe)) await changeRecipe(tx, row, recipe, person, now);
     if (embed) await tx.update(embeds).set({ embed }).where(eq(embeds.assetId, row.id));
     if (next.folder !== row.folder) {
       for (const path of withAncestors(next.folder)) await tx.insert(folders).ignore().values({ path });
@@ -148,7 +153,11 @@ function writeChange(
 /** The fields of a label that its file and its source speak of too. */
 const CREDITED = ['licence', 'houseLicence', 'creator', 'copyrightNotice'] as const;
 
-const historyOf = ({ embed, ...said }: Said) => (embed ? { ...said, embed } : said);
+const historyOf = ({ embed, recipe, ...said }: Said) => ({
+  ...said,
+  ...(embed ? { embed } : {}),
+  ...(recipe ? { recipe } : {}),
+});
 
 /** What stands, where it is this very change; throws the clash otherwise. */
 async function alreadyChanged(
@@ -191,6 +200,12 @@ function changedEmbed({ embed: saved }: AssetRow, embed: Embed): SavedEmbed {
       'An embed keeps what it embeds. Put the other one on the shelf, and replace this by it.',
     );
   return { ...saved, embed };
+}
+
+/** The file as it came stays what it is. */
+function changedRecipe({ kind }: AssetRow, recipe: FilmRecipe): FilmRecipe {
+  if (kind !== 'film') throw new HttpProblem(422, 'This piece is no film. Nothing was changed.');
+  return recipe;
 }
 
 export async function findAsset(context: Context, id: string): Promise<AssetRow> {

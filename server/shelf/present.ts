@@ -14,6 +14,7 @@ import type { Context } from '../context.ts';
 import { type held, pages, people, placements } from '../db/schema.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { heldEmbed } from '../embeds/saved.ts';
+import { madeNow, recipeOf } from '../films/made-store.ts';
 import {
   captionsPath,
   filePath,
@@ -84,11 +85,12 @@ export async function presentAssets(
     originalName: row.originalName,
     thumb: thumbAddress(context, row),
     view: viewAddress(context, row),
-    plainView: signedAddress(
-      context,
-      thumbPath(row.id, recipeKey(WHOLE), Math.min(VIEW_PX, row.widthPx)),
-      openingFor(row),
-    ),
+    plainView:
+      signedAddress(
+        context,
+        thumbPath(row.id, recipeKey(WHOLE), Math.min(VIEW_PX, row.widthPx)),
+        openingFor(row),
+      ) + pictureMark(row),
     createdAt: row.createdAt.toISOString(),
     createdBy: { id: row.createdBy, name: names.get(row.createdBy) ?? 'Somebody' },
     usedOn: uses.get(row.id) ?? [],
@@ -102,7 +104,7 @@ export async function hostsFor(context: Context, rows: readonly Pick<AssetRow, '
   return rows.some(({ embed }) => embed) ? readHosts(context) : NO_HOSTS;
 }
 
-type Sized = Pick<AssetRow, 'id' | 'widthPx' | 'heightPx' | 'trim' | 'prep'>;
+type Sized = Pick<AssetRow, 'id' | 'kind' | 'sha256' | 'widthPx' | 'heightPx' | 'trim' | 'prep'>;
 
 /** The small picture of a piece, as it is prepared. */
 export function thumbAddress(context: Context, row: Sized & OpenedRow): string {
@@ -122,8 +124,14 @@ export function preparedSize(row: Sized): Size {
 function screenAddress(context: Context, row: Sized & OpenedRow, wish: number): string {
   const recipe = recipeKey(wholeRecipe(cuttable(row)));
   const path = thumbPath(row.id, recipe, Math.min(wish, preparedSize(row).width));
-  return signedAddress(context, path, openingFor(row));
+  return `${signedAddress(context, path, openingFor(row))}${pictureMark(row)}`;
 }
+
+const MARK_LETTERS = 8;
+
+/** Another still of a film has another address: browsers keep what they were once given. Other pieces keep their picture. */
+export const pictureMark = ({ kind, sha256 }: Pick<AssetRow, 'kind' | 'sha256'>): string =>
+  kind === 'film' ? `&p=${sha256.slice(0, MARK_LETTERS)}` : '';
 
 function cuttable(row: Sized) {
   return { size: originalSize(row), trim: trimOf(row), prep: prepOf(row) };
@@ -187,7 +195,15 @@ function ofKind(row: AssetRow, hosts: Hosts) {
   const embed = row.kind === 'embed' ? heldEmbed(row.embed, hosts) : null;
   if (embed) return { kind: 'embed', embed } as const;
   const film = row.kind === 'film' ? filmOf(row) : null;
-  if (film) return { kind: 'film', film, captions: row.captions ?? [] } as const;
+  if (film)
+    return {
+      kind: 'film',
+      film,
+      captions: row.captions ?? [],
+      recipe: recipeOf(row),
+      made: madeNow(row),
+      outOfStep: row.outOfStep ?? [],
+    } as const;
   const document = row.kind === 'document' ? documentOf(row) : null;
   return document ? ({ kind: 'document', document } as const) : ({ kind: 'picture' } as const);
 }
@@ -197,17 +213,18 @@ function assetKindOf(context: Context, row: AssetRow, hosts: Hosts) {
   if (own.kind === 'document') return { ...own, file: fileAddress(context, row) };
   if (own.kind !== 'film') return own;
   const tracks = own.captions.map((language) =>
-    signedAddress(context, captionsPath(row.id, captionsName(row.stem, language)), openingFor(row)),
+    signedAddress(context, captionsPath(row.id, captionsName(row.stem, language), 'whole'), openingFor(row)),
   );
   return { ...own, file: fileAddress(context, row), tracks };
 }
 
-/** Where the own file of a document or a film is had from: another origin than the app's. */
+/** Where a file of a document or a film is had from, its own where no other is named: another origin than the app's. */
 export function fileAddress(
   context: Context,
   row: Pick<AssetRow, 'id' | 'stem' | 'extension'> & OpenedRow,
+  name = `${row.stem}.${row.extension}`,
 ): string {
-  return signedAddress(context, filePath(row.id, `${row.stem}.${row.extension}`), openingFor(row));
+  return signedAddress(context, filePath(row.id, name), openingFor(row));
 }
 
 function documentOf({ documentFormat, documentBytes, documentPages }: AssetRow): DocumentFacts | null {

@@ -4,6 +4,7 @@ import { writeActivity } from '../activity.ts';
 import { writeAudit } from '../audit.ts';
 import type { Context } from '../context.ts';
 import { assets, cuts, held, likenessCurves } from '../db/schema.ts';
+import { allMade, madeKey } from '../films/made-store.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 import { cutKey, originalKey } from '../storage/storage.ts';
 import { carryOutRemovals, orderRemovals } from '../tidy/removals.ts';
@@ -128,7 +129,9 @@ export async function emptyBin(context: Context, now: Date): Promise<number> {
       const keys = made.map(({ recipe, widthPx, format, quality }) =>
         cutKey(row.sha256, recipe, widthPx, format, quality),
       );
-      await orderRemovals(tx, [...filesOfPiece(row).map(originalKey), ...keys], now);
+      const played =
+        row.filmSha256 === null ? [] : allMade(row).map((one) => madeKey(row.filmSha256 ?? '', one));
+      await orderRemovals(tx, [...filesOfPiece(row).map(originalKey), ...keys, ...played], now);
       await tx.update(assets).set({ foldedInto: null }).where(eq(assets.foldedInto, id));
       await tx.delete(likenessCurves).where(eq(likenessCurves.sha256, row.sha256));
       // Its cuts, pins, looks and provenance go with it.

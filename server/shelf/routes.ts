@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { Context } from '../context.ts';
 import { readTracks, removeTrack, saveTrack } from '../films/captions.ts';
+import { filmWork, makeAgain, stopMaking } from '../films/work.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
 import { lightsOf } from '../imaging/lights.ts';
@@ -27,6 +28,16 @@ export function shelfRoutes(context: Context): Router {
     const { id, language } = request.params;
     await removeTrack(context, id, language, personOf(request), new Date());
     response.status(204).end();
+  });
+
+  route(router, 'get /assets/{id}/film', async (request, response) => {
+    response.json(await filmWork(context, request.params.id, personOf(request)));
+  });
+  route(router, 'post /assets/{id}/film/make', async (request, response) => {
+    response.status(202).json(await makeAgain(context, request.params.id, personOf(request), new Date()));
+  });
+  route(router, 'post /assets/{id}/film/stop', async (request, response) => {
+    response.status(202).json(await stopMaking(context, request.params.id, personOf(request)));
   });
 
   route(router, 'get /assets', async (request, response) => {

@@ -38,6 +38,10 @@ export function cutKey(
   return `cuts/${sha256.slice(0, 2)}/${sha256}/${recipe}/${width}-q${quality}.${format}`;
 }
 
+/** What was made of a film; `recipe` in letters that are safe in a name. */
+export const filmKey = (sha256: string, recipe: string, width: number, extension: string): string =>
+  `films/${sha256.slice(0, 2)}/${sha256}/${recipe}/${width}.${extension}`;
+
 /** What readers of pages that were pasted elsewhere are served. */
 export const sentKey = (sha256: string) => `sent/${sha256.slice(0, 2)}/${sha256}`;
 

@@ -2,6 +2,7 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { cuts, documents, films, pictures, publicFiles, removals } from '../db/schema.ts';
+import { allMade, madeKey } from '../films/made-store.ts';
 
 const AT_A_TIME = 2000;
 
@@ -49,6 +50,7 @@ async function isNeeded(tx: Queries, key: string): Promise<boolean> {
   if (!sha256) return false;
   if (folder === 'originals') return isOriginalNeeded(tx, sha256);
   if (folder === 'sent') return isServed(tx, sha256);
+  if (folder === 'films') return isMadeNeeded(tx, sha256, key);
   const [cut] = await tx
     .select({ width: cuts.widthPx })
     .from(cuts)
@@ -82,11 +84,17 @@ async function isOriginalNeeded(tx: Queries, sha256: string): Promise<boolean> {
   return played.length > 0;
 }
 
+async function isMadeNeeded(tx: Queries, sha256: string, key: string): Promise<boolean> {
+  const rows = await tx.select({ made: films.made }).from(films).where(eq(films.sha256, sha256));
+  return rows.some((row) => allMade(row).some((one) => madeKey(sha256, one) === key));
+}
+
 async function isServed(tx: Queries, sha256: string): Promise<boolean> {
   const isIt = and(eq(publicFiles.sha256, sha256), isNull(publicFiles.goneAt));
   const [one] = await tx.select({ name: publicFiles.name }).from(publicFiles).where(isIt).limit(1);
   return one !== undefined;
 }
 
-/** The keys that `originalKey`, `sentKey` and `cutKey` make. */
-const KEY = /^(originals|sent|cuts)\/[0-9a-f]{2}\/([0-9a-f]{64})(?:\/([^/]+)\/(\d+)-q(\d+)\.([a-z]+))?$/;
+/** The keys that `originalKey`, `sentKey`, `filmKey` and `cutKey` make. */
+const KEY =
+  /^(originals|sent|films|cuts)\/[0-9a-f]{2}\/([0-9a-f]{64})(?:\/([^/]+)\/(\d+)(?:-q(\d+))?\.([a-z0-9]+))?$/;

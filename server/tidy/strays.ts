@@ -1,6 +1,7 @@
 import { and, asc, gt, inArray, isNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { cuts, documents, films, held, jobs, pictures, publicFiles } from '../db/schema.ts';
+import { allMade, madeKey } from '../films/made-store.ts';
 import { filesOfPiece } from '../shelf/own-file.ts';
 import { cutKey, originalKey, type Stored, sentKey } from '../storage/storage.ts';
 import { orderRemovals } from './removals.ts';
@@ -23,6 +24,7 @@ export async function sweepStrays(context: Context, before: Date, now: Date): Pr
   for (const [folder, named] of [
     ['originals', namedOriginals],
     ['cuts', namedCuts],
+    ['films', namedFilms],
     ['sent', namedSent],
     ['bundles', namedBundles],
   ] as const)
@@ -80,6 +82,14 @@ async function namedCuts({ db }: Context, keys: readonly string[]): Promise<Read
       cutKey(hashes.get(cut.assetId) ?? '', cut.recipe, cut.widthPx, cut.format, cut.quality),
     ),
   );
+}
+
+async function namedFilms({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {
+  const rows = await db
+    .select({ sha256: films.sha256, made: films.made })
+    .from(films)
+    .where(inArray(films.sha256, [...new Set(keys.map(hashOf))]));
+  return new Set(rows.flatMap((row) => allMade(row).map((one) => madeKey(row.sha256, one))));
 }
 
 async function namedSent({ db }: Context, keys: readonly string[]): Promise<ReadonlySet<string>> {

@@ -71,7 +71,14 @@ function ofKind(asset: Asset): OfKind {
     case 'document':
       return { kind: 'document', document: asset.document };
     case 'film':
-      return { kind: 'film', film: asset.film, captions: asset.captions };
+      return {
+        kind: 'film',
+        film: asset.film,
+        captions: asset.captions,
+        recipe: asset.recipe,
+        made: asset.made,
+        outOfStep: asset.outOfStep,
+      };
   }
 }
 
@@ -195,6 +202,7 @@ function inverseOf(before: Asset, change: AssetChange): AssetChange {
     ...(change.folder === undefined ? {} : { folder: before.folder }),
     ...(change.trim === undefined ? {} : { trim: before.trim }),
     ...(change.prep === undefined ? {} : { prep: before.prep }),
+    ...(change.recipe === undefined || before.kind !== 'film' ? {} : { recipe: before.recipe }),
     ...(change.embed && before.kind === 'embed' ? { embed: before.embed.embed } : {}),
   };
 }

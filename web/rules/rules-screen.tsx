@@ -18,6 +18,7 @@ import { ledger } from '../undo/ledger.ts';
 import { ColumnCard } from './column-card.tsx';
 import { CutsCard } from './cuts-card.tsx';
 import { EmbedsCard } from './embeds-card.tsx';
+import { FilmsCard } from './films-card.tsx';
 import { FindingsCard } from './findings-card.tsx';
 import { HostsCard } from './hosts-card.tsx';
 import { LogCard } from './log-card.tsx';
@@ -149,6 +150,7 @@ function Rules({ target, targets, isEditable, onChoose }: RulesProps) {
           <NamesCard {...part} />
           <SendingCard {...part} targetId={target.id} isEditable={isEditable} isSaved={!isChanged} />
           <EmbedsCard {...part} />
+          <FilmsCard {...part} />
           <FindingsCard {...part} />
         </FieldSet>
         <HostsCard isEditable={isEditable} />

@@ -7,6 +7,7 @@ import {
   index,
   int,
   json,
+  mediumtext,
   mysqlTable,
   mysqlView,
   primaryKey,
@@ -18,6 +19,9 @@ import {
 import type { DocumentFormat } from '#core/document/formats.ts';
 import type { Cue } from '#core/film/cue.ts';
 import type { FilmFacts } from '#core/film/facts.ts';
+import type { Heard } from '#core/film/heard.ts';
+import type { StoredMade } from '#core/film/made.ts';
+import type { FilmRecipe } from '#core/film/recipe.ts';
 import type { Condition } from '#core/media/condition.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Prep } from '#core/media/recipe.ts';
@@ -150,6 +154,20 @@ export const films = mysqlTable('films', {
   film: storedJson<FilmFacts>('film', STORED.film).notNull(),
   /** The languages of its captions, so that a list need not read them. */
   captions: storedJson<readonly string[]>('captions', STORED.captionLanguages),
+  /** What is made of it; null for the file as it came. */
+  recipe: storedJson<FilmRecipe>('recipe', STORED.filmRecipe),
+  /** The files that were made of it, by this recipe and by earlier ones. */
+  made: storedJson<readonly StoredMade[]>('made', STORED.filmMade),
+  /** What was heard in it; null while nobody listened. */
+  heard: storedJson<Heard>('heard', STORED.heard),
+  /** The languages whose captions say something where nothing is heard. */
+  outOfStep: storedJson<readonly string[]>('out_of_step', STORED.captionLanguages),
+  /** How loud it is over its length, a letter for each moment (`core/film/wave.ts`). */
+  wave: mediumtext('wave'),
+  /** By what the picture that shows it was made; null for the first one. */
+  stillKey: varchar('still_key', { length: 64 }),
+  /** The job that makes it, or made it last. */
+  makingId: varchar('making_id', { length: 36 }),
 });
 
 /** What is said in a film, in one language, line by line. */
@@ -193,6 +211,9 @@ export const held = mysqlView('held')
         filmSha256: sql<string | null>`${films.sha256}`.as('film_sha256'),
         film: films.film,
         captions: films.captions,
+        recipe: films.recipe,
+        made: films.made,
+        outOfStep: films.outOfStep,
       })
       .from(assets)
       .innerJoin(pictures, eq(pictures.assetId, assets.id))

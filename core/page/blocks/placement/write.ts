@@ -2,7 +2,7 @@ import { DOCUMENT_FORMATS, type DocumentFacts } from '../../../document/formats.
 import type { EmbedForm } from '../../../embed/forms.ts';
 import { writeEmbed } from '../../../embed/write.ts';
 import { captionsName } from '../../../film/captions-name.ts';
-import { FILM_FORMATS } from '../../../film/facts.ts';
+import { factsOut, filesShown, filmFiles, plainFile } from '../../../film/made.ts';
 import { CUT_FORMATS } from '../../../media/formats.ts';
 import type { OverWords } from '../../../media/over-words.ts';
 import { messagesFor } from '../../../messages/messages.ts';
@@ -115,18 +115,30 @@ function writeDocumentFigure(
 function writeFilmFigure(
   placement: Placement,
   piece: Piece,
-  { film, captions }: Extract<OfKind, { readonly kind: 'film' }>,
+  held: Extract<OfKind, { readonly kind: 'film' }>,
   context: BlockContext,
 ): string {
   const { room, rules } = context;
+  const { film, captions } = held;
   const plan = planPicture(rules, { placement, room }, piece);
-  const address = context.fileOf?.(`${piece.stem}.${piece.extension}`, piece.id) ?? '';
+  const addressOf = (name: string) => escapeHtml(context.fileOf?.(name, piece.id) ?? '');
+  const all = filmFiles(piece.stem, piece.extension, held);
+  const shown = shownWidth(rules, placement, room, Math.max(...rules.proofWidths));
+  const files = filesShown(all, Math.round(shown), rules.films);
+  const address = addressOf(plainFile(files)?.fileName ?? '');
   const title = titleHere(rules, piece);
-  const link = `<a href="${escapeHtml(address)}">${escapeHtml(`${title} (${messagesFor(rules.language).film(film)})`)}</a>`;
+  const facts = factsOut(piece.stem, piece.extension, held);
+  const words = escapeHtml(`${title} (${messagesFor(rules.language).film(facts)})`);
+  const link = files.length > 0 ? `<a href="${address}">${words}</a>` : words;
   const tracks = captions.map((language) => writeTrack(piece, language, context)).join('');
   // Of another origin, captions are shown only where both let it (WHATWG HTML, 4.8.11.11).
   const isElsewhere = tracks !== '' && /^https?:/.test(address);
-  const source = `<source src="${escapeHtml(address)}" type="${FILM_FORMATS[film.format].mime}">`;
+  const source = files
+    .map(({ fileName, type, media }) => {
+      const only = media === '' ? '' : ` media="${media}"`;
+      return `<source src="${addressOf(fileName)}" type="${escapeHtml(type)}"${only}>`;
+    })
+    .join('');
   const shared = `controls preload="metadata"${isElsewhere ? ' crossorigin="anonymous"' : ''} aria-label="${escapeHtml(title)}"`;
   const { fallback } = plan;
   const { width, height } = fallback.size;

@@ -8,6 +8,7 @@ import { type EmbedForm, FORM_WORDS } from '#core/embed/forms.ts';
 import { entryById } from '#core/embed/host.ts';
 import type { Embed } from '#core/embed/model.ts';
 import { titleOf } from '#core/embed/write.ts';
+import { factsOut } from '#core/film/made.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import type { OverWords } from '#core/media/over-words.ts';
@@ -278,7 +279,7 @@ class PlacementView implements NodeView {
     if (asset.kind === 'film') {
       const said = document.createElement('span');
       said.className = 'block bg-bar px-3 py-2 font-sans font-semibold text-bar-ink text-sm leading-flat';
-      said.textContent = `${titleHere(this.#rules, asset)} (${this.#messages.film(asset.film)})`;
+      said.textContent = `${titleHere(this.#rules, asset)} (${this.#messages.film(factsOut(asset.stem, asset.extension, asset))})`;
       this.#worded.append(said);
       return;
     }
