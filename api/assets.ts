@@ -83,7 +83,7 @@ export const AssetSchema = v.variant('kind', [
   v.object({ ...shared, kind: v.literal('embed'), embed: HeldEmbedSchema }),
   /** `file` is where its own file is downloaded from. */
   v.object({ ...shared, kind: v.literal('document'), document: DocumentFactsSchema, file: v.string() }),
-  /** `file` is where it plays from. */
+  /** `file` is where its own file is had, `plays` where it plays from: made for the web where browsers do not play it as it came. */
   v.object({
     ...shared,
     kind: v.literal('film'),
@@ -91,10 +91,13 @@ export const AssetSchema = v.variant('kind', [
     recipe: FilmRecipeSchema,
     made: v.pipe(v.array(MadeFileSchema), v.readonly()),
     outOfStep: v.pipe(v.array(v.string()), v.readonly()),
+    chapters: v.pipe(v.array(v.string()), v.readonly()),
+    transcripts: v.pipe(v.array(v.string()), v.readonly()),
     captions: v.pipe(v.array(v.string()), v.readonly()),
     /** Where its captions are read from, in the order of their languages. */
     tracks: v.array(v.string()),
     file: v.string(),
+    plays: v.string(),
   }),
 ]);
 export type Asset = v.InferOutput<typeof AssetSchema>;

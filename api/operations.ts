@@ -462,13 +462,18 @@ export const OPERATIONS = {
     answers: FilmWorkSchema,
   },
   'post /assets/{id}/film/stop': { does: 'Stop making a film; what is made stays', answers: FilmWorkSchema },
-  'get /assets/{id}/captions': { does: 'The captions of a film, by language', answers: CaptionTracksSchema },
-  'put /assets/{id}/captions/{language}': {
-    does: 'Keep the captions of a film in a language, on the version that they were made from; 0 for new ones',
+  'get /assets/{id}/tracks': {
+    does: 'The captions, chapters and transcripts of a film, by language',
+    answers: CaptionTracksSchema,
+  },
+  'put /assets/{id}/tracks/{kind}/{language}': {
+    does: 'Keep the captions, chapters or transcript of a film in a language, on the version that they were made from; 0 for new ones',
     body: SaveCaptionsSchema,
     answers: CaptionTrackSchema,
   },
-  'delete /assets/{id}/captions/{language}': { does: 'Remove the captions of a film in a language' },
+  'delete /assets/{id}/tracks/{kind}/{language}': {
+    does: 'Remove the captions, chapters or transcript of a film in a language',
+  },
   'get /assets/{id}/offers': { does: 'What the original of a comp costs', answers: OffersSchema },
   'get /purchases': { does: 'What was bought in the last two months', answers: v.array(PurchaseSchema) },
   'post /purchases': { does: 'Buy the original of a comp', body: BuySchema, answers: PurchaseSchema },

@@ -2,6 +2,7 @@ import type { Framing } from '#core/embed/framing.ts';
 import type { EmbedFacts } from '#core/embed/model.ts';
 import type { HouseLicence } from '#core/rights/house-licence.ts';
 import type { LabelPatch } from '#core/rights/label.ts';
+import type { DemoFilm } from './film.ts';
 import type { Light } from './painter/palette.ts';
 import type { Subject } from './painter/scene.ts';
 
@@ -70,6 +71,8 @@ export interface DemoPiece {
     readonly facts: Partial<EmbedFacts>;
     readonly framing: Framing;
   };
+  /** What is filmed of the painting, instead of the painting itself. */
+  readonly film?: DemoFilm;
   /** Its name as people gave it; otherwise the house pattern's. */
   readonly stem?: string;
 }
@@ -591,4 +594,57 @@ const DOUBLES: readonly DemoPiece[] = ['a', 'b'].map((which, at) => ({
   said: { ...OURS, title: 'Heron in the north reed', alt: alt('A heron stands in mist, its neck drawn in.') },
 }));
 
-export const DEMO_PIECES: readonly DemoPiece[] = [...REST, ...DOUBLES, ...STORY];
+const cue = (from: number, to: number, text: string) => ({ from, to, text });
+
+/** A film of the house's own, with what is said in it in two languages. */
+const FILMED: readonly DemoPiece[] = [
+  {
+    key: 'ramp-film',
+    file: 'building-the-eel-ramp.jpg',
+    painting: { kind: 'scene', subject: 'sluice', light: 'noon' },
+    width: 1280,
+    height: 720,
+    seed: 472,
+    folder: 'eel-pass',
+    by: 'mara',
+    said: { ...OURS, title: 'Building the eel ramp', dateCreated: '2026-05-21', place: 'Main channel' },
+    film: {
+      seconds: 24,
+      from: 1000,
+      tracks: [
+        {
+          kind: 'captions',
+          language: 'en',
+          cues: [
+            cue(1200, 3000, 'Eels cannot jump.'),
+            cue(3400, 6700, 'What they can do is climb,\nif there is something wet and rough.'),
+            cue(
+              6900,
+              8100,
+              'So we built them a ramp of brushes, in two thousand and four, out of what was in the shed.',
+            ),
+            cue(11_500, 13_000, '[water over stones]'),
+            cue(13_200, 16_800, 'By May the box is full every morning.'),
+            cue(18_000, 21_000, 'We count them, and let them go upstream.'),
+          ],
+        },
+        {
+          kind: 'captions',
+          language: 'cy',
+          cues: [
+            cue(1200, 3000, 'Ni all llysywod neidio.'),
+            cue(3400, 6700, 'Ond gallant ddringo,\nos oes rhywbeth gwlyb a garw.'),
+            cue(11_500, 13_000, '[dŵr dros gerrig]'),
+          ],
+        },
+        {
+          kind: 'chapters',
+          language: 'en',
+          cues: [cue(1000, 11_000, 'Why a pass'), cue(11_000, 24_000, 'The ramp and the box')],
+        },
+      ],
+    },
+  },
+];
+
+export const DEMO_PIECES: readonly DemoPiece[] = [...FILMED, ...REST, ...DOUBLES, ...STORY];

@@ -37,6 +37,7 @@ import { credentialSince, keepCredential } from '../server/sending/credentials.t
 import { derivedColumns } from '../server/shelf/derived.ts';
 import { freeStemLike, nameInTurn } from '../server/shelf/names.ts';
 import { StartProblem } from '../server/start-problem.ts';
+import { filmPiece, sayFilm } from './film.ts';
 import { DEMO_PAGES, DEMO_VERSIONS, type DemoPage, pageDoc } from './pages.ts';
 import { paintPiece } from './paint.ts';
 import { DEMO_PIECES, type DemoPerson, type DemoPiece, TOWN_ARCHIVE } from './pieces.ts';
@@ -197,7 +198,9 @@ async function seedPieces(context: Context, now: Date, say: (sentence: string) =
   let hung = 0;
   const hangNext = async (): Promise<void> => {
     for (let next = waiting.shift(); next && !context.ending.aborted; next = waiting.shift()) {
-      const path = await paintPiece(next.piece, paintings, share, context.metadata);
+      const painting = await paintPiece(next.piece, paintings, share, context.metadata);
+      const { film } = next.piece;
+      const path = film ? await filmPiece({ ...next.piece, film }, painting, share) : painting;
       const cameIn = new Date(now.getTime() - (DEMO_PIECES.length - next.at) * APART_MILLIS);
       ids.set(next.piece.key, await hang(context, next.piece, path, cameIn));
       hung += 1;
@@ -233,7 +236,7 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
     context,
     {
       path: copy,
-      name: piece.file,
+      name: piece.film ? piece.file.replace(/\.\w+$/, '.mp4') : piece.file,
       personId: piece.by,
       folder,
       pageId: null,
@@ -259,6 +262,8 @@ async function hang(context: Context, piece: DemoPiece, path: string, now: Date)
       })
       .where(eq(assets.id, row.id));
   });
+  if (piece.film)
+    await sayFilm(context, { by: piece.by, film: piece.film }, { id: row.id, title: label.title }, now);
   for (const above of withAncestors(folder))
     await context.db.insert(folders).ignore().values({ path: above });
   return row.id;

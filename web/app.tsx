@@ -36,6 +36,10 @@ const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./bench/bench-screen.tsx')).BenchScreen }),
           },
           {
+            path: '/shelf/:id/film',
+            lazy: async () => ({ Component: (await import('./film/film-screen.tsx')).FilmScreen }),
+          },
+          {
             path: '/rules',
             lazy: async () => ({ Component: (await import('./rules/rules-screen.tsx')).RulesScreen }),
           },

@@ -1,7 +1,13 @@
-/** What a film's captions in a language are called beside it: "eel-pass.cy.vtt". */
-export const captionsName = (stem: string, language: string): string =>
-  `${stem}.${language.toLowerCase()}.vtt`;
+import type { TrackKind } from './cue.ts';
 
-/** The language that a name ends with; null for another file. */
-export const languageOfCaptions = (name: string): string | null =>
-  /\.([a-z]{2,3}(?:-[a-z0-9]{2,8}){0,4})\.vtt$/.exec(name)?.[1] ?? null;
+/** What a film's captions or chapters in a language are called beside it: "eel-pass.cy.vtt", "eel-pass.cy.chapters.vtt". */
+export const captionsName = (stem: string, language: string, kind: TrackKind = 'captions'): string =>
+  `${stem}.${language.toLowerCase()}${kind === 'captions' ? '' : `.${kind}`}.vtt`;
+
+const NAME = /\.([a-z]{2,3}(?:-[a-z0-9]{2,8}){0,4})(\.chapters)?\.vtt$/;
+
+/** What a name ends with: its language, and what it is; null for another file. */
+export function trackOfName(name: string): { readonly language: string; readonly kind: TrackKind } | null {
+  const [, language, chapters] = NAME.exec(name) ?? [];
+  return language === undefined ? null : { language, kind: chapters ? 'chapters' : 'captions' };
+}

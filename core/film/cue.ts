@@ -6,9 +6,13 @@ const millis = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(366 * 8
 const CueSchema = v.strictObject({
   from: millis,
   to: millis,
-  text: v.pipe(v.string(), v.maxLength(2000)),
+  text: v.pipe(v.string(), v.maxLength(8000)),
 });
 export type Cue = v.InferOutput<typeof CueSchema>;
+
+/** What lies along a film: what is said, where its parts begin, and all that is said as paragraphs to be read. */
+export const TRACK_KINDS = ['captions', 'chapters', 'transcript'] as const;
+export type TrackKind = (typeof TRACK_KINDS)[number];
 
 export const MOST_CUES = 20_000;
 export const CuesSchema = v.pipe(v.array(CueSchema), v.maxLength(MOST_CUES));

@@ -14,23 +14,27 @@ export type CueFault =
   | { readonly code: 'too-many-lines'; readonly lines: number }
   | { readonly code: 'line-too-long'; readonly letters: number }
   | { readonly code: 'too-short' | 'too-long'; readonly millis: number }
-  | { readonly code: 'overlaps' }
+  | { readonly code: 'overlaps' | 'says-nothing' | 'past-the-end' }
   | { readonly code: 'gap-too-small'; readonly millis: number };
 
 /** Letters that are read, without the line breaks. */
 const lettersOf = ({ text }: Cue): number => [...text.replaceAll('\n', ' ')].length;
 
 /** How fast a caption is to be read, in letters a second. */
-const paceOf = (cue: Cue): number => (lettersOf(cue) * 1000) / Math.max(1, cue.to - cue.from);
+export const paceOf = (cue: Cue): number => (lettersOf(cue) * 1000) / Math.max(1, cue.to - cue.from);
 
 /** What is wrong with the caption at a place among all of them, in order of time. */
 export function judgeCue(
   cues: readonly Cue[],
   at: number,
   rules: CaptionRules = USUAL_CAPTIONS,
+  /** Where the film ends, in milliseconds. */
+  end = Number.POSITIVE_INFINITY,
 ): readonly CueFault[] {
   const cue = cues[at];
   if (!cue) return [];
+  if (cue.text.trim() === '') return [{ code: 'says-nothing' }];
+  if (cue.from >= end) return [{ code: 'past-the-end' }];
   const next = cues[at + 1];
   const seen = cue.to - cue.from;
   const lines = cue.text.split('\n');
@@ -132,6 +136,10 @@ export function sayCueFault(fault: CueFault): string {
       return `It is seen for ${(fault.millis / 1000).toFixed(1)} s: too short to be noticed.`;
     case 'too-long':
       return `It stands for ${(fault.millis / 1000).toFixed(1)} s: it is read twice.`;
+    case 'past-the-end':
+      return 'The film has ended by then.';
+    case 'says-nothing':
+      return 'It says nothing.';
     case 'overlaps':
       return 'The next one begins before it ends.';
     case 'gap-too-small':

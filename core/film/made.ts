@@ -54,9 +54,18 @@ const even = (value: number): number => Math.max(2, Math.round(value / 2) * 2);
 export function filmWidths(widest: number, columns: readonly number[]): readonly number[] {
   const wanted = [...columns.map((column) => column * SHARP), PHONE_WIDTH];
   const most = Math.min(Math.max(...wanted), widest);
-  const widths = wanted.map((width) => even(Math.min(width, most)));
-  return [...new Set(widths)].sort((one, other) => other - one);
+  const widths = wanted.map((width) => even(Math.min(width, most))).sort((one, other) => other - one);
+  const phone = even(Math.min(PHONE_WIDTH, most));
+  const kept: number[] = [];
+  for (const width of widths) {
+    const wider = kept.at(-1) ?? Number.POSITIVE_INFINITY;
+    if (width <= wider * NEARLY || (width === phone && width < wider)) kept.push(width);
+  }
+  return kept;
 }
+
+/** A file that is not a fifth narrower than another one saves nobody anything: a page takes the other. */
+const NEARLY = 0.8;
 
 /** The sizes that a film is made in, the largest first. */
 export function filmSizes(

@@ -109,7 +109,8 @@ describe('what stays of a film', () => {
 describe('what is made of a film', () => {
   it('is as wide as sharp screens show it, and no wider than it is', () => {
     expect(filmWidths(1920, [720])).toEqual([1440, 720]);
-    expect(filmWidths(1920, [720, 640])).toEqual([1440, 1280, 720]);
+    expect(filmWidths(1920, [720, 640, 500])).toEqual([1440, 1000, 720]);
+    expect(filmWidths(1920, [400])).toEqual([800, 720]);
     expect(filmWidths(1000, [720])).toEqual([1000, 720]);
     expect(filmWidths(333, [720])).toEqual([334]);
     expect(filmSizes({ film: FILM, recipe: WHOLE_FILM }, [720])).toEqual([
@@ -127,7 +128,7 @@ describe('what is made of a film', () => {
     expect(filmRecipeKey(recipe({ still: 4000 }))).toBe('plain');
     expect(filmRecipeKey(recipe({ from: 1000, turn: 90, isLevelled: true }))).toBe('t1000-_r90_l');
     expect(sayFilmRecipe(recipe({ from: 1000, turn: 90, isLevelled: true }))).toBe(
-      'first 1.0 s left out, turned 90°, sound at -16 LUFS',
+      'first 1.0 s left out, turned 90°, sound at −16 LUFS',
     );
     expect(sayFilmRecipe(WHOLE_FILM)).toBe('');
   });

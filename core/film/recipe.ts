@@ -128,7 +128,7 @@ export function sayFilmRecipe(recipe: FilmRecipe): string {
     leftOut.length > 1 ? `${leftOut.length} parts cut out` : '',
     crop ? 'cropped' : '',
     turn > 0 ? `turned ${turn}°` : '',
-    isLevelled ? `sound at ${AIMED_LUFS} LUFS` : '',
+    isLevelled ? `sound at −${-AIMED_LUFS} LUFS` : '',
   ]
     .filter(Boolean)
     .join(', ');

@@ -32,6 +32,9 @@ export type OfKind =
       readonly kind: 'film';
       /** The languages that it has captions in (BCP 47). */
       readonly captions: readonly string[];
+      /** The languages of its chapters, and of its transcripts. */
+      readonly chapters: readonly string[];
+      readonly transcripts: readonly string[];
       /** Those of them whose captions say something where nothing is heard. */
       readonly outOfStep: readonly string[];
     } & HeldFilm);

@@ -95,7 +95,17 @@ const FILM: FilmFacts = {
 const ownFilm = (of: Partial<Extract<OfKind, { kind: 'film' }>>): Piece =>
   examplePiece(
     {},
-    { kind: 'film', film: FILM, captions: ['en'], outOfStep: [], recipe: WHOLE_FILM, made: [], ...of },
+    {
+      kind: 'film',
+      film: FILM,
+      captions: ['en'],
+      outOfStep: [],
+      chapters: [],
+      transcripts: [],
+      recipe: WHOLE_FILM,
+      made: [],
+      ...of,
+    },
   );
 
 function filmPiece(facts: Partial<EmbedFacts> = {}, framing: Framing | null = null): Piece {

@@ -3,7 +3,7 @@ import * as v from 'valibot';
 import type { CaptionTrack } from '#api/captions.ts';
 import { mayChangePiece, type Person } from '#api/people.ts';
 import { captionsName } from '#core/film/captions-name.ts';
-import { type Cue, CuesSchema, writeVtt } from '#core/film/cue.ts';
+import { type Cue, CuesSchema, TRACK_KINDS, type TrackKind, writeVtt } from '#core/film/cue.ts';
 import { cuesInSilence, HeardSchema } from '#core/film/heard.ts';
 import { keptSpans, madeOf } from '#core/film/recipe.ts';
 import { LanguageTagSchema } from '#core/words/language-tag.ts';
@@ -19,28 +19,34 @@ import { recipeOf } from './made-store.ts';
 
 type Row = typeof captionTracks.$inferSelect;
 
-/** All captions of a film, by language. */
+/** All captions, chapters and transcripts of a film, by language. */
 export async function readTracks({ db }: Pick<Context, 'db'>, assetId: string): Promise<CaptionTrack[]> {
   const rows = await db
     .select()
     .from(captionTracks)
     .where(eq(captionTracks.assetId, assetId))
-    .orderBy(asc(captionTracks.language));
+    .orderBy(asc(captionTracks.kind), asc(captionTracks.language));
   return rows.map(present);
 }
 
-function present({ language, version, cues }: Row): CaptionTrack {
+export function trackKind(text: string): TrackKind {
+  const kind = TRACK_KINDS.find((one) => one === text);
+  if (!kind) throw notFound('This track');
+  return kind;
+}
+
+function present({ kind, language, version, cues }: Row): CaptionTrack {
   const read = v.safeParse(CuesSchema, cues);
-  return { language, version, cues: read.success ? read.output : [] };
+  return { kind, language, version, cues: read.success ? read.output : [] };
 }
 
 /** The captions of a film in a language as a file; null where it has none. */
 export async function vttOf(
   { db }: Pick<Context, 'db'>,
   row: Pick<AssetRow, 'id' | 'film' | 'recipe'>,
-  { language, as }: { readonly language: string; readonly as: 'whole' | 'made' },
+  { kind, language, as }: TrackName & { readonly as: 'whole' | 'made' },
 ): Promise<string | null> {
-  const [track] = await db.select().from(captionTracks).where(isTrack(row.id, language));
+  const [track] = await db.select().from(captionTracks).where(isTrack(row.id, { kind, language }));
   if (!track) return null;
   const { cues } = present(track);
   return writeVtt(as === 'made' ? cuesOut(row, cues) : cues);
@@ -58,17 +64,22 @@ export async function captionFiles(
   row: Pick<AssetRow, 'id' | 'stem' | 'film' | 'recipe'>,
 ): Promise<readonly { readonly name: string; readonly text: string }[]> {
   const tracks = await readTracks(context, row.id);
-  return tracks.map(({ language, cues }) => ({
-    name: captionsName(row.stem, language),
-    text: writeVtt(cuesOut(row, cues)),
-  }));
+  return tracks.flatMap(({ kind, language, cues }) =>
+    kind === 'transcript'
+      ? []
+      : [{ name: captionsName(row.stem, language, kind), text: writeVtt(cuesOut(row, cues)) }],
+  );
 }
 
-const isTrack = (assetId: string, language: string) =>
-  and(eq(captionTracks.assetId, assetId), eq(captionTracks.language, language));
-
-interface Track {
+interface TrackName {
+  readonly kind: TrackKind;
   readonly language: string;
+}
+
+const isTrack = (assetId: string, { kind, language }: TrackName) =>
+  and(eq(captionTracks.assetId, assetId), eq(captionTracks.kind, kind), eq(captionTracks.language, language));
+
+interface Track extends TrackName {
   readonly version: number;
   readonly cues: readonly Cue[];
 }
@@ -77,14 +88,15 @@ interface Track {
 export async function saveTrack(
   context: Context,
   assetId: string,
-  { language, version, cues }: Track,
+  { kind, language, version, cues }: Track,
   person: Person,
   now: Date,
 ): Promise<CaptionTrack> {
   const tag = languageOf(language);
+  const name = { kind, language: tag };
   await assertFilm(context, assetId, person);
   await context.db.transaction(async (tx) => {
-    const [row] = await tx.select().from(captionTracks).where(isTrack(assetId, tag)).for('update');
+    const [row] = await tx.select().from(captionTracks).where(isTrack(assetId, name)).for('update');
     if ((row?.version ?? 0) !== version)
       throw new HttpProblem(
         412,
@@ -93,31 +105,31 @@ export async function saveTrack(
     const set = { cues: [...cues], version: version + 1, updatedAt: now, updatedBy: person.id };
     await tx
       .insert(captionTracks)
-      .values({ assetId, language: tag, ...set })
+      .values({ assetId, ...name, ...set })
       .onDuplicateKeyUpdate({ set });
     await noteLanguages(tx, assetId);
     const change = { personId: person.id, subject: 'asset', subjectId: assetId } as const;
     const after = { language: tag, lines: cues.length };
-    await writeActivity(tx, { ...change, what: 'changed its captions', before: null, after }, now);
+    await writeActivity(tx, { ...change, what: `changed its ${kind}`, before: null, after }, now);
   });
-  return { language: tag, version: version + 1, cues: [...cues] };
+  return { ...name, version: version + 1, cues: [...cues] };
 }
 
 export async function removeTrack(
   context: Context,
   assetId: string,
-  language: string,
+  { kind, language }: TrackName,
   person: Person,
   now: Date,
 ): Promise<void> {
   await assertFilm(context, assetId, person);
   await context.db.transaction(async (tx) => {
-    await tx.delete(captionTracks).where(isTrack(assetId, languageOf(language)));
+    await tx.delete(captionTracks).where(isTrack(assetId, { kind, language: languageOf(language) }));
     await noteLanguages(tx, assetId);
     const change = { personId: person.id, subject: 'asset', subjectId: assetId } as const;
     await writeActivity(
       tx,
-      { ...change, what: 'removed its captions', before: { language }, after: null },
+      { ...change, what: `removed its ${kind}`, before: { language }, after: null },
       now,
     );
   });
@@ -135,13 +147,21 @@ export async function noteLanguages(db: Queries, assetId: string): Promise<void>
   await db
     .update(films)
     .set({
-      captions: rows.map(({ language }) => language),
-      outOfStep: rows
-        .filter((row) => heard.success && cuesInSilence(present(row).cues, heard.output.silences).length > 0)
-        .map(({ language }) => language),
+      captions: languagesOf(rows, 'captions'),
+      chapters: languagesOf(rows, 'chapters'),
+      transcripts: languagesOf(rows, 'transcript'),
+      outOfStep: languagesOf(
+        rows.filter(
+          (row) => heard.success && cuesInSilence(present(row).cues, heard.output.silences).length > 0,
+        ),
+        'captions',
+      ),
     })
     .where(eq(films.assetId, assetId));
 }
+
+const languagesOf = (rows: readonly Row[], kind: TrackKind): string[] =>
+  rows.filter((row) => row.kind === kind).map(({ language }) => language);
 
 function languageOf(text: string): string {
   const read = v.safeParse(LanguageTagSchema, text);

@@ -176,7 +176,7 @@ describe('a film on a page', () => {
   it('has captions in each language, kept on their version, on its page and beside it', async () => {
     const cues = [{ from: 200, to: 1800, text: 'Eels <cannot> jump.' }];
     const put = (language: string, version: number, body: object, as: Who = 'mara') =>
-      server.ask(`/api/assets/${film.id}/captions/${language}`, { as, method: 'PUT', version, body });
+      server.ask(`/api/assets/${film.id}/tracks/captions/${language}`, { as, method: 'PUT', version, body });
     expect((await put('cy', 0, { cues })).status).toBe(200);
     expect((await put('en', 0, { cues })).status).toBe(200);
     expect((await put('en', 0, { cues: [] })).status).toBe(422);
@@ -196,7 +196,7 @@ describe('a film on a page', () => {
     expect(await file.text()).toBe('WEBVTT\n\n00:00:00.200 --> 00:00:01.800\nEels &lt;cannot&gt; jump.\n');
     const found = await server.ask(`/api/pages/${await pageOf([film.id])}/findings`);
     expect(JSON.stringify(found.body)).not.toContain('captions-missing');
-    await server.ask(`/api/assets/${film.id}/captions/cy`, { method: 'DELETE' });
+    await server.ask(`/api/assets/${film.id}/tracks/captions/cy`, { method: 'DELETE' });
     expect(JSON.stringify((await server.ask(`/api/assets/${film.id}`)).body)).toContain('"captions":["en"]');
     expect((await fetch(address.replaceAll('&amp;', '&'))).status).toBe(404);
   });

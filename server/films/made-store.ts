@@ -39,6 +39,20 @@ export function madeNow(row: { readonly made?: unknown; readonly recipe?: unknow
 export const madeKey = (sha256: string, { recipe, width, format }: StoredMade): string =>
   filmKey(sha256, recipe, width, FILM_FORMATS[format].extension);
 
+/** What a film that browsers do not play as it came is looked at by: all of it, made for the web. Null while that is not made. */
+export function wholeFile(row: {
+  readonly filmSha256: string | null;
+  readonly made?: unknown;
+}): { readonly key: string; readonly mime: string } | null {
+  const { filmSha256: sha256 } = row;
+  const plain = allMade(row).filter(
+    ({ recipe, format }) => recipe === recipeName(WHOLE_FILM) && format !== 'webm',
+  );
+  const [widest] = [...plain].sort((one, other) => other.width - one.width);
+  if (sha256 === null || !widest) return null;
+  return { key: madeKey(sha256, widest), mime: FILM_FORMATS[widest.format].mime };
+}
+
 /** Changes what is written down of the files of a film, one change after the other. */
 export async function changeMade(
   { db }: { readonly db: Context['db'] },

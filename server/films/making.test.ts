@@ -149,7 +149,7 @@ describe('a film that came in', () => {
       { from: 1500, to: 2500, text: 'stays' },
       { from: 5000, to: 5900, text: 'later' },
     ];
-    await server.ask(`/api/assets/${id}/captions/en`, { method: 'PUT', version: 0, body: { cues } });
+    await server.ask(`/api/assets/${id}/tracks/captions/en`, { method: 'PUT', version: 0, body: { cues } });
     const page = await pageOf(id);
     const crop = { left: 0, top: 0, width: 1, height: 0.5 };
     const waiting = await change(id, {

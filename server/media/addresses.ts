@@ -23,6 +23,9 @@ export const detailPath = (
 /** The own file of a document, to be downloaded. */
 export const filePath = (assetId: string, fileName: string) => `/file/${assetId}/${fileName}`;
 
+/** All of a film as it is looked at here, where browsers do not play it as it came. */
+export const WHOLE_NAME = 'whole.mp4';
+
 /** Captions of a film in a language: of all of it, or as they lie in what is made of it. */
 export const captionsPath = (assetId: string, fileName: string, as: 'whole' | 'made') =>
   `/captions/${as}/${assetId}/${fileName}`;

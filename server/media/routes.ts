@@ -7,7 +7,7 @@ import * as v from 'valibot';
 import type { Reader } from '#api/people.ts';
 import { chooseForm } from '#core/embed/forms.ts';
 import { EMBED_SCRIPT } from '#core/embed/on-page.ts';
-import { languageOfCaptions } from '#core/film/captions-name.ts';
+import { trackOfName } from '#core/film/captions-name.ts';
 import { CUT_FORMATS, type CutFormat, isCutFormat } from '#core/media/formats.ts';
 import { sizeAfter } from '#core/media/recipe.ts';
 import { maybeRecipe, recipeKey } from '#core/media/recipe-key.ts';
@@ -25,6 +25,7 @@ import { readHosts } from '../embeds/hosts.ts';
 import { previewPolicy as embedPolicy, previewDocument, readShown } from '../embeds/preview.ts';
 import { vttOf } from '../films/captions.ts';
 import { playedFiles } from '../films/files-out.ts';
+import { wholeFile } from '../films/made-store.ts';
 import { farPreview, readFar } from '../gather/preview.ts';
 import { type CutWish, ensureCut, type StoredCut } from '../imaging/cut-store.ts';
 import { cutOrDraft } from '../imaging/drafts.ts';
@@ -49,6 +50,7 @@ import {
   openingOf,
   pagePath,
   signedAddress,
+  WHOLE_NAME,
 } from './addresses.ts';
 import { CutCache } from './cut-cache.ts';
 import { isRun, slowLine, slowPath } from './slow-line.ts';
@@ -65,6 +67,8 @@ export function mediaRoutes(context: Context): Router {
       'Cross-Origin-Resource-Policy': 'cross-origin',
       // A preview, whose origin is opaque, tells its proof how much came (Resource Timing, 4.5).
       'Timing-Allow-Origin': '*',
+      // What opens nothing but by a signed address: the still of a film is fetched as its captions have to be (WHATWG HTML, 4.8.11).
+      'Access-Control-Allow-Origin': '*',
       'Referrer-Policy': 'no-referrer',
     });
     response.set('Content-Security-Policy', "default-src 'none'; sandbox");
@@ -103,6 +107,16 @@ export function mediaRoutes(context: Context): Router {
     const own = ownFileOf(row);
     if (!own) throw notFound('This file');
     const name = String(request.params.file);
+    const whole = name === WHOLE_NAME ? wholeFile(row) : null;
+    if (whole) {
+      response.set({
+        'Cache-Control': 'private, max-age=3600',
+        'Content-Type': whole.mime,
+        'Content-Disposition': `attachment; filename="${own.name}"`,
+      });
+      await context.storage.withFile(whole.key, (path) => sendInRanges(response, path));
+      return;
+    }
     const going = row.kind === 'film' ? playedFiles(row).find((file) => file.name === name) : undefined;
     const isOwn = name === own.name || row.kind !== 'film';
     // One that was made by an earlier recipe is there no more.
@@ -111,8 +125,6 @@ export function mediaRoutes(context: Context): Router {
     const key = going && !isOwn && 'key' in going.from ? going.from.key : originalKey(own.sha256);
     response.set({
       'Cache-Control': 'private, max-age=86400',
-      // A preview, whose origin is opaque, shows its captions only so.
-      'Access-Control-Allow-Origin': '*',
       'Content-Type': mime,
       // Never opened on this origin either: whatever it is, it is saved, or played where a page asks for it.
       'Content-Disposition': `attachment; filename="${isOwn ? own.name : name}"`,
@@ -122,14 +134,11 @@ export function mediaRoutes(context: Context): Router {
 
   router.get('/captions/:as/:assetId/:file', signed(context), async (request, response) => {
     const row = await heldAsset(context, request, String(request.params.assetId));
-    const language = languageOfCaptions(String(request.params.file));
+    const track = trackOfName(String(request.params.file));
     const as = request.params.as === 'made' ? 'made' : 'whole';
-    const text = language === null ? null : await vttOf(context, row, { language, as });
+    const text = track === null ? null : await vttOf(context, row, { ...track, as });
     if (text === null) throw notFound('These captions');
-    response
-      .set({ 'Cache-Control': 'no-store', 'Access-Control-Allow-Origin': '*' })
-      .type('text/vtt')
-      .send(text);
+    response.set({ 'Cache-Control': 'no-store' }).type('text/vtt').send(text);
   });
 
   const cutAddress = '/cut/:assetId/:recipe/:width/:quality/:file';
@@ -305,7 +314,7 @@ export function mediaRoutes(context: Context): Router {
   router.get('/fonts/:file', (request, response) => {
     const file = fontFile(String(request.params.file));
     if (!file) throw notFound('This font');
-    response.set({ 'Access-Control-Allow-Origin': '*', 'Cache-Control': FOREVER }).type('font/woff2');
+    response.set({ 'Cache-Control': FOREVER }).type('font/woff2');
     createReadStream(file).pipe(response);
   });
 
@@ -464,7 +473,7 @@ function previewed(context: Context, { rules, pieces, pages, assets }: WholePage
     fileOf: (name, assetId) => {
       const row = assets.find(({ id }) => id === assetId);
       if (!row) return '';
-      return languageOfCaptions(name) === null
+      return trackOfName(name) === null
         ? fileAddress(context, row, name)
         : signedAddress(context, captionsPath(assetId, name, 'made'), openingFor(row));
     },

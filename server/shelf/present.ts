@@ -5,6 +5,7 @@ import { may, type Reader } from '#api/people.ts';
 import type { DocumentFacts } from '#core/document/formats.ts';
 import type { Hosts } from '#core/embed/host.ts';
 import { captionsName } from '#core/film/captions-name.ts';
+import { isPlayed } from '#core/film/facts.ts';
 import type { CropRect } from '#core/media/crop.ts';
 import type { Size } from '#core/media/dimensions.ts';
 import { AS_IT_CAME, type Prep, PrepSchema, WHOLE, wholeRecipe, wholeSize } from '#core/media/recipe.ts';
@@ -14,7 +15,7 @@ import type { Context } from '../context.ts';
 import { type held, pages, people, placements } from '../db/schema.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { heldEmbed } from '../embeds/saved.ts';
-import { madeNow, recipeOf } from '../films/made-store.ts';
+import { madeNow, recipeOf, wholeFile } from '../films/made-store.ts';
 import {
   captionsPath,
   filePath,
@@ -22,6 +23,7 @@ import {
   openingFor,
   signedAddress,
   thumbPath,
+  WHOLE_NAME,
 } from '../media/addresses.ts';
 import { THUMB_PX, VIEW_PX } from '../media/screen-px.ts';
 import { notFound } from '../problem.ts';
@@ -203,6 +205,8 @@ function ofKind(row: AssetRow, hosts: Hosts) {
       recipe: recipeOf(row),
       made: madeNow(row),
       outOfStep: row.outOfStep ?? [],
+      chapters: row.chapters ?? [],
+      transcripts: row.transcripts ?? [],
     } as const;
   const document = row.kind === 'document' ? documentOf(row) : null;
   return document ? ({ kind: 'document', document } as const) : ({ kind: 'picture' } as const);
@@ -215,7 +219,9 @@ function assetKindOf(context: Context, row: AssetRow, hosts: Hosts) {
   const tracks = own.captions.map((language) =>
     signedAddress(context, captionsPath(row.id, captionsName(row.stem, language), 'whole'), openingFor(row)),
   );
-  return { ...own, file: fileAddress(context, row), tracks };
+  const isMadeToPlay = !isPlayed(own.film) && wholeFile(row) !== null;
+  const plays = isMadeToPlay ? fileAddress(context, row, WHOLE_NAME) : fileAddress(context, row);
+  return { ...own, file: fileAddress(context, row), plays, tracks };
 }
 
 /** Where a file of a document or a film is had from, its own where no other is named: another origin than the app's. */

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { Context } from '../context.ts';
-import { readTracks, removeTrack, saveTrack } from '../films/captions.ts';
+import { readTracks, removeTrack, saveTrack, trackKind } from '../films/captions.ts';
 import { filmWork, makeAgain, stopMaking } from '../films/work.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
@@ -16,17 +16,17 @@ import { askShelf, countShelf } from './query.ts';
 export function shelfRoutes(context: Context): Router {
   const router = Router();
 
-  route(router, 'get /assets/{id}/captions', async (request, response) => {
+  route(router, 'get /assets/{id}/tracks', async (request, response) => {
     response.json(await readTracks(context, request.params.id));
   });
-  route(router, 'put /assets/{id}/captions/{language}', async (request, response) => {
-    const { id, language } = request.params;
-    const track = { language, version: versionOf(request), cues: request.body.cues };
+  route(router, 'put /assets/{id}/tracks/{kind}/{language}', async (request, response) => {
+    const { id, kind, language } = request.params;
+    const track = { kind: trackKind(kind), language, version: versionOf(request), cues: request.body.cues };
     response.json(await saveTrack(context, id, track, personOf(request), new Date()));
   });
-  route(router, 'delete /assets/{id}/captions/{language}', async (request, response) => {
-    const { id, language } = request.params;
-    await removeTrack(context, id, language, personOf(request), new Date());
+  route(router, 'delete /assets/{id}/tracks/{kind}/{language}', async (request, response) => {
+    const { id, kind, language } = request.params;
+    await removeTrack(context, id, { kind: trackKind(kind), language }, personOf(request), new Date());
     response.status(204).end();
   });
 

@@ -1,19 +1,18 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ChangeEvent, useRef, useState } from 'react';
-import { type Asset, AssetSchema } from '#api/assets.ts';
-import { type CaptionTrack, CaptionTrackSchema, CaptionTracksSchema } from '#api/captions.ts';
+import type { Asset } from '#api/assets.ts';
 import { captionsName } from '#core/film/captions-name.ts';
-import { type Cue, writeTime, writeVtt } from '#core/film/cue.ts';
+import { type Cue, writeVtt } from '#core/film/cue.ts';
 import { judgeCue, mendCues, sayCueFault } from '#core/film/judge-cues.ts';
 import { type ReadCaptions, readCaptions, sayCaptionFault } from '#core/film/read-captions.ts';
 import { decodeText, decodeWestern } from '#core/formats/decode-text.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { callLanguage } from '#core/words/language.ts';
 import { primaryOf } from '#core/words/language-tag.ts';
-import { requestJson, requestVoid, sayFailure } from '../api/client.ts';
-import { queryClient } from '../api/queries.ts';
+import { sayFailure } from '../api/client.ts';
 import { Unanswered } from '../api/unanswered.tsx';
-import { putPieces } from '../pieces/pieces.ts';
+import { shortTime } from '../film/say-time.ts';
+import { keepTrack, removeTrack, tracksQuery } from '../film/tracks.ts';
 import { Button, buttonLook } from '../ui/button.tsx';
 import { Deeds } from '../ui/deeds.tsx';
 import { Fault } from '../ui/fault.tsx';
@@ -119,30 +118,6 @@ async function readFile(file: File): Promise<ReadCaptions | string> {
 const languageOf = (name: string): string | null =>
   /[._-]([a-z]{2}(?:-[a-z]{2})?)\.(?:vtt|srt)$/i.exec(name)?.[1]?.toLowerCase() ?? null;
 
-async function keep(assetId: string, { language, version, cues }: CaptionTrack): Promise<CaptionTrack> {
-  const body = { cues: cues.map((cue) => ({ ...cue })) };
-  const path = { id: assetId, language };
-  const kept = await requestJson('put /assets/{id}/captions/{language}', CaptionTrackSchema, {
-    path,
-    version,
-    body,
-  });
-  await refresh(assetId);
-  return kept;
-}
-
-/** The piece is told anew wherever it is shown: which languages it has is part of it. */
-async function refresh(assetId: string): Promise<void> {
-  await queryClient.invalidateQueries({ queryKey: ['captions', assetId] });
-  putPieces([await requestJson('get /assets/{id}', AssetSchema, { path: { id: assetId } })]);
-}
-
-const tracksQuery = (assetId: string) => ({
-  queryKey: ['captions', assetId],
-  queryFn: () => requestJson('get /assets/{id}/captions', CaptionTracksSchema, { path: { id: assetId } }),
-  staleTime: 0,
-});
-
 interface TakenPanelProps {
   readonly asset: FilmAsset;
   readonly taken: Taken;
@@ -153,9 +128,17 @@ interface TakenPanelProps {
 function TakenPanel({ asset, taken, onClose }: TakenPanelProps) {
   const [language, setLanguage] = useState(taken.language);
   const tracks = useQuery(tracksQuery(asset.id));
-  const before = tracks.data?.find((one) => one.language === language.toLowerCase());
+  const before = tracks.data?.find(
+    (one) => one.kind === 'captions' && one.language === language.toLowerCase(),
+  );
   const keeping = useMutation({
-    mutationFn: () => keep(asset.id, { language, version: before?.version ?? 0, cues: [...taken.cues] }),
+    mutationFn: () =>
+      keepTrack(asset.id, {
+        kind: 'captions',
+        language,
+        version: before?.version ?? 0,
+        cues: [...taken.cues],
+      }),
     onSuccess: onClose,
   });
   return (
@@ -210,23 +193,20 @@ interface TrackPanelProps {
 /** The captions in one language: how many, which ask for a look, and what can be done with all of them. */
 function TrackPanel({ asset, language, isEditable, onClose }: TrackPanelProps) {
   const tracks = useQuery(tracksQuery(asset.id));
-  const track = tracks.data?.find((one) => one.language === language);
+  const track = tracks.data?.find((one) => one.kind === 'captions' && one.language === language);
   const changing = useMutation({
     mutationFn: async (cues: readonly Cue[]) => {
       if (!track) return;
-      const kept = await keep(asset.id, { ...track, cues: [...cues] });
+      const kept = await keepTrack(asset.id, { ...track, cues: [...cues] });
       ledger.add({
         name: 'mending captions',
         scope: SCOPE,
-        undo: async () => void (await keep(asset.id, { ...track, version: kept.version })),
-        redo: async () => void (await keep(asset.id, { ...kept, version: kept.version + 1 })),
+        undo: async () => void (await keepTrack(asset.id, { ...track, version: kept.version })),
+        redo: async () => void (await keepTrack(asset.id, { ...kept, version: kept.version + 1 })),
       });
     },
   });
-  const takeAway = async () => {
-    await requestVoid('delete /assets/{id}/captions/{language}', { path: { id: asset.id, language } });
-    await refresh(asset.id);
-  };
+  const takeAway = () => removeTrack(asset.id, { kind: 'captions', language });
   const removing = useMutation({
     mutationFn: async () => {
       if (!track) return;
@@ -234,7 +214,7 @@ function TrackPanel({ asset, language, isEditable, onClose }: TrackPanelProps) {
       ledger.add({
         name: `removing captions in ${callLanguage(language)}`,
         scope: SCOPE,
-        undo: async () => void (await keep(asset.id, { ...track, version: 0 })),
+        undo: async () => void (await keepTrack(asset.id, { ...track, version: 0 })),
         redo: takeAway,
       });
     },
@@ -313,9 +293,3 @@ function sayAsking(count: number): string {
   if (count === 0) return 'none asks for a look';
   return count === 1 ? 'one asks for a look' : `${count} ask for a look`;
 }
-
-/** "0:06.2", as the list of captions has it. */
-const shortTime = (at: number): string =>
-  writeTime(at)
-    .replace(/^00:0?/, '')
-    .slice(0, -2);

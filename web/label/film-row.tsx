@@ -1,15 +1,22 @@
+import { Link } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import { FILM_FORMATS, filmKind, isPlayed, sayFilmLength } from '#core/film/facts.ts';
+import { sayFilmRecipe } from '#core/film/recipe.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import { callLanguage } from '#core/words/language.ts';
+import { MakingRow } from '../film/making-row.tsx';
+import { useFilmWork } from '../film/use-film-work.ts';
 import { LabelRow } from './row.tsx';
 
 interface FilmRowProps {
+  readonly isEditable: boolean;
   readonly asset: Extract<Asset, { readonly kind: 'film' }>;
 }
 
-/** What the file of a film or a recording is; it plays here, and goes out as it came. */
-export function FilmRow({ asset }: FilmRowProps) {
+/** What the file of a film or a recording is; it plays here, and goes out as it is made for the web. */
+export function FilmRow({ asset, isEditable }: FilmRowProps) {
+  const work = useFilmWork(asset);
+  const says = sayFilmRecipe(asset.recipe);
   const { film, file: address, view } = asset;
   const title = asset.label.title || asset.stem;
   const { picture, sound, format, bytes } = film;
@@ -36,7 +43,7 @@ export function FilmRow({ asset }: FilmRowProps) {
         // biome-ignore lint/a11y/useMediaCaption: its captions are in the list of tracks.
         <video
           className="mb-1.5 w-full bg-ink"
-          src={address}
+          src={asset.plays}
           controls
           preload="none"
           crossOrigin="anonymous"
@@ -49,7 +56,7 @@ export function FilmRow({ asset }: FilmRowProps) {
         // biome-ignore lint/a11y/useMediaCaption: its captions are in the list of tracks.
         <audio
           className="mb-1.5 w-full"
-          src={address}
+          src={asset.plays}
           controls
           preload="none"
           crossOrigin="anonymous"
@@ -64,10 +71,15 @@ export function FilmRow({ asset }: FilmRowProps) {
           Download it
         </a>
       </p>
-      <p className={isPlayed(film) ? 'text-soft' : 'text-due'}>
-        {isPlayed(film)
-          ? `On a page it plays in the reader’s own player, and never by itself.`
-          : `Not every browser plays a ${filmKind(film)} of this sort. Readers without it get a link to its file.`}
+      {says ? <p>{says}.</p> : null}
+      <MakingRow asset={asset} work={work} isEditable={isEditable} />
+      {isPlayed(film) || asset.made.length > 0 ? null : (
+        <p className="text-due">Not every browser plays a {filmKind(film)} of this sort as it came.</p>
+      )}
+      <p>
+        <Link to={`/shelf/${asset.id}/film`}>
+          {isEditable ? 'Caption, trim and level it' : 'Look at its captions'}
+        </Link>
       </p>
     </LabelRow>
   );

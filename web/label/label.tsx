@@ -117,7 +117,7 @@ function KindRow({ asset, rules, use, isEditable }: LabelProps) {
     case 'film':
       return (
         <>
-          <FilmRow asset={asset} />
+          <FilmRow asset={asset} isEditable={isEditable} />
           <CaptionsRow asset={asset} rules={rules} isEditable={isEditable} />
         </>
       );

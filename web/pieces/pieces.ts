@@ -78,6 +78,8 @@ function ofKind(asset: Asset): OfKind {
         recipe: asset.recipe,
         made: asset.made,
         outOfStep: asset.outOfStep,
+        chapters: asset.chapters,
+        transcripts: asset.transcripts,
       };
   }
 }

@@ -17,7 +17,7 @@ import {
   varchar,
 } from 'drizzle-orm/mysql-core';
 import type { DocumentFormat } from '#core/document/formats.ts';
-import type { Cue } from '#core/film/cue.ts';
+import type { Cue, TrackKind } from '#core/film/cue.ts';
 import type { FilmFacts } from '#core/film/facts.ts';
 import type { Heard } from '#core/film/heard.ts';
 import type { StoredMade } from '#core/film/made.ts';
@@ -160,6 +160,9 @@ export const films = mysqlTable('films', {
   made: storedJson<readonly StoredMade[]>('made', STORED.filmMade),
   /** What was heard in it; null while nobody listened. */
   heard: storedJson<Heard>('heard', STORED.heard),
+  /** The languages of its chapters and its transcripts. */
+  chapters: storedJson<readonly string[]>('chapters', STORED.captionLanguages),
+  transcripts: storedJson<readonly string[]>('transcripts', STORED.captionLanguages),
   /** The languages whose captions say something where nothing is heard. */
   outOfStep: storedJson<readonly string[]>('out_of_step', STORED.captionLanguages),
   /** How loud it is over its length, a letter for each moment (`core/film/wave.ts`). */
@@ -170,13 +173,14 @@ export const films = mysqlTable('films', {
   makingId: varchar('making_id', { length: 36 }),
 });
 
-/** What is said in a film, in one language, line by line. */
+/** What is said in a film in one language, line by line; its chapters; its transcript, a line for each paragraph. */
 export const captionTracks = mysqlTable(
   'caption_tracks',
   {
     assetId: varchar('asset_id', { length: 36 })
       .notNull()
       .references(() => films.assetId, { onDelete: 'cascade' }),
+    kind: varchar('kind', { length: 12 }).$type<TrackKind>().notNull().default('captions'),
     /** BCP 47, in small letters. */
     language: varchar('language', { length: 35 }).notNull(),
     cues: storedJson<readonly Cue[]>('cues', STORED.cues).notNull(),
@@ -184,7 +188,7 @@ export const captionTracks = mysqlTable(
     updatedAt: time('updated_at').notNull(),
     updatedBy: varchar('updated_by', { length: 36 }).notNull(),
   },
-  (table) => [primaryKey({ columns: [table.assetId, table.language] })],
+  (table) => [primaryKey({ columns: [table.assetId, table.kind, table.language] })],
 );
 
 /** Everything that is held, each whole: what its kind has not is null. Only read; each table is written by itself. */
@@ -214,6 +218,8 @@ export const held = mysqlView('held')
         recipe: films.recipe,
         made: films.made,
         outOfStep: films.outOfStep,
+        chapters: films.chapters,
+        transcripts: films.transcripts,
       })
       .from(assets)
       .innerJoin(pictures, eq(pictures.assetId, assets.id))
