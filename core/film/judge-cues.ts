@@ -70,9 +70,11 @@ export function partOf(cue: Cue): readonly [Cue, Cue] | null {
   let best = -1;
   for (let at = words.indexOf(' '); at >= 0; at = words.indexOf(' ', at + 1))
     if (best < 0 || Math.abs(at - middle) < Math.abs(best - middle)) best = at;
-  if (best <= 0 || best >= words.length - 1) return null;
+  if (best <= 0 || best >= words.length - 1 || cue.to - cue.from < 2) return null;
   const [first, second] = [words.slice(0, best), words.slice(best + 1)];
-  const turn = cue.from + Math.round(((cue.to - cue.from) * first.length) / (first.length + second.length));
+  const share = Math.round(((cue.to - cue.from) * first.length) / (first.length + second.length));
+  // However short it is, neither part is nothing.
+  const turn = cue.from + Math.min(cue.to - cue.from - 1, Math.max(1, share));
   return [
     { from: cue.from, to: turn, text: balanced(first) },
     { from: turn, to: cue.to, text: balanced(second) },

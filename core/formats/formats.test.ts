@@ -134,7 +134,10 @@ describe('media.jsonld', () => {
       { type: 'placement', attrs: examplePlacement('column', { id: 'two' }) },
     );
     const pieces = new Map([['heron', examplePiece({ label: LABEL })]]);
-    const { '@graph': graph } = imageObjects(page, pieces, PLAIN_RULES, (name) => `media/${name}`);
+    const { '@graph': graph } = imageObjects(page, pieces, PLAIN_RULES, {
+      addressOf: (name) => `media/${name}`,
+      fileOf: (name) => `files/${name}`,
+    });
     expect(graph).toHaveLength(1);
     expect(graph[0]).toMatchObject({
       '@type': 'ImageObject',
@@ -160,7 +163,10 @@ describe('media.jsonld', () => {
     const pieces = new Map([
       ['heron', examplePiece({ label: { ...LABEL, extendedDescription: 'All of it.' } })],
     ]);
-    const { '@graph': graph } = imageObjects(page, pieces, PLAIN_RULES, (name) => name);
+    const { '@graph': graph } = imageObjects(page, pieces, PLAIN_RULES, {
+      addressOf: (name) => name,
+      fileOf: (name) => name,
+    });
     expect(graph[0]?.description).toBe('All of it.');
   });
 });

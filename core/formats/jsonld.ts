@@ -1,3 +1,5 @@
+import { captionsName } from '../film/captions-name.ts';
+import { factsOut, filmFiles, plainFile } from '../film/made.ts';
 import { articleOf } from '../page/lead.ts';
 import type { PageDoc } from '../page/model.ts';
 import { planPicture } from '../page/picture.ts';
@@ -9,15 +11,21 @@ import { licenceAddressOf } from '../rights/attribution.ts';
 import { creditText } from '../rights/credit.ts';
 import { labelIn } from '../rights/label-in.ts';
 
-/** schema.org ImageObject. Only what is known is said. */
+/** schema.org MediaObject, as a picture, a film or a recording. Only what is known is said. */
 export interface ImageObject {
-  readonly '@type': 'ImageObject';
+  readonly '@type': 'ImageObject' | 'VideoObject' | 'AudioObject';
   readonly contentUrl: string;
+  readonly thumbnailUrl?: string;
+  readonly encodingFormat?: string;
+  /** ISO 8601. */
+  readonly duration?: string;
+  readonly dateCreated?: string;
+  readonly transcript?: string;
   readonly name?: string;
-  readonly caption?: string;
+  readonly caption?: string | readonly TrackObject[];
   readonly description?: string;
-  readonly width: number;
-  readonly height: number;
+  readonly width?: number;
+  readonly height?: number;
   readonly creator?: {
     readonly '@type': 'Person' | 'Organization';
     readonly name: string;
@@ -29,32 +37,49 @@ export interface ImageObject {
   readonly acquireLicensePage?: string;
 }
 
-/** The pictures of a page as JSON-LD (schema.org), each piece and shape once. */
+interface TrackObject {
+  readonly '@type': 'MediaObject';
+  readonly contentUrl: string;
+  readonly encodingFormat: 'text/vtt';
+  readonly inLanguage: string;
+}
+
+/** The pictures, films and recordings of a page as JSON-LD (schema.org), each piece and shape once. */
 export function imageObjects(
   page: PageDoc,
   pieces: ReadonlyMap<string, Piece>,
   rules: HouseRules,
-  addressOf: (fileName: string) => string,
+  {
+    addressOf,
+    fileOf,
+  }: { readonly addressOf: (fileName: string) => string; readonly fileOf: (fileName: string) => string },
 ): { readonly '@context': 'https://schema.org'; readonly '@graph': readonly ImageObject[] } {
   const objects = new Map<string, ImageObject>();
   for (const standing of standingsOf(articleOf(page), { rules, pieces })) {
     const { placement } = standing;
     const piece = pieces.get(placement.asset);
-    // The first page of a document is no picture of its own, nor a still: what is linked is the document, what plays the film.
-    if (!piece || piece.kind === 'document' || piece.kind === 'film') continue;
+    // The first page of a document is no picture of its own: what is linked is the document.
+    if (!piece || piece.kind === 'document') continue;
     const { fallback, cutsOf } = planPicture(rules, standing, piece);
     const cut = cutsOf(fallback.format).at(-1) ?? fallback;
     const label = labelIn(piece.label, rules.language);
     const alt = altHere(rules, placement, piece);
     const caption = captionHere(rules, placement, piece);
     const credit = creditText(creditHere(rules, placement, piece));
+    const object =
+      piece.kind === 'film'
+        ? filmObject(piece, { poster: addressOf(cut.fileName), fileOf })
+        : {
+            '@type': 'ImageObject' as const,
+            contentUrl: addressOf(cut.fileName),
+            width: cut.size.width,
+            height: cut.size.height,
+            ...said('caption', caption),
+          };
+    if (!object) continue;
     objects.set(cut.fileName, {
-      '@type': 'ImageObject',
-      contentUrl: addressOf(cut.fileName),
-      width: cut.size.width,
-      height: cut.size.height,
+      ...object,
       ...said('name', label.title),
-      ...said('caption', caption),
       ...said('description', label.extendedDescription.trim() || (alt.kind === 'text' ? alt.text : '')),
       ...(label.creator
         ? {
@@ -72,6 +97,45 @@ export function imageObjects(
     });
   }
   return { '@context': 'https://schema.org', '@graph': [...objects.values()] };
+}
+
+type Film = Extract<Piece, { readonly kind: 'film' }>;
+
+/** schema.org VideoObject and AudioObject; null for a film that does not go out yet. */
+function filmObject(
+  piece: Film,
+  { poster, fileOf }: { readonly poster: string; readonly fileOf: (fileName: string) => string },
+): ImageObject | null {
+  const file = plainFile(filmFiles(piece.stem, piece.extension, piece));
+  if (!file) return null;
+  const { seconds } = factsOut(piece.stem, piece.extension, piece);
+  const transcript = piece.texts?.find(({ kind }) => kind === 'transcript');
+  return {
+    '@type': piece.film.picture === null ? 'AudioObject' : 'VideoObject',
+    contentUrl: fileOf(file.fileName),
+    encodingFormat: file.type.replace(/;.*$/, ''),
+    duration: isoDuration(seconds),
+    ...(piece.film.picture === null ? {} : { thumbnailUrl: poster, width: file.width, height: file.height }),
+    ...(piece.captions.length > 0
+      ? {
+          caption: piece.captions.map((language) => ({
+            '@type': 'MediaObject' as const,
+            contentUrl: fileOf(captionsName(piece.stem, language)),
+            encodingFormat: 'text/vtt' as const,
+            inLanguage: language,
+          })),
+        }
+      : {}),
+    ...said('dateCreated', piece.label.dateCreated),
+    ...said('transcript', transcript?.cues.map(({ text }) => text).join('\n\n') ?? ''),
+  };
+}
+
+/** A length as ISO 8601 has it, to a second: "PT1M12S". */
+function isoDuration(seconds: number): string {
+  const whole = Math.max(1, Math.round(seconds));
+  const [hours, minutes] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60];
+  return `PT${hours > 0 ? `${hours}H` : ''}${minutes > 0 ? `${minutes}M` : ''}${whole % 60}S`;
 }
 
 /** Words that stand in the names of houses, and hardly in those of people. */

@@ -74,6 +74,8 @@ export const DE: Messages = {
     [FILM_FORMATS[facts.format].says, sayFilmLength(facts), sayBytes(facts.bytes).replace('.', ',')].join(
       ', ',
     ),
+  transcript: 'Abschrift',
+  chapters: 'Kapitel',
   embedOf: (kind, host) => `${MADE[kind]} von ${host}`,
   invitation: (kind, title, host) =>
     `${MADE[kind]}${title === '' ? '' : ` „${title}“`} bei ${host} ${VERBS[kind]}`,

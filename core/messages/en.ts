@@ -55,6 +55,8 @@ export const EN: Messages = {
       .filter(Boolean)
       .join(', '),
   film: (facts) => [FILM_FORMATS[facts.format].says, sayFilmLength(facts), sayBytes(facts.bytes)].join(', '),
+  transcript: 'Transcript',
+  chapters: 'Chapters',
   embedOf: (kind, host) => `${MADE[kind]} from ${host}`,
   invitation: (kind, title, host) =>
     `${VERBS[kind]} ${title === '' ? `the ${sayKind(kind)}` : `“${title}”`} at ${host}`,

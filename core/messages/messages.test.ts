@@ -65,7 +65,9 @@ describe('what goes out beside what people wrote', () => {
     expect(credits).toContain('<h1>Bildnachweise: Seite ohne Titel</h1>');
     expect(credits).toContain('<a href="index.html">Zurück zur Seite</a>');
     expect(writeCredits(examplePage(), PIECES, GERMAN)).toContain('ist kein Bildnachweis nötig');
-    const [image] = imageObjects(PAGE, PIECES, GERMAN, (name) => name)['@graph'];
+    const [image] = imageObjects(PAGE, PIECES, GERMAN, { addressOf: (name) => name, fileOf: (name) => name })[
+      '@graph'
+    ];
     expect(image?.creditText).toBe('Foto: Ines Okonjo, CC BY 4.0, beschnitten.');
   });
 

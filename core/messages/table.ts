@@ -41,6 +41,9 @@ export interface Messages {
   readonly document: (facts: DocumentFacts) => string;
   /** What the file of a film or a recording is: "MP4, 1:12, 2.3 MB". */
   readonly film: (facts: FilmFacts) => string;
+  /** What all that is said in a film is called where it is to be read, and its parts. */
+  readonly transcript: string;
+  readonly chapters: string;
   /** What a screen reader says before a frame that nobody named. */
   readonly embedOf: (kind: EmbedKind, host: string) => string;
   /** What a poster asks for: to watch, to open; `title` is the empty text where there is none. */

@@ -2,6 +2,7 @@ import type { DocumentFacts } from '../document/formats.ts';
 import type { Framing } from '../embed/framing.ts';
 import type { Hosts } from '../embed/host.ts';
 import type { Embed } from '../embed/model.ts';
+import type { Cue } from '../film/cue.ts';
 import type { HeldFilm } from '../film/made.ts';
 import type { CropRect } from '../media/crop.ts';
 import type { Size } from '../media/dimensions.ts';
@@ -22,6 +23,13 @@ export interface HeldEmbed {
   readonly poster: 'host' | 'drawn';
 }
 
+/** Its chapters, or its transcript by paragraphs, in one language. */
+export interface FilmText {
+  readonly kind: 'chapters' | 'transcript';
+  readonly language: string;
+  readonly cues: readonly Cue[];
+}
+
 /** What each kind has of its own. */
 export type OfKind =
   | { readonly kind: 'picture' }
@@ -35,6 +43,8 @@ export type OfKind =
       /** The languages of its chapters, and of its transcripts. */
       readonly chapters: readonly string[];
       readonly transcripts: readonly string[];
+      /** What they say, where a page is written that shows it; times as in what is made of it. */
+      readonly texts?: readonly FilmText[];
       /** Those of them whose captions say something where nothing is heard. */
       readonly outOfStep: readonly string[];
     } & HeldFilm);

@@ -88,7 +88,9 @@ describe('a label in another language', () => {
       expect(html).toContain(said);
     expect(html).not.toMatch(/heron (stands|waits|is)|Grey heron/);
     expect(writeCredits(page, pieces, rules)).toContain('<cite>Graureiher</cite>');
-    expect(imageObjects(page, pieces, rules, (name) => name)['@graph'][0]).toMatchObject({
+    expect(
+      imageObjects(page, pieces, rules, { addressOf: (name) => name, fileOf: (name) => name })['@graph'][0],
+    ).toMatchObject({
       name: 'Graureiher',
       caption: GERMAN.caption,
     });

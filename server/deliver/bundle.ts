@@ -52,7 +52,7 @@ export async function writeBundle(
   const cuts = cutsOfPage(whole.doc, going);
   const hasEmbeds = embedsOfPage(whole.doc, whole.rules, whole.pieces).length > 0;
   const script = pageScript(whole.doc, whole.pieces);
-  const media = imageObjects(whole.doc, whole.pieces, whole.rules, inMedia);
+  const media = imageObjects(whole.doc, whole.pieces, whole.rules, { addressOf: inMedia, fileOf: inFiles });
   const isCreditsLinked =
     whole.rules.creditsAt === 'picture' && creditsOfPage(whole.doc, whole.pieces, whole.rules).length > 0;
   const alternates = writeAlternates(await alternatesOf(context, whole));
@@ -94,8 +94,12 @@ export async function writeBundle(
   const asked = filesOfPage(whole.doc, going);
   for (const row of placedAssets(whole)) {
     const files = (await filesOfRow(context, row)).filter(({ name }) => asked.has(name));
-    for (const { name, from } of files) await into(inFiles(name), (path) => writeGoing(context, from, path));
-    // Its own bytes stay as they are: what is said of it lies beside it.
+    for (const { name, from } of files)
+      await into(inFiles(name), async (path) => {
+        await writeGoing(context, from, path);
+        if (row.kind === 'film') await writeFilmLabel(context, whole, row, path);
+      });
+    // In containers that hold no label it lies beside.
     if (row.kind === 'film' && files.length > 0)
       await into(inFiles(`${row.stem}.xmp`), (path) => writeSidecar(context, row.label, '', path));
   }
@@ -142,6 +146,26 @@ function everyPlacement({ doc, rules, pieces }: WholePage): ReadonlyMap<string, 
   }
   return found;
 }
+
+/** Containers of films that a label is written into: XMP in an ISO file (XMP Specification, part 3, 1.2.6). */
+const HOLDS_LABEL = /\.(?:mp4|m4a)$/;
+
+async function writeFilmLabel(
+  context: Context,
+  whole: WholePage,
+  row: WholePage['assets'][number],
+  path: string,
+): Promise<void> {
+  if (!HOLDS_LABEL.test(path)) return;
+  const tags = onlyXmp(metadataOfLabel(labelIn(row.label, whole.rules.language), ''));
+  // A file that takes no label plays all the same, and its label lies beside it.
+  await context.metadata.write(path, tags).catch((error: unknown) => {
+    context.log.warn({ err: error, asset: row.id }, 'a film went out without its label in it');
+  });
+}
+
+const onlyXmp = <T>(tags: Readonly<Record<string, T>>): Readonly<Record<string, T>> =>
+  Object.fromEntries(Object.entries(tags).filter(([name]) => name.startsWith('XMP')));
 
 /** Where a cut lies with its label written in: the metadata of the original is not carried over, so no place or serial number is. */
 export async function cutGoingOut(context: Context, whole: WholePage, cut: Cut): Promise<string> {

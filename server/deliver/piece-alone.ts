@@ -10,6 +10,7 @@ import { cutsOfPage, writeFragment } from '#core/page/write.ts';
 import { creditMarkdown, creditText, NO_CREDIT } from '#core/rights/credit.ts';
 import type { Context } from '../context.ts';
 import { targets } from '../db/schema.ts';
+import { textsOf } from '../films/captions.ts';
 import { filesOfRow, writeGoing } from '../films/files-out.ts';
 import { writeSidecar } from '../gather/sidecar.ts';
 import { assertMayGoOut } from '../pages/gate.ts';
@@ -31,7 +32,8 @@ export async function pieceAlone(context: Context, assetId: string, wish: Figure
   const row = await findAsset(context, assetId);
   const [target] = await context.db.select().from(targets).where(eq(targets.id, wish.target));
   if (!target) throw notFound('This target');
-  const piece = pieceOf(row, await hostsFor(context, [row]));
+  const known = pieceOf(row, await hostsFor(context, [row]));
+  const piece = known.kind === 'film' ? { ...known, texts: await textsOf(context, row) } : known;
   const rules = readRules(target.rules);
   const title = row.label.title || row.stem;
   const attrs = { ...newPlacement(ALONE, row.id), position: wish.position };

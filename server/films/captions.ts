@@ -6,6 +6,7 @@ import { captionsName } from '#core/film/captions-name.ts';
 import { type Cue, CuesSchema, TRACK_KINDS, type TrackKind, writeVtt } from '#core/film/cue.ts';
 import { cuesInSilence, HeardSchema } from '#core/film/heard.ts';
 import { keptSpans, madeOf } from '#core/film/recipe.ts';
+import type { FilmText } from '#core/page/piece.ts';
 import { LanguageTagSchema } from '#core/words/language-tag.ts';
 import { writeActivity } from '../activity.ts';
 import type { Context } from '../context.ts';
@@ -56,6 +57,20 @@ export async function vttOf(
 function cuesOut(row: Pick<AssetRow, 'film' | 'recipe'>, cues: readonly Cue[]): readonly Cue[] {
   const film = filmOf(row);
   return film ? madeOf(keptSpans(recipeOf(row), film.seconds), cues) : cues;
+}
+
+/** The chapters and the transcripts of a film, as they lie in what is made of it. */
+export async function textsOf(
+  context: Pick<Context, 'db'>,
+  row: Pick<AssetRow, 'id' | 'kind' | 'film' | 'recipe' | 'chapters' | 'transcripts'>,
+): Promise<readonly FilmText[]> {
+  if (row.kind !== 'film' || (row.chapters ?? []).length + (row.transcripts ?? []).length === 0) return [];
+  const tracks = await readTracks(context, row.id);
+  return tracks.flatMap(({ kind, language, cues }) => {
+    if (kind === 'captions') return [];
+    // What is read needs no place in time.
+    return [{ kind, language, cues: kind === 'chapters' ? cuesOut(row, cues) : cues }];
+  });
 }
 
 /** The files of captions that go along with a film. */

@@ -1,3 +1,5 @@
+import { writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
@@ -14,6 +16,7 @@ import { emptyBin } from '../shelf/put-away.ts';
 import { originalKey } from '../storage/storage.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { sweepStrays } from '../tidy/strays.ts';
+import { readFilm } from './films.ts';
 import { filmOf } from './testing-films.ts';
 
 let server: TestServer;
@@ -203,6 +206,13 @@ describe('a film on a page', () => {
 
   it('goes along with its page', async () => {
     const label = { licence: 'own', title: 'How the eel pass works' };
+    const put = (kind: string, cues: readonly object[]) =>
+      server.ask(`/api/assets/${film.id}/tracks/${kind}/en`, { method: 'PUT', version: 0, body: { cues } });
+    await put('chapters', [{ from: 1000, to: 2000, text: 'The <ramp>' }]);
+    await put('transcript', [
+      { from: 0, to: 900, text: 'Eels cannot jump.' },
+      { from: 900, to: 2000, text: 'They climb.' },
+    ]);
     const { version } = v.parse(AssetSchema, (await server.ask(`/api/assets/${film.id}`)).body);
     await server.ask(`/api/assets/${film.id}`, { method: 'PATCH', version, body: { label } });
     const pageId = await pageOf([film.id]);
@@ -213,13 +223,38 @@ describe('a film on a page', () => {
     const job = v.parse(JobSchema, (await server.ask(`/api/jobs/${id}`)).body);
     const zip = unzipSync(new Uint8Array((await server.ask(job.file ?? '')).body as Buffer));
     const name = Object.keys(zip).find((one) => one.endsWith('.mp4'));
-    expect(Buffer.from(zip[name ?? ''] ?? [])).toEqual(bytes);
+    // Its label lies in it as XMP, and it plays as before.
+    const taken = join(server.context.config.dataFolder, 'taken.mp4');
+    await writeFile(taken, zip[name ?? ''] ?? new Uint8Array());
+    const said = await server.context.metadata.read(taken);
+    expect(JSON.stringify(said)).toContain('How the eel pass works');
+    expect((await readFilm(server.context.config, { path: taken, name: 'taken.mp4' }))?.facts.seconds).toBe(
+      film.film.seconds,
+    );
+    const media = JSON.parse(Buffer.from(zip['media.jsonld'] ?? []).toString('utf8'));
+    expect(media['@graph']).toMatchObject([
+      {
+        '@type': 'VideoObject',
+        contentUrl: name,
+        encodingFormat: 'video/mp4',
+        duration: 'PT2S',
+        name: 'How the eel pass works',
+        caption: [{ '@type': 'MediaObject', encodingFormat: 'text/vtt', inLanguage: 'en' }],
+        transcript: 'Eels cannot jump.\n\nThey climb.',
+      },
+    ]);
+    expect(Object.keys(zip)).toContain('files/how-the-eel-pass-works.en.chapters.vtt');
     const html = Buffer.from(zip['index.html'] ?? []).toString('utf8');
     expect(html).toContain(`<source src="${name}" type="video/mp4">`);
     expect(html).toMatch(/poster="media\/[^"]+"/);
     const captions = Object.keys(zip).find((one) => one.endsWith('.en.vtt'));
     expect(html).toContain(`<track kind="captions" src="${captions}" srclang="en" label="English">`);
     expect(html).not.toContain('crossorigin');
+    expect(html).toContain('<summary>Transcript</summary>');
+    expect(html).toContain('<p>Eels cannot jump.</p>\n<p>They climb.</p>');
+    // A chapter leads to its moment without any script.
+    expect(html).toContain(`<li><a href="${name}#t=1">The &lt;ramp&gt;</a> 0:01</li>`);
+    expect(html).toContain('<track kind="chapters"');
   });
 });
 

@@ -24,6 +24,7 @@ import { writeActivity, writeAutosave } from '../activity.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { held, pageParts, pages, people, placements, targets } from '../db/schema.ts';
+import { textsOf } from '../films/captions.ts';
 import { lightsOf } from '../imaging/lights.ts';
 import { isSame } from '../is-same.ts';
 import { HttpProblem, notFound } from '../problem.ts';
@@ -88,6 +89,7 @@ async function piecesOf(
   await Promise.all(
     rows.map(async (row) => {
       const piece = pieces.get(row.id);
+      if (piece?.kind === 'film') pieces.set(row.id, { ...piece, texts: await textsOf(context, row) });
       if (!piece || !worded.has(row.id)) return;
       // A picture that cannot be read any more keeps no page from opening: only the contrast stays unsaid.
       const lights = await lightsOf(context, row).catch((error: unknown) => {

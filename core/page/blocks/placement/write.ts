@@ -1,12 +1,9 @@
 import { DOCUMENT_FORMATS, type DocumentFacts } from '../../../document/formats.ts';
 import type { EmbedForm } from '../../../embed/forms.ts';
 import { writeEmbed } from '../../../embed/write.ts';
-import { captionsName } from '../../../film/captions-name.ts';
-import { factsOut, filesShown, filmFiles, plainFile } from '../../../film/made.ts';
 import { CUT_FORMATS } from '../../../media/formats.ts';
 import type { OverWords } from '../../../media/over-words.ts';
 import { messagesFor } from '../../../messages/messages.ts';
-import { ownNameOf } from '../../../words/language.ts';
 import { describedIn, descriptionId, writeDescription } from '../../described.ts';
 import { embedHere, formHere } from '../../embed-here.ts';
 import { escapeHtml } from '../../escape.ts';
@@ -23,6 +20,7 @@ import { writeCredit } from '../../write-credit.ts';
 import { figureClass, figureStyle } from './figure.ts';
 import type { Placement } from './schema.ts';
 import { writeSign } from './sign.ts';
+import { writeFilm } from './write-film.ts';
 
 /** A placement as a figure (HTML, `figure`, `picture`, `img`); the empty text where its piece is gone. */
 export function writePlacement(placement: Placement, context: BlockContext): string {
@@ -108,59 +106,22 @@ function writeDocumentFigure(
     .join('\n');
 }
 
-/**
- * A film or a recording in the player of the browser (WHATWG HTML, 4.8.8 and 4.8.9): never by itself, its length known before it
- * plays, as high as it will be. Where neither is known, a link to its file.
- */
+/** A film or a recording that plays on the page, with what is written under it. */
 function writeFilmFigure(
   placement: Placement,
   piece: Piece,
   held: Extract<OfKind, { readonly kind: 'film' }>,
   context: BlockContext,
 ): string {
-  const { room, rules } = context;
-  const { film, captions } = held;
-  const plan = planPicture(rules, { placement, room }, piece);
-  const addressOf = (name: string) => escapeHtml(context.fileOf?.(name, piece.id) ?? '');
-  const all = filmFiles(piece.stem, piece.extension, held);
-  const shown = shownWidth(rules, placement, room, Math.max(...rules.proofWidths));
-  const files = filesShown(all, Math.round(shown), rules.films);
-  const address = addressOf(plainFile(files)?.fileName ?? '');
-  const title = titleHere(rules, piece);
-  const facts = factsOut(piece.stem, piece.extension, held);
-  const words = escapeHtml(`${title} (${messagesFor(rules.language).film(facts)})`);
-  const link = files.length > 0 ? `<a href="${address}">${words}</a>` : words;
-  const tracks = captions.map((language) => writeTrack(piece, language, context)).join('');
-  // Of another origin, captions are shown only where both let it (WHATWG HTML, 4.8.11.11).
-  const isElsewhere = tracks !== '' && /^https?:/.test(address);
-  const source = files
-    .map(({ fileName, type, media }) => {
-      const only = media === '' ? '' : ` media="${media}"`;
-      return `<source src="${addressOf(fileName)}" type="${escapeHtml(type)}"${only}>`;
-    })
-    .join('');
-  const shared = `controls preload="metadata"${isElsewhere ? ' crossorigin="anonymous"' : ''} aria-label="${escapeHtml(title)}"`;
-  const { fallback } = plan;
-  const { width, height } = fallback.size;
-  const player =
-    film.picture === null
-      ? `<audio ${shared} style="width: 100%">${source}${tracks}${link}</audio>`
-      : `<video ${shared} width="${width}" height="${height}" poster="${escapeHtml(context.addressOf(fallback))}" style="display: block; aspect-ratio: ${width} / ${height}; width: 100%; height: auto">${source}${tracks}${link}</video>`;
+  const plan = planPicture(context.rules, { placement, room: context.room }, piece);
   return [
     openFigure(placement, piece, plan, context),
-    player,
+    writeFilm(placement, piece, held, context),
     writeCaption(placement, piece, context),
     '</figure>',
   ]
     .filter(Boolean)
     .join('\n');
-}
-
-/** Captions in one language (WHATWG HTML, 4.8.12); the reader's player offers them by its name. */
-function writeTrack(piece: Piece, language: string, context: BlockContext): string {
-  const address = context.fileOf?.(captionsName(piece.stem, language), piece.id) ?? '';
-  const name = escapeHtml(ownNameOf(language));
-  return `<track kind="captions" src="${escapeHtml(address)}" srclang="${escapeHtml(language)}" label="${name}">`;
 }
 
 /** A click that loads needs the style sheet and the script; without them it is a poster that leads to the host. */
