@@ -120,7 +120,8 @@ function helmetOptions({ config }: Context): Parameters<typeof helmet>[0] {
         'style-src': ["'self'", "'unsafe-inline'"],
         'img-src': ["'self'", 'data:', 'blob:', config.mediaOrigin],
         // A film plays in its label from where its file is had.
-        'media-src': [config.mediaOrigin],
+        // What was recorded a moment ago lies in the browser itself.
+        'media-src': [config.mediaOrigin, 'blob:'],
         'font-src': ["'self'"],
         'connect-src': ["'self'"],
         'frame-src': [config.mediaOrigin],

@@ -38,7 +38,7 @@ export function withEdge(cues: readonly Cue[], at: number, edge: 'from' | 'to', 
   const whole = Math.max(0, Math.round(moment));
   const changed =
     edge === 'from'
-      ? { ...cue, from: Math.min(whole, cue.to - LEAST_MILLIS) }
+      ? { ...cue, from: Math.max(0, Math.min(whole, cue.to - LEAST_MILLIS)) }
       : { ...cue, to: Math.max(whole, cue.from + LEAST_MILLIS) };
   return inOrder(replaced(cues, at, [changed]), changed);
 }
@@ -72,7 +72,7 @@ export function without(cues: readonly Cue[], at: number): Edited {
 /** A caption parted in two; the same where it is one word. */
 export function parted(cues: readonly Cue[], at: number): Edited {
   const parts = cues[at] && partOf(cues[at]);
-  return parts ? { cues: replaced(cues, at, parts), at } : { cues, at };
+  return parts ? inOrder(replaced(cues, at, parts), parts[0]) : { cues, at };
 }
 
 /** A caption with the one behind it, as one. */

@@ -73,7 +73,8 @@ function pictureOf(stream: Stream) {
   const drawn = across > 0 && down > 0 ? Math.round((width * across) / down) : width;
   const turned = stream.side_data_list.some(({ rotation = 0 }) => Math.abs(rotation) % 180 === 90);
   const [pictures = 0, seconds = 1] = avg_frame_rate.split('/').map(Number);
-  const rate = seconds > 0 && Number.isFinite(pictures / seconds) ? pictures / seconds : 0;
+  const said = seconds > 0 && Number.isFinite(pictures / seconds) ? pictures / seconds : 0;
+  const rate = said > MOST_RATE ? 0 : said;
   return {
     width: turned ? height : drawn,
     height: turned ? drawn : height,
@@ -82,6 +83,9 @@ function pictureOf(stream: Stream) {
     isHdr: HDR.test(stream.color_transfer),
   };
 }
+
+/** What is recorded picture by picture has no rate, and says the finest of its clock. */
+const MOST_RATE = 240;
 
 /** The codecs of a file that was made, as RFC 6381 and the codecs' own registrations write them; null for what is none of them. */
 export function codecsOf(said: unknown): string | null {

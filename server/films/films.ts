@@ -9,6 +9,7 @@ import { runProgram } from '../foreign/program.ts';
 import { shortName } from '../imaging/read-original.ts';
 import { HttpProblem } from '../problem.ts';
 import { SAFE } from './graph.ts';
+import { runLong } from './long-program.ts';
 import { stillFilter, stillMoment } from './still.ts';
 
 /** A film or a recording as it was read. */
@@ -21,6 +22,8 @@ const START_BYTES = 4096;
 /** Facts stand at the beginning or end of a file; 2 GB on a slow disk are found in a second. */
 const PROBE = { millis: 15_000, bytes: 2_000_000_000, answerBytes: 2_000_000 };
 /** A still near the beginning is there at once; the loudness of an hour takes some seconds. */
+/** Reading two gigabytes through. */
+const READ = { seconds: 60, bytes: 4_000_000_000 };
 const STILL = { millis: 60_000, bytes: 4_000_000_000, answerBytes: 100_000 };
 const DRAWN = { width: 1600, height: 900 };
 
@@ -44,8 +47,26 @@ export async function readFilm(
       415,
       `${shortName(name)} has neither moving pictures nor sound in it that can be read. Nothing was kept of it.`,
     );
-  if (film.facts.seconds === 0) throw broken(name, null);
-  return { ...film, still: () => stillOf(dataFolder, path, name, film.facts) };
+  const seconds = film.facts.seconds || (await playedSeconds(path, name));
+  if (seconds === 0) throw broken(name, null);
+  const facts = { ...film.facts, seconds };
+  return { ...film, facts, still: () => stillOf(dataFolder, path, name, facts) };
+}
+
+/** Of what a browser recorded nothing says how long it is: it is read to its end, without being decoded. */
+async function playedSeconds(path: string, name: string): Promise<number> {
+  const said = await runLong({
+    program: 'ffmpeg',
+    args: ['-nostdin', '-hide_banner', '-v', 'info', ...SAFE, '-i', path, '-c', 'copy', '-f', 'null', '-'],
+    bytes: READ.bytes,
+    seconds: READ.seconds,
+    signal: AbortSignal.timeout(READ.seconds * 1000),
+  }).catch((cause: unknown) => {
+    throw broken(name, cause);
+  });
+  const [, hours = 0, minutes = 0, seconds = 0] =
+    [...said.matchAll(/time=(\d+):(\d\d):(\d\d(?:\.\d+)?)/g)].at(-1) ?? [];
+  return Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds);
 }
 
 function parsed(said: string): unknown {

@@ -21,6 +21,9 @@ export const SAFE = [
 /** Faster than this nobody sees a difference on the web. */
 const MOST_RATE = 60;
 
+/** Of what says no rate, as recordings do whose pictures come as they come. */
+const UNSAID_RATE = 30;
+
 const inSeconds = (millis: number): string => (millis / 1000).toFixed(3);
 
 /** What ffmpeg is told about reading a film, where at most one stretch of it stays. */
@@ -63,6 +66,7 @@ export function changes(picture: NonNullable<FilmFacts['picture']>, recipe: Film
         ]
       : []),
     ...(picture.rate > MOST_RATE ? [`fps=${MOST_RATE}`] : []),
+    ...(picture.rate === 0 ? [`fps=${UNSAID_RATE}`] : []),
     // Pixels that are not square are drawn out before anything is measured on them.
     `scale=${turnedBack(picture)}`,
     ...(turn === 90 ? ['transpose=1'] : []),

@@ -19,7 +19,8 @@ export async function uploadLimit(files: readonly File[]): Promise<number> {
     .catch(() => Number.POSITIVE_INFINITY);
 }
 
-async function askLimit(): Promise<number> {
+/** The most bytes of one file that the server takes. Throws where it does not say so. */
+export async function askLimit(): Promise<number> {
   const response = await fetch('/api/uploads', { method: 'OPTIONS', headers: { 'Tus-Resumable': '1.0.0' } });
   const bytes = Number(response.headers.get('Tus-Max-Size'));
   if (!response.ok || !(bytes > 0)) throw new Error('The server says no limit.');

@@ -1,10 +1,11 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import * as v from 'valibot';
 import { ACCEPTED_FILES } from '../arrivals/accepted.ts';
 import { type FoundFile, filesOfFolder } from '../arrivals/dropped.ts';
 import { Form, Line } from '../form/form.tsx';
 import { useSaveForm } from '../form/use-save-form.ts';
 import { useOffer } from '../frame/commands.ts';
+import { RecordPanel } from '../record/record-panel.tsx';
 import { Button } from '../ui/button.tsx';
 import { FolderInput } from '../ui/folder-input.tsx';
 import { Opens } from '../ui/opens.tsx';
@@ -20,11 +21,13 @@ interface OwnMachineProps {
 export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineProps) {
   const files = useRef<HTMLInputElement>(null);
   const whole = useRef<HTMLInputElement>(null);
+  const [isRecording, setRecording] = useState(false);
   // Not an attribute that React knows.
   useEffect(() => whole.current?.setAttribute('webkitdirectory', ''), []);
   useOffer([
     { words: 'Choose files of this machine', act: () => files.current?.click() },
     { words: 'Choose a whole folder of this machine', act: () => whole.current?.click() },
+    { words: 'Record a film or a sound', act: () => setRecording(true) },
   ]);
   return (
     <>
@@ -36,6 +39,10 @@ export function OwnMachine({ folder, onFolder, onFiles, onAddress }: OwnMachineP
       <Button kind="link" onClick={() => whole.current?.click()}>
         A whole folder
       </Button>
+      <Button kind="link" onClick={() => setRecording(true)}>
+        Record...
+      </Button>
+      {isRecording ? <RecordPanel onFiles={onFiles} onClose={() => setRecording(false)} /> : null}
       <span className="text-soft">
         into{' '}
         <FolderInput
