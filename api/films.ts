@@ -2,6 +2,9 @@ import * as v from 'valibot';
 import { HeardSchema } from '#core/film/heard.ts';
 import { JobSchema } from './jobs.ts';
 
+/** Captions that lie inside a film, as WebVTT. */
+export const CaptionsInsideSchema = v.object({ text: v.string() });
+
 /** The work on a film: what was heard in it, and how far its making is. */
 export const FilmWorkSchema = v.object({
   /** Null while nobody has listened to it, and for a film without sound. */

@@ -60,7 +60,7 @@ import {
   UndecideSchema,
 } from './embeds.ts';
 import { FigureCopiedSchema, FigureSchema, FigureWishSchema } from './figures.ts';
-import { FilmWorkSchema } from './films.ts';
+import { CaptionsInsideSchema, FilmWorkSchema } from './films.ts';
 import {
   AddressReadingSchema,
   AlbumSchema,
@@ -460,6 +460,10 @@ export const OPERATIONS = {
   'post /assets/{id}/film/make': {
     does: 'Make a film for the web, or go on with it',
     answers: FilmWorkSchema,
+  },
+  'get /assets/{id}/film/inside/{at}': {
+    does: 'The captions that lie inside the file of a film, as WebVTT',
+    answers: CaptionsInsideSchema,
   },
   'post /assets/{id}/film/stop': { does: 'Stop making a film; what is made stays', answers: FilmWorkSchema },
   'get /assets/{id}/tracks': {

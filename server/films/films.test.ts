@@ -1,4 +1,5 @@
-import { writeFile } from 'node:fs/promises';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import { unzipSync } from 'fflate';
@@ -256,6 +257,46 @@ describe('a film on a page', () => {
     expect(html).toContain(`<li><a href="${name}#t=1">The &lt;ramp&gt;</a> 0:01</li>`);
     expect(html).toContain('<track kind="chapters"');
   });
+});
+
+it('offers the captions that lie inside it', async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'placard-inside-'));
+  const srt = join(folder, 'in.srt');
+  await writeFile(srt, '1\n00:00:00,100 --> 00:00:01,900\nNi all llysywod neidio.\n');
+  const withCaptions = await filmOf({
+    name: 'inside.mkv',
+    seconds: 2,
+    more: [
+      '-i',
+      srt,
+      '-map',
+      '0',
+      '-map',
+      '1',
+      '-map',
+      '2',
+      '-c:s',
+      'srt',
+      '-metadata:s:s:0',
+      'language=wel',
+    ],
+  });
+  await rm(folder, { recursive: true });
+  const own = filmIn(arrivedOf(await server.handIn(withCaptions, 'inside.mkv')).asset);
+  expect(own.film.inside).toEqual([{ at: 0, language: 'wel' }]);
+  const { body } = await server.ask(`/api/assets/${own.id}/film/inside/0`);
+  expect(body).toEqual({ text: expect.stringContaining('Ni all llysywod neidio.') });
+  expect((await server.ask(`/api/assets/${own.id}/film/inside/7`)).status).toBe(404);
+});
+
+it('has a length though its file says none, as what a browser records', async () => {
+  const recorded = await filmOf({
+    name: 'live.webm',
+    seconds: 3,
+    more: ['-c:v', 'libvpx', '-c:a', 'libopus', '-live', '1'],
+  });
+  const own = filmIn(arrivedOf(await server.handIn(recorded, 'live.webm')).asset);
+  expect(Math.round(own.film.seconds)).toBe(3);
 });
 
 it('is no stray, and is removed with its piece', async () => {

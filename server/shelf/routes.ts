@@ -1,6 +1,7 @@
 import { Router } from 'express';
 import type { Context } from '../context.ts';
 import { readTracks, removeTrack, saveTrack, trackKind } from '../films/captions.ts';
+import { captionsInside } from '../films/inside.ts';
 import { filmWork, makeAgain, stopMaking } from '../films/work.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
@@ -32,6 +33,11 @@ export function shelfRoutes(context: Context): Router {
 
   route(router, 'get /assets/{id}/film', async (request, response) => {
     response.json(await filmWork(context, request.params.id, personOf(request)));
+  });
+  route(router, 'get /assets/{id}/film/inside/{at}', async (request, response) => {
+    const { id: assetId, at } = request.params;
+    const text = await captionsInside(context, { assetId, at: Number(at) }, personOf(request));
+    response.json({ text });
   });
   route(router, 'post /assets/{id}/film/make', async (request, response) => {
     response.status(202).json(await makeAgain(context, request.params.id, personOf(request), new Date()));

@@ -1,6 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type ChangeEvent, useRef, useState } from 'react';
 import type { Asset } from '#api/assets.ts';
+import { CaptionsInsideSchema } from '#api/films.ts';
 import { captionsName } from '#core/film/captions-name.ts';
 import { type Cue, writeVtt } from '#core/film/cue.ts';
 import { judgeCue, mendCues, sayCueFault } from '#core/film/judge-cues.ts';
@@ -9,7 +10,7 @@ import { decodeText, decodeWestern } from '#core/formats/decode-text.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { callLanguage } from '#core/words/language.ts';
 import { primaryOf } from '#core/words/language-tag.ts';
-import { sayFailure } from '../api/client.ts';
+import { requestJson, sayFailure } from '../api/client.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { shortTime } from '../film/say-time.ts';
 import { keepTrack, removeTrack, tracksQuery } from '../film/tracks.ts';
@@ -47,6 +48,18 @@ export function CaptionsRow({ asset, rules, isEditable }: CaptionsRowProps) {
     const read = await readFile(file);
     if (typeof read === 'string') setFault(read);
     else setTaken({ ...read, language: languageOf(file.name) ?? primaryOf(rules.language) });
+  };
+  const takeInside = async (at: number, said: string) => {
+    setFault(null);
+    const path = { id: asset.id, at: String(at) };
+    try {
+      const { text } = await requestJson('get /assets/{id}/film/inside/{at}', CaptionsInsideSchema, { path });
+      const read = readCaptions(text);
+      if (read.cues.length === 0) setFault('The captions inside it say nothing. Nothing was taken of them.');
+      else setTaken({ ...read, language: shortTag(said) ?? primaryOf(rules.language) });
+    } catch (error) {
+      setFault(sayFailure(error));
+    }
   };
   const isMissing = asset.film.picture !== null && asset.film.sound !== null && asset.captions.length === 0;
   return (
@@ -87,6 +100,11 @@ export function CaptionsRow({ asset, rules, isEditable }: CaptionsRowProps) {
           <Button kind="link" onClick={() => chooser.current?.click()}>
             Take in captions...
           </Button>
+          {asset.film.inside.map(({ at, language }) => (
+            <Button key={at} kind="link" onClick={() => void takeInside(at, language)}>
+              Take those inside it{language === '' ? '' : `, ${callLanguage(primaryOf(language))}`}...
+            </Button>
+          ))}
         </div>
       ) : null}
       {taken ? <TakenPanel asset={asset} taken={taken} onClose={() => setTaken(null)} /> : null}
@@ -96,6 +114,15 @@ export function CaptionsRow({ asset, rules, isEditable }: CaptionsRowProps) {
     </LabelRow>
   );
 }
+
+/** Files say languages in three letters (ISO 639-2); pages say them in two where there are two (BCP 47). */
+const shortTag = (said: string): string | null => {
+  try {
+    return said === '' ? null : new Intl.Locale(said).language;
+  } catch {
+    return null;
+  }
+};
 
 interface Taken extends ReadCaptions {
   readonly language: string;
