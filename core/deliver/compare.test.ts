@@ -10,6 +10,7 @@ const SENT = `<div class="placard" lang="en-GB">
 <h2>What is new</h2>
 <p>A rail on the weather side.</p>
 <iframe src="https://films.example/e/7" title="A walk"></iframe>
+<video controls aria-label="Building the ramp"><source src="https://files.example/ramp--1440.mp4" type="video/mp4"><track kind="captions" srclang="en" src="https://files.example/ramp.en.vtt"></video>
 </div>`;
 
 const site = (article: string, language = 'en-GB') =>
@@ -43,6 +44,13 @@ describe('what a page says and shows', () => {
       ],
       links: [{ href: '/tides', words: 'the tides', caption: '' }],
       frames: ['https://films.example/e/7'],
+      films: [
+        {
+          name: 'Building the ramp',
+          sources: ['https://files.example/ramp--1440.mp4'],
+          tracks: [{ kind: 'captions', language: 'en', src: 'https://files.example/ramp.en.vtt' }],
+        },
+      ],
       headings: [
         { level: 1, words: 'The boardwalk reopens' },
         { level: 2, words: 'What is new' },
@@ -77,6 +85,9 @@ describe('what was sent and what stands there', () => {
     ['the caption as plain text', /<figcaption>(.*)<\/figcaption>/, '<p>$1</p>', ['caption-loose']],
     ['no styles', ' style="float:left;width:46%"', '', ['beside-lost']],
     ['no frame', /<iframe.*<\/iframe>/, '', ['frame-lost']],
+    ['no film', /<video.*<\/video>/s, '', ['film-lost']],
+    ['a film without its files', /<source src="[^"]*mp4"[^>]*>/, '', ['film-lost']],
+    ['a film without its captions', /<track[^>]*>/, '', ['captions-lost']],
     ['no link', /<a href[^>]*>the tides<\/a>/, 'the tides', ['link-lost']],
     ['another address', '"/tides"', '"/login"', ['link-differs']],
     ['headings as lines', /<h2>(.*)<\/h2>/, '<p><b>$1</b></p>', ['heading-lost']],

@@ -1,4 +1,4 @@
-import type { HeadingFact, LinkFact, PageFacts, PictureFact } from './facts.ts';
+import type { FilmFact, HeadingFact, LinkFact, PageFacts, PictureFact } from './facts.ts';
 
 /** What can come out otherwise on the way, by what it is about; `lost` is what readers miss, the others they do not. */
 interface DifferenceValues {
@@ -12,6 +12,10 @@ interface DifferenceValues {
   'beside-lost': { readonly name: string };
   'sizes-lost': { readonly name: string };
   'frame-lost': { readonly host: string };
+  'film-lost': { readonly name: string };
+  'film-unanswered': { readonly name: string; readonly status: number };
+  'captions-lost': { readonly name: string; readonly languages: readonly string[] };
+  'captions-unanswered': { readonly name: string; readonly language: string; readonly status: number };
   'link-lost': { readonly words: string };
   'link-dead': { readonly words: string; readonly href: string };
   'link-moved': { readonly words: string; readonly found: string };
@@ -57,6 +61,10 @@ const LOST: ReadonlySet<DifferenceCode> = new Set([
   'caption-lost',
   'beside-lost',
   'frame-lost',
+  'film-lost',
+  'film-unanswered',
+  'captions-lost',
+  'captions-unanswered',
   'link-lost',
   'link-differs',
   'link-dead',
@@ -87,6 +95,7 @@ export function compareFacts(sent: PageFacts, found: PageFacts): readonly Differ
   const differences = [
     ...picturesOf(sent, found, isSaid),
     ...framesOf(sent, found),
+    ...filmsOf(sent, found),
     ...headingsOf(sent, found),
     ...linksOf(sent, found, isSaid),
     ...wordsOf(sent, isSaid),
@@ -189,6 +198,39 @@ function framesOf(sent: PageFacts, found: PageFacts): readonly Difference[] {
   return sent.frames.flatMap((src): Difference[] =>
     there.has(src) ? [] : [{ code: 'frame-lost', values: { host: hostOf(src) }, spot: null }],
   );
+}
+
+/** For each film that was sent, the one that stands there: of the same file or the same name. */
+export function matchedFilms(
+  sent: readonly FilmFact[],
+  found: readonly FilmFact[],
+): readonly (FilmFact | null)[] {
+  const free = [...found];
+  const take = (is: (film: FilmFact) => boolean): FilmFact | null => {
+    const at = free.findIndex(is);
+    return at < 0 ? null : (free.splice(at, 1)[0] ?? null);
+  };
+  const stemsOf = ({ sources }: FilmFact) => sources.map(stemOf);
+  return sent.map((film) => {
+    const stems = new Set(stemsOf(film));
+    const isSame = (other: FilmFact) => stemsOf(other).some((stem) => stems.has(stem));
+    return take(isSame) ?? take((other) => film.name !== '' && plain(other.name) === plain(film.name));
+  });
+}
+
+function filmsOf(sent: PageFacts, found: PageFacts): readonly Difference[] {
+  const places = matchedFilms(sent.films, found.films);
+  return sent.films.flatMap((film, at): Difference[] => {
+    const name = film.name || fileOf(film.sources[0] ?? '');
+    const there = places[at];
+    if (!there || (film.sources.length > 0 && there.sources.length === 0))
+      return [{ code: 'film-lost', values: { name }, spot: null }];
+    const kept = new Set(there.tracks.map(({ kind, language }) => `${kind} ${language}`));
+    const languages = film.tracks.flatMap(({ kind, language }) =>
+      kind === 'captions' && !kept.has(`${kind} ${language}`) ? [language] : [],
+    );
+    return languages.length > 0 ? [{ code: 'captions-lost', values: { name, languages }, spot: null }] : [];
+  });
 }
 
 const hostOf = (address: string): string => (URL.canParse(address) ? new URL(address).host : address);

@@ -1,6 +1,6 @@
 import { escapeHtml } from '../page/escape.ts';
-import { compareFacts, type Difference, matchedPictures, type Spot } from './compare.ts';
-import { type LinkFact, type PictureFact, readFacts } from './facts.ts';
+import { compareFacts, type Difference, matchedFilms, matchedPictures, type Spot } from './compare.ts';
+import { type FilmFact, type LinkFact, type PictureFact, readFacts } from './facts.ts';
 import { type Filter, keptOf } from './filter.ts';
 
 /** A page as it was sent, and the document that its address answers. `sent` is a fragment of HTML with its title in it. */
@@ -20,11 +20,15 @@ export interface StandingPicture {
   readonly picture: PictureFact;
 }
 
+/** A film that stands there, as it was called; its files are to be asked. */
+export type StandingFilm = FilmFact;
+
 /** What differs, and the pictures that stand there and the links that were sent, whose addresses are to be asked. Linear in the HTML, but for what is not found. */
 export function compareReadBack({ sent, html, title, language }: ReadBack): {
   readonly differences: readonly Difference[];
   readonly pictures: readonly StandingPicture[];
   readonly links: readonly LinkFact[];
+  readonly films: readonly StandingFilm[];
 } {
   const facts = readFacts(sent);
   const before = { ...facts, title, languages: facts.languages.length > 0 ? facts.languages : [language] };
@@ -37,7 +41,11 @@ export function compareReadBack({ sent, html, title, language }: ReadBack): {
   });
   // Those of ours: what the site itself leads to is no matter of this page.
   const links = [...new Map(facts.links.map((link) => [link.href, link])).values()];
-  return { differences: compareFacts(before, found), pictures, links };
+  const films = matchedFilms(before.films, found.films).flatMap((there, at) => {
+    const name = before.films[at]?.name ?? '';
+    return there ? [{ name, sources: there.sources, tracks: there.tracks }] : [];
+  });
+  return { differences: compareFacts(before, found), pictures, links, films };
 }
 
 /** A page before it is sent, written as its target is sent it, and what the target does not keep. */

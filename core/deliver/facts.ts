@@ -19,6 +19,14 @@ export interface PictureFact {
   readonly isBeside: boolean;
 }
 
+/** A film or a recording in the browser's player (WHATWG HTML, 4.8.8 and 4.8.9). */
+export interface FilmFact {
+  /** As it is called for those who cannot see it. */
+  readonly name: string;
+  readonly sources: readonly string[];
+  readonly tracks: readonly { readonly kind: string; readonly language: string; readonly src: string }[];
+}
+
 export interface LinkFact {
   readonly href: string;
   readonly words: string;
@@ -38,8 +46,9 @@ export interface PageFacts {
   readonly languages: readonly string[];
   readonly pictures: readonly PictureFact[];
   readonly links: readonly LinkFact[];
-  /** The addresses of frames, players and films. */
+  /** The addresses of frames and players of other hosts. */
   readonly frames: readonly string[];
+  readonly films: readonly FilmFact[];
   readonly headings: readonly HeadingFact[];
   /** Running words, each line of a block by itself, in reading order. */
   readonly lines: readonly string[];
@@ -66,6 +75,7 @@ export function readFacts(html: string): PageFacts {
     pictures: [],
     links: [],
     frames: [],
+    films: [],
     headings: [],
     lines: [],
   };
@@ -131,6 +141,7 @@ function readElement(node: HtmlElement, place: Place, facts: Mutable<PageFacts>)
   if (language !== '') facts.languages.push(language);
   if (name === 'img') facts.pictures.push(pictureOf(node, place));
   if (FRAMES.has(name) && attribute(node, 'src') !== '') facts.frames.push(attribute(node, 'src'));
+  if (name === 'video' || name === 'audio') facts.films.push(filmOf(node));
   readLink(node, place, facts);
   const level = /^h([1-6])$/.exec(name)?.[1];
   if (level !== undefined) facts.headings.push({ level: Number(level), words: oneLine(textOf(node)) });
@@ -147,7 +158,22 @@ function readElement(node: HtmlElement, place: Place, facts: Mutable<PageFacts>)
     }
 }
 
-const FRAMES: ReadonlySet<string> = new Set(['iframe', 'video', 'audio', 'embed']);
+const FRAMES: ReadonlySet<string> = new Set(['iframe', 'embed']);
+
+function filmOf(node: HtmlElement): FilmFact {
+  const inside = [...elementsIn(node)];
+  const of = (name: string) => inside.filter((one) => one.name === name && attribute(one, 'src') !== '');
+  const own = attribute(node, 'src').trim();
+  return {
+    name: attribute(node, 'aria-label').trim(),
+    sources: [...(own === '' ? [] : [own]), ...of('source').map((one) => attribute(one, 'src').trim())],
+    tracks: of('track').map((one) => ({
+      kind: attribute(one, 'kind').toLowerCase() || 'subtitles',
+      language: attribute(one, 'srclang').toLowerCase(),
+      src: attribute(one, 'src').trim(),
+    })),
+  };
+}
 
 function pictureOf(node: HtmlElement, { caption, isBeside }: Place): PictureFact {
   return {

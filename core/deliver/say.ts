@@ -56,6 +56,27 @@ const BY_CODE: { readonly [C in DifferenceCode]: (values: Values<C>) => Said } =
     sentence: `What ${host} shows is not there.`,
     why: 'The site lets no frame of this host through.',
   }),
+  'film-lost': ({ name }) => ({
+    sentence: `“${short(name)}” does not play there.`,
+    why: 'The site drops what HTML has for films and sound. Its poster can lead to the file, or to the film host.',
+  }),
+  'film-unanswered': ({ name, status }) => ({
+    sentence: `A file of “${short(name)}” does not answer.`,
+    why:
+      status === 0
+        ? 'Nothing comes from its address.'
+        : status < 300
+          ? 'What comes from its address is no film.'
+          : `Its address answers with ${status}.`,
+  }),
+  'captions-lost': ({ name, languages }) => ({
+    sentence: `“${short(name)}” lost its captions${languages.length === 1 ? `, ${callLanguage(languages[0] ?? '')}` : ''}.`,
+    why: 'The site drops what HTML has for them: those who cannot hear it miss what is said. Its transcript stands under it.',
+  }),
+  'captions-unanswered': ({ name, language, status }) => ({
+    sentence: `The captions of “${short(name)}” do not answer, ${callLanguage(language)}.`,
+    why: status === 0 ? 'Nothing comes from their address.' : `Their address answers with ${status}.`,
+  }),
   'link-lost': ({ words }) => ({
     sentence: `The link “${short(words)}” is gone.`,
     why: 'Its words lead nowhere.',

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { type Difference, isLost } from '#core/deliver/compare.ts';
-import type { StandingPicture } from '#core/deliver/compared.ts';
+import type { StandingFilm, StandingPicture } from '#core/deliver/compared.ts';
 import type { LinkFact, PictureFact } from '#core/deliver/facts.ts';
 import { sayCompared } from '#core/deliver/say.ts';
 import { escapeHtml } from '#core/page/escape.ts';
@@ -47,12 +47,16 @@ export async function readBack(
     );
     const html = textOf(page.bytes, page.headers['content-type']);
     const about = { title: row.title, language: rules.language };
-    const { differences, pictures, links } = await context.texts.compared({ sent, html, ...about }, signal);
+    const { differences, pictures, links, films } = await context.texts.compared(
+      { sent, html, ...about },
+      signal,
+    );
     const asked = await askPictures(context, pictures, page.address, signal);
     const foundBytes = page.bytes.length + asked.firstBytes;
     const all = [
       ...asked.differences,
       ...differences,
+      ...(await askFilms(context, films, page.address, signal)),
       ...heavy(foundBytes, rules.weightBudget),
       ...(await followed(context, links, page.address, signal)),
       ...(await listingOf(context, rules, row, signal)),
@@ -153,6 +157,62 @@ async function askPictures(
   });
   const inOrder = found.sort((one, other) => (one.spot?.sent ?? 0) - (other.spot?.sent ?? 0));
   return { differences: inOrder, answered, firstBytes };
+}
+
+/** A page of a hundred films asks for no more files. */
+const MOST_FILES = 200;
+
+/** Whether each file of a film answers as what it is, and its captions. */
+async function askFilms(
+  { outbound }: Context,
+  films: readonly StandingFilm[],
+  base: string,
+  signal: AbortSignal,
+): Promise<readonly Difference[]> {
+  const files = films.flatMap(({ name, sources, tracks }) => [
+    ...sources.map((src) => ({ name, src, type: /^(?:video|audio)\//, language: null })),
+    ...tracks.map(({ src, language }) => ({ name, src, type: /^text\/vtt/, language })),
+  ]);
+  const found = new Map<number, Difference>();
+  await eachAtMost(PICTURES_AT_ONCE, [...files.slice(0, MOST_FILES).entries()], async ([at, file]) => {
+    const { name, src, type, language } = file;
+    const status = await statusOf(outbound, { src, base, type }, signal);
+    if (status === 'good') return;
+    found.set(
+      at,
+      language === null
+        ? { code: 'film-unanswered', values: { name, status }, spot: null }
+        : { code: 'captions-unanswered', values: { name, language, status }, spot: null },
+    );
+  });
+  return [...found].sort(([one], [other]) => one - other).map(([, difference]) => difference);
+}
+
+interface AskedFile {
+  readonly src: string;
+  readonly base: string;
+  readonly type: RegExp;
+}
+
+/** What its address answers instead of the file; 0 for nothing. */
+async function statusOf(
+  outbound: Context['outbound'],
+  { src, base, type }: AskedFile,
+  signal: AbortSignal,
+): Promise<number | 'good'> {
+  if (!URL.canParse(src, base)) return 0;
+  try {
+    const { status, headers } = await outbound.probe(new URL(src, base).href, {
+      limits: PICTURE_LIMITS,
+      accept: '*/*',
+      signal,
+    });
+    const isGood = (status === 200 || status === 206) && type.test(headers['content-type'] ?? '');
+    return isGood ? 'good' : status;
+  } catch (error) {
+    if (!(error instanceof OutboundProblem) || signal.aborted) throw error;
+    return 0;
+  }
 }
 
 type Size = { readonly width: number; readonly height: number };
