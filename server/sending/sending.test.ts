@@ -12,8 +12,10 @@ import type { Sending } from '#core/deliver/sending.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { audit, credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
+import { MAKE_FILM } from '../films/order.ts';
+import { filmOf } from '../films/testing-films.ts';
 import { workOne } from '../jobs/worker.ts';
-import { detailOf, heldHeron, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { arrivedOf, detailOf, heldHeron, startTestServer, type TestServer, type Who } from '../testing.ts';
 import { tokenOf } from './credentials.ts';
 import { wayOf } from './door.ts';
 import { EVIDENCE } from './evidence.ts';
@@ -123,6 +125,36 @@ describe('a page that is sent', () => {
     const [line] = await server.context.db.select().from(audit).where(eq(audit.subject, 'Bitterns boom'));
     expect(line).toMatchObject({ what: 'sent-out', detail: expect.stringMatching(/^to the /) });
   });
+
+  it('plays its film there, its captions with it, and says what of that does not answer', async () => {
+    await sendingBy('reserve', TOKEN);
+    const film = await filmOf({ name: 'ramp.mp4', seconds: 1, title: 'The ramp' });
+    const own = arrivedOf(await server.handIn(film, 'ramp.mp4')).asset;
+    await server.ask(`/api/assets/${own.id}`, {
+      method: 'PATCH',
+      version: own.version,
+      body: { label: { licence: 'own' } },
+    });
+    await server.ask(`/api/assets/${own.id}/tracks/captions/en`, {
+      method: 'PUT',
+      version: 0,
+      body: { cues: [{ from: 0, to: 1000, text: 'Eels cannot jump.' }] },
+    });
+    await workOne(server.context, [MAKE_FILM]);
+    const id = await pageCalled('The ramp');
+    const blocks = [{ type: 'placement', attrs: newPlacement('film', own.id) }] as PageDoc['blocks'];
+    await server.ask(`/api/pages/${id}`, {
+      method: 'PUT',
+      body: { doc: { ...docOf('The ramp'), blocks } },
+      version: 2,
+    });
+    const delivery = await sent(id);
+    expect([delivery.state, codesOf(delivery)]).toEqual(['out', []]);
+    const { html } = await page(delivery.address);
+    const [first = ''] = [...html.matchAll(/<source[^>]* src="([^"]+)"/g)].map(([, src]) => src ?? '');
+    expect((await page(new URL(first, delivery.address ?? '').href)).status).toBe(200);
+    expect(html).toMatch(/<track[^>]*srclang="en"/);
+  }, 60_000);
 
   it('again takes its own place there, and sends no file twice', async () => {
     await sendingBy('reserve', TOKEN);
