@@ -60,7 +60,13 @@ import {
   UndecideSchema,
 } from './embeds.ts';
 import { FigureCopiedSchema, FigureSchema, FigureWishSchema } from './figures.ts';
-import { CaptionsInsideSchema, FilmWorkSchema } from './films.ts';
+import {
+  CaptionsInsideSchema,
+  FilmHostsSchema,
+  FilmWorkSchema,
+  HostTokenSchema,
+  MoveFilmSchema,
+} from './films.ts';
 import {
   AddressReadingSchema,
   AlbumSchema,
@@ -460,6 +466,20 @@ export const OPERATIONS = {
   'post /assets/{id}/film/make': {
     does: 'Make a film for the web, or go on with it',
     answers: FilmWorkSchema,
+  },
+  'get /film-hosts': {
+    does: 'The hosts that take films, and whether the house is known there',
+    answers: FilmHostsSchema,
+  },
+  'put /film-hosts/{id}/token': {
+    does: 'Keep what opens a film host',
+    body: HostTokenSchema,
+    answers: FilmHostsSchema,
+  },
+  'post /assets/{id}/film/move': {
+    does: 'Move a film to a film host; what plays there takes its place on every page',
+    body: MoveFilmSchema,
+    answers: JobSchema,
   },
   'get /assets/{id}/film/inside/{at}': {
     does: 'The captions that lie inside the file of a film, as WebVTT',

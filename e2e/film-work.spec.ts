@@ -158,3 +158,31 @@ test('an edge of a caption is drawn with the mouse, and put back by one undo', a
   await page.getByRole('button', { name: 'Undo moving a caption' }).click();
   await expect(ends(page, 2)).toHaveValue('0:06.7');
 });
+
+test('a film is moved to the film host by the site owner, and plays there in its place', async ({ page }) => {
+  await signIn(page, 'Sunniva');
+  const film = await filmOf({ name: 'count.webm', seconds: 3, title: 'The count', more: ['-c:v', 'libvpx'] });
+  await beginPage(page, 'The count in May');
+  await dropFiles(page, tray(page), [{ name: 'count.webm', mimeType: 'video/webm', buffer: film }]);
+  const piece = tray(page).getByRole('button', { name: /The count/ });
+  await piece.press('Enter');
+  await saved(page);
+  await expect(row(page, 'Film').getByRole('list', { name: 'Files for the web' })).toContainText('MP4', {
+    timeout: 60_000,
+  });
+  await row(page, 'Film').getByRole('button', { name: 'Move it to Lanternreel...' }).press('Enter');
+  const dialog = page.getByRole('dialog');
+  await expectAccessible(page);
+  await dialog.getByLabel('Token of the house at Lanternreel').fill('saltmere-lanternreel');
+  await dialog.getByRole('button', { name: 'Keep the token' }).press('Enter');
+  await dialog.getByRole('radio', { name: 'those who have its address' }).press('Space');
+  await dialog.getByRole('button', { name: 'Move it' }).press('Enter');
+  await expect(page.getByText('It plays at Lanternreel now, on one page.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('img', { name: /Placed piece/ }).first()).toBeVisible();
+  await expect(tray(page)).toContainText(/the-count/);
+  await tray(page)
+    .getByRole('button', { name: /The count/ })
+    .click();
+  await expect(row(page, 'Film')).toHaveCount(0);
+});

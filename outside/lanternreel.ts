@@ -1,5 +1,14 @@
-import { type Request, type Response, Router } from 'express';
-import { captionsOf, FILMS, type Film, filmById, filmFile } from './films.ts';
+import express, { type NextFunction, type Request, type Response, Router } from 'express';
+import {
+  captionsOf,
+  FILMS,
+  type Film,
+  filmById,
+  filmFile,
+  placeForFilm,
+  takeCaptions,
+  takeFilm,
+} from './films.ts';
 import { answersWords, escapeHtml, htmlPage, jsonLd } from './html.ts';
 import { atMost } from './pictures.ts';
 import { prankPage } from './prank.ts';
@@ -63,6 +72,26 @@ export function lanternreel(): Router {
     else response.status(404).end();
   });
 
+  router.post('/uploads', known, express.json(), (request, response) => {
+    const { title, description, visibility } = request.body as Record<string, unknown>;
+    const id = placeForFilm(request.get('Idempotency-Key') ?? '', {
+      title: String(title),
+      about: String(description ?? ''),
+      visibility: visibility === 'by-link' || visibility === 'private' ? visibility : 'public',
+    });
+    const origin = originOf(request);
+    response.status(201).json({ page: `${origin}/watch/${id}`, upload: `${origin}/uploads/${id}` });
+  });
+  router.put('/uploads/:id/file', known, anyBytes, async (request, response) => {
+    await takeFilm(String(request.params.id), request.body as Buffer);
+    response.status(204).end();
+  });
+  router.put('/uploads/:id/captions/:language', known, anyBytes, (request, response) => {
+    const { id, language } = request.params;
+    takeCaptions(String(id), String(language), String(request.body));
+    response.status(204).end();
+  });
+
   router.get('/captions/:id/:file', (request, response) => {
     const film = filmById(request.params.id);
     const captions = film && captionsOf(film, request.params.file.replace('.vtt', ''));
@@ -70,6 +99,15 @@ export function lanternreel(): Router {
     else response.status(404).end();
   });
   return router;
+}
+
+/** What the house is known by here. */
+const FILM_TOKEN = 'saltmere-lanternreel';
+const anyBytes = express.raw({ type: () => true, limit: '500mb' });
+
+function known(request: Request, response: Response, next: NextFunction): void {
+  if (request.get('Authorization') === `Bearer ${FILM_TOKEN}`) next();
+  else response.status(401).end();
 }
 
 const originOf = (request: Request) => `${request.protocol}://${request.headers.host}`;

@@ -75,6 +75,8 @@ const HostEntrySchema = v.strictObject({
   oembed: v.nullable(SafeAddressSchema),
   /** The address of its search, which gets the words as `q`; null where it has none that is known. */
   search: v.optional(v.nullable(SafeAddressSchema), null),
+  /** Where it takes films of the house, or null. */
+  upload: v.optional(v.nullable(SafeAddressSchema), null),
   parameters: v.pipe(v.array(ParameterSchema), v.maxLength(30)),
   /** Parameters that only tell the host who shared the address. */
   tracking: v.pipe(v.array(v.pipe(v.string(), v.regex(/^[A-Za-z0-9_.~*-]{1,40}$/))), v.maxLength(50)),

@@ -15,6 +15,7 @@ export function madeUpHosts(originOf: (name: string) => string): readonly HostEn
       ],
       oembed: `${origin('lanternreel')}/oembed`,
       search: `${origin('lanternreel')}/search`,
+      upload: `${origin('lanternreel')}/uploads`,
       parameters: [
         { type: 'time', name: 'start', label: 'Start at', role: 'start', standard: null },
         {
@@ -72,6 +73,7 @@ export function madeUpHosts(originOf: (name: string) => string): readonly HostEn
       addresses: [{ match: ['/chart/{id}', '/frame/{id}'], frame: '/frame/{id}', page: '/chart/{id}' }],
       oembed: null,
       search: null,
+      upload: null,
       parameters: [
         {
           type: 'choice',
@@ -114,6 +116,7 @@ export function madeUpHosts(originOf: (name: string) => string): readonly HostEn
       ],
       oembed: `${origin('corkline')}/oembed`,
       search: null,
+      upload: null,
       parameters: [],
       tracking: ['ref'],
       allow: [],
@@ -132,6 +135,7 @@ export function madeUpHosts(originOf: (name: string) => string): readonly HostEn
       addresses: [{ match: ['/m/{id}'], frame: null, page: '/m/{id}' }],
       oembed: null,
       search: null,
+      upload: null,
       parameters: [],
       tracking: [],
       allow: [],

@@ -53,7 +53,7 @@ export async function stopMaking(context: Context, assetId: string, person: Pers
 }
 
 /** A film that somebody may change. */
-async function ownFilm(context: Context, assetId: string, person: Person) {
+export async function ownFilm(context: Context, assetId: string, person: Person) {
   const row = seen(await findAsset(context, assetId), person);
   if (row.kind !== 'film') throw notFound('This film');
   if (!mayChangePiece(person, row.createdBy))

@@ -2,6 +2,7 @@ import type { Context } from '../context.ts';
 import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
 import { makeFilm } from '../films/make.ts';
+import { MOVE_FILM, moveFilm } from '../films/move.ts';
 import { MAKE_FILM } from '../films/order.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { BRING_IN, bringIn } from '../inherited/bring-in.ts';
@@ -32,6 +33,7 @@ const KINDS: Readonly<Record<string, Work>> = {
   [READ_INHERITED]: readInheritedPages,
   [BRING_IN]: bringIn,
   [MAKE_FILM]: makeFilm,
+  [MOVE_FILM]: moveFilm,
 };
 
 const IDLE_MILLIS = 250;

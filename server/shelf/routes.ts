@@ -1,12 +1,15 @@
 import { Router } from 'express';
 import type { Context } from '../context.ts';
 import { readTracks, removeTrack, saveTrack, trackKind } from '../films/captions.ts';
+import { filmHosts, keepHostToken } from '../films/film-host.ts';
 import { captionsInside } from '../films/inside.ts';
+import { orderMove } from '../films/move.ts';
 import { filmWork, makeAgain, stopMaking } from '../films/work.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
 import { lightsOf } from '../imaging/lights.ts';
 import { madeCuts, throwCuts } from '../imaging/made-cuts.ts';
+import { presentJob, readJob } from '../jobs/queue.ts';
 import { allowed, personOf } from '../people/guard.ts';
 import { route } from '../route.ts';
 import { changeAsset, findAsset } from './change.ts';
@@ -33,6 +36,19 @@ export function shelfRoutes(context: Context): Router {
 
   route(router, 'get /assets/{id}/film', async (request, response) => {
     response.json(await filmWork(context, request.params.id, personOf(request)));
+  });
+  route(router, 'get /film-hosts', async (_request, response) => {
+    response.json(await filmHosts(context));
+  });
+  route(router, 'put /film-hosts/{id}/token', allowed('set-rules'), async (request, response) => {
+    const wish = { id: request.params.id, token: request.body.token };
+    await keepHostToken(context, wish, personOf(request), new Date());
+    response.json(await filmHosts(context));
+  });
+  route(router, 'post /assets/{id}/film/move', allowed('edit-pages'), async (request, response) => {
+    const input = { assetId: request.params.id, ...request.body };
+    const id = await orderMove(context, input, personOf(request), new Date());
+    response.status(202).json(presentJob(await readJob(context, id)));
   });
   route(router, 'get /assets/{id}/film/inside/{at}', async (request, response) => {
     const { id: assetId, at } = request.params;

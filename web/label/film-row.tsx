@@ -6,6 +6,7 @@ import { sayBytes } from '#core/media/weight.ts';
 import { callLanguage } from '#core/words/language.ts';
 import { MakingRow } from '../film/making-row.tsx';
 import { useFilmWork } from '../film/use-film-work.ts';
+import { MoveFilm } from './move-film.tsx';
 import { LabelRow } from './row.tsx';
 
 interface FilmRowProps {
@@ -81,6 +82,7 @@ export function FilmRow({ asset, isEditable }: FilmRowProps) {
           {isEditable ? 'Caption, trim and level it' : 'Look at its captions'}
         </Link>
       </p>
+      {isEditable ? <MoveFilm asset={asset} /> : null}
     </LabelRow>
   );
 }

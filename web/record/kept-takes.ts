@@ -2,7 +2,7 @@ import { createStore, delMany, entries, set } from 'idb-keyval';
 import * as v from 'valibot';
 
 /** What is recorded: with pictures of the camera, of the screen, or sound alone. */
-export const SOURCES = ['camera', 'sound', 'screen'] as const;
+const SOURCES = ['camera', 'sound', 'screen'] as const;
 export type Source = (typeof SOURCES)[number];
 
 const PartSchema = v.object({

@@ -10,6 +10,7 @@ export const EXAMPLE_ENTRY: HostEntry = {
   addresses: [{ match: ['/watch/{id}', '/play/{id}'], frame: '/play/{id}', page: '/watch/{id}' }],
   oembed: 'https://films.example/oembed',
   search: null,
+  upload: null,
   parameters: [{ name: 'start', label: 'Start at', type: 'time', role: 'start', standard: null }],
   tracking: [],
   allow: ['fullscreen'],
