@@ -1,10 +1,9 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { chromium, expect, type Page } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import pixelmatch from 'pixelmatch';
 import { PNG } from 'pngjs';
 import * as v from 'valibot';
-import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { CHROMIUM } from '../scripts/lib/browser.mjs';
 import { choose } from './hands.ts';
 
@@ -30,11 +29,6 @@ const MESSY = `<div style="position:relative;padding-bottom:56.25%;height:0">
 <iframe width="560" height="315" src="${outside('lanternreel', '/play/eel-pass-71?start=12&trk=mail_0311')}" frameborder="0" allow="camera; microphone; autoplay; clipboard-write; fullscreen" onload="track()"></iframe>
 <script src="${outside('lanternreel', '/w.js')}"></script></div>`;
 
-const CompSchema = v.object({
-  takings: v.array(v.object({ asset: v.nullable(v.object({ id: v.string() })) })),
-});
-const SealsSchema = v.object({ pictures: v.array(v.object({ seal: v.string() })) });
-const JobSchema = v.object({ jobId: v.string() });
 const OpenPageSchema = v.object({
   version: v.number(),
   doc: v.looseObject({ blocks: v.array(v.unknown()) }),
@@ -48,30 +42,6 @@ const asking =
     const answer = await page.request[method](`${ORIGIN}/api${path}`, { data, headers });
     return answer.status() === 204 ? null : answer.json();
   };
-
-/** Lays a comp out on two pages and buys its original, which is of another shape; as the rights keeper. */
-async function buyOfAnotherShape(page: Page): Promise<void> {
-  const ask = asking(page);
-  await ask('post', '/session', { email: 'piet@saltmere.example', password: 'saltmere-2026' });
-  const found = v.parse(SealsSchema, await ask('get', '/sources/brackwater/pictures?words=roof'));
-  const take = { seals: [found.pictures[0]?.seal], pageId: null, wantId: null, folder: '', licence: null };
-  const { jobId } = v.parse(JobSchema, await ask('post', '/gatherings', take));
-  const comp = async () =>
-    v.parse(CompSchema, await ask('get', `/gatherings/${jobId}`)).takings[0]?.asset?.id;
-  await expect.poll(comp, { timeout: 30_000 }).toBeTruthy();
-  const asset = await comp();
-  for (const [id, ratio] of [
-    ['demo-page-3', { across: 16, down: 9 }],
-    ['demo-page-5', { across: 3, down: 2 }],
-  ] as const) {
-    const { doc, version } = v.parse(OpenPageSchema, await ask('get', `/pages/${id}`));
-    const attrs = { ...newPlacement('roof', asset ?? '', 'column'), ratio };
-    const blocks = [...doc.blocks, { type: 'placement', attrs }];
-    await ask('put', `/pages/${id}`, { doc: { ...doc, blocks } }, version);
-  }
-  const wish = { compId: asset, offer: 'web-2', amount: 1_000_000, licensedTo: 'Saltmere Marsh Reserve' };
-  await ask('post', '/purchases', wish);
-}
 
 const PagesSchema = v.object({ pages: v.array(v.object({ id: v.string(), title: v.string() })) });
 const PiecesSchema = v.object({ pieces: v.array(v.object({ id: v.string(), version: v.number() })) });
@@ -265,24 +235,13 @@ const SHOTS: readonly (readonly [string, Deed, Deed?])[] = [
     backAtTheDesk,
   ],
   [
-    'page-dark',
+    'film',
     async (page) => {
-      await page.emulateMedia({ colorScheme: 'dark' });
-      await page.goto(`${ORIGIN}/pages/demo-page-2`);
-      await page
-        .getByRole('figure')
-        .filter({ has: page.getByAltText('Placed piece: Boardwalk at dawn') })
-        .click();
-    },
-    (page) => page.emulateMedia({ colorScheme: 'light' }),
-  ],
-  [
-    'compare',
-    async (page) => {
-      await buyOfAnotherShape(page);
-      await page.goto(`${ORIGIN}/rights`);
-      await page.getByRole('button', { name: /^Compare the original of/ }).click();
-      await page.getByRole('heading', { name: /^The original of/ }).waitFor();
+      await page.goto(`${ORIGIN}/shelf?words=eel+ramp`);
+      await page.getByRole('option', { name: /Building the eel ramp/ }).click();
+      await page.getByRole('link', { name: 'Caption, trim and level it' }).click();
+      await page.getByRole('textbox', { name: 'Caption 2', exact: true }).click();
+      await page.getByRole('img', { name: 'How loud it is over its length' }).waitFor();
     },
   ],
   ['send', sendToTheBulletin],
@@ -341,4 +300,24 @@ for (const [name, open, close] of SHOTS) {
   console.log(`${name}: ${before ? sayDifference(before, now) : 'new'}`);
   await close?.(page);
 }
+await context.close();
+
+/** A recording that runs, from a camera that is made up. */
+async function shootRecording(): Promise<void> {
+  const fake = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'];
+  const other = await chromium.launch({ ...CHROMIUM, args: [...CHROMIUM.args, ...fake] });
+  const recording = await (await other.newContext({ viewport: FRAME, reducedMotion: 'reduce' })).newPage();
+  await recording.goto(ORIGIN);
+  await recording.getByRole('button', { name: /^Mara/ }).click();
+  await recording.getByRole('heading', { name: /for you/ }).waitFor();
+  await recording.goto(`${ORIGIN}/gather?page=demo-page-1`);
+  await recording.getByRole('button', { name: 'Record...' }).click();
+  await recording.getByRole('button', { name: 'Begin', exact: true }).click();
+  await recording.getByText(/Records 0:07/).waitFor();
+  await writeFile(join(FOLDER, 'record.png'), await recording.screenshot());
+  console.log('record: taken');
+  await other.close();
+}
+
+await shootRecording();
 await browser.close();
