@@ -236,6 +236,37 @@ const pictures = (src: string): readonly Sample[] => [
   },
 ];
 
+/** Players that play nothing: whether they are kept is all that is asked. */
+const players = (src: string): readonly Sample[] => [
+  {
+    element: 'video',
+    attributes: {
+      controls: '',
+      preload: 'metadata',
+      crossorigin: 'anonymous',
+      'aria-label': 'A grey ground that moves.',
+      width: '8',
+      height: '6',
+      poster: src,
+    },
+    styles: { display: 'block', 'aspect-ratio': '8 / 6', width: '100%', height: 'auto' },
+    isVoid: true,
+  },
+  {
+    element: 'audio',
+    attributes: { controls: '', preload: 'metadata', 'aria-label': 'A silence.' },
+    styles: { width: '100%' },
+    isVoid: true,
+  },
+  {
+    element: 'track',
+    attributes: { kind: 'captions', src, srclang: 'en', label: 'English' },
+    around: (own) => `<video controls>${own}</video>`,
+    within: 'video',
+    isVoid: true,
+  },
+];
+
 const frameOf = (src: string): Sample => ({
   element: 'iframe',
   attributes: { src, title: 'A frame', width: '320', height: '180', loading: 'lazy' },
@@ -253,6 +284,7 @@ export interface ProbeOf {
 const samplesOf = ({ picture, frames }: ProbeOf): readonly Sample[] => [
   ...SAMPLES,
   ...pictures(picture),
+  ...players(picture),
   ...frames.map(frameOf),
 ];
 
@@ -261,6 +293,9 @@ export function probeHtml(of: ProbeOf): string {
   const first = `<p>${word(0)} This page asks what a site keeps. It may be removed.</p>`;
   return [first, ...samplesOf(of).map(writeSample)].join('\n');
 }
+
+/** Without words of their own, and yet with an end. */
+const CLOSED: ReadonlySet<string> = new Set(['iframe', 'video', 'audio']);
 
 function writeSample(sample: Sample, index: number): string {
   const { element, attributes = {}, styles = {}, around = (own) => own, isVoid = false } = sample;
@@ -272,7 +307,7 @@ function writeSample(sample: Sample, index: number): string {
     .join('');
   const at = index + 1;
   if (!isVoid) return around(`<${element}${said}>${word(at)}</${element}>`);
-  return `<p>${word(at)}</p>\n${around(`<${element}${said}>${element === 'iframe' ? '</iframe>' : ''}`)}\n<p>${word(at, 'end')}</p>`;
+  return `<p>${word(at)}</p>\n${around(`<${element}${said}>${CLOSED.has(element) ? `</${element}>` : ''}`)}\n<p>${word(at, 'end')}</p>`;
 }
 
 /** What a probe has taught of a site. */

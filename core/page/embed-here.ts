@@ -5,6 +5,7 @@ import { titleOf } from '../embed/write.ts';
 import type { Messages } from '../messages/table.ts';
 import type { Placement } from './blocks/placement/schema.ts';
 import { embedOf, type HeldEmbed, type OfKind } from './piece.ts';
+import { playsHere } from './player-here.ts';
 import type { HouseRules } from './target.ts';
 
 /** The origin of a target's pages; the empty text where it has no address. */
@@ -57,7 +58,10 @@ export type PictureUse = 'sizes' | 'one-file' | 'none';
 /** How a use shows the piece's picture. Frames that are there at once and links in words show none. */
 export function pictureUse(rules: HouseRules, placement: Pick<Placement, 'form'>, piece: OfKind): PictureUse {
   // A film shows one still before it plays; a recording shows none.
-  if (piece.kind === 'film') return piece.film.picture === null ? 'none' : 'one-file';
+  if (piece.kind === 'film') {
+    if (piece.film.picture === null) return 'none';
+    return playsHere(rules, piece.film) ? 'one-file' : 'sizes';
+  }
   if (piece.kind !== 'embed') return 'sizes';
   const { embed } = piece;
   const form = formHere(rules, placement, embed);

@@ -7,7 +7,11 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { readConfig } from '../config.ts';
 import { closeContext, openContext } from '../context.ts';
-import { held, pages, people } from '../db/schema.ts';
+import { films, held, pages, people } from '../db/schema.ts';
+import { MAKE_FILM } from '../films/kinds.ts';
+import { allMade, madeKey } from '../films/made-store.ts';
+import { filmOf } from '../films/testing-films.ts';
+import { workOne } from '../jobs/worker.ts';
 import { originalKey } from '../storage/storage.ts';
 import { arrivedOf, startTestServer, type TestServer } from '../testing.ts';
 import { backUp } from './backup.ts';
@@ -77,4 +81,27 @@ it('a house is brought back whole from its backup, into an empty place and into 
   await expect(restore(await emptyHouse('placard_nothing'), join(folder, 'nowhere'))).rejects.toThrow(
     'holds no backup that came to its end',
   );
+}, 120_000);
+
+it('a film that was made for the web is made again where only its file was brought back', async () => {
+  const film = await filmOf({ name: 'eels.mp4', seconds: 1, title: 'Eels' });
+  await server.handIn(film, 'eels.mp4');
+  await workOne(server.context, [MAKE_FILM]);
+  const into = join(folder, 'with-film');
+  await backUp(server.context, into, new Date());
+  const config = await emptyHouse('placard_with_film');
+  expect((await restore(config, into)).broken).toEqual([]);
+  const context = await openContext(config);
+  try {
+    const row = async () => (await context.db.select().from(films))[0];
+    expect(allMade((await row()) ?? {})).toEqual([]);
+    await workOne(context, [MAKE_FILM]);
+    const made = allMade((await row()) ?? {});
+    expect(made.map(({ format }) => format)).toEqual(['mp4', 'webm']);
+    const [first] = made;
+    const key = first ? madeKey((await row())?.sha256 ?? '', first) : '';
+    expect(await context.storage.has(key)).toBe(true);
+  } finally {
+    await closeContext(context);
+  }
 }, 120_000);

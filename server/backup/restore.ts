@@ -8,6 +8,7 @@ import * as v from 'valibot';
 import type { Config } from '../config.ts';
 import { closeContext, openContext } from '../context.ts';
 import { held } from '../db/schema.ts';
+import { makeAllAgain } from '../films/make-again.ts';
 import { filesOfPiece } from '../shelf/own-file.ts';
 import { StartProblem } from '../start-problem.ts';
 import { originalKey } from '../storage/storage.ts';
@@ -44,6 +45,7 @@ export async function restore(config: Config, folder: string): Promise<Restored>
       await context.storage.take(key, join(folder, 'files', key), sha256);
       files += 1;
     }
+    await makeAllAgain(context, new Date());
     const broken: string[] = [];
     let pieces = 0;
     for (let after = ''; ; ) {

@@ -13,8 +13,8 @@ import { runProgram } from '../foreign/program.ts';
 import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, startTestServer, type TestServer } from '../testing.ts';
 import { sweepStrays } from '../tidy/strays.ts';
+import { MAKE_FILM } from './kinds.ts';
 import { allMade, madeKey } from './made-store.ts';
-import { MAKE_FILM } from './order.ts';
 import { filmOf } from './testing-films.ts';
 
 let server: TestServer;

@@ -8,8 +8,8 @@ import { emptyPage } from '#core/page/model.ts';
 import { jobs } from '../db/schema.ts';
 import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer, type Who } from '../testing.ts';
+import { MAKE_FILM } from './kinds.ts';
 import { MOVE_FILM } from './move.ts';
-import { MAKE_FILM } from './order.ts';
 import { filmOf } from './testing-films.ts';
 
 let server: TestServer;

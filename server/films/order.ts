@@ -4,10 +4,8 @@ import type { Queries } from '../db/connection.ts';
 import { films, jobs } from '../db/schema.ts';
 import { addJob } from '../jobs/queue.ts';
 import type { AssetRow } from '../shelf/present.ts';
+import { MAKE_FILM } from './kinds.ts';
 import { recipeName } from './made-store.ts';
-
-/** A film is made for the web: in sizes and containers, as its recipe says. In a lane of its own: a long one holds up no picture. */
-export const MAKE_FILM = 'film';
 
 interface Making {
   readonly assetId: string;

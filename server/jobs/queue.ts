@@ -4,6 +4,7 @@ import type { Job } from '#api/jobs.ts';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connection.ts';
 import { jobs } from '../db/schema.ts';
+import { MAKE_FILM } from '../films/kinds.ts';
 import { HttpProblem, notFound } from '../problem.ts';
 
 export type JobRow = typeof jobs.$inferSelect;
@@ -54,7 +55,7 @@ export async function addJob(
 }
 
 /** Work that nobody orders: it follows from what came in, and takes no turn from what a person wants. */
-const BY_ITSELF: readonly string[] = ['film'];
+const BY_ITSELF: readonly string[] = [MAKE_FILM];
 
 /** Refuses another job to a person who has as many under way as one person may. */
 export async function assertMayOrder({ db, config }: Context, personId: string): Promise<void> {

@@ -1,9 +1,9 @@
 import type { Context } from '../context.ts';
 import { isDatabaseBusy, isDatabaseGone } from '../db/failures.ts';
 import { TAKE_AWAY, takeAway } from '../deliver/take-away.ts';
+import { MAKE_FILM } from '../films/kinds.ts';
 import { makeFilm } from '../films/make.ts';
 import { MOVE_FILM, moveFilm } from '../films/move.ts';
-import { MAKE_FILM } from '../films/order.ts';
 import { GATHER, gather } from '../gather/taking.ts';
 import { BRING_IN, bringIn } from '../inherited/bring-in.ts';
 import { READ_INHERITED, readInheritedPages } from '../inherited/look.ts';

@@ -128,7 +128,9 @@ describe('a probe', () => {
   it('shows what a site keeps, stands there no longer than that takes, and leaves nothing said behind', async () => {
     const bulletin = await learned(bulletinId);
     expect(new Set(bulletin.filter.unwrapped)).toEqual(new Set(['figure', 'picture']));
-    expect(new Set(bulletin.filter.dropped)).toEqual(new Set(['figcaption', 'details', 'source']));
+    expect(new Set(bulletin.filter.dropped)).toEqual(
+      new Set(['figcaption', 'details', 'source', 'video', 'audio']),
+    );
     expect(bulletin.filter.attributes).toEqual(
       expect.arrayContaining(['class', 'id', 'img srcset', 'img sizes']),
     );

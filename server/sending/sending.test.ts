@@ -12,7 +12,7 @@ import type { Sending } from '#core/deliver/sending.ts';
 import { newPlacement } from '#core/page/blocks/placement/schema.ts';
 import { emptyPage, type PageDoc } from '#core/page/model.ts';
 import { audit, credentials, deliveries, jobs, sentFiles } from '../db/schema.ts';
-import { MAKE_FILM } from '../films/order.ts';
+import { MAKE_FILM } from '../films/kinds.ts';
 import { filmOf } from '../films/testing-films.ts';
 import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, detailOf, heldHeron, startTestServer, type TestServer, type Who } from '../testing.ts';

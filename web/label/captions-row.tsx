@@ -6,6 +6,7 @@ import { captionsName } from '#core/film/captions-name.ts';
 import { type Cue, writeVtt } from '#core/film/cue.ts';
 import { judgeCue, mendCues, sayCueFault } from '#core/film/judge-cues.ts';
 import { type ReadCaptions, readCaptions, sayCaptionFault } from '#core/film/read-captions.ts';
+import { type CaptionRules, captionRulesOf } from '#core/film/rules.ts';
 import { decodeText, decodeWestern } from '#core/formats/decode-text.ts';
 import type { HouseRules } from '#core/page/target.ts';
 import { callLanguage } from '#core/words/language.ts';
@@ -109,7 +110,13 @@ export function CaptionsRow({ asset, rules, isEditable }: CaptionsRowProps) {
       ) : null}
       {taken ? <TakenPanel asset={asset} taken={taken} onClose={() => setTaken(null)} /> : null}
       {looked !== null ? (
-        <TrackPanel asset={asset} language={looked} isEditable={isEditable} onClose={() => setLooked(null)} />
+        <TrackPanel
+          asset={asset}
+          rules={captionRulesOf(rules.films)}
+          language={looked}
+          isEditable={isEditable}
+          onClose={() => setLooked(null)}
+        />
       ) : null}
     </LabelRow>
   );
@@ -212,13 +219,14 @@ const MOST_TOLD = 12;
 
 interface TrackPanelProps {
   readonly asset: FilmAsset;
+  readonly rules: CaptionRules;
   readonly language: string;
   readonly isEditable: boolean;
   readonly onClose: () => void;
 }
 
 /** The captions in one language: how many, which ask for a look, and what can be done with all of them. */
-function TrackPanel({ asset, language, isEditable, onClose }: TrackPanelProps) {
+function TrackPanel({ asset, rules, language, isEditable, onClose }: TrackPanelProps) {
   const tracks = useQuery(tracksQuery(asset.id));
   const track = tracks.data?.find((one) => one.kind === 'captions' && one.language === language);
   const changing = useMutation({
@@ -249,10 +257,10 @@ function TrackPanel({ asset, language, isEditable, onClose }: TrackPanelProps) {
   });
   const cues = track?.cues ?? [];
   const asking = cues.flatMap((cue, at) => {
-    const faults = judgeCue(cues, at);
+    const faults = judgeCue(cues, at, rules, asset.film.seconds * 1000);
     return faults.length > 0 ? [{ cue, at, faults }] : [];
   });
-  const mended = mendCues(cues);
+  const mended = mendCues(cues, rules);
   const canMend = JSON.stringify(mended) !== JSON.stringify(cues);
   return (
     <Panel

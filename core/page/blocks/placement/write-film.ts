@@ -1,7 +1,7 @@
 import { sayTime } from '../../../embed/parameters.ts';
 import { captionsName } from '../../../film/captions-name.ts';
 import type { Cue, TrackKind } from '../../../film/cue.ts';
-import { factsOut, filesShown, filmFiles, plainFile } from '../../../film/made.ts';
+import { type FilmOut, factsOut, filesShown, filmFiles, plainFile } from '../../../film/made.ts';
 import { messagesFor } from '../../../messages/messages.ts';
 import { ownNameOf } from '../../../words/language.ts';
 import { primaryOf } from '../../../words/language-tag.ts';
@@ -9,6 +9,7 @@ import { escapeHtml } from '../../escape.ts';
 import { shownWidth } from '../../layout.ts';
 import { planPicture } from '../../picture.ts';
 import type { FilmText, OfKind, Piece } from '../../piece.ts';
+import { playsHere } from '../../player-here.ts';
 import { titleHere } from '../../words.ts';
 import type { BlockContext } from '../../write-context.ts';
 import type { Placement } from './schema.ts';
@@ -19,7 +20,12 @@ type Held = Extract<OfKind, { readonly kind: 'film' }>;
  * A film or a recording in the player of the browser (WHATWG HTML, 4.8.8 and 4.8.9): never by itself, its length known before it
  * plays, as high as it will be; its chapters and its transcript under it. Where none of it is known, a link to its file.
  */
-export function writeFilm(placement: Placement, piece: Piece, held: Held, context: BlockContext): string {
+export function writeFilm(
+  placement: Placement,
+  piece: Piece,
+  held: Held,
+  context: BlockContext & { readonly still: () => string },
+): string {
   const { room, rules } = context;
   const { film } = held;
   const addressOf = (name: string) => escapeHtml(context.fileOf?.(name, piece.id) ?? '');
@@ -31,6 +37,9 @@ export function writeFilm(placement: Placement, piece: Piece, held: Held, contex
   const facts = factsOut(piece.stem, piece.extension, held);
   const words = escapeHtml(`${title} (${messagesFor(rules.language).film(facts)})`);
   const link = plain ? `<a href="${address}">${words}</a>` : words;
+  const under = writeTexts(held.texts ?? [], { address, context });
+  if (!playsHere(rules, film))
+    return `${leadingThere({ address, plain, words }, film.picture !== null ? context.still() : '')}${under}`;
   const tracks = [
     ...held.captions.map((language) => writeTrack(piece, { kind: 'captions', language }, addressOf)),
     ...held.chapters.map((language) => writeTrack(piece, { kind: 'chapters', language }, addressOf)),
@@ -44,13 +53,27 @@ export function writeFilm(placement: Placement, piece: Piece, held: Held, contex
   // Of another origin, captions are shown only where both let it (WHATWG HTML, 4.8.11.11).
   const isElsewhere = tracks !== '' && /^https?:/.test(address);
   const shared = `controls preload="metadata"${isElsewhere ? ' crossorigin="anonymous"' : ''} aria-label="${escapeHtml(title)}"`;
-  const under = writeTexts(held.texts ?? [], { address, context });
   if (film.picture === null)
     return `<audio ${shared} style="width: 100%">${sources}${tracks}${link}</audio>${under}`;
   const { fallback } = planPicture(rules, { placement, room }, piece);
   const { width, height } = fallback.size;
   const poster = escapeHtml(context.addressOf(fallback));
   return `<video ${shared} width="${width}" height="${height}" poster="${poster}" style="display: block; aspect-ratio: ${width} / ${height}; width: 100%; height: auto">${sources}${tracks}${link}</video>${under}`;
+}
+
+interface Leading {
+  readonly address: string;
+  readonly plain: FilmOut | undefined;
+  /** What it is, as HTML. */
+  readonly words: string;
+}
+
+/** Its still, which leads to its file as what is written under it does: one link, named by those words. */
+function leadingThere({ address, plain, words }: Leading, still: string): string {
+  const inner = `${still === '' ? '' : `<span class="file-page">${still}</span>\n`}<span class="file">${words}</span>`;
+  return plain
+    ? `<a href="${address}" type="${escapeHtml(plain.type.replace(/;.*$/, ''))}">${inner}</a>`
+    : inner;
 }
 
 /** Captions or chapters in one language (WHATWG HTML, 4.8.12); the reader's player offers them by its name. */

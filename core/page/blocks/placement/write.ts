@@ -116,7 +116,10 @@ function writeFilmFigure(
   const plan = planPicture(context.rules, { placement, room: context.room }, piece);
   return [
     openFigure(placement, piece, plan, context),
-    writeFilm(placement, piece, held, context),
+    writeFilm(placement, piece, held, {
+      ...context,
+      still: () => writePicture({ ...placement, alt: { kind: 'decorative' } }, piece, plan, context),
+    }),
     writeCaption(placement, piece, context),
     '</figure>',
   ]
