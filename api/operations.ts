@@ -467,6 +467,10 @@ export const OPERATIONS = {
     does: 'Make a film for the web, or go on with it',
     answers: FilmWorkSchema,
   },
+  'post /assets/{id}/film-of-it': {
+    does: 'Make a film of an animated picture, as a piece of its own',
+    answers: AssetSchema,
+  },
   'get /film-hosts': {
     does: 'The hosts that take films, and whether the house is known there',
     answers: FilmHostsSchema,

@@ -11,7 +11,7 @@ import { emptyPage } from '#core/page/model.ts';
 import { films, removals } from '../db/schema.ts';
 import { runProgram } from '../foreign/program.ts';
 import { workOne } from '../jobs/worker.ts';
-import { arrivedOf, startTestServer, type TestServer } from '../testing.ts';
+import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
 import { sweepStrays } from '../tidy/strays.ts';
 import { MAKE_FILM } from './kinds.ts';
 import { allMade, madeKey } from './made-store.ts';
@@ -277,6 +277,46 @@ describe('a film that came in', () => {
     expect(Object.keys(unzipSync(new Uint8Array(await answer.arrayBuffer())))).toEqual(
       expect.arrayContaining(['media/alone--320.mp4', 'media/alone--320.webm']),
     );
+  }, 60_000);
+});
+
+describe('an animated picture', () => {
+  it('becomes a film with its words and rights, once, and a still picture does not', async () => {
+    const frames = await Promise.all(
+      ['#7d8f6a', '#6a7d8f', '#8f6a7d'].map((background) =>
+        sharp({ create: { width: 201, height: 133, channels: 3, background } })
+          .png()
+          .toBuffer(),
+      ),
+    );
+    const gif = await sharp(frames, { join: { animated: true } })
+      .gif({ delay: [200, 200, 200] })
+      .toBuffer();
+    const picture = arrivedOf(await server.handIn(gif, 'tides.gif')).asset;
+    await server.ask(`/api/assets/${picture.id}`, {
+      method: 'PATCH',
+      version: picture.version,
+      body: { label: { title: 'The tide comes in', licence: 'own' } },
+    });
+    const make = () => server.ask(`/api/assets/${picture.id}/film-of-it`, { method: 'POST' });
+    const made = await make();
+    expect(made.status, JSON.stringify(made.body)).toBe(201);
+    const film = v.parse(AssetSchema, made.body);
+    expect(film).toMatchObject({
+      kind: 'film',
+      label: { title: 'The tide comes in', licence: 'own' },
+      film: { format: 'mp4', picture: { width: 200, height: 132 }, sound: null },
+    });
+    expect(v.parse(AssetSchema, (await make()).body).id).toBe(film.id);
+    const still = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#123456' } })
+      .png()
+      .toBuffer();
+    const other = arrivedOf(await server.handIn(still, 'still.png')).asset;
+    const refused = await server.ask(`/api/assets/${other.id}/film-of-it`, { method: 'POST' });
+    expect([refused.status, detailOf(refused)]).toEqual([
+      422,
+      'This picture does not move, so no film is made of it.',
+    ]);
   }, 60_000);
 });
 

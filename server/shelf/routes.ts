@@ -1,9 +1,11 @@
 import { Router } from 'express';
+import { withClientAbort } from '../client-abort.ts';
 import type { Context } from '../context.ts';
 import { readTracks, removeTrack, saveTrack, trackKind } from '../films/captions.ts';
 import { filmHosts, keepHostToken } from '../films/film-host.ts';
 import { captionsInside } from '../films/inside.ts';
 import { orderMove } from '../films/move.ts';
+import { filmOfAnimation } from '../films/of-animation.ts';
 import { filmWork, makeAgain, stopMaking } from '../films/work.ts';
 import { versionOf } from '../if-match.ts';
 import { proposeFocal } from '../imaging/focal.ts';
@@ -36,6 +38,12 @@ export function shelfRoutes(context: Context): Router {
 
   route(router, 'get /assets/{id}/film', async (request, response) => {
     response.json(await filmWork(context, request.params.id, personOf(request)));
+  });
+  route(router, 'post /assets/{id}/film-of-it', async (request, response) => {
+    const film = await withClientAbort(context, request, response, (signal) =>
+      filmOfAnimation(context, request.params.id, personOf(request), signal),
+    );
+    response.status(201).json(await presentAsset(context, film, personOf(request)));
   });
   route(router, 'get /film-hosts', async (_request, response) => {
     response.json(await filmHosts(context));

@@ -19,6 +19,7 @@ import { FileRow } from './file-row.tsx';
 import { FilmRow } from './film-row.tsx';
 import { FitRow } from './fit-row.tsx';
 import { InUseLine } from './in-use-line.tsx';
+import { MovesRow } from './moves-row.tsx';
 import { NameRow } from './name-row.tsx';
 import { RightsRow } from './rights-row.tsx';
 import {
@@ -109,7 +110,14 @@ export function Label(props: LabelProps) {
 function KindRow({ asset, rules, use, isEditable }: LabelProps) {
   switch (asset.kind) {
     case 'picture':
-      return <CutRow asset={asset} rules={rules} use={use} isEditable={isEditable} />;
+      return (
+        <>
+          <CutRow asset={asset} rules={rules} use={use} isEditable={isEditable} />
+          {asset.animated && asset.format === 'gif' ? (
+            <MovesRow asset={asset} rules={rules} isEditable={isEditable} />
+          ) : null}
+        </>
+      );
     case 'embed':
       return <EmbedRow asset={asset} held={asset.embed} rules={rules} use={use} isEditable={isEditable} />;
     case 'document':
