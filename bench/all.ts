@@ -1,5 +1,6 @@
 import { benchCore } from './core.ts';
 import { benchEmbeds } from './embeds.ts';
+import { benchFilm } from './film.ts';
 import { benchInterface } from './interface.ts';
 import { benchLedger } from './ledger.ts';
 import { benchLikeness } from './likeness.ts';
@@ -27,6 +28,7 @@ const PARTS = {
   ledger: inWorld(benchLedger),
   interface: inWorld(benchInterface),
   sending: () => benchSending(),
+  film: () => benchFilm(),
   served: inWorld(benchServed),
   many: inWorld((world) => benchMany(world, 200)),
   runs: inWorld((world) => benchRuns(world, 200)),
@@ -35,7 +37,18 @@ const PARTS = {
   readers: inWorld(benchReaders),
   load: inWorld(benchLoad),
 } as const;
-const USUAL = ['core', 'embeds', 'script', 'pictures', 'likeness', 'shelf', 'ledger', 'sending', 'interface'];
+const USUAL = [
+  'core',
+  'embeds',
+  'script',
+  'pictures',
+  'likeness',
+  'shelf',
+  'ledger',
+  'sending',
+  'film',
+  'interface',
+];
 
 function inWorld(work: (world: Awaited<ReturnType<typeof openWorld>>) => Promise<void>) {
   return async () => {

@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import sharp from 'sharp';
 import { filmOf } from '../server/films/testing-films.ts';
 import {
   beginPage,
@@ -135,4 +136,30 @@ test('a recording plays on its label, and stands on a page as one', async ({ pag
 
   await page.goto('/shelf?kind=film');
   await expect(page.getByText(/^sound 0:03/)).toBeVisible();
+});
+
+test('an animated picture becomes a film, and the film takes its place on its page', async ({ page }) => {
+  const frames = await Promise.all(
+    ['#7d8f6a', '#6a7d8f', '#8f6a7d'].map((background) =>
+      sharp({ create: { width: 640, height: 400, channels: 3, background } })
+        .png()
+        .toBuffer(),
+    ),
+  );
+  const buffer = await sharp(frames, { join: { animated: true } })
+    .gif({ delay: [300, 300, 300] })
+    .toBuffer();
+  await signIn(page, 'Mara');
+  await beginPage(page, 'The tide in three pictures');
+  await dropFiles(page, tray(page), [{ name: 'tide moves.gif', mimeType: 'image/gif', buffer }]);
+  const piece = tray(page).getByRole('button', { name: /tide-moves/ });
+  await piece.press('Enter');
+  await saved(page);
+  await row(page, 'Moves').getByRole('button', { name: 'Make a film of it' }).press('Enter');
+  await expect(row(page, 'Moves')).toContainText(/As a film it is .+, and readers can stop it\./);
+  await expectAccessible(page);
+  await row(page, 'Moves').getByRole('button', { name: 'Put the film in its place...' }).press('Enter');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: /^Replace/ }).press('Enter');
+  await expect(figures(page)).toContainText(/\(MP4, 0:01/);
 });

@@ -135,9 +135,14 @@ function Film({ asset, rules, tracks, isEditable }: FilmProps) {
   const keeper = isOnChapters ? keepers.chapters : keepers.captions;
   const worked = isOnChapters ? chapters : captions;
   const area = useWorkKeys({ clock, keeper, isEditable, end, one: isOnChapters ? 'chapter' : 'caption' });
-  const mended = mendCues(captions.cues, captionRules);
-  const canMend = mode === 'captions' && JSON.stringify(mended) !== JSON.stringify(captions.cues);
-  const mendAll = () => keepers.captions.edit({ cues: mended, at: captions.at }, 'mending captions');
+  const mended = useMemo(() => {
+    const made = mendCues(captions.cues, captionRulesOf(rules.films));
+    return JSON.stringify(made) === JSON.stringify(captions.cues) ? null : made;
+  }, [captions.cues, rules.films]);
+  const canMend = mode === 'captions' && mended !== null;
+  const mendAll = () => {
+    if (mended) keepers.captions.edit({ cues: mended, at: captions.at }, 'mending captions');
+  };
   useOffer(
     isEditable
       ? [

@@ -47,12 +47,13 @@ type Shape = (typeof SHAPES)[number][0];
 /** What is made of the film: which parts stay, how it stands, how loud it is, and the picture that shows it. */
 export function TrimPanel({ asset, recipe, work, clock, isEditable, onRecipe }: TrimPanelProps) {
   const { film } = asset;
-  const at = useMoment(clock, (moment) => moment);
+  const now = useMoment(clock, shortTime);
+  const moment = () => clock.store.state.at;
   const [outFrom, setOutFrom] = useState<number | null>(null);
   const set = (change: Partial<FilmRecipe>, name: string) => onRecipe({ ...recipe, ...change }, name);
   const end = Math.round(film.seconds * 1000);
   const spans = keptSpans(recipe, film.seconds);
-  const now = shortTime(at);
+  const isPast = useMoment(clock, (at) => outFrom !== null && at > outFrom);
   return (
     <div className="grid min-h-0 content-start gap-4 overflow-y-auto px-4 py-3.5">
       <Section title="Length">
@@ -61,16 +62,21 @@ export function TrimPanel({ asset, recipe, work, clock, isEditable, onRecipe }: 
         </p>
         {isEditable ? (
           <div className="mt-1.5 flex flex-wrap gap-2">
-            <Button onClick={() => set({ from: at }, 'the beginning')}>Begin here, {now}</Button>
-            <Button onClick={() => set({ to: at >= end ? null : at }, 'the end')}>End here, {now}</Button>
+            <Button onClick={() => set({ from: moment() }, 'the beginning')}>Begin here, {now}</Button>
+            <Button onClick={() => set({ to: moment() >= end ? null : moment() }, 'the end')}>
+              End here, {now}
+            </Button>
             {outFrom === null ? (
-              <Button onClick={() => setOutFrom(at)}>Leave out from here</Button>
+              <Button onClick={() => setOutFrom(moment())}>Leave out from here</Button>
             ) : (
               <Button
                 kind="action"
-                disabled={at <= outFrom}
+                disabled={!isPast}
                 onClick={() => {
-                  set({ leftOut: [...recipe.leftOut, { from: outFrom, to: at }] }, 'leaving out a part');
+                  set(
+                    { leftOut: [...recipe.leftOut, { from: outFrom, to: moment() }] },
+                    'leaving out a part',
+                  );
                   setOutFrom(null);
                 }}
               >
@@ -146,7 +152,7 @@ export function TrimPanel({ asset, recipe, work, clock, isEditable, onRecipe }: 
             </p>
             {isEditable ? (
               <div className="mt-1.5 flex flex-wrap gap-2">
-                <Button onClick={() => set({ still: at }, 'the still')}>
+                <Button onClick={() => set({ still: moment() }, 'the still')}>
                   Show it by this picture, {now}
                 </Button>
                 {recipe.still === null ? null : (
