@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { type FilmFacts, filmKind, isPlayed, sayFilmLength } from './facts.ts';
+import { filmKind, isPlayed, sayFilmLength } from './facts.ts';
 import { readProbed } from './probe.ts';
+import { A_FILM } from './testing.ts';
 
 const video = {
   codec_type: 'video',
@@ -76,14 +77,7 @@ describe('what a film is', () => {
 });
 
 describe('a film on a page', () => {
-  const facts: FilmFacts = {
-    format: 'mp4',
-    bytes: 1,
-    seconds: 72.04,
-    picture: { width: 1920, height: 1080, rate: 25, codec: 'h264', isHdr: false },
-    sound: { codec: 'aac', channels: 2 },
-    inside: [],
-  };
+  const facts = { ...A_FILM, seconds: 72.04 };
 
   it('is played as it came, where every browser knows what is in it', () => {
     expect(isPlayed(facts)).toBe(true);

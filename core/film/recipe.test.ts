@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { FilmFacts } from './facts.ts';
 import { readHeard } from './heard.ts';
 import { filesShown, filmFault, filmFiles, filmSizes, filmWidths, type HeldFilm, plainFile } from './made.ts';
 import {
@@ -16,16 +15,9 @@ import {
   WHOLE_FILM,
 } from './recipe.ts';
 import { USUAL_FILM_RULES } from './rules.ts';
+import { A_FILM } from './testing.ts';
 import { readWave, waveLetter } from './wave.ts';
 
-const FILM: FilmFacts = {
-  format: 'mp4',
-  bytes: 48_000_000,
-  seconds: 72,
-  picture: { width: 1920, height: 1080, rate: 25, codec: 'h264', isHdr: false },
-  sound: { codec: 'aac', channels: 2 },
-  inside: [],
-};
 const recipe = (change: Partial<FilmRecipe>): FilmRecipe => ({ ...WHOLE_FILM, ...change });
 
 describe('what stays of a film', () => {
@@ -113,7 +105,7 @@ describe('what is made of a film', () => {
     expect(filmWidths(1920, [400])).toEqual([800, 720]);
     expect(filmWidths(1000, [720])).toEqual([1000, 720]);
     expect(filmWidths(333, [720])).toEqual([334]);
-    expect(filmSizes({ film: FILM, recipe: WHOLE_FILM }, [720])).toEqual([
+    expect(filmSizes({ film: A_FILM, recipe: WHOLE_FILM }, [720])).toEqual([
       { width: 1440, height: 810 },
       { width: 720, height: 406 },
     ]);
@@ -138,7 +130,7 @@ describe('what is made of a film', () => {
     codecs: format === 'mp4' ? 'avc1.640028, mp4a.40.2' : 'av01.0.08M.08, opus',
   });
   const held: HeldFilm = {
-    film: FILM,
+    film: A_FILM,
     recipe: WHOLE_FILM,
     made: [made('mp4', 720, 2), made('webm', 720, 1), made('mp4', 1440, 5), made('webm', 1440, 6)],
   };
@@ -165,14 +157,14 @@ describe('what is made of a film', () => {
     ]);
     expect(filmFiles('eel-pass', 'mov', { ...held, recipe: recipe({ from: 1 }), made: [] })).toEqual([]);
     expect(filmFault({ ...held, recipe: recipe({ from: 1 }), made: [] })).toBe('not-made');
-    expect(filmFault({ ...held, film: { ...FILM, format: 'mkv' }, made: [] })).toBe('not-played');
+    expect(filmFault({ ...held, film: { ...A_FILM, format: 'mkv' }, made: [] })).toBe('not-played');
     expect(filmFault({ ...held, made: [] })).toBeNull();
   });
 
   it('of sound alone is sound', () => {
     const sound = {
       ...held,
-      film: { ...FILM, picture: null },
+      film: { ...A_FILM, picture: null },
       made: [{ ...made('webm', 0, 1), codecs: 'opus' }],
     };
     expect(filmFiles('boom', 'mp3', sound)).toMatchObject([

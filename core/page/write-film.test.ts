@@ -1,26 +1,24 @@
 import { describe, expect, it } from 'vitest';
-import type { FilmFacts } from '../film/facts.ts';
 import { WHOLE_FILM } from '../film/recipe.ts';
+import { A_FILM } from '../film/testing.ts';
 import { newPlacement } from './blocks/placement/schema.ts';
 import type { OfKind } from './piece.ts';
 import { examplePage, examplePiece, PLAIN_RULES, placed } from './testing.ts';
 import { cutsOfPage, writeFragment } from './write.ts';
-
-const FILM: FilmFacts = {
-  format: 'mp4',
-  bytes: 2_000_000,
-  seconds: 72,
-  picture: { width: 1920, height: 1080, rate: 25, codec: 'h264', isHdr: false },
-  sound: { codec: 'aac', channels: 2 },
-  inside: [],
-};
 
 function written(
   of: Partial<Extract<OfKind, { kind: 'film' }>> = {},
   rules: Partial<typeof PLAIN_RULES> = {},
 ) {
   const held = {
-    ...{ kind: 'film' as const, film: FILM, captions: ['en'], outOfStep: [], chapters: [], transcripts: [] },
+    ...{
+      kind: 'film' as const,
+      film: A_FILM,
+      captions: ['en'],
+      outOfStep: [],
+      chapters: [],
+      transcripts: [],
+    },
     ...{ recipe: WHOLE_FILM, made: [] },
     ...of,
   };
@@ -76,7 +74,7 @@ describe('a film on a page', () => {
     // In all its sizes, as any picture.
     expect(cuts.length).toBeGreaterThan(1);
     expect(written({}, without('audio')).html).toContain('<video');
-    const sound = written({ film: { ...FILM, format: 'mp3', picture: null } }, without('audio'));
+    const sound = written({ film: { ...A_FILM, format: 'mp3', picture: null } }, without('audio'));
     expect(sound.html).toMatch(/<a href="files\/[^"]+\.mp4" type="audio\/mpeg"><span class="file">/);
     expect(sound.html).not.toContain('<picture');
   });

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Framing } from '../embed/framing.ts';
 import type { EmbedFacts } from '../embed/model.ts';
 import { HOSTS, readOne } from '../embed/testing.ts';
-import type { FilmFacts } from '../film/facts.ts';
 import { WHOLE_FILM } from '../film/recipe.ts';
+import { A_FILM } from '../film/testing.ts';
 import type { OverWords } from '../media/over-words.ts';
 import { AS_IT_CAME } from '../media/recipe.ts';
 import { type Banner, USUAL_BANNER } from '../page/blocks/banner/schema.ts';
@@ -82,22 +82,13 @@ function heldFor(
   };
 }
 
-const FILM: FilmFacts = {
-  format: 'mp4',
-  bytes: 2_000_000,
-  seconds: 72,
-  picture: { width: 1920, height: 1080, rate: 25, codec: 'h264', isHdr: false },
-  sound: { codec: 'aac', channels: 2 },
-  inside: [],
-};
-
 /** A film of the house's own. */
 const ownFilm = (of: Partial<Extract<OfKind, { kind: 'film' }>>): Piece =>
   examplePiece(
     {},
     {
       kind: 'film',
-      film: FILM,
+      film: A_FILM,
       captions: ['en'],
       outOfStep: [],
       chapters: [],
@@ -178,8 +169,8 @@ const FAULTS: Readonly<Record<FindingCode, Case>> = {
   'captions-missing': { piece: filmPiece({ captions: [] }) },
   'captions-out-of-step': { piece: ownFilm({ captions: ['en'], outOfStep: ['en'] }) },
   'film-not-made': { piece: ownFilm({ recipe: { ...WHOLE_FILM, from: 1000 } }) },
-  'film-not-played': { piece: ownFilm({ film: { ...FILM, format: 'mkv' } }) },
-  'film-too-large': { piece: ownFilm({ film: { ...FILM, seconds: 900 } }) },
+  'film-not-played': { piece: ownFilm({ film: { ...A_FILM, format: 'mkv' } }) },
+  'film-too-large': { piece: ownFilm({ film: { ...A_FILM, seconds: 900 } }) },
   'dimensions-missing': { html: '<img src="a.jpg" alt="">' },
   'page-heavy': { rules: { weightBudget: 10_000 } },
   'text-squeezed': {

@@ -20,6 +20,7 @@ import { replaceEverywhere } from '../shelf/replace.ts';
 import { captionFiles } from './captions.ts';
 import { playedFiles } from './files-out.ts';
 import { type TakingHost, takingHost, tokenAt } from './film-host.ts';
+import { saidOfBoth } from './said-of-both.ts';
 import { ownFilm } from './work.ts';
 
 /** A film goes to the film host, and what plays there takes its place on every page. */
@@ -128,9 +129,7 @@ async function takePlace(
     { folder: film.folder, person, now: new Date() },
     signal,
   );
-  const { title, creator, licence, copyrightNotice, caption, keywords, place, dateCreated } = film.label;
-  const label = { title, creator, licence, copyrightNotice, caption, keywords, place, dateCreated };
-  await changeAsset(context, row.id, row.version, { label }, person, new Date());
+  await changeAsset(context, row.id, row.version, { label: saidOfBoth(film.label) }, person, new Date());
   return row.id;
 }
 

@@ -13,6 +13,7 @@ import { seen } from '../shelf/seen.ts';
 import { originalKey } from '../storage/storage.ts';
 import { workFolder } from '../work-folder.ts';
 import { runLong } from './long-program.ts';
+import { saidOfBoth } from './said-of-both.ts';
 
 const MEMORY = 4_000_000_000;
 const SECONDS = 600;
@@ -74,31 +75,7 @@ export async function filmOfAnimation(
     };
     const { row: film, isNew } = await takeIn(context, incoming, now);
     if (!isNew) return film;
-    const {
-      title,
-      creator,
-      licence,
-      houseLicence,
-      copyrightNotice,
-      caption,
-      keywords,
-      place,
-      dateCreated,
-      extendedDescription,
-    } = row.label;
-    const label = {
-      title,
-      creator,
-      licence,
-      houseLicence,
-      copyrightNotice,
-      caption,
-      keywords,
-      place,
-      dateCreated,
-      extendedDescription,
-    };
-    return await changeAsset(context, film.id, film.version, { label }, person, now);
+    return await changeAsset(context, film.id, film.version, { label: saidOfBoth(row.label) }, person, now);
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
