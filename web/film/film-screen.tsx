@@ -1,34 +1,34 @@
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { Asset } from '#api/assets.ts';
 import type { CaptionTrack } from '#api/captions.ts';
 import { mayChangePiece } from '#api/people.ts';
 import type { TrackKind } from '#core/film/cue.ts';
-import { begunAt, withEdge } from '#core/film/edit-cues.ts';
-import { sayFilmLength } from '#core/film/facts.ts';
+import { begunAt } from '#core/film/edit-cues.ts';
 import { judgeCue, mendCues } from '#core/film/judge-cues.ts';
 import { type FilmRecipe, keptSpans, sayFilmRecipe } from '#core/film/recipe.ts';
 import { captionRulesOf } from '#core/film/rules.ts';
 import { readWave } from '#core/film/wave.ts';
-import { sayBytes } from '#core/media/weight.ts';
 import { type HouseRules, strictest } from '#core/page/target.ts';
-import { callLanguage } from '#core/words/language.ts';
 import { primaryOf } from '#core/words/language-tag.ts';
 import { sayFailure } from '../api/client.ts';
 import { assetQuery, meQuery, targetsQuery } from '../api/queries.ts';
 import { Unanswered } from '../api/unanswered.tsx';
 import { useOffer } from '../frame/commands.ts';
 import { changePiece, putPieces, usePiece } from '../pieces/pieces.ts';
-import { Button, LinkButton } from '../ui/button.tsx';
-import { cx } from '../ui/cx.ts';
+import { Button } from '../ui/button.tsx';
 import { useStore } from '../ui/store.ts';
 import { toast } from '../ui/toast.ts';
 import { AllPanel } from './all-panel.tsx';
-import { type Clock, useClock, useMoment } from './clock.ts';
+import { useClock } from './clock.ts';
 import { CueList } from './cue-list.tsx';
-import { LanguageMenu } from './language-menu.tsx';
-import { shortTime } from './say-time.ts';
+import { FilmHeader } from './film-header.tsx';
+import { KeptSays } from './kept-says.tsx';
+import { kindOf, MODE_WORDS, MODES } from './modes.ts';
+import { PaneHead } from './pane-head.tsx';
+import { PlayBar } from './play-bar.tsx';
+import { firstScale, SCALES } from './scales.ts';
 import { Stage } from './stage.tsx';
 import { type LaneOf, TimeLine } from './time-line.tsx';
 import { TrackKeeper } from './track-keeper.ts';
@@ -36,6 +36,7 @@ import { tracksQuery } from './tracks.ts';
 import { TranscriptPanel } from './transcript-panel.tsx';
 import { TrimPanel } from './trim-panel.tsx';
 import { useFilmWork } from './use-film-work.ts';
+import { KeyStrip, useWorkKeys } from './work-keys.tsx';
 
 type FilmAsset = Extract<Asset, { readonly kind: 'film' }>;
 
@@ -70,34 +71,12 @@ export function FilmScreen() {
   );
 }
 
-const MODES = ['captions', 'chapters', 'trim', 'transcript'] as const;
-type Mode = (typeof MODES)[number];
-const MODE_WORDS: Readonly<Record<Mode, string>> = {
-  captions: 'Captions',
-  chapters: 'Chapters',
-  trim: 'Trim and still',
-  transcript: 'Transcript',
-};
-
 interface FilmProps {
   readonly asset: FilmAsset;
   readonly rules: HouseRules;
   readonly tracks: readonly CaptionTrack[];
   readonly isEditable: boolean;
 }
-
-/** What one sees of a second, in px: from all of a short film to single words. */
-const SCALES = [2, 5, 10, 20, 40, 80, 160];
-const USUAL_SCALE = 4;
-/** So much of the time is in sight on a usual screen, in px. */
-const SEEN_PX = 1150;
-
-/** A film that is in sight as a whole is drawn as large as it goes. */
-const firstScale = (seconds: number): number =>
-  Math.max(
-    USUAL_SCALE,
-    SCALES.findLastIndex((scale) => scale * seconds <= SEEN_PX),
-  );
 
 function Film({ asset, rules, tracks, isEditable }: FilmProps) {
   const [params, setParams] = useSearchParams();
@@ -173,7 +152,7 @@ function Film({ asset, rules, tracks, isEditable }: FilmProps) {
       className="grid h-full grid-rows-[auto_minmax(0,1fr)_auto_auto] max-narrow:block max-narrow:overflow-y-auto"
       ref={area}
     >
-      <Header asset={asset} recipe={recipe} mode={mode} onMode={(show) => go({ show })} />
+      <FilmHeader asset={asset} recipe={recipe} mode={mode} onMode={(show) => go({ show })} />
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_470px] max-middle:grid-cols-[minmax(0,1fr)_380px] max-narrow:block">
         <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] max-narrow:h-72">
           <Stage asset={asset} clock={clock} cues={captions.cues} crop={recipe.crop} turn={recipe.turn} />
@@ -272,8 +251,6 @@ function Film({ asset, rules, tracks, isEditable }: FilmProps) {
   );
 }
 
-const kindOf = (mode: Mode): TrackKind => (mode === 'chapters' || mode === 'transcript' ? mode : 'captions');
-
 /** What is worked on in a language: captions, chapters and transcript, each kept by itself. */
 function useKeepers(assetId: string, tracks: readonly CaptionTrack[], language: string) {
   const make = (kind: TrackKind) =>
@@ -317,126 +294,6 @@ function useRecipe(asset: FilmAsset) {
   return { recipe: draft ?? asset.recipe, isKeeping, change };
 }
 
-interface HeaderProps {
-  readonly asset: FilmAsset;
-  readonly recipe: FilmRecipe;
-  readonly mode: Mode;
-  readonly onMode: (mode: Mode) => void;
-}
-
-function Header({ asset, recipe, mode, onMode }: HeaderProps) {
-  const { film, made } = asset;
-  const best = made.find(({ format }) => format !== 'webm');
-  const facts = [
-    sayFilmLength(film),
-    film.picture ? `${film.picture.width} × ${film.picture.height}` : '',
-    `${sayBytes(film.bytes)} as it came`,
-  ].filter(Boolean);
-  const says = [
-    facts.join(', '),
-    best ? `${sayBytes(best.bytes)} for the web` : '',
-    sayFilmRecipe(recipe),
-  ].filter(Boolean);
-  return (
-    <header className="flex flex-wrap items-center justify-between gap-3 border-b border-line bg-panel px-4.5 py-2.5">
-      <div className="min-w-0">
-        <h1 className="truncate font-serif text-2xl leading-7 font-normal italic">
-          {asset.label.title || asset.stem}
-        </h1>
-        <p className="text-sm text-soft">{says.join(' · ')}</p>
-      </div>
-      <div className="flex flex-wrap gap-2.5">
-        {MODES.map((one) => (
-          <Button
-            key={one}
-            aria-pressed={mode === one}
-            className="aria-pressed:bg-ink aria-pressed:text-panel"
-            onClick={() => onMode(one)}
-          >
-            {MODE_WORDS[one]}
-          </Button>
-        ))}
-        <LinkButton kind="action" to={`/shelf?piece=${asset.id}`}>
-          Done
-        </LinkButton>
-      </div>
-    </header>
-  );
-}
-
-interface PaneHeadProps {
-  readonly mode: Mode;
-  readonly asset: FilmAsset;
-  readonly language: string;
-  readonly count: number;
-  readonly asking: number;
-  readonly tracks: readonly CaptionTrack[];
-  readonly onLanguage: (language: string) => void;
-  readonly children: ReactNode;
-}
-
-function PaneHead({ mode, language, count, asking, tracks, onLanguage, children }: PaneHeadProps) {
-  if (mode === 'trim')
-    return (
-      <div className="border-b-2 border-ink px-4 py-2.5">
-        <h2 className="text-base font-strong">What is made of it</h2>
-      </div>
-    );
-  const kind = kindOf(mode);
-  return (
-    <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 border-b-2 border-ink px-4 py-2.5">
-      <h2 className="text-base font-strong">
-        {MODE_WORDS[mode]}, {callLanguage(language)}
-      </h2>
-      {mode === 'transcript' ? null : (
-        <p className="text-soft">{sayLines(count, mode === 'captions' ? asking : 0)}</p>
-      )}
-      <LanguageMenu kind={kind} language={language} tracks={tracks} count={count} onLanguage={onLanguage} />
-      {children ? <div className="flex w-full flex-wrap gap-x-3">{children}</div> : null}
-    </div>
-  );
-}
-
-function sayLines(count: number, asking: number): string {
-  const lines = count === 1 ? 'one line' : `${count} lines`;
-  if (asking === 0) return lines;
-  return `${lines}, ${asking === 1 ? 'one asks' : `${asking} ask`} for a look`;
-}
-
-interface KeptSaysProps {
-  readonly keeper: TrackKeeper;
-  readonly tracks: readonly CaptionTrack[];
-  readonly language: string;
-  readonly kind: TrackKind;
-}
-
-/** Only where something keeps it from being kept. */
-function KeptSays({ keeper, tracks, language, kind }: KeptSaysProps) {
-  const { keeping } = useStore(keeper.store);
-  const theirs = tracks.find((one) => one.kind === kind && one.language === language);
-  if (keeping === 'kept' || keeping === 'keeping') return null;
-  if (keeping === 'clash')
-    return (
-      <div className="border-b border-hairline px-4 py-2" role="alert">
-        <p className="text-due">Somebody has changed them meanwhile. Nothing of theirs was written over.</p>
-        <Button kind="link" onClick={() => keeper.takeTheirs(theirs)}>
-          Take theirs
-        </Button>{' '}
-        <Button kind="link" onClick={() => keeper.keepMine(theirs)}>
-          Keep what is here
-        </Button>
-      </div>
-    );
-  return (
-    <p className="border-b border-hairline px-4 py-2 text-due" role="alert">
-      {keeping.failed}{' '}
-      <Button kind="link" onClick={() => keeper.keepMine(theirs)}>
-        Try again
-      </Button>
-    </p>
-  );
-}
-
 function Nothing({
   one,
   isEditable,
@@ -461,136 +318,4 @@ function Nothing({
       ) : null}
     </div>
   );
-}
-
-interface PlayBarProps {
-  readonly clock: Clock;
-  readonly end: number;
-  readonly scale: number;
-  readonly onScale: (scale: number) => void;
-}
-
-function PlayBar({ clock, end, scale, onScale }: PlayBarProps) {
-  const isPlaying = useMoment(clock, (_, playing) => playing);
-  const now = useMoment(clock, (at) => shortTime(at));
-  return (
-    <div className="flex items-center gap-3 border-t border-line bg-panel px-4 py-1.5">
-      <Button data-plays onClick={() => clock.toggle()}>
-        {isPlaying ? 'Pause' : 'Play'}
-      </Button>
-      <p className="font-mono text-mono">
-        {now} <span className="text-soft">of {shortTime(end)}</span>
-      </p>
-      <span className="grow" />
-      <Button kind="quiet" disabled={scale === 0} onClick={() => onScale(scale - 1)}>
-        Wider
-      </Button>
-      <Button kind="quiet" disabled={scale === SCALES.length - 1} onClick={() => onScale(scale + 1)}>
-        Closer
-      </Button>
-    </div>
-  );
-}
-
-const KEYS: readonly (readonly [string, string])[] = [
-  ['Enter', 'begins a line where it plays, and ends it'],
-  ['Space', 'plays'],
-  ['← →', 'a second'],
-  ['Alt ← →', 'moves its beginning by a tenth, with Shift its end'],
-];
-
-function KeyStrip({ one }: { readonly one: string }) {
-  return (
-    <p
-      className={cx(
-        'flex flex-wrap gap-x-4 gap-y-1 border-t border-hairline bg-panel px-4.5 py-2 text-sm text-soft max-narrow:hidden',
-      )}
-    >
-      {KEYS.map(([key, does]) => (
-        <span key={key}>
-          <kbd className="rounded-sm border border-line px-1.25 font-mono text-2xs">{key}</kbd>{' '}
-          {does.replace('line', one)}
-        </span>
-      ))}
-    </p>
-  );
-}
-
-interface WorkKeys {
-  readonly clock: Clock;
-  readonly keeper: TrackKeeper;
-  readonly isEditable: boolean;
-  readonly end: number;
-  readonly one: string;
-}
-
-const SECOND = 1000;
-const TENTH = 100;
-
-/** The keys of the work: none of them where somebody types, and none that a button or a menu has for itself. */
-function useWorkKeys({ clock, keeper, isEditable, end, one }: WorkKeys) {
-  /** The line that Enter began and has not ended yet. */
-  const begun = useRef<number | null>(null);
-  const area = useRef<HTMLDivElement>(null);
-  const onKey = (event: KeyboardEvent) => {
-    const { target, key } = event;
-    if (!(target instanceof HTMLElement) || event.ctrlKey || event.metaKey || event.defaultPrevented) return;
-    // Where nothing of the screen has the focus, its keys are heard all the same.
-    if (!area.current?.contains(target) && !target.matches('body,main')) return;
-    const isArrow = key === 'ArrowLeft' || key === 'ArrowRight';
-    const way = key === 'ArrowLeft' ? -1 : 1;
-    const { cues, at } = keeper.store.state;
-    const cue = at === null ? undefined : cues[at];
-    if (event.altKey && isArrow) {
-      event.preventDefault();
-      if (!isEditable || at === null || !cue) return;
-      const edge = event.shiftKey ? 'to' : 'from';
-      keeper.edit(withEdge(cues, at, edge, cue[edge] + way * TENTH), `moving a ${one}`);
-      return;
-    }
-    if (target.closest('textarea,input,select,[role=radio],[role=menu],[role=dialog]')) return;
-    if (isArrow && !event.shiftKey) {
-      event.preventDefault();
-      clock.seek(clock.store.state.at + way * SECOND);
-      return;
-    }
-    const isButton = target.closest('button,a') !== null;
-    if (key === ' ' && !isButton) {
-      event.preventDefault();
-      clock.toggle();
-    }
-    if (key !== 'Enter' || !isEditable || (isButton && !target.hasAttribute('data-plays'))) return;
-    event.preventDefault();
-    const moment = clock.store.state.at;
-    const open = begun.current;
-    if (open !== null && cues[open]) {
-      begun.current = null;
-      keeper.edit(withEdge(cues, open, 'to', moment), `ending a ${one}`);
-      clock.pause();
-      focusText(open);
-      return;
-    }
-    const edited = begunAt(cues, moment, end);
-    begun.current = edited.at;
-    keeper.edit(edited, `beginning a ${one}`);
-  };
-  const latest = useRef(onKey);
-  useEffect(() => {
-    latest.current = onKey;
-  });
-  // Before it is painted: whoever sees the screen may press its keys.
-  useLayoutEffect(() => {
-    const hear = (event: KeyboardEvent) => latest.current(event);
-    document.addEventListener('keydown', hear);
-    return () => document.removeEventListener('keydown', hear);
-  }, []);
-  return area;
-}
-
-/** The text of a line: at once, so that no letter that is typed next is lost; once it is drawn where it is not in sight. */
-function focusText(at: number): void {
-  const find = () => document.querySelector<HTMLTextAreaElement>(`aside [data-index="${at}"] textarea`);
-  const text = find();
-  if (text) text.focus();
-  else requestAnimationFrame(() => find()?.focus());
 }
