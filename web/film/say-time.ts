@@ -4,6 +4,7 @@ import { writeTime } from '#core/film/cue.ts';
 export const shortTime = (millis: number): string =>
   writeTime(Math.max(0, Math.round(millis)))
     .replace(/^00:0?/, '')
+    .replace(/^0(?=\d)/, '')
     .slice(0, -2);
 
 /** "0:06" on the axis of time. */

@@ -4,7 +4,7 @@ import type { Edited } from '#core/film/edit-cues.ts';
 import { ApiProblem, sayFailure } from '../api/client.ts';
 import { Store } from '../ui/store.ts';
 import { ledger } from '../undo/ledger.ts';
-import { keepTrack, removeTrack } from './tracks.ts';
+import { keepTrack, lookAgain, removeTrack } from './tracks.ts';
 
 /** How the keeping of a track is: all of it is kept, some is on its way, somebody else changed it, or a sentence says why it failed. */
 type Keeping = 'kept' | 'keeping' | 'clash' | { readonly failed: string };
@@ -94,6 +94,8 @@ export class TrackKeeper {
       if (this.store.state.cues === cues) this.store.update((state) => ({ ...state, keeping: 'kept' }));
     } catch (error) {
       const isClash = error instanceof ApiProblem && error.status === CLASH;
+      // Whoever chooses between both has to see theirs as they are now.
+      if (isClash) await lookAgain(this.#assetId);
       const keeping = isClash ? 'clash' : { failed: sayFailure(error) };
       this.store.update((state) => ({ ...state, keeping }));
     }

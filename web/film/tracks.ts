@@ -66,6 +66,10 @@ async function tellTracks(
   await tellPiece(assetId);
 }
 
+/** What others have made of the tracks meanwhile. */
+export const lookAgain = (assetId: string): Promise<void> =>
+  queryClient.invalidateQueries({ queryKey: ['tracks', assetId] });
+
 export async function tellPiece(assetId: string): Promise<void> {
   putPieces([await requestJson('get /assets/{id}', AssetSchema, { path: { id: assetId } })]);
 }
