@@ -18,6 +18,8 @@ const EVERY_MILLIS = 5000;
 /** Of the time of this process, so much at most goes into looking for what is new: one part in twenty. */
 const SHARE = 20;
 const LEAST_BETWEEN_MILLIS = 10_000;
+/** However long a look took: on a machine that is busy with other things people are told all the same. */
+const MOST_BETWEEN_MILLIS = 30_000;
 
 /** Looks for what is new to people who asked to be told, and tells them, until `signal` aborts. */
 export async function tellInTime(context: Context, signal: AbortSignal): Promise<void> {
@@ -27,7 +29,8 @@ export async function tellInTime(context: Context, signal: AbortSignal): Promise
       const begun = Date.now();
       if (begun >= lookAt) {
         await lookForNews(context, new Date());
-        lookAt = Date.now() + Math.max(LEAST_BETWEEN_MILLIS, (Date.now() - begun) * SHARE);
+        const wait = Math.max(LEAST_BETWEEN_MILLIS, (Date.now() - begun) * SHARE);
+        lookAt = Date.now() + Math.min(MOST_BETWEEN_MILLIS, wait);
       }
       await tellDue(context, new Date());
     } catch (error) {
