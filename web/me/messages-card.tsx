@@ -30,6 +30,9 @@ const messagesQuery = {
   queryFn: () => requestJson('get /me/messages', OwnMessagesSchema),
 };
 
+/** One after the other: what is tried is tried with what was chosen before, also while that is still on its way. */
+const IN_TURN = { id: 'messages' };
+
 const keep = (own: OwnMessages) => queryClient.setQueryData(messagesQuery.queryKey, own);
 
 /** What one is told of by e-mail and by web hooks. What is chosen holds at once. */
@@ -38,7 +41,7 @@ export function MessagesCard({ me }: { readonly me: Person }) {
   const change = useMutation({
     mutationFn: (body: MessageChoices) => requestJson('put /me/messages', OwnMessagesSchema, { body }),
     // One after the other, so that of two boxes pressed quickly the later one holds too.
-    scope: { id: 'messages' },
+    scope: IN_TURN,
     onSuccess: keep,
   });
   if (!own.data) return <Unanswered of={own} />;
@@ -154,18 +157,22 @@ function HookPart({ own, choices, onChange }: PartProps & { readonly own: OwnMes
   const [secret, setSecret] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const isNew = typed.trim() !== choices.hook.address;
-  const makeSecret = async () => {
+  const makeSecret = async (before: () => void = () => undefined) => {
     setFault(null);
     try {
-      setSecret((await requestJson('post /me/messages/secret', HookSecretSchema)).secret);
+      const made = await requestJson('post /me/messages/secret', HookSecretSchema);
+      before();
+      setSecret(made.secret);
       await queryClient.invalidateQueries({ queryKey: messagesQuery.queryKey });
     } catch (error) {
       setFault(sayFailure(error));
     }
   };
   const set = async () => {
-    if (typed.trim() !== '' && !own.hasHookSecret) await makeSecret();
-    onChange({ ...choices, hook: { ...choices.hook, address: typed } });
+    const keepIt = () => onChange({ ...choices, hook: { ...choices.hook, address: typed } });
+    // Kept before the secret is shown: who sees that takes all of it for done.
+    if (typed.trim() !== '' && !own.hasHookSecret) await makeSecret(keepIt);
+    else keepIt();
   };
   return (
     <form
@@ -232,6 +239,7 @@ function HookPart({ own, choices, onChange }: PartProps & { readonly own: OwnMes
 function Trial({ way, done }: { readonly way: MessageWay; readonly done: string }) {
   const trial = useMutation({
     mutationFn: () => requestVoid('post /me/messages/trial', { body: { way } }),
+    scope: IN_TURN,
     onSuccess: () => toast(done),
   });
   return (
