@@ -187,7 +187,7 @@ function CueRow({
       </div>
       <span
         className={cx(
-          'text-right font-mono text-mono',
+          'text-right font-mono text-mono leading-6',
           isJudged && pace > rules.perSecond ? 'text-due' : 'text-soft',
         )}
       >

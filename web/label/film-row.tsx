@@ -72,7 +72,7 @@ export function FilmRow({ asset, isEditable }: FilmRowProps) {
           Download it
         </a>
       </p>
-      {says ? <p>{says}.</p> : null}
+      {says ? <p>{says.charAt(0).toUpperCase() + says.slice(1)}.</p> : null}
       <MakingRow asset={asset} work={work} isEditable={isEditable} />
       {isPlayed(film) || asset.made.length > 0 ? null : (
         <p className="text-due">Not every browser plays a {filmKind(film)} of this sort as it came.</p>
