@@ -161,5 +161,6 @@ test('an animated picture becomes a film, and the film takes its place on its pa
   await row(page, 'Moves').getByRole('button', { name: 'Put the film in its place...' }).press('Enter');
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: /^Replace/ }).press('Enter');
-  await expect(figures(page)).toContainText(/\(MP4, 0:01/);
+  await expect(dialog).toHaveCount(0);
+  await expect(sheet(page)).toContainText(/\(MP4, 0:01/);
 });
