@@ -15,7 +15,7 @@ import { runProgram } from '../server/foreign/program.ts';
 import { sendInRanges } from '../server/storage/send-in-ranges.ts';
 import { median, millis, say, times } from './measure.ts';
 
-const SECONDS = 12;
+const SECONDS = 4;
 const RUNS = 3;
 const LINES = 2000;
 
