@@ -120,7 +120,9 @@ function CueRow({
             value={cue[edge]}
             isEditable={isEditable}
             onFocus={() => onSelect(index)}
-            onChange={(moment) => onEdit(withEdge(cues, index, edge, moment), 'moving a caption')}
+            onChange={(moment) =>
+              onEdit(withEdge(cues, index, edge, moment), `moving a ${name.toLowerCase()}`)
+            }
           />
         ))}
       </div>
@@ -132,7 +134,7 @@ function CueRow({
           onFocus={() => {
             if (!isSelected) select();
           }}
-          onChange={(text) => onEdit(withText(cues, index, text), 'writing a caption')}
+          onChange={(text) => onEdit(withText(cues, index, text), `writing a ${name.toLowerCase()}`)}
         />
         {faults.map((fault) => {
           const remedy = isEditable ? remedyOf(cues, index, fault, rules) : null;

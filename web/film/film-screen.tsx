@@ -209,7 +209,10 @@ function Film({ asset, rules, tracks, isEditable }: FilmProps) {
                 one={isOnChapters ? 'chapter' : 'caption'}
                 isEditable={isEditable}
                 onBegin={() =>
-                  keeper.edit(begunAt(worked.cues, clock.store.state.at, end), 'beginning a caption')
+                  keeper.edit(
+                    begunAt(worked.cues, clock.store.state.at, end),
+                    `beginning a ${isOnChapters ? 'chapter' : 'caption'}`,
+                  )
                 }
               />
             ) : (

@@ -223,7 +223,7 @@ function Mark({ lane, cue, at, clock, perSecond }: MarkProps) {
   const end = () => {
     const held = drag.current;
     drag.current = null;
-    if (held?.edited) lane.onEdit(held.edited, 'moving a caption', held.before);
+    if (held?.edited) lane.onEdit(held.edited, `moving a ${lane.one.toLowerCase()}`, held.before);
     else if (held) clock.seek(cue.from);
   };
   const grips = { onPointerMove: move, onPointerUp: end, onPointerCancel: end };
