@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm';
 import * as v from 'valibot';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { AssetSchema } from '#api/assets.ts';
@@ -102,6 +103,13 @@ describe('a film that is moved to the film host', () => {
     const { id: jobId } = v.parse(JobSchema, ordered.body);
     // Killed after it had gone there: another worker takes it over.
     await workOne(server.context, [MOVE_FILM]);
+    const stateNow = async () => v.parse(JobSchema, (await server.ask(`/api/jobs/${jobId}`)).body);
+    await server.context.db.update(jobs).set({ state: 'waiting' }).where(eq(jobs.id, jobId));
+    await workOne(server.context, [MOVE_FILM]);
+    expect(await stateNow()).toMatchObject({
+      state: 'done',
+      words: expect.stringContaining('in the bin already'),
+    });
     await server.ask(`/api/assets/${id}/back`, { method: 'POST' });
     await server.context.db.update(jobs).set({ state: 'waiting' });
     await workOne(server.context, [MOVE_FILM]);

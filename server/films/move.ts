@@ -6,7 +6,7 @@ import { readPasted } from '#core/embed/reading.ts';
 import { factsOut } from '#core/film/made.ts';
 import { sayBytes } from '#core/media/weight.ts';
 import type { Context } from '../context.ts';
-import { people } from '../db/schema.ts';
+import { assets, people } from '../db/schema.ts';
 import { readHosts } from '../embeds/hosts.ts';
 import { keepEmbed } from '../embeds/keep.ts';
 import { addJob, type TakenJob } from '../jobs/queue.ts';
@@ -68,8 +68,11 @@ export async function moveFilm(
   const [by] = await context.db.select().from(people).where(eq(people.id, job.createdBy));
   if (!by) throw new HttpProblem(404, 'Whoever ordered it is not of the house any more. Nothing was sent.');
   const person = presentPerson(by);
-  const row = await ownFilm(context, assetId, person);
   const host = await takingHost(context, hostId);
+  // Killed between the last step and its word for it, the order is worked once more.
+  if (await isPutAway(context, assetId))
+    return { words: 'It is in the bin already: it was moved, or thrown away meanwhile.' };
+  const row = await ownFilm(context, assetId, person);
   const going = new Going(context, host, (await tokenAt(context, host)) ?? '', signal);
   const title = row.label.title || row.stem;
   await report(0, STEPS, `Asking ${host.name} for a place`);
@@ -100,6 +103,11 @@ export async function moveFilm(
   return {
     words: `It plays at ${host.name} now, on ${on}. The file is in the bin, and can be brought back.`,
   };
+}
+
+async function isPutAway({ db }: Context, assetId: string): Promise<boolean> {
+  const [row] = await db.select({ deletedAt: assets.deletedAt }).from(assets).where(eq(assets.id, assetId));
+  return row !== undefined && row.deletedAt !== null;
 }
 
 function filmPiece(row: Parameters<typeof pieceOf>[0]) {
