@@ -1,3 +1,4 @@
+import { readdir } from 'node:fs/promises';
 import { eq } from 'drizzle-orm';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
@@ -13,6 +14,7 @@ import { runProgram } from '../foreign/program.ts';
 import { workOne } from '../jobs/worker.ts';
 import { arrivedOf, detailOf, startTestServer, type TestServer } from '../testing.ts';
 import { sweepStrays } from '../tidy/strays.ts';
+import { workFolders } from '../work-folder.ts';
 import { MAKE_FILM } from './kinds.ts';
 import { allMade, madeKey } from './made-store.ts';
 import { filmOf } from './testing-films.ts';
@@ -249,6 +251,7 @@ describe('a film that came in', () => {
     // ffmpeg plays what is there of it, as a browser does.
     if (job?.state === 'failed') expect(job.words).toContain('could not be read to the end');
     else expect((await assetOf(id)).made).toHaveLength(2);
+    expect(await readdir(workFolders(server.context)).catch(() => [])).toEqual([]);
   }, 60_000);
 
   it('has what was made of it swept where nobody names it any more', async () => {
